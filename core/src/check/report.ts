@@ -1,0 +1,75 @@
+/** The report of a check: for each element whether it is sound, how much it is, and what became of each of its openings. */
+import type { ProjectDocument } from '@yard-arch/document';
+import type { State } from '../cut/status.ts';
+import type { Model } from '../model/model.ts';
+import { prove } from '../mesh/proof.ts';
+import type { Role } from '../mesh/cut-mesh.ts';
+
+export interface OpeningReport {
+  id: string;
+  mark: string;
+  state: State;
+  reason: string | null;
+  mend: string | null;
+  unitedWith: string[];
+  /** Area that it takes from the face, square metres. */
+  area: number;
+}
+
+export interface ElementReport {
+  id: string;
+  name: string;
+  closed: boolean;
+  openEdges: number;
+  nonManifoldEdges: number;
+  collapsedTriangles: number;
+  pieces: number;
+  /** Cubic metres. */
+  volume: number;
+  /** Square metres. */
+  area: number;
+  areaByRole: Partial<Record<Role, number>>;
+  triangles: number;
+  openings: OpeningReport[];
+}
+
+export interface CheckReport {
+  project: string;
+  /** Whether every element is closed and every opening is cut, or blocked up on purpose. */
+  sound: boolean;
+  elements: ElementReport[];
+  /** Openings that belong to no element. */
+  astray: OpeningReport[];
+}
+
+/** Reports on a document as cut. */
+export function reportOn(document: ProjectDocument, model: Model): CheckReport {
+  const told = (id: string): OpeningReport => {
+    const { state, reason, mend, unitedWith, area } = model.statuses.get(id)!;
+    return { id, mark: document.openings[id]!.mark, state, reason, mend, unitedWith, area };
+  };
+  const elements = [...model.cuts.values()].map((cut): ElementReport => {
+    const proof = prove(cut.mesh);
+    return {
+      id: cut.element,
+      name: document.elements[cut.element]!.name,
+      closed: proof.closed,
+      openEdges: proof.openEdges,
+      nonManifoldEdges: proof.nonManifoldEdges,
+      collapsedTriangles: proof.collapsed,
+      pieces: cut.pieces,
+      volume: proof.volume,
+      area: proof.area,
+      areaByRole: proof.areaByRole,
+      triangles: proof.triangles,
+      openings: cut.statuses.map((status) => told(status.opening)),
+    };
+  });
+  const astray = Object.values(document.openings)
+    .filter((opening) => !model.cuts.has(opening.element))
+    .map((opening) => told(opening.id));
+  const sound =
+    astray.length === 0 &&
+    elements.every((element) => element.closed && element.openings.every((opening) => opening.state !== 'not cut'));
+  return { project: document.name, sound, elements, astray };
+}

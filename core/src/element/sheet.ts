@@ -1,0 +1,79 @@
+/** Sheets: an element as a chart, an outline on it and a build-up, which is all that the cut needs to know of it. */
+import type { Element, Layer } from '@yard-arch/document';
+
+/** Names of a sheet's own edges, by the side of its outline. */
+export type SheetEdge = 'base' | 'end' | 'top' | 'start';
+
+/**
+ * A flat chart: the point (s, t, n) is at origin + s·along + t·up + n·inward, all metres. The three directions are unit vectors
+ * at right angles, and along × up = −inward.
+ */
+export interface Chart {
+  origin: readonly [number, number, number];
+  along: readonly [number, number, number];
+  up: readonly [number, number, number];
+  inward: readonly [number, number, number];
+}
+
+/** An element as a sheet: its face's outline in (s, t), counter-clockwise as seen from outside, and its layers along n. */
+export interface Sheet {
+  element: string;
+  chart: Chart;
+  length: number;
+  height: number;
+  outline: { xs: Float64Array; ys: Float64Array; names: SheetEdge[] };
+  /** Depths at which layers begin and end, from 0 on the outer face to the thickness. One more than there are layers. */
+  boundaries: Float64Array;
+  layers: readonly Layer[];
+  thickness: number;
+}
+
+/** Cosine and sine of an angle in degrees, exact at whole quarter turns, so that square walls have square coordinates. */
+export function turned(degrees: number): [number, number] {
+  const quarter = degrees / 90;
+  if (Number.isInteger(quarter)) {
+    const i = ((quarter % 4) + 4) % 4;
+    return [[1, 0, -1, 0][i] ?? 1, [0, 1, 0, -1][i] ?? 0];
+  }
+  const radians = (degrees * Math.PI) / 180;
+  return [Math.cos(radians), Math.sin(radians)];
+}
+
+/** The sheet of an element. */
+export function sheetOf(element: Element): Sheet {
+  const [cos, sin] = turned(element.turn);
+  const { length, height } = element;
+  const boundaries = new Float64Array(element.layers.length + 1);
+  element.layers.forEach((layer, i) => {
+    boundaries[i + 1] = (boundaries[i] ?? 0) + layer.thickness;
+  });
+  return {
+    element: element.id,
+    chart: {
+      origin: [element.start.x, element.start.y, element.start.z],
+      along: [cos, sin, 0],
+      up: [0, 0, 1],
+      inward: [0 - sin, cos, 0],
+    },
+    length,
+    height,
+    outline: {
+      xs: Float64Array.of(0, length, length, 0),
+      ys: Float64Array.of(0, 0, height, height),
+      names: ['base', 'end', 'top', 'start'],
+    },
+    boundaries,
+    layers: element.layers,
+    thickness: boundaries[element.layers.length] ?? 0,
+  };
+}
+
+/** The point (s, t, n) of a chart in space, metres. */
+export function pointAt(chart: Chart, s: number, t: number, n: number): [number, number, number] {
+  const { origin, along, up, inward } = chart;
+  return [
+    origin[0] + s * along[0] + t * up[0] + n * inward[0],
+    origin[1] + s * along[1] + t * up[1] + n * inward[1],
+    origin[2] + s * along[2] + t * up[2] + n * inward[2],
+  ];
+}

@@ -1,0 +1,53 @@
+/** CutMesh: the one result of a cut, tagged so that whatever comes after need never guess from geometry. */
+import type { Side } from '../profile/profile.ts';
+
+/** What a face of a cut element is. */
+export type Role = 'outer face' | 'inner face' | 'edge' | Side;
+
+/** A run of triangles, one after the other, that share all their tags. */
+export interface Run {
+  /** First triangle, and how many. */
+  first: number;
+  count: number;
+  element: string;
+  /** The opening whose reveal it is, or null for the element's own faces and edges. */
+  opening: string | null;
+  role: Role;
+  /** The layer that the face belongs to, counted from the outside. */
+  layer: number;
+  /** Id of the material. */
+  material: string;
+}
+
+/**
+ * A closed, tagged triangle mesh. Corners carry what is drawn; several corners may stand on one vertex, which is what tells
+ * whether triangles are joined. Triangles run counter-clockwise as seen from outside the solid.
+ */
+export interface CutMesh {
+  /** x, y, z of each corner, metres. */
+  positions: Float64Array;
+  /** Unit normal of each corner. */
+  normals: Float32Array;
+  /** u, v of each corner, metres of surface. */
+  uvs: Float32Array;
+  /** The vertex on which each corner stands. */
+  vertices: Uint32Array;
+  /** Number of vertices. */
+  vertexCount: number;
+  /** Three corners a triangle. */
+  triangles: Uint32Array;
+  runs: Run[];
+}
+
+/** A mesh of nothing. */
+export function emptyMesh(): CutMesh {
+  return {
+    positions: new Float64Array(0),
+    normals: new Float32Array(0),
+    uvs: new Float32Array(0),
+    vertices: new Uint32Array(0),
+    vertexCount: 0,
+    triangles: new Uint32Array(0),
+    runs: [],
+  };
+}

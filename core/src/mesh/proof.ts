@@ -1,0 +1,103 @@
+/** Proofs on a mesh: whether it is closed, clean and turned the right way, measured from the mesh alone. */
+import type { CutMesh, Role } from './cut-mesh.ts';
+
+export interface MeshProof {
+  /** Edges used by one triangle only, or by two that run along it the same way. */
+  openEdges: number;
+  /** Edges used by more than two triangles. */
+  nonManifoldEdges: number;
+  /** Triangles with less than a square nanometre a metre of their longest side: collapsed ones. */
+  collapsed: number;
+  /** Vertices whose corners are not all at one place. */
+  torn: number;
+  closed: boolean;
+  /** Enclosed volume, cubic metres; negative when the mesh is inside out. */
+  volume: number;
+  /** Total area, and area by role, square metres. */
+  area: number;
+  areaByRole: Partial<Record<Role, number>>;
+  triangles: number;
+  /** Least height of any triangle over its longest side, metres. */
+  thinnest: number;
+}
+
+/** Proves a mesh. Volume is the sum over triangles of a · (b × c) / 6 (the divergence theorem), about the first corner. */
+export function prove(mesh: CutMesh): MeshProof {
+  const { positions, vertices, triangles, vertexCount } = mesh;
+  const count = triangles.length / 3;
+  const place = new Int32Array(vertexCount).fill(-1);
+  let torn = 0;
+  for (let c = 0; c < vertices.length; c++) {
+    const v = vertices[c]!;
+    if (place[v] === -1) place[v] = c;
+    else {
+      const p = 3 * place[v]!;
+      const q = 3 * c;
+      if (positions[p] !== positions[q] || positions[p + 1] !== positions[q + 1] || positions[p + 2] !== positions[q + 2]) torn += 1;
+    }
+  }
+
+  // How often each edge is used, towards its higher vertex and back.
+  const uses = new Map<number, number>();
+  for (let i = 0; i < triangles.length; i += 3)
+    for (let k = 0; k < 3; k++) {
+      const a = vertices[triangles[i + k]!]!;
+      const b = vertices[triangles[i + ((k + 1) % 3)]!]!;
+      const key = a < b ? a * vertexCount + b : b * vertexCount + a;
+      uses.set(key, (uses.get(key) ?? 0) + (a < b ? 1 : 0x10000));
+    }
+  let openEdges = 0;
+  let nonManifoldEdges = 0;
+  for (const use of uses.values()) {
+    const there = use & 0xffff;
+    const back = use >> 16;
+    if (there + back > 2) nonManifoldEdges += 1;
+    else if (there !== back) openEdges += 1;
+  }
+
+  let volume = 0;
+  let area = 0;
+  let collapsed = 0;
+  let thinnest = Infinity;
+  const areas = new Float64Array(count);
+  const [x0, y0, z0] = [positions[0] ?? 0, positions[1] ?? 0, positions[2] ?? 0];
+  for (let i = 0; i < count; i++) {
+    const [p, q, r] = [3 * triangles[3 * i]!, 3 * triangles[3 * i + 1]!, 3 * triangles[3 * i + 2]!];
+    const [ax, ay, az] = [positions[p]! - x0, positions[p + 1]! - y0, positions[p + 2]! - z0];
+    const [bx, by, bz] = [positions[q]! - x0, positions[q + 1]! - y0, positions[q + 2]! - z0];
+    const [cx, cy, cz] = [positions[r]! - x0, positions[r + 1]! - y0, positions[r + 2]! - z0];
+    volume += (ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx)) / 6;
+    const nx = (by - ay) * (cz - az) - (bz - az) * (cy - ay);
+    const ny = (bz - az) * (cx - ax) - (bx - ax) * (cz - az);
+    const nz = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
+    const twice = Math.hypot(nx, ny, nz);
+    areas[i] = twice / 2;
+    area += twice / 2;
+    const longest = Math.max(
+      Math.hypot(bx - ax, by - ay, bz - az),
+      Math.hypot(cx - bx, cy - by, cz - bz),
+      Math.hypot(ax - cx, ay - cy, az - cz),
+    );
+    const thin = longest > 0 ? twice / longest : 0;
+    thinnest = Math.min(thinnest, thin);
+    if (thin < 1e-9) collapsed += 1;
+  }
+  const areaByRole: Partial<Record<Role, number>> = {};
+  for (const run of mesh.runs) {
+    let sum = areaByRole[run.role] ?? 0;
+    for (let i = run.first; i < run.first + run.count; i++) sum += areas[i]!;
+    areaByRole[run.role] = sum;
+  }
+  return {
+    openEdges,
+    nonManifoldEdges,
+    collapsed,
+    torn,
+    closed: openEdges === 0 && nonManifoldEdges === 0 && torn === 0,
+    volume,
+    area,
+    areaByRole,
+    triangles: count,
+    thinnest: count > 0 ? thinnest : 0,
+  };
+}

@@ -1,0 +1,211 @@
+/**
+ * A constrained Delaunay triangulation on half-edges: Delaunay first (delaunator), then each missing edge forced in by flips
+ * (S. W. Sloan, "A fast algorithm for generating constrained Delaunay triangulations", Computers & Structures 47, 1993), with exact
+ * predicates throughout.
+ */
+import Delaunator from 'delaunator';
+import { inCircle, orient } from './orient.ts';
+
+const next = (e: number): number => (e % 3 === 2 ? e - 2 : e + 1);
+const previous = (e: number): number => (e % 3 === 0 ? e + 2 : e - 1);
+
+/** Raised where an edge cannot be forced in: it meets a point or another forced edge. The outlines given were not clean. */
+export class NotTriangulable extends Error {}
+
+/** Triangles run counter-clockwise; half-edge e runs from `corner[e]` to `corner[next(e)]`, `twin[e]` is the same edge the other way, or -1. */
+export class Triangulation {
+  readonly corner: Uint32Array;
+  readonly twin: Int32Array;
+  readonly forced: Uint8Array;
+  private readonly outgoing: Int32Array;
+
+  /** Delaunay triangulation of points (metres), which must be distinct and not all in line. */
+  constructor(
+    readonly xs: Float64Array,
+    readonly ys: Float64Array,
+  ) {
+    const flat = new Float64Array(2 * xs.length);
+    // Mirrored, since delaunator's triangles run clockwise with y up.
+    for (let i = 0; i < xs.length; i++) {
+      flat[2 * i] = xs[i]!;
+      flat[2 * i + 1] = -ys[i]!;
+    }
+    const made = new Delaunator(flat);
+    this.corner = made.triangles;
+    this.twin = made.halfedges;
+    if (this.corner.length === 0) throw new NotTriangulable('all points lie in one line');
+    this.forced = new Uint8Array(this.corner.length);
+    this.outgoing = new Int32Array(xs.length).fill(-1);
+    for (let e = 0; e < this.corner.length; e++) this.outgoing[this.corner[e]!] = e;
+  }
+
+  /** The half-edge between two points, whichever way it runs, or -1. */
+  find(p: number, q: number): number {
+    const { corner, twin } = this;
+    const start = this.outgoing[p]!;
+    if (start < 0) return -1;
+    let e = start;
+    for (;;) {
+      if (corner[next(e)] === q) return e;
+      const back = previous(e);
+      if (corner[back] === q) return back;
+      e = twin[back]!;
+      if (e === start) return -1;
+      if (e < 0) break;
+    }
+    // Came to the hull: turn the other way round from the start.
+    e = twin[start]!;
+    while (e >= 0) {
+      e = next(e);
+      if (corner[next(e)] === q) return e;
+      e = twin[e]!;
+    }
+    return -1;
+  }
+
+  /** Forces the edge from p to q into the triangulation. @throws NotTriangulable */
+  force(p: number, q: number): void {
+    const found = this.find(p, q);
+    if (found >= 0) return this.mark(found);
+    const crossing = this.crossings(p, q);
+    const made: number[] = [];
+    const { corner, xs, ys } = this;
+    let patience = 64 + 16 * crossing.length * crossing.length;
+    // Pairs of points rather than half-edges, because flips move half-edges about.
+    for (let head = 0; head < crossing.length; head += 2) {
+      if (patience-- < 0) throw new NotTriangulable('an edge could not be forced in');
+      const a = crossing[head]!;
+      const b = crossing[head + 1]!;
+      const e = this.find(a, b);
+      const t = this.twin[e]!;
+      const from = corner[e]!;
+      const to = corner[next(e)]!;
+      const left = corner[previous(e)]!;
+      const right = corner[previous(t)]!;
+      const convex =
+        orient(xs[right]!, ys[right]!, xs[to]!, ys[to]!, xs[left]!, ys[left]!) > 0 &&
+        orient(xs[left]!, ys[left]!, xs[from]!, ys[from]!, xs[right]!, ys[right]!) > 0;
+      if (!convex) {
+        crossing.push(a, b);
+        continue;
+      }
+      this.flip(e);
+      const ends = (left === p && right === q) || (left === q && right === p);
+      if (!ends && left !== p && left !== q && right !== p && right !== q && this.opposite(p, q, left, right)) crossing.push(left, right);
+      else if (!ends) made.push(left, right);
+    }
+    this.mark(this.find(p, q));
+    this.restore(made);
+  }
+
+  private mark(e: number): void {
+    this.forced[e] = 1;
+    const t = this.twin[e]!;
+    if (t >= 0) this.forced[t] = 1;
+  }
+
+  private opposite(p: number, q: number, a: number, b: number): boolean {
+    const { xs, ys } = this;
+    const sideA = orient(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[a]!, ys[a]!);
+    const sideB = orient(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[b]!, ys[b]!);
+    return (sideA > 0 && sideB < 0) || (sideA < 0 && sideB > 0);
+  }
+
+  /** The edges that cross the segment from p to q, in order from p, two points each. */
+  private crossings(p: number, q: number): number[] {
+    const { corner, twin, xs, ys } = this;
+    const side = (v: number): number => orient(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[v]!, ys[v]!);
+    let e = this.wedgeTowards(p, q);
+    const found: number[] = [];
+    for (;;) {
+      if (this.forced[e]) throw new NotTriangulable('two outlines cross');
+      found.push(corner[e]!, corner[next(e)]!);
+      const t = twin[e]!;
+      if (t < 0) throw new NotTriangulable('an edge leaves the hull');
+      const apex = corner[previous(t)]!;
+      if (apex === q) return found;
+      const where = side(apex);
+      if (where === 0) throw new NotTriangulable('an edge runs through a point');
+      // e runs from the right of the segment to its left; so must the edge by which the segment leaves the next triangle.
+      e = where > 0 ? next(t) : previous(t);
+    }
+  }
+
+  /** The half-edge opposite p in the triangle at p through which the way to q leads. */
+  private wedgeTowards(p: number, q: number): number {
+    const { corner, twin, xs, ys } = this;
+    const start = this.outgoing[p]!;
+    const towards = (e: number): boolean => {
+      const b = corner[next(e)]!;
+      const c = corner[previous(e)]!;
+      return (
+        orient(xs[p]!, ys[p]!, xs[b]!, ys[b]!, xs[q]!, ys[q]!) > 0 && orient(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[c]!, ys[c]!) > 0
+      );
+    };
+    let e = start;
+    do {
+      if (towards(e)) return next(e);
+      e = twin[previous(e)]!;
+    } while (e >= 0 && e !== start);
+    if (e < 0) {
+      e = twin[start]!;
+      while (e >= 0) {
+        e = next(e);
+        if (towards(e)) return next(e);
+        e = twin[e]!;
+      }
+    }
+    throw new NotTriangulable('an edge runs through a point');
+  }
+
+  /** Turns the diagonal of the two triangles at half-edge a. */
+  private flip(a: number): void {
+    const { corner, twin, forced, outgoing } = this;
+    const b = twin[a]!;
+    const aNext = next(a);
+    const aBack = previous(a);
+    const bNext = next(b);
+    const bBack = previous(b);
+    const p = corner[a]!;
+    const q = corner[b]!;
+    const r = corner[aBack]!;
+    const s = corner[bBack]!;
+    const beyondA = twin[aBack]!;
+    const beyondB = twin[bBack]!;
+    corner[a] = s;
+    corner[b] = r;
+    twin[a] = beyondB;
+    if (beyondB >= 0) twin[beyondB] = a;
+    twin[b] = beyondA;
+    if (beyondA >= 0) twin[beyondA] = b;
+    twin[aBack] = bBack;
+    twin[bBack] = aBack;
+    forced[a] = forced[bBack]!;
+    forced[b] = forced[aBack]!;
+    forced[aBack] = 0;
+    forced[bBack] = 0;
+    outgoing[p] = bNext;
+    outgoing[q] = aNext;
+    outgoing[r] = b;
+    outgoing[s] = a;
+  }
+
+  /** Makes edges (two points each) Delaunay again as far as forced edges allow. */
+  private restore(edges: number[]): void {
+    const { corner, twin, xs, ys } = this;
+    let patience = 64 + 64 * edges.length * edges.length;
+    while (edges.length > 0 && patience-- > 0) {
+      const b = edges.pop()!;
+      const a = edges.pop()!;
+      const e = this.find(a, b);
+      if (e < 0 || this.forced[e] || twin[e]! < 0) continue;
+      const from = corner[e]!;
+      const to = corner[next(e)]!;
+      const left = corner[previous(e)]!;
+      const right = corner[previous(twin[e]!)]!;
+      if (inCircle(xs[from]!, ys[from]!, xs[to]!, ys[to]!, xs[left]!, ys[left]!, xs[right]!, ys[right]!) <= 0) continue;
+      this.flip(e);
+      edges.push(from, left, left, to, to, right, right, from);
+    }
+  }
+}

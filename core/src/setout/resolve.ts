@@ -1,0 +1,147 @@
+/** Resolving: from an opening's intent to its place on the face of its element, or why it has none. */
+import {
+  formatLength,
+  row,
+  unitsLabel,
+  type Along,
+  type Dimensions,
+  type Element,
+  type Grip,
+  type Opening,
+  type ProfileShape,
+  type ProjectDocument,
+  type Units,
+  type Up,
+} from '@yard-arch/document';
+import { defaultFineness, flatten, type Fineness, type Outline } from '../profile/flatten.ts';
+import type { Impossible, Profile } from '../profile/profile.ts';
+import { isImpossible, profileOf } from '../profile/shapes.ts';
+
+/** An opening in its place: its outline's lower left corner is at (s, t) on its element's face, metres. */
+export interface Placed {
+  id: string;
+  element: string;
+  s: number;
+  t: number;
+  profile: Profile;
+  outline: Outline;
+  /** Material of the reveal, or null for that of the layers. */
+  reveal: string | null;
+  blockedUp: boolean;
+}
+
+/** An opening that could not be placed, why, and what would mend it. */
+export interface Unplaced extends Impossible {
+  id: string;
+  element: string;
+}
+
+/** A length for a sentence, with its unit. */
+export function worded(metres: number, units: Units): string {
+  return units === 'ft-in' ? formatLength(metres, units) : `${formatLength(metres, units)} ${unitsLabel(units)}`;
+}
+
+/** How far the grip of a profile is from the lower left corner of its bounding rectangle, metres. Without a springing line the head stands for it. */
+export function gripOffset(profile: Pick<Profile, 'width' | 'height' | 'springing'>, grip: Grip): [number, number] {
+  const x = grip.across === 'left' ? 0 : grip.across === 'centre' ? profile.width / 2 : profile.width;
+  const { height, springing } = profile;
+  const y = { sill: 0, middle: height / 2, head: height, springing: springing ?? height }[grip.level];
+  return [x, y];
+}
+
+/** Where an intent along an element leads, metres from its start; null when it names an axis that is gone. */
+export function alongAt(document: ProjectDocument, element: Element, along: Along): number | null {
+  switch (along.from) {
+    case 'start':
+      return along.distance;
+    case 'middle':
+      return element.length / 2 + along.distance;
+    case 'end':
+      return element.length - along.distance;
+    case 'axis': {
+      const axis = row(document, 'axes', along.axis);
+      return axis ? axis.along + along.distance : null;
+    }
+  }
+}
+
+/** Where an intent up an element leads, metres above its base; null when it names a datum that is gone. */
+export function upAt(document: ProjectDocument, element: Element, up: Up): number | null {
+  switch (up.from) {
+    case 'base':
+      return up.distance;
+    case 'top':
+      return element.height - up.distance;
+    case 'datum': {
+      const datum = row(document, 'datums', up.datum);
+      return datum ? datum.level - element.start.z + up.distance : null;
+    }
+  }
+}
+
+/** The same intent with the distance that leads to `s` metres from the element's start. */
+export function alongTo(document: ProjectDocument, element: Element, along: Along, s: number): Along {
+  const origin = alongAt(document, element, { ...along, distance: 0 }) ?? 0;
+  return { ...along, distance: tidy(along.from === 'end' ? origin - s : s - origin) };
+}
+
+/** The same intent with the distance that leads to `t` metres above the element's base. */
+export function upTo(document: ProjectDocument, element: Element, up: Up, t: number): Up {
+  const origin = upAt(document, element, { ...up, distance: 0 }) ?? 0;
+  return { ...up, distance: tidy(up.from === 'top' ? origin - t : t - origin) };
+}
+
+/** Rid of the last digits' noise: nothing finer than a nanometre is meant by anyone. */
+export function tidy(metres: number): number {
+  return Math.round(metres * 1e9) / 1e9 + 0;
+}
+
+const kept = new Map<string, { profile: Profile; outline: Outline } | Impossible>();
+
+/** Profile and outline of a shape with dimensions; the same object for the same question, for as long as it is among the last ones asked. */
+export function outlineOf(
+  shape: ProfileShape,
+  dimensions: Dimensions,
+  units: Units,
+  fineness: Fineness,
+): { profile: Profile; outline: Outline } | Impossible {
+  const key = JSON.stringify([shape, dimensions, units, fineness]);
+  const known = kept.get(key);
+  if (known) return known;
+  const profile = profileOf(shape, dimensions, units);
+  const made = isImpossible(profile) ? profile : { profile, outline: flatten(profile, fineness) };
+  if (kept.size > 4096) kept.delete(kept.keys().next().value!);
+  kept.set(key, made);
+  return made;
+}
+
+/** Places one opening. */
+export function resolveOpening(document: ProjectDocument, opening: Opening, fineness: Fineness = defaultFineness): Placed | Unplaced {
+  const refuse = (reason: string, mend: string): Unplaced => ({ id: opening.id, element: opening.element, reason, mend });
+  const element = row(document, 'elements', opening.element);
+  if (!element) return refuse('its wall was removed', 'Bring the wall back with undo, or remove this opening.');
+  const pattern = row(document, 'patterns', opening.pattern);
+  if (!pattern) return refuse('its pattern was removed', 'Give it another pattern.');
+  const size = Object.hasOwn(pattern.sizes, opening.size) ? pattern.sizes[opening.size] : undefined;
+  if (!size) return refuse(`the pattern “${pattern.name}” no longer has its size`, 'Choose another size.');
+  const made = outlineOf(pattern.profile.shape, size.dimensions, document.units, fineness);
+  if ('reason' in made) return refuse(made.reason, made.mend);
+  const along = alongAt(document, element, opening.along);
+  if (along === null) return refuse('the axis that it is held to was removed', 'Place it from the start, the middle or the end.');
+  const up = upAt(document, element, opening.up);
+  if (up === null) return refuse('the datum that it is held to was removed', 'Place it from the base or another datum.');
+  const [dx, dy] = gripOffset(made.profile, opening.grip);
+  const s = tidy(along - dx);
+  const t = tidy(up - dy);
+  if (!Number.isFinite(s) || !Number.isFinite(t)) return refuse('its place is not a number', 'Type its distances again.');
+  return {
+    id: opening.id,
+    element: element.id,
+    s,
+    t,
+    profile: made.profile,
+    outline: made.outline,
+    reveal: pattern.reveal.material,
+    blockedUp: opening.blockedUp,
+  };
+}

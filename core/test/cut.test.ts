@@ -1,0 +1,244 @@
+/** The cut by examples: what it gives, and what it says became of each opening. */
+import { describe, expect, it } from '@jest/globals';
+import { cutModel, prove, type ElementCut } from '../src/index.ts';
+import { opening, patterns, project, wall } from './sample.ts';
+import type { Opening, Wall } from '@yard-arch/document';
+
+function cut(openings: Opening[], over: Partial<Wall> = {}, more = {}) {
+  const model = cutModel(project([wall(over)], openings, more));
+  const element = model.cuts.get('w1')!;
+  return { model, element, proof: prove(element.mesh), status: (id: string) => model.statuses.get(id)! };
+}
+
+function roles(element: ElementCut, id: string): string[] {
+  return [...new Set(element.mesh.runs.filter((run) => run.opening === id).map((run) => run.role))].sort();
+}
+
+describe('a wall', () => {
+  it('without openings is a closed box of twelve triangles', () => {
+    const { proof } = cut([]);
+    expect(proof).toMatchObject({ closed: true, triangles: 12, collapsed: 0 });
+    expect(proof.volume).toBeCloseTo(6 * 4 * 0.4, 12);
+    expect(proof.areaByRole).toMatchObject({ 'outer face': 24, 'inner face': 24 });
+  });
+
+  it('cut by a window loses the window’s volume and gains four reveals', () => {
+    const { proof, element, status } = cut([opening('a', 'window', 1, 1)]);
+    expect(proof.closed).toBe(true);
+    expect(proof.volume).toBeCloseTo((24 - 1.8) * 0.4, 12);
+    expect(roles(element, 'a')).toEqual(['head', 'jamb-left', 'jamb-right', 'sill']);
+    expect(proof.triangles).toBe(2 * 8 + 2 * 8);
+    expect(status('a')).toMatchObject({ state: 'cut', reason: null });
+  });
+
+  it('cut by a door at the floor has a notch and no threshold', () => {
+    const { proof, element, status } = cut([opening('a', 'window', 1, 0)]);
+    expect(proof.closed).toBe(true);
+    expect(roles(element, 'a')).toEqual(['head', 'jamb-left', 'jamb-right']);
+    expect(status('a')).toMatchObject({ state: 'notched', reason: 'runs over the base' });
+    expect(proof.volume).toBeCloseTo((24 - 1.8) * 0.4, 12);
+    // No vertex is left over on the base: two pieces of it, a left and a right one.
+    expect(element.region.count).toBe(8);
+  });
+
+  it('unites openings that overlap and says so', () => {
+    const { proof, status } = cut([opening('a', 'window', 1, 1), opening('b', 'window', 1.6, 1.5)]);
+    expect(proof.closed).toBe(true);
+    expect(proof.volume).toBeCloseTo((24 - (1.8 + 1.8 - 0.6 * 1)) * 0.4, 9);
+    expect(status('a').unitedWith).toEqual(['b']);
+    expect(status('b').unitedWith).toEqual(['a']);
+  });
+
+  it('unites openings that share a jamb, and leaves no wall between them', () => {
+    const { proof, element, status } = cut([opening('a', 'window', 1, 1), opening('b', 'window', 2.2, 1)]);
+    expect(proof.closed).toBe(true);
+    expect(proof.volume).toBeCloseTo((24 - 3.6) * 0.4, 9);
+    expect(roles(element, 'a')).toEqual(['head', 'jamb-left', 'sill']);
+    expect(status('b').unitedWith).toEqual(['a']);
+  });
+
+  it('keeps openings apart that touch only in a corner, and stays manifold there', () => {
+    const { proof, element } = cut([opening('a', 'window', 1, 1), opening('b', 'window', 2.2, 2.5)]);
+    expect(proof).toMatchObject({ closed: true, nonManifoldEdges: 0, openEdges: 0 });
+    expect(element.region.pinched).toBe(true);
+    expect(proof.volume).toBeCloseTo((24 - 3.6) * 0.4, 9);
+  });
+
+  it('divided by a full-height opening is two closed pieces', () => {
+    const tall = { ...patterns.window!, sizes: { a: { id: 'a', name: '', dimensions: { width: 1, height: 9 } } } };
+    const { proof, element } = cut([opening('a', 'window', 2, -1)], {}, { patterns: { ...patterns, window: tall } });
+    expect(proof.closed).toBe(true);
+    expect(element.pieces).toBe(2);
+    expect(proof.volume).toBeCloseTo(5 * 4 * 0.4, 9);
+  });
+
+  it('refuses an opening larger than itself, with the sizes and the mend, and stays whole', () => {
+    const huge = { ...patterns.window!, sizes: { a: { id: 'a', name: '', dimensions: { width: 7, height: 9 } } } };
+    const { proof, status } = cut([opening('a', 'window', -0.5, -1), opening('b', 'arch', 1, 0)], {}, { patterns: { ...patterns, window: huge } });
+    expect(status('a').state).toBe('not cut');
+    expect(status('a').reason).toMatch(/nothing would be left of the wall: it is 7.000 mm wide/);
+    expect(status('a').mend).toMatch(/smaller size/);
+    expect(status('b').state).toBe('notched');
+    expect(proof.closed).toBe(true);
+  });
+
+  it('of exactly its own outline is refused too', () => {
+    const same = { ...patterns.window!, sizes: { a: { id: 'a', name: '', dimensions: { width: 6, height: 4 } } } };
+    const { proof, status } = cut([opening('a', 'window', 0, 0)], {}, { patterns: { ...patterns, window: same } });
+    expect(status('a').state).toBe('not cut');
+    expect(proof.volume).toBeCloseTo(9.6, 12);
+  });
+
+  it('refuses openings that together leave nothing', () => {
+    const half = { ...patterns.window!, sizes: { a: { id: 'a', name: '', dimensions: { width: 3, height: 4 } } } };
+    const { proof, status } = cut([opening('a', 'window', 0, 0), opening('b', 'window', 3, 0)], {}, { patterns: { ...patterns, window: half } });
+    expect(status('a').reason).toMatch(/together/);
+    expect(proof.volume).toBeCloseTo(9.6, 12);
+  });
+
+  it('says of an opening off the wall by how much it misses', () => {
+    const { status } = cut([opening('a', 'window', 6.5, 1), opening('b', 'window', 1, -3)]);
+    expect(status('a')).toMatchObject({ state: 'not cut' });
+    expect(status('a').reason).toMatch(/off the wall, 500 mm beyond its end/);
+    expect(status('b').reason).toMatch(/1.500 mm below its base/);
+  });
+
+  it('tells of an opening that lies wholly within another', () => {
+    const big = { ...patterns.oculus!, sizes: { a: { id: 'a', name: '', dimensions: { diameter: 0.5 } } } };
+    const { status, proof } = cut([opening('a', 'window', 1, 1), opening('b', 'oculus', 1.2, 1.2)], {}, { patterns: { ...patterns, oculus: big } });
+    expect(status('b')).toMatchObject({ state: 'cut', unitedWith: ['a'] });
+    expect(status('b').reason).toMatch(/wholly within/);
+    expect(proof.volume).toBeCloseTo((24 - 1.8) * 0.4, 9);
+  });
+
+  it('is exactly as it was when an opening is blocked up, or removed', () => {
+    const before = cut([]).element.mesh;
+    const blocked = cut([opening('a', 'arch', 1, 0, { blockedUp: true })]);
+    expect(blocked.status('a').state).toBe('blocked up');
+    expect(blocked.element.mesh).toEqual(before);
+  });
+
+  it('refuses a size that makes no arch, with what would be possible', () => {
+    const flat = { ...patterns.arch!, sizes: { a: { id: 'a', name: '', dimensions: { span: 2, height: 0.8 } } } };
+    const { status } = cut([opening('a', 'arch', 1, 1)], {}, { patterns: { ...patterns, arch: flat } });
+    expect(status('a').reason).toMatch(/rises 1.000 mm, more than its height of 800 mm/);
+    expect(status('a').mend).toMatch(/at least 1.000 mm high, or its span at most 1.600 mm/);
+  });
+
+  it('survives nonsense that no schema let through: NaN, zero, missing rows', () => {
+    const none = { ...patterns.window!, sizes: { a: { id: 'a', name: '', dimensions: { width: 0, height: 1 } } } };
+    const { model, proof } = cut(
+      [
+        opening('zero', 'window', 1, 1),
+        opening('nan', 'arch', NaN, 1),
+        opening('gone', 'nothing', 1, 1),
+        opening('size', 'arch', 1, 1, { size: 'z' }),
+        opening('astray', 'arch', 1, 1, { element: 'removed' }),
+      ],
+      {},
+      { patterns: { ...patterns, window: none } },
+    );
+    expect(proof.volume).toBeCloseTo(9.6, 12);
+    for (const id of ['zero', 'nan', 'gone', 'size', 'astray']) {
+      expect(model.statuses.get(id)).toMatchObject({ state: 'not cut' });
+      expect(model.statuses.get(id)!.mend).toBeTruthy();
+    }
+    expect(model.statuses.get('astray')!.reason).toMatch(/wall was removed/);
+  });
+
+  it('takes ten thousand openings on one spot', () => {
+    const { proof, status } = cut(Array.from({ length: 10_000 }, (_, i) => opening(`o${i}`, 'arch', 1, 1)));
+    expect(proof.closed).toBe(true);
+    expect(status('o9999').state).toBe('cut');
+  });
+});
+
+describe('a semicircular arch', () => {
+  it('has a smooth intrados, and its own material on the reveal', () => {
+    const { element, proof } = cut([opening('a', 'arch', 1, 0)]);
+    expect(proof.closed).toBe(true);
+    const head = element.mesh.runs.find((run) => run.opening === 'a' && run.role === 'head')!;
+    expect(head.material).toBe('stone');
+    const crown = [1.75, 1.5];
+    for (let i = 3 * head.first; i < 3 * (head.first + head.count); i++) {
+      const c = element.mesh.triangles[i]!;
+      const [x, z] = [element.mesh.positions[3 * c]!, element.mesh.positions[3 * c + 2]!];
+      const [nx, nz] = [element.mesh.normals[3 * c]!, element.mesh.normals[3 * c + 2]!];
+      // Towards the centre of the arch.
+      expect(nx * 0.75).toBeCloseTo(crown[0]! - x, 5);
+      expect(nz * 0.75).toBeCloseTo(crown[1]! - z, 5);
+    }
+  });
+
+  it('takes from the wall what the closed form says, within the chords’ own loss', () => {
+    const { proof } = cut([opening('a', 'arch', 1, 0)]);
+    const exact = 1.5 * 1.5 + (Math.PI * 0.75 ** 2) / 2;
+    const lost = (24 - proof.volume / 0.4) / exact;
+    expect(lost).toBeLessThan(1);
+    expect(lost).toBeGreaterThan(0.998);
+  });
+});
+
+describe('texture', () => {
+  it('runs on round the arris from the outer face onto every reveal', () => {
+    const { element } = cut([opening('a', 'arch', 1, 1), opening('b', 'oculus', 4, 1)]);
+    const { mesh } = element;
+    const onFace = new Map<number, [number, number]>();
+    const faces = mesh.runs.find((run) => run.role === 'outer face')!;
+    for (let i = 3 * faces.first; i < 3 * (faces.first + faces.count); i++) {
+      const c = mesh.triangles[i]!;
+      onFace.set(mesh.vertices[c]!, [mesh.uvs[2 * c]!, mesh.uvs[2 * c + 1]!]);
+    }
+    for (const run of mesh.runs.filter((r) => r.role.startsWith('jamb') || r.role === 'sill')) {
+      if (run.opening === 'b') continue;
+      for (let i = 3 * run.first; i < 3 * (run.first + run.count); i++) {
+        const c = mesh.triangles[i]!;
+        const uv = onFace.get(mesh.vertices[c]!);
+        if (!uv) continue;
+        expect(mesh.uvs[2 * c]!).toBeCloseTo(uv[0], 5);
+        expect(mesh.uvs[2 * c + 1]!).toBeCloseTo(uv[1], 5);
+      }
+    }
+    // The soffit begins at the left springing where the left jamb ends.
+    const head = mesh.runs.find((run) => run.opening === 'a' && run.role === 'head')!;
+    const vs = Array.from({ length: 3 * head.count }, (_, i) => mesh.uvs[2 * mesh.triangles[3 * head.first + i]! + 1]!);
+    expect(Math.min(...vs)).toBeCloseTo(1 + 1.5, 5);
+    expect(Math.max(...vs)).toBeGreaterThan(2.5 + 0.998 * Math.PI * 0.75);
+  });
+});
+
+describe('following', () => {
+  const intents: [string, Partial<Opening>, number][] = [
+    ['from the start', { along: { from: 'start', distance: 1 } }, 1],
+    ['from the end', { along: { from: 'end', distance: 2 } }, 8 - 2],
+    ['from the middle', { along: { from: 'middle', distance: 0 }, grip: { across: 'centre', level: 'sill' } }, 4 - 0.6],
+  ];
+  it.each(intents)('an opening placed %s is where its intent puts it when the wall is lengthened', (_, over, s) => {
+    const { element } = cut([opening('a', 'window', 0, 1, over)], { length: 8 });
+    expect(element.placed[0]!.s).toBeCloseTo(s, 12);
+  });
+
+  it('a datum lifts what is held to it', () => {
+    const datums = { d: { id: 'd', name: 'First sill', level: 3.15, element: null } };
+    const { element } = cut([opening('a', 'oculus', 1, 0, { up: { from: 'datum', datum: 'd', distance: 0.1 } })], { start: { x: 0, y: 0, z: 1 } }, { datums });
+    expect(element.placed[0]!.t).toBeCloseTo(3.15 + 0.1 - 1, 12);
+  });
+});
+
+describe('an edit', () => {
+  it('cuts only what it touches again', () => {
+    const before = project([wall(), wall({ id: 'w2' })], [opening('a', 'window', 1, 1), opening('b', 'arch', 1, 0, { element: 'w2' })]);
+    const first = cutModel(before);
+    const after = { ...before, openings: { ...before.openings, a: opening('a', 'window', 2, 1) } };
+    const second = cutModel(after, first);
+    expect(second.cuts.get('w2')).toBe(first.cuts.get('w2'));
+    expect(second.cuts.get('w1')).not.toBe(first.cuts.get('w1'));
+  });
+
+  it('that only renames cuts nothing again', () => {
+    const before = project([wall()], [opening('a', 'window', 1, 1)]);
+    const first = cutModel(before);
+    const second = cutModel({ ...before, elements: { w1: wall({ name: 'North wall' }) } }, first);
+    expect(second.cuts.get('w1')).toBe(first.cuts.get('w1'));
+  });
+});

@@ -1,0 +1,152 @@
+/** Change sets: the one way in which a document is edited, each with its inverse. */
+import { z } from 'zod';
+import { faultsOf, referenceFaults, referencesOf, Refused, row, type Fault } from './faults.ts';
+import { documentSchema, tableNames, tableSchemas, type ProjectDocument, type Row, type TableName } from './schema.ts';
+
+const put = <T extends TableName>(table: T) =>
+  z.strictObject({ op: z.literal('put'), table: z.literal(table), value: tableSchemas[table] });
+
+export const putSchema = z.discriminatedUnion(
+  'table',
+  [put('elements'), put('patterns'), put('openings'), put('materials'), put('datums'), put('axes')],
+  { error: `must put into one of ${tableNames.join(', ')}` },
+);
+
+export const removeSchema = z.strictObject({
+  op: z.literal('remove'),
+  table: z.enum(tableNames as [TableName, ...TableName[]]),
+  id: z.string(),
+});
+
+export const settingsSchema = z.strictObject({
+  op: z.literal('settings'),
+  value: documentSchema.pick({ name: true, units: true }).partial(),
+});
+
+export const changeSchema = z.union([putSchema, removeSchema, settingsSchema], {
+  error: 'must be a put, a remove or a settings change',
+});
+/** One step of a change set: a row put (made or replaced), a row removed, or the project's own settings. */
+export type Change = z.infer<typeof changeSchema>;
+
+export const changeSetSchema = z.strictObject({
+  name: z.string().trim().min(1, 'must say what was done').max(200),
+  changes: z.array(changeSchema).min(1, 'must hold at least one change').max(50_000, 'must hold at most 50000 changes'),
+});
+/** A named edit. `name` says what was done, in the words of an undo entry: "move opening C-07". */
+export type ChangeSet = z.infer<typeof changeSetSchema>;
+
+/** A put, typed by its table. */
+export function putting<T extends TableName>(table: T, value: Row<T>): Change {
+  return { op: 'put', table, value } as unknown as Change;
+}
+
+/** A removal by id. */
+export function removing(table: TableName, id: string): Change {
+  return { op: 'remove', table, id };
+}
+
+/** What applying a change set gives: the document after it, and the change set that takes it back. */
+export interface Applied {
+  document: ProjectDocument;
+  inverse: ChangeSet;
+}
+
+/**
+ * Applies a change set, all of it or nothing. The document given is not changed; tables and rows that the change set does not
+ * touch are the very same objects in the document returned.
+ * @throws Refused with a fault for each value that is wrong, each name that would lead nowhere and each row to be removed
+ * that is not there or that others still name.
+ */
+export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet): Applied {
+  const next: ProjectDocument = { ...document };
+  const copied = new Set<TableName>();
+  const undo: Change[] = [];
+  const faults: Fault[] = [];
+  const removed: { table: TableName; id: string }[] = [];
+  const touched = new Map<string, { table: TableName; id: string }>();
+
+  const rowsOf = (table: TableName): Record<string, Row<TableName>> => {
+    if (!copied.has(table)) {
+      (next as Record<string, unknown>)[table] = { ...next[table] };
+      copied.add(table);
+    }
+    return next[table] as Record<string, Row<TableName>>;
+  };
+
+  changeSet.changes.forEach((change, index) => {
+    if (change.op === 'settings') {
+      const checked = settingsSchema.safeParse(change);
+      if (!checked.success) return void faults.push(...faultsOf(checked.error, ['changes', index]));
+      const before: { name?: string; units?: ProjectDocument['units'] } = {};
+      if (checked.data.value.name !== undefined) before.name = next.name;
+      if (checked.data.value.units !== undefined) before.units = next.units;
+      Object.assign(next, checked.data.value);
+      undo.unshift({ op: 'settings', value: before });
+    } else if (change.op === 'put') {
+      const checked = tableSchemas[change.table].safeParse(change.value);
+      if (!checked.success) {
+        const id = String((change.value as { id?: unknown } | null)?.id ?? index);
+        return void faults.push(...faultsOf(checked.error, [change.table, id]));
+      }
+      const value = checked.data as Row<TableName>;
+      const before = row(next, change.table, value.id);
+      rowsOf(change.table)[value.id] = value;
+      undo.unshift(before ? putting(change.table, before) : removing(change.table, value.id));
+      touched.set(`${change.table}/${value.id}`, { table: change.table, id: value.id });
+    } else {
+      const before = row(next, change.table, change.id);
+      if (!before) {
+        return void faults.push({ path: `${change.table}/${change.id}`, reason: 'cannot be removed: it does not exist' });
+      }
+      Reflect.deleteProperty(rowsOf(change.table), change.id);
+      undo.unshift(putting(change.table, before));
+      removed.push({ table: change.table, id: change.id });
+    }
+  });
+
+  for (const { table, id } of touched.values()) {
+    const value = row(next, table, id);
+    if (value) faults.push(...referenceFaults(next, table, value));
+    if (table === 'patterns') faults.push(...lostSizes(next, id));
+    if (table === 'axes' || table === 'datums') faults.push(...movedLines(next, table, id));
+  }
+  faults.push(...danglingAfter(next, removed));
+  if (faults.length > 0) throw new Refused(`“${changeSet.name}” cannot be done: ${sentence(faults)}`, faults);
+  return { document: next, inverse: { name: changeSet.name, changes: undo } };
+}
+
+/** The faults in one sentence, for a message; the first three, and how many more there are. */
+export function sentence(faults: readonly Fault[]): string {
+  const first = faults.slice(0, 3).map((fault) => `${fault.path || 'the file'} ${fault.reason}`);
+  const more = faults.length - first.length;
+  return first.join('; ') + (more > 0 ? `; and ${more} more` : '') + '.';
+}
+
+function lostSizes(document: ProjectDocument, pattern: string): Fault[] {
+  return Object.values(document.openings)
+    .filter((opening) => opening.pattern === pattern)
+    .flatMap((opening) => referenceFaults(document, 'openings', opening));
+}
+
+function movedLines(document: ProjectDocument, table: 'axes' | 'datums', id: string): Fault[] {
+  return Object.values(document.openings)
+    .filter((opening) =>
+      table === 'axes'
+        ? opening.along.from === 'axis' && opening.along.axis === id
+        : opening.up.from === 'datum' && opening.up.datum === id,
+    )
+    .flatMap((opening) => referenceFaults(document, 'openings', opening));
+}
+
+function danglingAfter(document: ProjectDocument, removed: readonly { table: TableName; id: string }[]): Fault[] {
+  const gone = new Set(removed.filter(({ table, id }) => !row(document, table, id)).map(({ table, id }) => `${table}/${id}`));
+  if (gone.size === 0) return [];
+  const faults: Fault[] = [];
+  for (const table of tableNames)
+    for (const value of Object.values(document[table] as Record<string, Row<TableName>>))
+      for (const reference of referencesOf(table, value))
+        if (gone.has(`${reference.table}/${reference.id}`))
+          faults.push({ path: reference.path, reason: `still names "${reference.id}", which would be removed` });
+  return faults;
+}

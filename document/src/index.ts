@@ -1,0 +1,9 @@
+/** The document: schemas, change sets, units and files. Imported by every other room, imports none. */
+export * from './schema.ts';
+export * from './profile-shapes.ts';
+export * from './faults.ts';
+export * from './change-set.ts';
+export * from './file.ts';
+export * from './units.ts';
+export * from './ids.ts';
+export * from './json-schema.ts';
