@@ -2,7 +2,7 @@
 import type { Sheet } from '../element/sheet.ts';
 import type { Side } from '../profile/profile.ts';
 import type { Placed } from '../setout/resolve.ts';
-import { emptyMesh, type CutMesh, type Run } from './cut-mesh.ts';
+import { emptyMesh, type CutMesh } from './cut-mesh.ts';
 import type { Region } from './region.ts';
 import { triangulate } from './triangulate.ts';
 
@@ -40,27 +40,26 @@ export function extrude(sheet: Sheet, region: Region, openings: readonly Placed[
   const [ax, ay, az] = along;
   const [ux, uy, uz] = up;
   const [ix, iy, iz] = inward;
-  let corner = 0;
-
-  const put = (s: number, t: number, n: number, dx: number, dy: number, dn: number, u: number, v: number, vertex: number): void => {
-    const p = 3 * corner;
-    positions[p] = ox + s * ax + t * ux + n * ix;
-    positions[p + 1] = oy + s * ay + t * uy + n * iy;
-    positions[p + 2] = oz + s * az + t * uz + n * iz;
-    normals[p] = dx * ax + dy * ux + dn * ix;
-    normals[p + 1] = dx * ay + dy * uy + dn * iy;
-    normals[p + 2] = dx * az + dy * uz + dn * iz;
-    uvs[2 * corner] = u;
-    uvs[2 * corner + 1] = v;
-    vertices[corner] = vertex;
-    corner += 1;
-  };
-
   const { xs, ys, next } = region;
   const { thickness, boundaries } = sheet;
-  for (let v = 0; v < V; v++) put(xs[v]!, ys[v]!, 0, 0, 0, -1, xs[v]!, ys[v]!, v);
-  const wrapped = 2 * sheet.length + thickness;
-  for (let v = 0; v < V; v++) put(xs[v]!, ys[v]!, thickness, 0, 0, 1, wrapped - xs[v]!, ys[v]!, bands * V + v);
+
+  const face = (first: number, n: number, facing: -1 | 1): void => {
+    for (let v = 0; v < V; v++) {
+      const [x, y] = [xs[v]!, ys[v]!];
+      const p = 3 * (first + v);
+      positions[p] = ox + x * ax + y * ux + n * ix;
+      positions[p + 1] = oy + x * ay + y * uy + n * iy;
+      positions[p + 2] = oz + x * az + y * uz + n * iz;
+      normals[p] = facing * ix;
+      normals[p + 1] = facing * iy;
+      normals[p + 2] = facing * iz;
+      uvs[2 * (first + v)] = facing < 0 ? x : 2 * sheet.length + thickness - x;
+      uvs[2 * (first + v) + 1] = y;
+      vertices[first + v] = facing < 0 ? v : bands * V + v;
+    }
+  };
+  face(0, 0, -1);
+  face(V, thickness, 1);
   triangles.set(faces);
   for (let i = 0; i < faces.length; i += 3) {
     triangles[faces.length + i] = V + faces[i]!;
@@ -73,10 +72,13 @@ export function extrude(sheet: Sheet, region: Region, openings: readonly Placed[
   runs.push({ first: half, count: half, element, opening: null, role: 'inner face', layer: bands - 1, material: sheet.layers[bands - 1]!.material });
 
   let triangle = 2 * half;
+  let corner = 2 * V;
   for (const { operand, side, edges } of grouped(region, openings)) {
     const opening = operand === 0 ? null : openings[operand - 1]!;
     for (let band = 0; band < bands; band++) {
-      const run: Run = {
+      const near = boundaries[band]!;
+      const far = boundaries[band + 1]!;
+      runs.push({
         first: triangle,
         count: 2 * edges.length,
         element,
@@ -84,55 +86,66 @@ export function extrude(sheet: Sheet, region: Region, openings: readonly Placed[
         role: opening ? side : 'edge',
         layer: band,
         material: opening?.reveal ?? sheet.layers[band]!.material,
-      };
-      const near = boundaries[band]!;
-      const far = boundaries[band + 1]!;
+      });
       for (const v of edges) {
-        const w = next[v]!;
-        const dx = xs[w]! - xs[v]!;
-        const dy = ys[w]! - ys[v]!;
-        const length = Math.hypot(dx, dy);
-        // Out of the solid, which is on the edge's left.
-        const outX = dy / length;
-        const outY = -dx / length;
-        let [vx, vy, wx, wy] = [outX, outY, outX, outY];
-        const first = corner;
-        const e = region.source[v]!;
-        const arc = opening?.outline.curved[e] === 1 ? opening.outline : null;
-        if (arc) {
-          const cx = opening!.s + arc.cx[e]!;
-          const cy = opening!.t + arc.cy[e]!;
-          const rv = Math.hypot(cx - xs[v]!, cy - ys[v]!);
-          const rw = Math.hypot(cx - xs[w]!, cy - ys[w]!);
-          [vx, vy, wx, wy] = [(cx - xs[v]!) / rv, (cy - ys[v]!) / rv, (cx - xs[w]!) / rw, (cy - ys[w]!) / rw];
-          const u = opening!.s + arc.u[e]!;
-          const span = arc.vTo[e]! - arc.vFrom[e]!;
-          const base = opening!.t + arc.vFrom[e]!;
-          const atV = base + span * region.from[v]!;
-          const atW = base + span * region.to[v]!;
-          put(xs[w]!, ys[w]!, near, wx, wy, 0, u + near, atW, band * V + w);
-          put(xs[v]!, ys[v]!, near, vx, vy, 0, u + near, atV, band * V + v);
-          put(xs[v]!, ys[v]!, far, vx, vy, 0, u + far, atV, (band + 1) * V + v);
-          put(xs[w]!, ys[w]!, far, wx, wy, 0, u + far, atW, (band + 1) * V + w);
-        } else {
-          put(xs[w]!, ys[w]!, near, wx, wy, 0, xs[w]! + near * outX, ys[w]! + near * outY, band * V + w);
-          put(xs[v]!, ys[v]!, near, vx, vy, 0, xs[v]! + near * outX, ys[v]! + near * outY, band * V + v);
-          put(xs[v]!, ys[v]!, far, vx, vy, 0, xs[v]! + far * outX, ys[v]! + far * outY, (band + 1) * V + v);
-          put(xs[w]!, ys[w]!, far, wx, wy, 0, xs[w]! + far * outX, ys[w]! + far * outY, (band + 1) * V + w);
-        }
+        quad(v, next[v]!, near, far, band * V, opening);
         const p = 3 * triangle;
-        triangles[p] = first;
-        triangles[p + 1] = first + 1;
-        triangles[p + 2] = first + 2;
-        triangles[p + 3] = first;
-        triangles[p + 4] = first + 2;
-        triangles[p + 5] = first + 3;
+        triangles[p] = corner;
+        triangles[p + 1] = corner + 1;
+        triangles[p + 2] = corner + 2;
+        triangles[p + 3] = corner;
+        triangles[p + 4] = corner + 2;
+        triangles[p + 5] = corner + 3;
         triangle += 2;
+        corner += 4;
       }
-      runs.push(run);
     }
   }
   return mesh;
+
+  /** Four corners behind the edge from v to w: w and v at the near depth, v and w at the far one. */
+  function quad(v: number, w: number, near: number, far: number, nearVertex: number, opening: Placed | null): void {
+    const [vx, vy, wx, wy] = [xs[v]!, ys[v]!, xs[w]!, ys[w]!];
+    const length = Math.sqrt((wx - vx) * (wx - vx) + (wy - vy) * (wy - vy));
+    // Out of the solid, which is on the edge's left.
+    const outX = (wy - vy) / length;
+    const outY = (vx - wx) / length;
+    const e = region.source[v]!;
+    const arc = opening !== null && opening.outline.curved[e] === 1 ? opening.outline : null;
+    const cx = arc ? opening!.s + arc.cx[e]! : 0;
+    const cy = arc ? opening!.t + arc.cy[e]! : 0;
+    const first = arc ? opening!.t + arc.vFrom[e]! : 0;
+    const span = arc ? arc.vTo[e]! - arc.vFrom[e]! : 0;
+    const seam = arc ? opening!.s + arc.u[e]! : 0;
+    for (let k = 0; k < 4; k++) {
+      const atW = k === 0 || k === 3;
+      const x = atW ? wx : vx;
+      const y = atW ? wy : vy;
+      const n = k < 2 ? near : far;
+      let dx = outX;
+      let dy = outY;
+      let tu = x + n * outX;
+      let tv = y + n * outY;
+      if (arc) {
+        const r = Math.sqrt((cx - x) * (cx - x) + (cy - y) * (cy - y));
+        dx = (cx - x) / r;
+        dy = (cy - y) / r;
+        tu = seam + n;
+        tv = first + span * (atW ? region.to[v]! : region.from[v]!);
+      }
+      const c = corner + k;
+      const p = 3 * c;
+      positions[p] = ox + x * ax + y * ux + n * ix;
+      positions[p + 1] = oy + x * ay + y * uy + n * iy;
+      positions[p + 2] = oz + x * az + y * uz + n * iz;
+      normals[p] = dx * ax + dy * ux;
+      normals[p + 1] = dx * ay + dy * uy;
+      normals[p + 2] = dx * az + dy * uz;
+      uvs[2 * c] = tu;
+      uvs[2 * c + 1] = tv;
+      vertices[c] = nearVertex + (k < 2 ? 0 : V) + (atW ? w : v);
+    }
+  }
 }
 
 /** The region's edges by operand and side, in the order in which the openings come. */

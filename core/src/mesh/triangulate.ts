@@ -25,7 +25,10 @@ export function triangulate(region: Region): Uint32Array {
     if (!forced[e]) continue;
     const triangle = (e / 3) | 0;
     if (side[triangle] !== 0) continue;
-    side[triangle] = points.leaving(corner[e]!, corner[next(e)]!) >= 0 ? 1 : 2;
+    const p = corner[e]!;
+    const q = corner[next(e)]!;
+    const inner = points.shared ? points.leaving(p, q) >= 0 : following[p] === q;
+    side[triangle] = inner ? 1 : 2;
     queue.push(triangle);
   }
   while (queue.length > 0) {

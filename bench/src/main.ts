@@ -1,0 +1,102 @@
+/**
+ * Times the measures of docs/measures.md side by side in one run and prints them as ratios; with --json as an array of
+ * { name, ours_ms, reference_ms, ratio }. Each figure is the median of several rounds in which both take turns.
+ */
+import { cutSolid, solidLibrary } from '@yard-arch/core/solid';
+import { cutModel, prove } from '@yard-arch/core';
+import type { ProjectDocument } from '@yard-arch/document';
+import { facade } from './facade.ts';
+
+interface Measure {
+  name: string;
+  ours_ms: number;
+  reference_ms: number;
+  ratio: number;
+}
+
+const fineness = { segmentsPerHalfCircle: 24 };
+const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1]!;
+
+function timed(work: () => unknown): number {
+  const start = performance.now();
+  work();
+  return performance.now() - start;
+}
+
+function sideBySide(name: string, rounds: number, warm: number, ours: () => unknown, reference: () => unknown): Measure {
+  for (let i = 0; i < warm; i++) ours();
+  const mine: number[] = [];
+  const theirs: number[] = [];
+  for (let i = 0; i < rounds; i++) {
+    // Several of ours to one of theirs, so that the shorter time is no worse known.
+    for (let k = 0; k < 5; k++) mine.push(timed(ours));
+    theirs.push(timed(reference));
+  }
+  const [ours_ms, reference_ms] = [median(mine), median(theirs)];
+  return { name, ours_ms, reference_ms, ratio: ours_ms / reference_ms };
+}
+
+function moved(document: ProjectDocument, step: number): ProjectDocument {
+  const opening = document.openings.o80!;
+  return {
+    ...document,
+    openings: { ...document.openings, o80: { ...opening, along: { from: 'start', distance: opening.along.distance + 0.01 * (1 + (step % 7)) } } },
+  };
+}
+
+const library = await solidLibrary();
+const measures: Measure[] = [];
+
+for (const [count, rounds, warm] of [
+  [160, 7, 20],
+  [5000, 1, 2],
+] as const) {
+  const document = facade(count);
+  const cut = cutModel(document, undefined, fineness).cuts.get('facade')!;
+  const proof = prove(cut.mesh);
+  const solid = cutSolid(library, cut.sheet, cut.placed);
+  if (!proof.closed || Math.abs(proof.volume - solid.volume) > 1e-6 * solid.volume)
+    throw new Error(`The two cuts of ${count} openings are not the same solid: ${proof.volume} and ${solid.volume} m³.`);
+  measures.push(
+    sideBySide(
+      `cut ${count} arches: ours / solid booleans`,
+      rounds,
+      warm,
+      () => cutModel(document, undefined, fineness),
+      () => cutSolid(library, cut.sheet, cut.placed),
+    ),
+  );
+}
+
+const [f500, f5000] = [facade(500), facade(5000)];
+measures.push(
+  sideBySide(
+    'growth: ours at 5,000 / ours at 500',
+    5,
+    2,
+    () => cutModel(f5000, undefined, fineness),
+    () => cutModel(f500, undefined, fineness),
+  ),
+);
+
+{
+  const document = facade(160);
+  let model = cutModel(document, undefined, fineness);
+  let step = 0;
+  measures.push(
+    sideBySide(
+      're-cut after one of 160 moved / full cut',
+      9,
+      20,
+      () => {
+        model = cutModel(moved(document, step++), model, fineness);
+      },
+      () => cutModel(document, undefined, fineness),
+    ),
+  );
+}
+
+if (process.argv.includes('--json')) console.log(JSON.stringify(measures, null, 2));
+else
+  for (const { name, ours_ms, reference_ms, ratio } of measures)
+    console.log(`${name.padEnd(46)} ${ours_ms.toFixed(2).padStart(10)} ms ${reference_ms.toFixed(2).padStart(10)} ms   ${ratio < 1 ? `1/${(1 / ratio).toFixed(1)}` : ratio.toFixed(2)}`);
