@@ -11,3 +11,7 @@ export * from './mesh/proof.ts';
 export * from './model/cut-element.ts';
 export * from './model/model.ts';
 export * from './check/report.ts';
+export * from './format/glb.ts';
+export * from './format/obj.ts';
+export * from './format/picture.ts';
+export * from './format/surfaces.ts';

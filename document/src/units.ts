@@ -49,7 +49,7 @@ export function parseLength(text: string, units: Units): number | null {
   }
   const metric = /^(\d[\d ]*(?:[.,]\d+)?|[.,]\d+)\s*(mm|cm|m)?$/.exec(rest);
   if (metric) {
-    const digits = metric[1] ?? '';
+    const digits = (metric[1] ?? '').trim();
     // Spaces group thousands ("1 400"); anything else with a space in it is two numbers.
     if (digits.includes(' ') && !/^\d{1,3}( \d{3})+([.,]\d+)?$/.test(digits)) return null;
     const value = Number(digits.replace(/ /g, '').replace(',', '.'));

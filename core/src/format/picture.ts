@@ -1,0 +1,125 @@
+/** A picture of the model without a graphics card: an axonometric view, shaded by the sun, with ink lines where surfaces meet. */
+import type { ProjectDocument } from '@yard-arch/document';
+import { encode } from 'fast-png';
+import type { CutMesh } from '../mesh/cut-mesh.ts';
+import type { Model } from '../model/model.ts';
+
+type Vector = [number, number, number];
+
+export interface PictureOptions {
+  width: number;
+  height: number;
+  /** Direction from which the model is seen, degrees: round from x counter-clockwise in plan, and above the horizon. */
+  from?: { round: number; above: number };
+}
+
+const sky: Vector = [0xe9, 0xee, 0xea];
+const ground: Vector = [0xdc, 0xd3, 0xbf];
+const ink: Vector = [0x1e, 0x2a, 0x33];
+const finer = 3;
+
+const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+
+/** Draws the model and returns the picture as a PNG file's bytes. A model of nothing is a picture of empty ground. */
+export function drawPicture(document: ProjectDocument, model: Model, options: PictureOptions): Uint8Array {
+  const { width, height } = options;
+  const W = width * finer;
+  const H = height * finer;
+  const { round, above } = options.from ?? { round: -60, above: 24 };
+  const [r, a] = [(round * Math.PI) / 180, (above * Math.PI) / 180];
+  const towards: Vector = [Math.cos(a) * Math.cos(r), Math.cos(a) * Math.sin(r), Math.sin(a)];
+  const right: Vector = [-Math.sin(r), Math.cos(r), 0];
+  const up: Vector = [-Math.sin(a) * Math.cos(r), -Math.sin(a) * Math.sin(r), Math.cos(a)];
+
+  const meshes = [...model.cuts.values()].map((cut) => cut.mesh).filter((mesh) => mesh.triangles.length > 0);
+  let [left, low, wide, high, floor] = [Infinity, Infinity, -Infinity, -Infinity, Infinity];
+  for (const { positions } of meshes)
+    for (let i = 0; i < positions.length; i += 3) {
+      const p: Vector = [positions[i]!, positions[i + 1]!, positions[i + 2]!];
+      left = Math.min(left, dot(p, right));
+      wide = Math.max(wide, dot(p, right));
+      low = Math.min(low, dot(p, up));
+      high = Math.max(high, dot(p, up));
+      floor = Math.min(floor, p[2]);
+    }
+  if (meshes.length === 0) [left, low, wide, high, floor] = [-1, -1, 1, 1, 0];
+  const scale = Math.min((W * 0.88) / (wide - left || 1), (H * 0.82) / (high - low || 1));
+  const offsetX = W / 2 - (scale * (left + wide)) / 2;
+  const offsetY = H / 2 + (scale * (low + high)) / 2;
+
+  const depth = new Float32Array(W * H).fill(-Infinity);
+  const shade = new Float32Array(W * H);
+  const colour = new Uint32Array(W * H);
+  const surface = new Int32Array(W * H).fill(-1);
+  const sun: Vector = [0.42, -0.62, 0.66];
+  let number = 0;
+  for (const mesh of meshes)
+    for (const run of mesh.runs) {
+      const tint = parseInt(document.materials[run.material]!.colour.slice(1), 16);
+      number += 1;
+      for (let t = run.first; t < run.first + run.count; t++) raster(mesh, t, tint, number);
+    }
+
+  const rgb = new Uint8Array(width * height * 3);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const sum: Vector = [0, 0, 0];
+      for (let dy = 0; dy < finer; dy++)
+        for (let dx = 0; dx < finer; dx++) {
+          const c = pixel(x * finer + dx, y * finer + dy);
+          sum[0] += c[0];
+          sum[1] += c[1];
+          sum[2] += c[2];
+        }
+      for (let k = 0; k < 3; k++) rgb[3 * (y * width + x) + k] = Math.round(sum[k]! / finer ** 2);
+    }
+  return encode({ width, height, data: rgb, channels: 3 });
+
+  function raster(mesh: CutMesh, t: number, tint: number, id: number): void {
+    const { positions, normals, triangles } = mesh;
+    const screen = [0, 1, 2].map((k): Vector => {
+      const i = 3 * triangles[3 * t + k]!;
+      const p: Vector = [positions[i]!, positions[i + 1]!, positions[i + 2]!];
+      return [offsetX + scale * dot(p, right), offsetY - scale * dot(p, up), dot(p, towards)];
+    });
+    const [p, q, s] = screen as [Vector, Vector, Vector];
+    const area = (q[0] - p[0]) * (s[1] - p[1]) - (q[1] - p[1]) * (s[0] - p[0]);
+    // Seen from outside, triangles run clockwise on a screen whose y runs down.
+    if (area >= 0) return;
+    const i = 3 * triangles[3 * t]!;
+    const light = 0.5 + 0.5 * Math.max(0, dot([normals[i]!, normals[i + 1]!, normals[i + 2]!], sun));
+    const x0 = Math.max(0, Math.floor(Math.min(p[0], q[0], s[0])));
+    const x1 = Math.min(W - 1, Math.ceil(Math.max(p[0], q[0], s[0])));
+    const y0 = Math.max(0, Math.floor(Math.min(p[1], q[1], s[1])));
+    const y1 = Math.min(H - 1, Math.ceil(Math.max(p[1], q[1], s[1])));
+    for (let y = y0; y <= y1; y++)
+      for (let x = x0; x <= x1; x++) {
+        const [px, py] = [x + 0.5, y + 0.5];
+        const a0 = ((q[0] - px) * (s[1] - py) - (q[1] - py) * (s[0] - px)) / area;
+        const a1 = ((s[0] - px) * (p[1] - py) - (s[1] - py) * (p[0] - px)) / area;
+        const a2 = 1 - a0 - a1;
+        if (a0 < 0 || a1 < 0 || a2 < 0) continue;
+        const z = a0 * p[2] + a1 * q[2] + a2 * s[2];
+        const at = y * W + x;
+        if (z <= depth[at]!) continue;
+        depth[at] = z;
+        shade[at] = light;
+        colour[at] = tint;
+        surface[at] = id;
+      }
+  }
+
+  function pixel(x: number, y: number): Vector {
+    const at = y * W + x;
+    const id = surface[at]!;
+    // A change of surface, or a jump in depth, to the right or below draws a line.
+    for (const other of [x + 1 < W ? at + 1 : at, y + 1 < H ? at + W : at])
+      if (surface[other] !== id || (id >= 0 && Math.abs(depth[other]! - depth[at]!) > 0.6)) return ink;
+    if (id >= 0) {
+      const c = colour[at]!;
+      const l = shade[at]!;
+      return [((c >> 16) & 255) * l, ((c >> 8) & 255) * l, (c & 255) * l];
+    }
+    return y / H > 0.5 ? ground : sky;
+  }
+}
