@@ -1,0 +1,87 @@
+/** The shell: the same core without an interface or a database. */
+import { readFileSync, writeFileSync } from 'node:fs';
+import { basename, extname } from 'node:path';
+import { parseArgs } from 'node:util';
+import { cutModel, drawPicture, reportOn, writeGlb, writeObj } from '@yard-arch/core';
+import { readDocument, Refused, type ProjectDocument } from '@yard-arch/document';
+
+const usage = `Usage:
+  npm run --silent yard -- check FILE.json                                print a report as JSON; fails where something is not sound
+  npm run --silent yard -- export FILE.json --format glb --out OUT.glb    write GLB
+  npm run --silent yard -- export FILE.json --format obj --out OUT.obj    write OBJ, and OUT.mtl beside it
+  npm run --silent yard -- picture FILE.json --out OUT.png                write a picture of the model
+`;
+
+class Misused extends Error {}
+
+function read(path: string | undefined): ProjectDocument {
+  if (path === undefined) throw new Misused('No project file was named.');
+  let text: string;
+  try {
+    text = readFileSync(path, 'utf8');
+  } catch (error) {
+    throw new Misused(`${path} cannot be read: ${(error as Error).message}`);
+  }
+  return readDocument(text);
+}
+
+function target(out: string | undefined): string {
+  if (out === undefined) throw new Misused('Say where to write with --out.');
+  return out;
+}
+
+/** Runs one command. @returns the exit code: 0 done, 1 refused or not sound, 2 misused. */
+export async function run(args: string[], print: (text: string) => void, complain: (text: string) => void): Promise<number> {
+  try {
+    const { values, positionals } = parseArgs({
+      args,
+      allowPositionals: true,
+      options: { format: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
+    });
+    const [command, file] = positionals;
+    if (values.help || command === undefined) {
+      print(usage);
+      return values.help ? 0 : 2;
+    }
+    switch (command) {
+      case 'check': {
+        const document = read(file);
+        const report = reportOn(document, cutModel(document));
+        print(`${JSON.stringify(report, null, 2)}\n`);
+        return report.sound ? 0 : 1;
+      }
+      case 'export': {
+        const document = read(file);
+        const out = target(values.out);
+        const model = cutModel(document);
+        if (values.format === 'glb') writeFileSync(out, await writeGlb(document, model));
+        else if (values.format === 'obj') {
+          const mtlPath = `${out.slice(0, out.length - extname(out).length)}.mtl`;
+          const { obj, mtl } = writeObj(document, model, basename(mtlPath));
+          writeFileSync(out, obj);
+          writeFileSync(mtlPath, mtl);
+        } else throw new Misused(`--format must be glb or obj${values.format === undefined ? '' : `, not ${values.format}`}.`);
+        return 0;
+      }
+      case 'picture': {
+        const document = read(file);
+        writeFileSync(target(values.out), drawPicture(document, cutModel(document), { width: 1280, height: 800 }));
+        return 0;
+      }
+      default:
+        throw new Misused(`There is no command “${command}”.`);
+    }
+  } catch (error) {
+    if (error instanceof Refused) {
+      complain(`${error.message}\n`);
+      for (const fault of error.faults) complain(`  ${fault.path || '(file)'}: ${fault.reason}\n`);
+      return 1;
+    }
+    complain(`${(error as Error).message}\n`);
+    if (error instanceof Misused || (error as { code?: string }).code?.startsWith('ERR_PARSE_ARGS')) {
+      complain(`\n${usage}`);
+      return 2;
+    }
+    return 1;
+  }
+}

@@ -1,0 +1,31 @@
+/** The database: connects and brings its tables up to date. */
+import { Migrator } from '@mikro-orm/migrations';
+import { MikroORM } from '@mikro-orm/postgresql';
+import { ChangeEntity, ProjectEntity } from './entities.ts';
+import { Migration001 } from './migrations/migration-001.ts';
+
+export type Database = MikroORM;
+
+/** Connects to a PostgreSQL database and runs the migrations that it lacks. */
+export async function openDatabase(url: string): Promise<Database> {
+  const orm = await MikroORM.init({
+    clientUrl: url,
+    entities: [ProjectEntity, ChangeEntity],
+    extensions: [Migrator],
+    migrations: {
+      migrationsList: [{ name: 'Migration001', class: Migration001 }],
+      snapshot: false,
+      silent: true,
+    },
+    pool: { min: 0, max: 8, acquireTimeoutMillis: 5000 },
+    driverOptions: { connection: { connectionTimeoutMillis: 4000 } },
+    discovery: { disableDynamicFileAccess: true },
+  });
+  try {
+    await orm.migrator.up();
+  } catch (error) {
+    await orm.close(true);
+    throw error;
+  }
+  return orm;
+}

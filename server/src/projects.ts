@@ -1,0 +1,204 @@
+/** Projects as the API serves them: each call is one transaction. */
+import { randomUUID } from 'node:crypto';
+import {
+  applyChangeSet,
+  checkDocument,
+  readDocument,
+
+  writeDocument,
+  type ChangeSet,
+  type ProjectDocument,
+} from '@yard-arch/document';
+import { LockMode } from '@mikro-orm/core';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import type { Database } from './database.ts';
+import { ChangeEntity, ProjectEntity, type ProjectRow } from './entities.ts';
+import { ProblemError } from './problem.ts';
+
+/** What a list of projects tells of each. */
+export interface ProjectSummary {
+  id: string;
+  name: string;
+  revision: number;
+  elements: number;
+  openings: number;
+  createdAt: string;
+  updatedAt: string;
+}
+
+export interface LogEntry {
+  revision: number;
+  name: string;
+  at: string;
+  changeSet: ChangeSet;
+}
+
+/** How long a deleted project is kept, in days. */
+const keptDays = 30;
+
+/** The most entries of the change log that one answer carries. */
+const mostEntries = 500;
+
+function summary(row: ProjectRow): ProjectSummary {
+  return {
+    id: row.id,
+    name: row.name,
+    revision: row.revision,
+    elements: row.elements,
+    openings: row.openings,
+    createdAt: row.createdAt.toISOString(),
+    updatedAt: row.updatedAt.toISOString(),
+  };
+}
+
+function counts(document: ProjectDocument): { name: string; document: string; elements: number; openings: number } {
+  return {
+    name: document.name,
+    document: writeDocument(document),
+    elements: Object.keys(document.elements).length,
+    openings: Object.keys(document.openings).length,
+  };
+}
+
+export class Projects {
+  constructor(private readonly database: Database) {}
+
+  private get em(): EntityManager {
+    return this.database.em.fork();
+  }
+
+  private async find(em: EntityManager, id: string, lock = false): Promise<ProjectRow> {
+    const row = await em.findOne(ProjectEntity, { id, deletedAt: null }, lock ? { lockMode: LockMode.PESSIMISTIC_WRITE } : {});
+    if (!row)
+      throw new ProblemError(404, 'no-such-project', 'There is no such project', 'It may have been deleted. Go back to the projects to see those that there are.');
+    return row;
+  }
+
+  async list(): Promise<ProjectSummary[]> {
+    const rows = await this.em.find(ProjectEntity, { deletedAt: null }, { exclude: ['document'], orderBy: { updatedAt: 'desc', id: 'asc' } });
+    return rows.map((row) => summary(row as ProjectRow));
+  }
+
+  async get(id: string): Promise<ProjectSummary> {
+    return summary(await this.find(this.em, id));
+  }
+
+  /** The document as it stands, with its revision. */
+  async read(id: string): Promise<{ revision: number; document: ProjectDocument }> {
+    const row = await this.find(this.em, id);
+    return { revision: row.revision, document: readDocument(row.document) };
+  }
+
+  /** Makes a project of a document. @throws Refused */
+  async create(document: ProjectDocument): Promise<ProjectSummary> {
+    const checked = checkDocument(document);
+    return this.em.transactional(async (em) => {
+      const now = new Date();
+      const row = em.create(ProjectEntity, { id: randomUUID(), revision: 0, createdAt: now, updatedAt: now, deletedAt: null, ...counts(checked) });
+      em.persist(row);
+      await em.flush();
+      return summary(row);
+    });
+  }
+
+  async duplicate(id: string): Promise<ProjectSummary> {
+    const { document } = await this.read(id);
+    const names = new Set((await this.list()).map((project) => project.name));
+    let name = `${document.name} (copy)`;
+    for (let n = 2; names.has(name); n++) name = `${document.name} (copy ${n})`;
+    return this.create({ ...document, name: name.slice(0, 120) });
+  }
+
+  /** Renames by a change set of its own, so that the log tells of it and open pages learn of it. */
+  async rename(id: string, name: string): Promise<ProjectSummary> {
+    const changeSet: ChangeSet = { name: `rename project to ${name}`.slice(0, 200), changes: [{ op: 'settings', value: { name } }] };
+    return this.em.transactional(async (em) => {
+      const row = await this.find(em, id, true);
+      await this.apply(em, row, randomUUID(), changeSet);
+      return summary(row);
+    });
+  }
+
+  /** Deletes, so that it can be brought back. */
+  async remove(id: string): Promise<void> {
+    await this.em.transactional(async (em) => {
+      (await this.find(em, id, true)).deletedAt = new Date();
+    });
+  }
+
+  async restore(id: string): Promise<ProjectSummary> {
+    return this.em.transactional(async (em) => {
+      const row = await em.findOne(ProjectEntity, { id });
+      if (!row) throw new ProblemError(404, 'no-such-project', 'There is no such project', `Deleted projects are kept for ${keptDays} days; this one is gone.`);
+      row.deletedAt = null;
+      return summary(row);
+    });
+  }
+
+  /** Forgets for good what was deleted long ago. */
+  async purge(now = new Date()): Promise<void> {
+    await this.em.nativeDelete(ProjectEntity, { deletedAt: { $lt: new Date(now.getTime() - keptDays * 86_400_000) } });
+  }
+
+  /**
+   * Appends a change set that was made against a revision. A key that was seen before answers as it did then.
+   * @throws ProblemError 409 with what was missed, when the project has moved on since; Refused when it does not fit.
+   */
+  async append(id: string, baseRevision: number, key: string, changeSet: ChangeSet): Promise<{ revision: number }> {
+    return this.em.transactional(async (em) => {
+      const row = await this.find(em, id, true);
+      const known = await em.findOne(ChangeEntity, { project: id, key });
+      if (known) return { revision: known.revision };
+      if (row.revision !== baseRevision) {
+        const missed = await this.entries(em, id, baseRevision);
+        throw new ProblemError(
+          409,
+          'stale-revision',
+          'The project has been changed meanwhile',
+          `This edit was made on revision ${baseRevision}; the project is at ${row.revision}. Apply what was missed, then send it again.`,
+          { revision: row.revision, missed },
+        );
+      }
+      return this.apply(em, row, key, changeSet);
+    });
+  }
+
+  private async apply(em: EntityManager, row: ProjectRow, key: string, changeSet: ChangeSet): Promise<{ revision: number }> {
+    const { document, inverse } = applyChangeSet(readDocument(row.document), changeSet);
+    const now = new Date();
+    row.revision += 1;
+    row.updatedAt = now;
+    Object.assign(row, counts(document));
+    em.persist(
+      em.create(ChangeEntity, {
+        project: row.id,
+        revision: row.revision,
+        key,
+        name: changeSet.name,
+        changeSet: JSON.stringify(changeSet),
+        inverse: JSON.stringify(inverse),
+        at: now,
+      }),
+    );
+    await em.flush();
+    return { revision: row.revision };
+  }
+
+  private async entries(em: EntityManager, id: string, after: number): Promise<LogEntry[]> {
+    const rows = await em.find(ChangeEntity, { project: id, revision: { $gt: after } }, { orderBy: { revision: 'asc' }, limit: mostEntries });
+    return rows.map((entry) => ({
+      revision: entry.revision,
+      name: entry.name,
+      at: entry.at.toISOString(),
+      changeSet: JSON.parse(entry.changeSet) as ChangeSet,
+    }));
+  }
+
+  /** The change log after a revision, oldest first, at most 500 entries at a time. */
+  async log(id: string, after: number): Promise<LogEntry[]> {
+    const em = this.em;
+    await this.find(em, id);
+    return this.entries(em, id, after);
+  }
+}
+
