@@ -23,7 +23,7 @@ export const settingsSchema = z.strictObject({
   value: documentSchema.pick({ name: true, units: true }).partial(),
 });
 
-export const changeSchema = z.union([putSchema, removeSchema, settingsSchema], {
+export const changeSchema = z.discriminatedUnion('op', [putSchema, removeSchema, settingsSchema], {
   error: 'must be a put, a remove or a settings change',
 });
 /** One step of a change set: a row put (made or replaced), a row removed, or the project's own settings. */

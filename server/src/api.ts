@@ -147,7 +147,6 @@ export function makeApi(projects: Projects) {
   });
   api.use('*', bodyLimit({ maxSize: 64 * megabyte, onError: () => tooLarge() }));
   api.onError((error) => answer(error));
-  api.notFound(() => answer(new ProblemError(404, 'no-such-route', 'There is nothing here', 'The API has no such address; /api/openapi.json lists those that it has.')));
 
   const routed = api
     .openapi(routes.health, (c) => c.json({ ok: true as const }, 200))
@@ -203,11 +202,16 @@ export function makeApi(projects: Projects) {
     info: { title: 'Yard Arch', version: '1', description: 'Projects, their documents, their change logs, and exports. Lengths are metres.' },
     servers: [{ url: '/api' }],
   });
+  api.all('*', noSuchRoute);
   return routed;
 }
 
 /** The API's type, from which the web's client takes its own. */
 export type Api = ReturnType<typeof makeApi>;
+
+function noSuchRoute(): Response {
+  return answer(new ProblemError(404, 'no-such-route', 'There is nothing here', 'The API has no such address; /api/openapi.json lists those that it has.'));
+}
 
 function tooLarge(): Response {
   return answer(new ProblemError(413, 'too-large', 'That is too large', 'A request may hold at most 64 MB.'));

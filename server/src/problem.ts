@@ -40,7 +40,7 @@ export function databaseProblem(error: unknown): ProblemError | null {
     const away =
       /^(ECONNREFUSED|ECONNRESET|EPIPE|ETIMEDOUT|ENOTFOUND)$/.test(code) ||
       /^(57P0[123]|08\w{3}|53300)$/.test(code) ||
-      /Connection terminated|timeout exceeded when trying to connect|Timeout acquiring a connection|Connection ended|not queryable|server closed the connection/i.test(at.message);
+      /Connection terminated|timeout exceeded when trying to connect|Timeout acquiring a connection|Connection ended|not queryable|server closed the connection|Transaction query already complete/i.test(at.message);
     if (away)
       return new ProblemError(
         503,
