@@ -19,7 +19,8 @@ let app: Hono;
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'yard-arch-api-'));
   chmodSync(folder, 0o711);
-  cluster = await startCluster(folder, true);
+  // Durable, as in use: one test kills it.
+  cluster = await startCluster(folder);
   database = await openDatabase(await ensureDatabase(cluster, 'api_test'));
   app = makeApplication({ database, web: null });
 });
