@@ -15,3 +15,6 @@ export * from './format/glb.ts';
 export * from './format/obj.ts';
 export * from './format/picture.ts';
 export * from './format/surfaces.ts';
+export * from './setout/snap.ts';
+export * from './setout/dimension.ts';
+export * from './mesh/creases.ts';

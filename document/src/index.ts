@@ -7,3 +7,4 @@ export * from './file.ts';
 export * from './units.ts';
 export * from './ids.ts';
 export * from './json-schema.ts';
+export * from './size-label.ts';

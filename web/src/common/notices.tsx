@@ -1,0 +1,55 @@
+/** Short notices at the foot of the page: what was done, what failed, and a way back where there is one. */
+import { createToaster, Portal, Toast, Toaster } from '@chakra-ui/react';
+
+const toaster = createToaster({ placement: 'bottom', pauseOnPageIdle: true, max: 3 });
+
+export interface NoticeAction {
+  label: string;
+  onClick: () => void;
+}
+
+/** Says that something was done. */
+export function notify(title: string, action?: NoticeAction): void {
+  toaster.create({ title, type: 'info', duration: action ? 10_000 : 4000, ...(action ? { action } : {}), closable: true });
+}
+
+/** Says that something failed, and why. It stays until it is closed. */
+export function complain(title: string, description: string): void {
+  toaster.create({ title, description, type: 'error', duration: 20_000, closable: true });
+}
+
+export function Notices() {
+  return (
+    <Portal>
+      <Toaster toaster={toaster}>
+        {(toast) => (
+          <Toast.Root
+            bg={toast.type === 'error' ? '#FBEAE4' : 'ink'}
+            color={toast.type === 'error' ? 'ink' : 'white'}
+            borderWidth="1px"
+            borderColor={toast.type === 'error' ? 'brick' : 'ink'}
+            borderRadius="md"
+            width="auto"
+            maxW="520px"
+            px="4"
+            py="2.5"
+            boxShadow="0 6px 24px rgba(30,42,51,.18)"
+          >
+            <div>
+              <Toast.Title fontWeight="600" fontSize="14px">
+                {toast.title}
+              </Toast.Title>
+              {toast.description && <Toast.Description fontSize="13px">{toast.description}</Toast.Description>}
+            </div>
+            {toast.action && (
+              <Toast.ActionTrigger borderWidth="1px" borderColor="whiteAlpha.500" fontWeight="600" px="3" ml="4">
+                {toast.action.label}
+              </Toast.ActionTrigger>
+            )}
+            {toast.closable && <Toast.CloseTrigger color="inherit" />}
+          </Toast.Root>
+        )}
+      </Toaster>
+    </Portal>
+  );
+}

@@ -1,0 +1,38 @@
+/** Where the web application begins: theme, queries, routes. */
+import '@fontsource/barlow/400.css';
+import '@fontsource/barlow/500.css';
+import '@fontsource/barlow/600.css';
+import '@fontsource/barlow-semi-condensed/400.css';
+import '@fontsource/barlow-semi-condensed/500.css';
+import '@fontsource/barlow-semi-condensed/600.css';
+import './styles.css';
+import { ChakraProvider } from '@chakra-ui/react';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { Notices } from './common/notices.tsx';
+import { Broken } from './common/Broken.tsx';
+import { EditorPage } from './editor/EditorPage.tsx';
+import { ProjectsPage } from './projects/ProjectsPage.tsx';
+import { system } from './theme.ts';
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
+
+const router = createBrowserRouter([
+  { path: '/', element: <ProjectsPage />, errorElement: <Broken /> },
+  { path: '/projects/:project', element: <EditorPage />, errorElement: <Broken /> },
+  { path: '/projects/:project/setting-out/:element', element: <EditorPage />, errorElement: <Broken /> },
+  { path: '*', element: <Navigate to="/" replace /> },
+]);
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <ChakraProvider value={system}>
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={router} />
+        <Notices />
+      </QueryClientProvider>
+    </ChakraProvider>
+  </StrictMode>,
+);
