@@ -66,7 +66,7 @@ export function parseLength(text: string, units: Units): number | null {
 }
 
 function grouped(digits: string): string {
-  return digits.replace(/\B(?=(\d{3})+(?!\d))/g, '\u202f');
+  return digits.replace(/\B(?=(\d{3})+(?!\d))/g, '\u00a0');
 }
 
 /** Writes a length (metres) in the project's units, to the nearest 0.1 mm, 0.1 mm or 1/32 inch; no unit is added to mm and m. */

@@ -1,0 +1,153 @@
+/** The setting-out page: register, sheet, strip of patterns, model and particulars of one project. */
+import { Box, Button, Flex, Heading, Spinner, Text } from '@chakra-ui/react';
+import { Maximize2, Minimize2 } from 'lucide-react';
+import { lazy, Suspense, useEffect, useState } from 'react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { OpeningParticulars } from '../particulars/OpeningParticulars.tsx';
+import { PatternParticulars } from '../particulars/PatternParticulars.tsx';
+import { WallParticulars } from '../particulars/WallParticulars.tsx';
+import { Sheet } from '../sheet/Sheet.tsx';
+import { PatternStrip } from './PatternStrip.tsx';
+import { Register } from './Register.tsx';
+import { addWall } from './edits.ts';
+import { chooseElement, closeProject, commit, openProject, redo, undo, useEditor } from './store.ts';
+import { TopBar } from './TopBar.tsx';
+
+const ModelView = lazy(() => import('../model/ModelView.tsx'));
+
+export function EditorPage() {
+  const { project = '', element: named } = useParams();
+  const navigate = useNavigate();
+  const document = useEditor((state) => state.document);
+  const failure = useEditor((state) => state.failure);
+  const element = useEditor((state) => state.element);
+  const trouble = useEditor((state) => state.trouble);
+  const saving = useEditor((state) => state.saving);
+  const [large, setLarge] = useState(() => localStorage.getItem('yard-arch-model-large') === 'yes');
+
+  useEffect(() => {
+    if (named) localStorage.setItem(`yard-arch-element-${project}`, named);
+    void openProject(project);
+    return closeProject;
+    // The address follows the chosen wall afterwards; only another project is opened anew.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [project]);
+  useEffect(() => {
+    if (element && document && element !== named) void navigate(`/projects/${project}/setting-out/${element}`, { replace: named === undefined });
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [element, document !== null]);
+  useEffect(() => {
+    // Back and forward in the browser lead from wall to wall.
+    const { document: now, element: shown } = useEditor.getState();
+    if (named && now?.elements[named] && named !== shown) chooseElement(named);
+  }, [named]);
+  useEffect(() => {
+    window.document.title = document ? `${document.name} · Yard Arch` : 'Yard Arch';
+  }, [document?.name, document]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
+      if (event.target instanceof HTMLInputElement) return;
+      const key = event.key.toLowerCase();
+      if (key !== 'z' && key !== 'y') return;
+      event.preventDefault();
+      if (key === 'y' || event.shiftKey) redo();
+      else undo();
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, []);
+
+  if (failure)
+    return (
+      <Box maxW="520px" mx="auto" mt="18vh" p="8" bg="paper" borderWidth="1px">
+        <Heading as="h1" fontFamily="heading" fontSize="21px">
+          {failure.title}
+        </Heading>
+        <Text mt="2" color="ink2">
+          {failure.detail}
+        </Text>
+        <Flex gap="3" mt="5">
+          {failure.passing && (
+            <Button bg="ink" color="white" onClick={() => void openProject(project)}>
+              Try again
+            </Button>
+          )}
+          <Button variant="outline" asChild>
+            <Link to="/">All projects</Link>
+          </Button>
+        </Flex>
+      </Box>
+    );
+  if (!document)
+    return (
+      <Flex h="100%" align="center" justify="center" gap="3" color="ink2">
+        <Spinner size="sm" /> Opening the project…
+      </Flex>
+    );
+
+  const wall = element ? document.elements[element] : undefined;
+  const toggle = () => {
+    localStorage.setItem('yard-arch-model-large', large ? 'no' : 'yes');
+    setLarge(!large);
+  };
+  return (
+    <div className="editor">
+      <TopBar document={document} project={project} />
+      {saving === 'kept here' && (
+        <div className="trouble" role="alert">
+          {trouble} Your edits are kept in this browser and sent as soon as that is possible.
+        </div>
+      )}
+      <div className={`desk${large ? ' large' : ''}`}>
+        <Register document={document} />
+        <main className="board" aria-label="Sheet">
+          {wall ? (
+            <div className="drawing">
+              <Sheet element={wall} />
+            </div>
+          ) : (
+            <div className="drawing empty">
+              <div>
+                <h2>No wall yet</h2>
+                <p>A sheet is the face of a wall. Add one, then set out its openings.</p>
+                <Button
+                  bg="ink"
+                  color="white"
+                  onClick={() => {
+                    const made = addWall(document);
+                    if (commit(made.changeSet)) chooseElement(made.id);
+                  }}
+                >
+                  Add a wall
+                </Button>
+              </div>
+            </div>
+          )}
+          <PatternStrip document={document} />
+        </main>
+        <aside className="model" aria-label="Model">
+          <Suspense fallback={<div className="waiting">Fetching the model view…</div>}>
+            <ModelView document={document} />
+          </Suspense>
+          <button className="enlarge" onClick={toggle} aria-label={large ? 'Make the model small' : 'Enlarge the model'} title={large ? 'Make the model small' : 'Enlarge the model'}>
+            {large ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
+          </button>
+        </aside>
+        <aside className="particulars" aria-label="Particulars">
+          <Particulars />
+        </aside>
+      </div>
+    </div>
+  );
+}
+
+function Particulars() {
+  const document = useEditor((state) => state.document)!;
+  const element = useEditor((state) => state.element);
+  const chosen = useEditor((state) => state.chosen);
+  if (chosen.kind === 'opening' && document.openings[chosen.id]) return <OpeningParticulars key={chosen.id} document={document} opening={document.openings[chosen.id]!} />;
+  if (chosen.kind === 'pattern' && document.patterns[chosen.id]) return <PatternParticulars key={chosen.id} document={document} pattern={document.patterns[chosen.id]!} />;
+  const wall = element ? document.elements[element] : undefined;
+  return wall ? <WallParticulars key={wall.id} document={document} wall={wall} /> : <p className="why">Nothing is chosen.</p>;
+}

@@ -1,0 +1,89 @@
+/** The bar at the top: where one is, how saving stands, undo and redo, units, export. */
+import { Button, Flex, IconButton, Menu, Portal, Text } from '@chakra-ui/react';
+import { unitsLabel, type ProjectDocument, type Units } from '@yard-arch/document';
+import { Redo2, Undo2 } from 'lucide-react';
+import { Link } from 'react-router';
+import { exportUrl, fileUrl } from '../common/api.ts';
+import { Mark } from '../common/Mark.tsx';
+import { setUnits } from './edits.ts';
+import { commit, redo, undo, useEditor } from './store.ts';
+
+export function TopBar({ document, project }: { document: ProjectDocument; project: string }) {
+  const element = useEditor((state) => (state.element ? state.document?.elements[state.element]?.name : undefined));
+  const lastUndo = useEditor((state) => state.undo.at(-1)?.changeSet.name);
+  const lastRedo = useEditor((state) => state.redo.at(-1)?.changeSet.name);
+  return (
+    <Flex as="header" className="top" align="center" gap="2" px="3" h="44px" bg="paper" borderBottomWidth="1px">
+      <Link to="/" aria-label="All projects" title="All projects">
+        <Mark />
+      </Link>
+      <Text as="h1" fontFamily="heading" fontWeight="600" fontSize="16px" ml="1" truncate maxW="300px">
+        {document.name}
+      </Text>
+      <Text fontFamily="label" color="ink2" truncate maxW="200px">
+        {element}
+      </Text>
+      <span style={{ flex: 1 }} />
+      <SavingState />
+      <Button size="xs" variant="outline" disabled={!lastUndo} onClick={undo} title={lastUndo ? `Undo ${lastUndo} (Ctrl Z)` : 'Nothing to undo'} aria-label={lastUndo ? `Undo ${lastUndo}` : 'Undo'}>
+        <Undo2 size={14} />
+        <span className="shorten">Undo{lastUndo ? ` ${lastUndo}` : ''}</span>
+      </Button>
+      <IconButton size="xs" variant="outline" disabled={!lastRedo} onClick={redo} title={lastRedo ? `Do again: ${lastRedo} (Ctrl Shift Z)` : 'Nothing to do again'} aria-label={lastRedo ? `Redo ${lastRedo}` : 'Redo'}>
+        <Redo2 size={14} />
+      </IconButton>
+      <Menu.Root onSelect={({ value }) => commit(setUnits(value as Units))}>
+        <Menu.Trigger asChild>
+          <Button size="xs" variant="outline" aria-label={`Units: ${unitsLabel(document.units)}`} title="Units in which lengths are shown">
+            {unitsLabel(document.units)}
+          </Button>
+        </Menu.Trigger>
+        <Portal>
+          <Menu.Positioner>
+            <Menu.Content bg="paper">
+              <Menu.Item value="mm">Millimetres</Menu.Item>
+              <Menu.Item value="m">Metres</Menu.Item>
+              <Menu.Item value="ft-in">Feet and inches</Menu.Item>
+            </Menu.Content>
+          </Menu.Positioner>
+        </Portal>
+      </Menu.Root>
+      <ExportMenu project={project} />
+    </Flex>
+  );
+}
+
+function ExportMenu({ project }: { project: string }) {
+  const saving = useEditor((state) => state.saving);
+  const urls: Record<string, string> = { glb: exportUrl(project, 'glb'), obj: exportUrl(project, 'obj'), file: fileUrl(project) };
+  return (
+    <Menu.Root onSelect={({ value }) => window.location.assign(urls[value]!)}>
+      <Menu.Trigger asChild>
+        <Button size="xs" bg="ink" color="white" disabled={saving === 'kept here'} title={saving === 'kept here' ? 'Export waits until the edits are saved' : 'Export'}>
+          Export
+        </Button>
+      </Menu.Trigger>
+      <Portal>
+        <Menu.Positioner>
+          <Menu.Content bg="paper">
+            <Menu.Item value="glb">GLB, for renderers</Menu.Item>
+            <Menu.Item value="obj">OBJ with MTL (ZIP)</Menu.Item>
+            <Menu.Item value="file">Project file (JSON)</Menu.Item>
+          </Menu.Content>
+        </Menu.Positioner>
+      </Portal>
+    </Menu.Root>
+  );
+}
+
+function SavingState() {
+  const saving = useEditor((state) => state.saving);
+  const trouble = useEditor((state) => state.trouble);
+  const count = useEditor((state) => state.pendingCount);
+  const text = saving === 'saved' ? 'saved' : saving === 'saving' ? 'saving…' : `${count} edit${count === 1 ? '' : 's'} kept in this browser`;
+  return (
+    <span className={`saving ${saving === 'kept here' ? 'bad' : saving === 'saved' ? 'good' : ''}`} role="status" data-testid="saving" title={trouble ?? undefined}>
+      {text}
+    </span>
+  );
+}

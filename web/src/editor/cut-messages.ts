@@ -1,0 +1,31 @@
+/** What the page and the cutting worker say to each other. */
+import type { MeshProof, OpeningStatus, Run } from '@yard-arch/core';
+import type { ChangeSet, ProjectDocument } from '@yard-arch/document';
+
+/** To the worker. Each message has a number; the answer names the last one that it takes in. */
+export type ToWorker =
+  | { kind: 'document'; number: number; document: ProjectDocument }
+  | { kind: 'apply'; number: number; changeSet: ChangeSet }
+  /** An edit that is being made, or null when it was given up; the document itself is not changed by it. */
+  | { kind: 'preview'; number: number; changeSet: ChangeSet | null };
+
+/** One element as cut, ready to be drawn. Positions are relative to `origin`, so that 32-bit figures suffice anywhere. */
+export interface DrawnElement {
+  element: string;
+  origin: [number, number, number];
+  positions: Float32Array;
+  normals: Float32Array;
+  triangles: Uint32Array;
+  creases: Float32Array;
+  runs: Run[];
+  /** The face that is left: loops as SVG path data in metres, y up. */
+  face: string;
+  statuses: OpeningStatus[];
+  faceArea: number;
+  pieces: number;
+}
+
+export type FromWorker =
+  | { kind: 'model'; number: number; elements: DrawnElement[]; removed: string[]; statuses: [string, OpeningStatus][]; milliseconds: number }
+  | { kind: 'proofs'; number: number; proofs: [string, MeshProof][] }
+  | { kind: 'failed'; number: number; message: string };

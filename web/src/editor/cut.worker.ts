@@ -1,0 +1,115 @@
+/** The cutting worker: keeps the document, cuts what an edit touches, and proves it when there is time. */
+import { creasesOf, cutModel, prove, type ElementCut, type MeshProof, type Model, type Region } from '@yard-arch/core';
+import { applyChangeSet, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import type { DrawnElement, FromWorker, ToWorker } from './cut-messages.ts';
+
+const scope = self as unknown as { postMessage(message: FromWorker, transfer?: Transferable[]): void; onmessage: (event: MessageEvent<ToWorker>) => void };
+
+let document: ProjectDocument | null = null;
+let preview: ChangeSet | null = null;
+let model: Model | undefined;
+let number = 0;
+let due = false;
+let proving: ReturnType<typeof setTimeout> | undefined;
+const proofs = new WeakMap<ElementCut, MeshProof>();
+const told = new Map<string, ElementCut>();
+
+scope.onmessage = ({ data }) => {
+  number = data.number;
+  try {
+    if (data.kind === 'document') {
+      document = data.document;
+      preview = null;
+    } else if (data.kind === 'apply') {
+      if (document) document = applyChangeSet(document, data.changeSet).document;
+      preview = null;
+    } else preview = data.changeSet;
+  } catch (error) {
+    scope.postMessage({ kind: 'failed', number, message: (error as Error).message });
+  }
+  // Whatever else has come in by now is taken in before anything is cut.
+  if (!due) setTimeout(cut, 0);
+  due = true;
+};
+
+function cut(): void {
+  due = false;
+  if (!document) return;
+  const start = performance.now();
+  let shown = document;
+  try {
+    if (preview) shown = applyChangeSet(document, preview).document;
+  } catch {
+    // A preview that does not fit shows the document as it is; the page says why.
+  }
+  try {
+    model = cutModel(shown, model);
+  } catch (error) {
+    scope.postMessage({ kind: 'failed', number, message: (error as Error).message });
+    return;
+  }
+  const elements: DrawnElement[] = [];
+  const removed = [...told.keys()].filter((id) => !model!.cuts.has(id));
+  for (const id of removed) told.delete(id);
+  for (const [id, result] of model.cuts) {
+    if (told.get(id) === result) continue;
+    told.set(id, result);
+    elements.push(drawn(result));
+  }
+  scope.postMessage(
+    { kind: 'model', number, elements, removed, statuses: [...model.statuses], milliseconds: performance.now() - start },
+    elements.flatMap((e) => [e.positions.buffer, e.normals.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[]),
+  );
+  clearTimeout(proving);
+  proving = setTimeout(proveAll, 120);
+}
+
+function proveAll(): void {
+  if (!model) return;
+  const found: [string, MeshProof][] = [];
+  for (const [id, result] of model.cuts) {
+    let proof = proofs.get(result);
+    if (!proof) {
+      proof = prove(result.mesh);
+      proofs.set(result, proof);
+    }
+    found.push([id, proof]);
+  }
+  scope.postMessage({ kind: 'proofs', number, proofs: found });
+}
+
+function drawn(result: ElementCut): DrawnElement {
+  const { mesh, sheet } = result;
+  const origin: [number, number, number] = [...sheet.chart.origin];
+  const zero = { ...sheet, chart: { ...sheet.chart, origin: [0, 0, 0] as const } };
+  return {
+    element: result.element,
+    origin,
+    positions: Float32Array.from(mesh.positions, (value, i) => value - origin[i % 3]!),
+    normals: mesh.normals.slice(),
+    triangles: mesh.triangles.slice(),
+    creases: creasesOf(zero, result.region),
+    runs: mesh.runs,
+    face: pathOf(result.region),
+    statuses: result.statuses,
+    faceArea: result.faceArea,
+    pieces: result.pieces,
+  };
+}
+
+function pathOf(region: Region): string {
+  const seen = new Uint8Array(region.count);
+  const parts: string[] = [];
+  const figure = (value: number): number => Math.round(value * 1e5) / 1e5;
+  for (let first = 0; first < region.count; first++) {
+    if (seen[first]) continue;
+    let command = 'M';
+    for (let v = first; !seen[v]; v = region.next[v]!) {
+      seen[v] = 1;
+      parts.push(`${command}${figure(region.xs[v]!)} ${figure(region.ys[v]!)}`);
+      command = 'L';
+    }
+    parts.push('Z');
+  }
+  return parts.join('');
+}

@@ -1,0 +1,220 @@
+/** Edits as change sets, each named as its undo entry reads. */
+import { alongTo, gripOffset, isImpossible, outlineOf, defaultFineness, profileOf, upTo, type Profile } from '@yard-arch/core';
+import {
+  dimensionNames,
+  newId,
+  putting,
+  removing,
+  sizeLabel,
+  type Along,
+  type Change,
+  type ChangeSet,
+  type Dimensions,
+  type Element,
+  type Grip,
+  type Opening,
+  type Pattern,
+  type ProfileShape,
+  type ProjectDocument,
+  type Size,
+  type Up,
+} from '@yard-arch/document';
+
+const edit = (name: string, ...changes: Change[]): ChangeSet => ({ name: name.slice(0, 200), changes });
+
+/** The profile of an opening's size, or null when its dimensions make none. */
+export function profileOfOpening(document: ProjectDocument, opening: Pick<Opening, 'pattern' | 'size'>): Profile | null {
+  const pattern = document.patterns[opening.pattern];
+  const size = pattern?.sizes[opening.size];
+  if (!pattern || !size) return null;
+  const made = outlineOf(pattern.profile.shape, size.dimensions, document.units, defaultFineness);
+  return 'reason' in made ? null : made.profile;
+}
+
+/** A mark that no other opening has: the pattern's initial and the next number. */
+function nextMark(document: ProjectDocument, pattern: Pattern): string {
+  const initial = (/[\p{L}]/u.exec(pattern.name)?.[0] ?? 'O').toUpperCase();
+  const taken = new Set(Object.values(document.openings).map((opening) => opening.mark));
+  let n = Object.keys(document.openings).length + 1;
+  while (taken.has(`${initial}-${String(n).padStart(2, '0')}`)) n++;
+  return `${initial}-${String(n).padStart(2, '0')}`;
+}
+
+/** Places an opening with its lower left corner at (s, t). On a datum that it sits on, it is held to the datum. */
+export function placeOpening(
+  document: ProjectDocument,
+  element: Element,
+  placing: { pattern: string; size: string },
+  s: number,
+  t: number,
+): { changeSet: ChangeSet; id: string } {
+  const pattern = document.patterns[placing.pattern]!;
+  const id = newId('o');
+  const grip: Grip = { across: 'centre', level: 'sill' };
+  const profile = profileOfOpening(document, placing);
+  const [dx, dy] = profile ? gripOffset(profile, grip) : [0, 0];
+  const axis = Object.values(document.axes).find((a) => a.element === element.id && Math.abs(a.along - (s + dx)) < 1e-6);
+  const datum = Object.values(document.datums).find(
+    (d) => (d.element === null || d.element === element.id) && Math.abs(d.level - element.start.z - (t + dy)) < 1e-6,
+  );
+  const along: Along = axis ? { from: 'axis', axis: axis.id, distance: 0 } : alongTo(document, element, { from: 'start', distance: 0 }, s + dx);
+  const up: Up = datum ? { from: 'datum', datum: datum.id, distance: 0 } : upTo(document, element, { from: 'base', distance: 0 }, t + dy);
+  const opening: Opening = { id, mark: nextMark(document, pattern), element: element.id, ...placing, along, up, grip, blockedUp: false };
+  return { id, changeSet: edit(`place ${opening.mark}`, putting('openings', opening)) };
+}
+
+/** Moves an opening so that its lower left corner is at (s, t), keeping what it is placed from. */
+export function moveOpening(document: ProjectDocument, opening: Opening, s: number, t: number): ChangeSet {
+  const element = document.elements[opening.element]!;
+  const profile = profileOfOpening(document, opening);
+  const [dx, dy] = profile ? gripOffset(profile, opening.grip) : [0, 0];
+  return edit(
+    `move ${opening.mark}`,
+    putting('openings', {
+      ...opening,
+      along: alongTo(document, element, opening.along, s + dx),
+      up: upTo(document, element, opening.up, t + dy),
+    }),
+  );
+}
+
+export function changeOpening(opening: Opening, over: Partial<Opening>, what: string): ChangeSet {
+  return edit(`${what} ${opening.mark}`, putting('openings', { ...opening, ...over }));
+}
+
+/** The same opening at the same place, placed from somewhere else or by another grip. */
+export function replaceIntent(document: ProjectDocument, opening: Opening, over: { along?: Along; up?: Up; grip?: Grip }, at: { s: number; t: number }): ChangeSet {
+  const element = document.elements[opening.element]!;
+  const grip = over.grip ?? opening.grip;
+  const profile = profileOfOpening(document, opening);
+  const [dx, dy] = profile ? gripOffset(profile, grip) : [0, 0];
+  return edit(
+    `place ${opening.mark} differently`,
+    putting('openings', {
+      ...opening,
+      grip,
+      along: alongTo(document, element, over.along ?? opening.along, at.s + dx),
+      up: upTo(document, element, over.up ?? opening.up, at.t + dy),
+    }),
+  );
+}
+
+export function removeOpening(opening: Opening): ChangeSet {
+  return edit(`remove ${opening.mark}`, removing('openings', opening.id));
+}
+
+export function blockUp(opening: Opening): ChangeSet {
+  return changeOpening(opening, { blockedUp: !opening.blockedUp }, opening.blockedUp ? 'open up' : 'block up');
+}
+
+export function changeWall(wall: Element, over: Partial<Element>, what: string): ChangeSet {
+  return edit(`${what} ${wall.name}`, putting('elements', { ...wall, ...over }));
+}
+
+/** A new wall of a thickness usual for brick, beside those that there are. */
+export function addWall(document: ProjectDocument): { changeSet: ChangeSet; id: string } {
+  const id = newId('w');
+  const walls = Object.values(document.elements);
+  const changes: Change[] = [];
+  let material = walls.at(-1)?.layers[0]?.material ?? Object.keys(document.materials)[0];
+  if (!material) {
+    material = 'brick';
+    changes.push(putting('materials', { id: material, name: 'Brick', colour: '#b97a5c', roughness: 0.9 }));
+  }
+  const names = new Set(walls.map((wall) => wall.name));
+  let n = walls.length + 1;
+  while (names.has(`Wall ${n}`)) n++;
+  const lowest = walls.reduce((y, wall) => Math.min(y, wall.start.y), 0);
+  const wall: Element = {
+    id,
+    kind: 'wall',
+    name: `Wall ${n}`,
+    start: { x: 0, y: walls.length > 0 ? lowest - 3 : 0, z: 0 },
+    turn: 0,
+    length: 8,
+    height: 3.5,
+    layers: [{ thickness: 0.4, material }],
+  };
+  return { id, changeSet: edit(`add ${wall.name}`, ...changes, putting('elements', wall)) };
+}
+
+/** Removes a wall with all that is on it, in one step. */
+export function removeWall(document: ProjectDocument, wall: Element): ChangeSet {
+  const openings = Object.values(document.openings).filter((opening) => opening.element === wall.id);
+  const axes = Object.values(document.axes).filter((axis) => axis.element === wall.id);
+  const datums = Object.values(document.datums).filter((datum) => datum.element === wall.id);
+  return edit(
+    `remove ${wall.name}`,
+    ...openings.map((opening) => removing('openings', opening.id)),
+    ...axes.map((axis) => removing('axes', axis.id)),
+    ...datums.map((datum) => removing('datums', datum.id)),
+    removing('elements', wall.id),
+  );
+}
+
+const firstDimensions: Record<ProfileShape, number[]> = { rectangle: [1.2, 1.4], circle: [0.9], 'semicircular-arch': [1.2, 2] };
+const firstNames: Record<ProfileShape, string> = { rectangle: 'Window', circle: 'Round window', 'semicircular-arch': 'Arch' };
+
+export function dimensionsOf(shape: ProfileShape, values: readonly number[]): Dimensions {
+  return Object.fromEntries(dimensionNames(shape).map((name, i) => [name, values[i]!]));
+}
+
+export function addPattern(document: ProjectDocument, shape: ProfileShape): { changeSet: ChangeSet; id: string } {
+  const id = newId('p');
+  const names = new Set(Object.values(document.patterns).map((pattern) => pattern.name));
+  let name = firstNames[shape];
+  for (let n = 2; names.has(name); n++) name = `${firstNames[shape]} ${n}`;
+  const pattern: Pattern = {
+    id,
+    name,
+    profile: { shape },
+    sizes: { a: { id: 'a', name: '', dimensions: dimensionsOf(shape, firstDimensions[shape]) } },
+    reveal: { material: null },
+  };
+  return { id, changeSet: edit(`add pattern ${name}`, putting('patterns', pattern)) };
+}
+
+export function changePattern(pattern: Pattern, over: Partial<Pattern>, what: string): ChangeSet {
+  return edit(`${what} ${pattern.name}`, putting('patterns', { ...pattern, ...over }));
+}
+
+export function removePattern(pattern: Pattern): ChangeSet {
+  return edit(`remove pattern ${pattern.name}`, removing('patterns', pattern.id));
+}
+
+/** How many openings have a pattern, or one size of it. */
+export function uses(document: ProjectDocument, pattern: string, size?: string): number {
+  let count = 0;
+  for (const opening of Object.values(document.openings)) if (opening.pattern === pattern && (size === undefined || opening.size === size)) count += 1;
+  return count;
+}
+
+/** Gives a size other dimensions; all its openings follow. @returns the change set, or why those dimensions make no profile. */
+export function resize(document: ProjectDocument, pattern: Pattern, size: Size, dimensions: Dimensions): ChangeSet | { reason: string; mend: string } {
+  const made = profileOf(pattern.profile.shape, dimensions, document.units);
+  if (isImpossible(made)) return made;
+  const next: Size = { ...size, dimensions: { ...dimensions } };
+  const count = uses(document, pattern.id, size.id);
+  return edit(
+    `resize ${pattern.name} to ${sizeLabel(pattern, next, document.units)}${count > 1 ? ` (${count} openings)` : ''}`,
+    putting('patterns', { ...pattern, sizes: { ...pattern.sizes, [size.id]: next } }),
+  );
+}
+
+export function addSize(pattern: Pattern, from: Size): { changeSet: ChangeSet; id: string } {
+  const id = newId('s');
+  const size: Size = { ...from, id, name: '' };
+  return { id, changeSet: edit(`add a size to ${pattern.name}`, putting('patterns', { ...pattern, sizes: { ...pattern.sizes, [id]: size } })) };
+}
+
+export function removeSize(pattern: Pattern, size: Size): ChangeSet {
+  const sizes = { ...pattern.sizes };
+  Reflect.deleteProperty(sizes, size.id);
+  return edit(`remove a size of ${pattern.name}`, putting('patterns', { ...pattern, sizes }));
+}
+
+/** Changes the project's units of display. */
+export function setUnits(units: ProjectDocument['units']): ChangeSet {
+  return edit(`show lengths in ${units === 'ft-in' ? 'feet and inches' : units}`, { op: 'settings', value: { units } });
+}
+

@@ -1,0 +1,338 @@
+/**
+ * The editor's state. The document that is shown is what the server holds plus the edits not yet sent; every edit is a change set,
+ * goes to the worker to be cut and into the queue to be saved, and can be undone by its inverse.
+ */
+import type { MeshProof, OpeningStatus } from '@yard-arch/core';
+import { applyChangeSet, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { create } from 'zustand';
+import { api, ServerProblem } from '../common/api.ts';
+import { complain } from '../common/notices.tsx';
+import type { DrawnElement, FromWorker, ToWorker } from './cut-messages.ts';
+import { readKept, writeKept, type Pending, type Step } from './kept.ts';
+
+/** How the saving of edits stands. */
+export type Saving = 'saved' | 'saving' | 'kept here';
+
+/** What is chosen: an opening, a pattern (to be looked at or placed), or nothing but the wall itself. */
+export type Chosen = { kind: 'wall' } | { kind: 'opening'; id: string } | { kind: 'pattern'; id: string };
+
+interface EditorState {
+  project: string | null;
+  failure: { title: string; detail: string; passing: boolean } | null;
+  /** The document with all edits, or null while it is being read. */
+  document: ProjectDocument | null;
+  /** The document with the edit that is just being made, such as a drag; null when none is. */
+  draft: ProjectDocument | null;
+  saving: Saving;
+  /** Why edits are only kept here. */
+  trouble: string | null;
+  pendingCount: number;
+  undo: Step[];
+  redo: Step[];
+  element: string | null;
+  chosen: Chosen;
+  /** The size that a click on the sheet places, or null. */
+  placing: { pattern: string; size: string } | null;
+  drawn: ReadonlyMap<string, DrawnElement>;
+  statuses: ReadonlyMap<string, OpeningStatus>;
+  proofs: ReadonlyMap<string, MeshProof>;
+  cutTime: number | null;
+  cutFailure: string | null;
+}
+
+export const useEditor = create<EditorState>(() => initial());
+
+function initial(): EditorState {
+  return {
+    project: null,
+    failure: null,
+    document: null,
+    draft: null,
+    saving: 'saved',
+    trouble: null,
+    pendingCount: 0,
+    undo: [],
+    redo: [],
+    element: null,
+    chosen: { kind: 'wall' },
+    placing: null,
+    drawn: new Map(),
+    statuses: new Map(),
+    proofs: new Map(),
+    cutTime: null,
+    cutFailure: null,
+  };
+}
+
+const { getState, setState } = useEditor;
+
+// What the server holds, and what it has yet to be told.
+let base: ProjectDocument | null = null;
+let revision = 0;
+let pending: Pending[] = [];
+let session = 0;
+
+let worker: Worker | null = null;
+let sent = 0;
+
+function post(message: ToWorker extends infer M ? (M extends ToWorker ? Omit<M, 'number'> : never) : never): void {
+  if (!worker) {
+    worker = new Worker(new URL('./cut.worker.ts', import.meta.url), { type: 'module' });
+    worker.onmessage = ({ data }: MessageEvent<FromWorker>) => take(data);
+    worker.onerror = (event) => setState({ cutFailure: event.message || 'the cutting worker has stopped' });
+  }
+  worker.postMessage({ ...message, number: ++sent });
+}
+
+function take(message: FromWorker): void {
+  if (message.kind === 'failed') return setState({ cutFailure: message.message });
+  if (message.kind === 'proofs') {
+    if (message.number === sent) setState({ proofs: new Map(message.proofs) });
+    return;
+  }
+  const drawn = new Map(getState().drawn);
+  for (const id of message.removed) drawn.delete(id);
+  for (const element of message.elements) drawn.set(element.element, element);
+  setState({ drawn, statuses: new Map(message.statuses), cutTime: message.milliseconds, cutFailure: null });
+}
+
+/** Opens a project: reads it, takes up edits that were kept in this browser, and cuts it. */
+export async function openProject(project: string): Promise<void> {
+  const mine = ++session;
+  worker?.terminate();
+  worker = null;
+  sent = 0;
+  setState({ ...initial(), project });
+  try {
+    const kept = await readKept(project);
+    const read = await api.read(project);
+    if (mine !== session) return;
+    base = read.document;
+    revision = read.revision;
+    pending = kept.pending;
+    setState({ undo: kept.undo, redo: kept.redo });
+    show(replayed());
+    const element = rememberedElement(project) ?? Object.keys(getState().document!.elements)[0] ?? null;
+    setState({ element: element && getState().document!.elements[element] ? element : (Object.keys(getState().document!.elements)[0] ?? null) });
+    if (pending.length > 0) void save();
+  } catch (error) {
+    if (mine !== session) return;
+    const problem = error instanceof ServerProblem ? error : null;
+    setState({ failure: { title: problem?.title ?? 'The project cannot be opened', detail: (error as Error).message, passing: problem?.passing ?? false } });
+  }
+}
+
+/** Leaves the project; what is not yet sent stays kept. */
+export function closeProject(): void {
+  session += 1;
+  worker?.terminate();
+  worker = null;
+  setState(initial());
+}
+
+function rememberedElement(project: string): string | null {
+  return localStorage.getItem(`yard-arch-element-${project}`);
+}
+
+/** The server's document with the edits that are still to be sent; edits that no longer fit are dropped, and said so. */
+function replayed(): ProjectDocument {
+  let document = base!;
+  pending = pending.filter(({ changeSet }) => {
+    try {
+      document = applyChangeSet(document, changeSet).document;
+      return true;
+    } catch (error) {
+      complain(`“${changeSet.name}” could not be kept`, `The project was changed meanwhile, and the edit no longer fits it. ${(error as Error).message}`);
+      return false;
+    }
+  });
+  return document;
+}
+
+function show(document: ProjectDocument): void {
+  setState({ document, draft: null });
+  post({ kind: 'document', document });
+  settle();
+}
+
+/** After any change of the document: nothing that is gone stays chosen. */
+function settle(): void {
+  const { document, element, chosen, placing } = getState();
+  if (!document) return;
+  if (element && !document.elements[element]) setState({ element: Object.keys(document.elements)[0] ?? null, chosen: { kind: 'wall' } });
+  if (chosen.kind === 'opening' && !document.openings[chosen.id]) setState({ chosen: { kind: 'wall' } });
+  if (chosen.kind === 'pattern' && !document.patterns[chosen.id]) setState({ chosen: { kind: 'wall' } });
+  if (placing && !document.patterns[placing.pattern]?.sizes[placing.size]) setState({ placing: null });
+}
+
+function keep(): void {
+  const { project, undo, redo } = getState();
+  setState({ pendingCount: pending.length });
+  if (!project) return;
+  writeKept(project, { pending, undo, redo }).catch((error: Error) => {
+    complain('Edits cannot be kept in this browser', `${error.message}. They are still sent to the server as you make them.`);
+  });
+}
+
+function enter(changeSet: ChangeSet): ChangeSet | null {
+  const { document } = getState();
+  if (!document) return null;
+  try {
+    const applied = applyChangeSet(document, changeSet);
+    setState({ document: applied.document, draft: null });
+    post({ kind: 'apply', changeSet });
+    pending = [...pending, { key: crypto.randomUUID(), changeSet }];
+    settle();
+    return applied.inverse;
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error;
+    dropPreview();
+    complain(`Cannot ${changeSet.name}`, `${error.faults.map((fault) => `${fault.path.split('/').slice(2).join(' ') || fault.path} ${fault.reason}`).join('; ')}.`);
+    return null;
+  }
+}
+
+/** Makes an edit. @returns false when it was refused; the person has been told why. */
+export function commit(changeSet: ChangeSet): boolean {
+  const inverse = enter(changeSet);
+  if (!inverse) return false;
+  setState((state) => ({ undo: [...state.undo, { changeSet, inverse }], redo: [] }));
+  keep();
+  void save();
+  return true;
+}
+
+/** Shows an edit that is being made without making it; null gives it up. */
+export function preview(changeSet: ChangeSet | null): void {
+  const { document } = getState();
+  if (!document) return;
+  if (!changeSet) return dropPreview();
+  try {
+    setState({ draft: applyChangeSet(document, changeSet).document });
+    post({ kind: 'preview', changeSet });
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error;
+  }
+}
+
+function dropPreview(): void {
+  if (getState().draft === null) return;
+  setState({ draft: null });
+  post({ kind: 'preview', changeSet: null });
+}
+
+function step(from: 'undo' | 'redo'): void {
+  const stack = getState()[from];
+  const last = stack.at(-1);
+  if (!last) return;
+  const changeSet = from === 'undo' ? { ...last.inverse, name: `undo ${last.changeSet.name}`.slice(0, 200) } : last.changeSet;
+  const inverse = enter(changeSet);
+  // One that no longer fits is passed over, so that those before it can still be reached.
+  const to = from === 'undo' ? 'redo' : 'undo';
+  setState((state) => ({
+    [from]: state[from].slice(0, -1),
+    ...(inverse ? { [to]: [...state[to], from === 'undo' ? last : { changeSet: last.changeSet, inverse }] } : {}),
+  }));
+  keep();
+  void save();
+}
+
+export const undo = (): void => step('undo');
+export const redo = (): void => step('redo');
+
+let busy = false;
+let wait = 500;
+let again: ReturnType<typeof setTimeout> | undefined;
+
+/** Sends edits one after the other until none is left. While the server is away it tries again, ever less often. */
+async function save(): Promise<void> {
+  if (busy) return;
+  busy = true;
+  clearTimeout(again);
+  const mine = session;
+  const project = getState().project!;
+  try {
+    while (pending.length > 0 && mine === session) {
+      if (getState().saving === 'saved') setState({ saving: 'saving' });
+      const first = pending[0]!;
+      try {
+        const answer = await api.append(project, revision, first.key, first.changeSet);
+        if (mine !== session) return;
+        if (answer.revision === revision + 1) {
+          base = applyChangeSet(base!, first.changeSet).document;
+          revision = answer.revision;
+          pending = pending.slice(1);
+        } else {
+          // It had been taken in before, in an answer that never came: read how things stand.
+          pending = pending.slice(1);
+          await catchUp(project);
+        }
+        wait = 500;
+        setState({ saving: 'saving', trouble: null });
+        keep();
+      } catch (error) {
+        if (mine !== session) return;
+        if (!(error instanceof ServerProblem)) throw error;
+        if (error.status === 409) {
+          await catchUp(project, error);
+          continue;
+        }
+        if (error.passing) {
+          setState({ saving: 'kept here', trouble: `${error.title}. ${error.message}` });
+          again = setTimeout(() => void save(), wait);
+          wait = Math.min(wait * 2, 8000);
+          return;
+        }
+        pending = pending.slice(1);
+        complain(`“${first.changeSet.name}” was not saved`, `${error.message} The project is shown as it is saved.`);
+        await catchUp(project);
+        keep();
+      }
+    }
+    if (mine === session) setState({ saving: 'saved', trouble: null });
+  } finally {
+    busy = false;
+  }
+}
+
+/** Takes in what others did meanwhile, under the edits that are still to be sent. */
+async function catchUp(project: string, conflict?: ServerProblem): Promise<void> {
+  const missed = conflict?.missed ?? [];
+  const complete = conflict !== undefined && missed.length > 0 && missed[0]!.revision === revision + 1 && missed.at(-1)!.revision === conflict.revision;
+  if (complete) {
+    base = missed.reduce((document, { changeSet }) => applyChangeSet(document, changeSet).document, base!);
+    revision = conflict.revision!;
+  } else {
+    const read = await api.read(project);
+    base = read.document;
+    revision = read.revision;
+  }
+  show(replayed());
+  keep();
+}
+
+window.addEventListener('online', () => {
+  if (pending.length > 0) void save();
+});
+/** Chooses an element, and remembers it. */
+export function chooseElement(element: string | null): void {
+  const { project } = getState();
+  if (project && element) localStorage.setItem(`yard-arch-element-${project}`, element);
+  setState((state) => ({ element, chosen: state.element === element && state.chosen.kind !== 'opening' ? state.chosen : { kind: 'wall' } }));
+}
+
+/** Chooses an opening, and the wall that it is in. */
+export function chooseOpening(id: string): void {
+  const opening = getState().document?.openings[id];
+  if (!opening) return;
+  if (getState().element !== opening.element) chooseElement(opening.element);
+  setState({ chosen: { kind: 'opening', id }, placing: null });
+}
+
+export function choose(chosen: Chosen): void {
+  setState({ chosen });
+}
+
+export function place(placing: { pattern: string; size: string } | null): void {
+  setState(placing ? { placing, chosen: { kind: 'pattern', id: placing.pattern } } : { placing: null });
+}

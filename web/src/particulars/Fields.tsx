@@ -1,0 +1,187 @@
+/** Fields of the particulars: a label, what stands there, and what it is measured from. Each keeps what was typed until it is right. */
+import { formatLength, parseLength, smallest, unitsLabel, type Units } from '@yard-arch/document';
+import { useEffect, useId, useState, type ReactNode } from 'react';
+
+export function Row({ label, children, note }: { label: string; children: ReactNode; note?: ReactNode }) {
+  return (
+    <div className="row">
+      <span className="label">{label}</span>
+      <div className="value">{children}</div>
+      {note !== undefined && <div className="note">{note}</div>}
+    </div>
+  );
+}
+
+interface TypedProps {
+  label: string;
+  shown: string;
+  note?: ReactNode;
+  /** What the field takes, read out and shown on hovering. */
+  hint: string;
+  /** Takes what was typed. @returns why it cannot be taken, or null. */
+  onType: (text: string) => string | null;
+  onStep?: (steps: number) => void;
+}
+
+function Typed({ label, shown, note, hint, onType, onStep }: TypedProps) {
+  const id = useId();
+  const [text, setText] = useState(shown);
+  const [typing, setTyping] = useState(false);
+  const [fault, setFault] = useState<string | null>(null);
+  useEffect(() => {
+    if (!typing) {
+      setText(shown);
+      setFault(null);
+    }
+  }, [shown, typing]);
+  const take = (): boolean => {
+    if (text.trim() === shown.trim()) {
+      setFault(null);
+      return true;
+    }
+    const why = onType(text);
+    setFault(why);
+    return why === null;
+  };
+  return (
+    <div className="row">
+      <label className="label" htmlFor={id}>
+        {label}
+      </label>
+      <div className="value">
+        <input
+          id={id}
+          value={text}
+          title={hint}
+          aria-invalid={fault !== null}
+          aria-describedby={fault ? `${id}-fault` : undefined}
+          onFocus={(event) => {
+            setTyping(true);
+            event.target.select();
+          }}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={() => {
+            if (take()) setTyping(false);
+          }}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter') take();
+            else if (event.key === 'Escape') {
+              setText(shown);
+              setFault(null);
+            } else if (onStep && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+              event.preventDefault();
+              if (take()) {
+                setTyping(false);
+                onStep((event.key === 'ArrowUp' ? 1 : -1) * (event.shiftKey ? 10 : 1));
+              }
+            }
+          }}
+        />
+      </div>
+      {note !== undefined && <div className="note">{note}</div>}
+      {fault && (
+        <div className="fault" id={`${id}-fault`} role="alert">
+          {fault}
+        </div>
+      )}
+    </div>
+  );
+}
+
+interface LengthFieldProps {
+  label: string;
+  /** Metres. */
+  value: number;
+  units: Units;
+  note?: ReactNode;
+  /** Whether it must be more than 0. */
+  positive?: boolean;
+  /** @returns false or a reason when it was refused. */
+  onChange: (metres: number) => boolean | string;
+}
+
+/** A length, in whatever units it is typed. The arrow keys step it by 10 mm, or with Shift by 100. */
+export function LengthField({ label, value, units, note, positive, onChange }: LengthFieldProps) {
+  const give = (metres: number): string | null => {
+    if (positive && metres < smallest) return `${label} must be more than 0.`;
+    const taken = onChange(metres);
+    return typeof taken === 'string' ? taken : taken ? null : `${label} was not changed.`;
+  };
+  return (
+    <Typed
+      label={label}
+      shown={formatLength(value, units)}
+      note={note}
+      hint={`In ${unitsLabel(units)}, or with its own unit: 1400, 1.4 m, 4' 7 1/8"`}
+      onType={(text) => {
+        const metres = parseLength(text, units);
+        return metres === null ? `“${text}” is not a length. Try 1400, 1.4 m or 4' 7 1/8".` : give(metres);
+      }}
+      onStep={(steps) => void give(Math.round((value + steps * 0.01) * 1e6) / 1e6)}
+    />
+  );
+}
+
+/** An angle in degrees. */
+export function AngleField({ label, value, onChange }: { label: string; value: number; onChange: (degrees: number) => boolean }) {
+  return (
+    <Typed
+      label={label}
+      shown={`${Number(value.toFixed(4))}°`}
+      hint="In degrees, counter-clockwise as seen from above"
+      onType={(text) => {
+        const degrees = Number(text.replace('°', '').replace('−', '-').replace(',', '.').trim());
+        if (text.trim() === '' || !Number.isFinite(degrees)) return `“${text}” is not an angle. Try 90 or -22.5.`;
+        if (Math.abs(degrees) > 360) return 'An angle is between -360 and 360 degrees.';
+        return onChange(degrees) ? null : 'The angle was not changed.';
+      }}
+      onStep={(steps) => void onChange(Math.max(-360, Math.min(360, value + steps)))}
+    />
+  );
+}
+
+/** A name. */
+export function NameField({ label, value, onChange }: { label: string; value: string; onChange: (name: string) => boolean }) {
+  return (
+    <Typed
+      label={label}
+      shown={value}
+      hint="Up to 120 characters"
+      onType={(text) => {
+        if (text.trim() === '') return `${label} must not be empty.`;
+        if (text.trim().length > 120) return `${label} must have at most 120 characters.`;
+        return onChange(text.trim()) ? null : `${label} was not changed.`;
+      }}
+    />
+  );
+}
+
+interface ChoiceProps {
+  label: string;
+  value: string;
+  options: readonly { value: string; label: string }[];
+  onChange: (value: string) => void;
+  note?: ReactNode;
+}
+
+/** One of several. */
+export function Choice({ label, value, options, onChange, note }: ChoiceProps) {
+  const id = useId();
+  return (
+    <div className="row">
+      <label className="label" htmlFor={id}>
+        {label}
+      </label>
+      <div className="value">
+        <select id={id} value={value} onChange={(event) => onChange(event.target.value)}>
+          {options.map((option) => (
+            <option key={option.value} value={option.value}>
+              {option.label}
+            </option>
+          ))}
+        </select>
+      </div>
+      {note !== undefined && <div className="note">{note}</div>}
+    </div>
+  );
+}

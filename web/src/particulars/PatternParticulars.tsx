@@ -1,0 +1,78 @@
+/** Particulars of a pattern: its profile, its reveal, and its sizes, which all their openings follow. */
+import { Button, Flex, Heading } from '@chakra-ui/react';
+import { dimensionLabel, dimensionNames, profileShapes, sizeLabel, type Pattern, type ProjectDocument, type Size } from '@yard-arch/document';
+import { addSize, changePattern, removePattern, removeSize, resize, uses } from '../editor/edits.ts';
+import { commit, place, useEditor } from '../editor/store.ts';
+import { Choice, LengthField, NameField, Row } from './Fields.tsx';
+
+export function PatternParticulars({ document, pattern }: { document: ProjectDocument; pattern: Pattern }) {
+  const placing = useEditor((state) => state.placing);
+  const sizes = Object.values(pattern.sizes);
+  const used = uses(document, pattern.id);
+  return (
+    <section aria-label={`Particulars of ${pattern.name}`} data-testid="particulars">
+      <Flex align="baseline" justify="space-between">
+        <Heading as="h2" fontFamily="heading" fontSize="17px">
+          Pattern
+        </Heading>
+        <span className="state idle">{used === 0 ? 'unused' : `${used} opening${used === 1 ? '' : 's'}`}</span>
+      </Flex>
+      <NameField label="Name" value={pattern.name} onChange={(name) => commit(changePattern(pattern, { name }, 'rename pattern'))} />
+      <Row label="Profile">{profileShapes[pattern.profile.shape].name}</Row>
+      <Choice
+        label="Reveal"
+        value={pattern.reveal.material ?? ''}
+        options={[{ value: '', label: 'as the wall' }, ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name }))]}
+        onChange={(id) => commit(changePattern(pattern, { reveal: { material: id || null } }, 'change the reveal of'))}
+      />
+      {sizes.map((size) => {
+        const count = uses(document, pattern.id, size.id);
+        const current = placing?.pattern === pattern.id && placing.size === size.id;
+        return (
+          <div key={size.id} className="size">
+            <Flex align="baseline" justify="space-between" gap="2">
+              <h3>{sizeLabel(pattern, size, document.units)}</h3>
+              <span className="state idle">{count === 0 ? 'unused' : `${count} use it`}</span>
+            </Flex>
+            {dimensionNames(pattern.profile.shape).map((name) => (
+              <LengthField
+                key={name}
+                positive
+                label={dimensionLabel(pattern.profile.shape, name)}
+                value={size.dimensions[name]!}
+                units={document.units}
+                onChange={(metres) => change(document, pattern, size, name, metres)}
+              />
+            ))}
+            <Flex gap="2" mt="2">
+              <Button size="xs" variant={current ? 'solid' : 'outline'} bg={current ? 'brick' : undefined} color={current ? 'white' : 'ink'} onClick={() => place(current ? null : { pattern: pattern.id, size: size.id })}>
+                {current ? 'Placing: click on the sheet' : 'Place this size'}
+              </Button>
+              {count === 0 && sizes.length > 1 && (
+                <Button size="xs" variant="ghost" color="brick" onClick={() => commit(removeSize(pattern, size))}>
+                  Remove size
+                </Button>
+              )}
+            </Flex>
+          </div>
+        );
+      })}
+      <Flex mt="3" gap="2">
+        <Button size="sm" variant="outline" onClick={() => commit(addSize(pattern, sizes.at(-1)!).changeSet)}>
+          Add a size
+        </Button>
+        {used === 0 && (
+          <Button size="sm" variant="outline" color="brick" onClick={() => commit(removePattern(pattern))}>
+            Remove pattern
+          </Button>
+        )}
+      </Flex>
+    </section>
+  );
+}
+
+function change(document: ProjectDocument, pattern: Pattern, size: Size, name: string, metres: number): boolean | string {
+  const outcome = resize(document, pattern, size, { ...size.dimensions, [name]: metres });
+  if ('reason' in outcome) return `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`;
+  return commit(outcome);
+}

@@ -1,0 +1,40 @@
+/** The title block: what is drawn, at what scale, what is cut, what is not, and whether it is sound. */
+import type { Element } from '@yard-arch/document';
+import { useEditor } from '../editor/store.ts';
+
+const many = (n: number, one: string, more = `${one}s`): string => `${n} ${n === 1 ? one : more}`;
+
+export function TitleBlock({ element }: { element: Element }) {
+  const drawn = useEditor((state) => state.drawn.get(element.id));
+  const proof = useEditor((state) => state.proofs.get(element.id));
+  const failure = useEditor((state) => state.cutFailure);
+  const count = { cut: 0, notched: 0, 'blocked up': 0, 'not cut': 0 };
+  for (const status of drawn?.statuses ?? []) count[status.state] += 1;
+  const cut = count.cut + count.notched;
+  const faults = count['not cut'];
+  return (
+    <div className="title-block" aria-live="polite" data-testid="title-block">
+      <div className="what">
+        <strong>{element.name}</strong>
+        <span>outer face</span>
+      </div>
+      <div className="how">
+        <span>
+          {cut} cut{count.notched > 0 ? `, ${count.notched} of them notched` : ''}
+          {count['blocked up'] > 0 ? ` · ${count['blocked up']} blocked up` : ''}
+        </span>
+        {failure ? (
+          <span className="bad">could not be cut: {failure}</span>
+        ) : faults > 0 ? (
+          <span className="bad">{many(faults, 'opening')} not cut</span>
+        ) : !drawn || !proof ? (
+          <span>being cut…</span>
+        ) : proof.closed ? (
+          <span className="good">sound: closed{drawn.pieces > 1 ? `, in ${drawn.pieces} pieces` : ''}, all cut</span>
+        ) : (
+          <span className="bad">not closed: {many(proof.openEdges + proof.nonManifoldEdges, 'open edge')}</span>
+        )}
+      </div>
+    </div>
+  );
+}
