@@ -45,6 +45,7 @@ export function takeLock(folder: string): Lock {
           holder.url
             ? `Yard Arch is already running from this folder, at ${holder.url}. Use that, or stop it first (process ${holder.pid}).`
             : `Another copy (process ${holder.pid}) is just using this folder. Wait until it is done, or stop it.`,
+          { cause: error },
         );
       rmSync(path, { force: true });
     }

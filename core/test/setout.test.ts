@@ -44,6 +44,10 @@ describe('a dimension string', () => {
     expect(string.map((m) => m.opening)).toEqual(['a', 'b', null, 'd']);
   });
 
+  it('leaves out what is off the wall', () => {
+    expect(stringAlong([box('a', 12, 0), box('b', -3, 0)], 10)).toEqual([{ from: 0, to: 10, kind: 'pier', opening: null, before: null, after: null }]);
+  });
+
   it('is of the row of the chosen opening, or of the fullest one', () => {
     const boxes = [box('a', 0, 0), box('b', 2, 0.5), box('c', 4, 3)];
     expect(rowOf(boxes, boxes[2]!).map((b) => b.id)).toEqual(['c']);

@@ -32,7 +32,7 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
   const up: Vector = [-Math.sin(a) * Math.cos(r), -Math.sin(a) * Math.sin(r), Math.cos(a)];
 
   const meshes = [...model.cuts.values()].map((cut) => cut.mesh).filter((mesh) => mesh.triangles.length > 0);
-  let [left, low, wide, high, floor] = [Infinity, Infinity, -Infinity, -Infinity, Infinity];
+  let [left, low, wide, high] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const { positions } of meshes)
     for (let i = 0; i < positions.length; i += 3) {
       const p: Vector = [positions[i]!, positions[i + 1]!, positions[i + 2]!];
@@ -40,9 +40,8 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
       wide = Math.max(wide, dot(p, right));
       low = Math.min(low, dot(p, up));
       high = Math.max(high, dot(p, up));
-      floor = Math.min(floor, p[2]);
     }
-  if (meshes.length === 0) [left, low, wide, high, floor] = [-1, -1, 1, 1, 0];
+  if (meshes.length === 0) [left, low, wide, high] = [-1, -1, 1, 1];
   const scale = Math.min((W * 0.88) / (wide - left || 1), (H * 0.82) / (high - low || 1));
   const offsetX = W / 2 - (scale * (left + wide)) / 2;
   const offsetY = H / 2 + (scale * (low + high)) / 2;

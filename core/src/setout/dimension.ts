@@ -15,11 +15,16 @@ export interface Measure {
 /** Shorter than this there is nothing to measure. */
 const nothing = 1e-6;
 
-/** Openings that stand in one row with a given one: their heights overlap at its middle. Without one, the row in which most stand. */
+/** How much of the lower of two openings must stand beside the other for them to be in one row. */
+const beside = 0.3;
+
+/** Openings that stand in one row with a given one: beside it for a good part of their height. Without one, the row in which most stand. */
 export function rowOf(boxes: readonly Box[], chosen: Box | null): Box[] {
   const row = (box: Box): Box[] => {
-    const middle = box.t + box.height / 2;
-    return boxes.filter((other) => other.t < middle && other.t + other.height > middle);
+    return boxes.filter((other) => {
+      const shared = Math.min(box.t + box.height, other.t + other.height) - Math.max(box.t, other.t);
+      return shared > beside * Math.min(box.height, other.height);
+    });
   };
   if (chosen) return row(chosen);
   let most: Box[] = [];
@@ -39,7 +44,8 @@ export function stringAlong(row: readonly Box[], length: number): Measure[] {
   for (const box of sorted) {
     const from = Math.max(0, box.s);
     const to = Math.min(length, box.s + box.width);
-    if (to <= at + nothing) continue;
+    // Off the wall, or hidden behind one already measured.
+    if (from >= length - nothing || to <= at + nothing) continue;
     if (from > at + nothing) measures.push({ from: at, to: from, kind: 'pier', opening: null, before, after: box.id });
     const start = Math.max(from, at);
     measures.push({ from: start, to, kind: 'opening', opening: box.id, before: null, after: null });

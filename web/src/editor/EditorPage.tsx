@@ -10,7 +10,7 @@ import { Sheet } from '../sheet/Sheet.tsx';
 import { PatternStrip } from './PatternStrip.tsx';
 import { Register } from './Register.tsx';
 import { addWall } from './edits.ts';
-import { chooseElement, closeProject, commit, openProject, redo, undo, useEditor } from './store.ts';
+import { chooseElement, closeProject, commit, openProject, place, redo, undo, useEditor } from './store.ts';
 import { TopBar } from './TopBar.tsx';
 
 const ModelView = lazy(() => import('../model/ModelView.tsx'));
@@ -46,6 +46,7 @@ export function EditorPage() {
   }, [document?.name, document]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
+      if (event.key === 'Escape' && !(event.target instanceof HTMLInputElement)) place(null);
       if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
       if (event.target instanceof HTMLInputElement) return;
       const key = event.key.toLowerCase();

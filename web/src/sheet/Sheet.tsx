@@ -331,7 +331,7 @@ export function Sheet({ element }: { element: Element }) {
 }
 
 function Reason({ x, y, text, width }: { x: number; y: number; text: string; width: number }) {
-  const wide = text.length * 6.2 + 20;
+  const wide = text.length * 5.3 + 18;
   const left = Math.max(4, Math.min(width - wide - 4, x - wide / 2));
   return (
     <g className="reason" data-testid="reason">

@@ -1,7 +1,7 @@
 /** Dimension strings as they stand on a drawing: ticks, lines and figures, those of the chosen opening to be edited where they stand. */
 import { rowOf, stringAlong, type Box, type Measure } from '@yard-arch/core';
 import { formatLength, type Units } from '@yard-arch/document';
-import { layFigures } from './figures.ts';
+import { headroom, layFigures } from './figures.ts';
 import { xOf, yOf, type Viewport } from './viewport.ts';
 
 /** A figure that was clicked, to be typed anew. */
@@ -37,7 +37,6 @@ interface Span {
 export function Strings({ view, length, height, boxes, chosen, axes, units, onEdit }: StringsProps) {
   const row = rowOf(boxes, chosen);
   const measures = stringAlong(row, length);
-  const bottom = Math.max(yOf(view, 0), yOf(view, height)) + 34;
   const spans = measures.map((measure): Span => ({ from: measure.from, to: measure.to, ...roleOf(measure, chosen) }));
   const axisSpans = between([0, ...axes.map((axis) => axis.s).filter((s) => s > 0 && s < length), length]);
   const right = xOf(view, length) + 30;
@@ -49,24 +48,26 @@ export function Strings({ view, length, height, boxes, chosen, axes, units, onEd
       ].filter((span) => Math.abs(span.to - span.from) > 1e-6)
     : [];
   const about = chosen ? `through ${chosen.mark}` : row.length > 0 ? `through ${row.length} in a row` : '';
-  let y = bottom;
-  const lines: { spans: Span[]; y: number; about: string }[] = [];
-  if (row.length > 0) {
-    lines.push({ spans, y, about });
-    y += 28;
-  }
-  if (axes.length > 0) {
-    lines.push({ spans: axisSpans, y, about: 'axes' });
-    y += 28;
-  }
-  lines.push({ spans: between([0, length]), y, about: 'overall' });
+  const strings = [
+    ...(row.length > 0 ? [{ spans, about }] : []),
+    ...(axes.length > 0 ? [{ spans: axisSpans, about: 'axes' }] : []),
+    { spans: between([0, length]), about: 'overall' },
+  ];
+  let y = Math.max(yOf(view, 0), yOf(view, height)) + 6;
+  const lines = strings.map((string) => {
+    y += headroom(
+      string.spans.map((span) => (span.to - span.from) * view.scale),
+      string.spans.map((span) => formatLength(span.to - span.from, units)),
+    );
+    return { ...string, y };
+  });
   return (
     <g>
       {lines.map((line) => (
         <Level key={line.about} {...line} view={view} units={units} onEdit={onEdit} />
       ))}
       {upright.length > 0 && <Upright spans={upright} x={right} view={view} units={units} onEdit={onEdit} />}
-      <Upright spans={[{ from: 0, to: height, own: false, edit: null }]} x={right + (upright.length > 0 ? 30 : 0)} view={view} units={units} onEdit={onEdit} />
+      <Upright spans={[{ from: 0, to: height, own: false, edit: null }]} x={right + (upright.length > 0 ? 48 : 0)} view={view} units={units} onEdit={onEdit} />
     </g>
   );
 }

@@ -26,3 +26,8 @@ export function layFigures(gaps: readonly number[], texts: readonly string[]): F
     return { manner: 'lifted', step: (lifted - 1) % 3 };
   });
 }
+
+/** Room that a string's figures need above its line, pixels. */
+export function headroom(gaps: readonly number[], texts: readonly string[]): number {
+  return layFigures(gaps, texts).reduce((most, { manner }, i) => Math.max(most, manner === 'upright' ? texts[i]!.length * 5.4 + 12 : 28), 28);
+}

@@ -1,0 +1,34 @@
+/** Arrows run only downward: web and server over core over document; and within core from cutting to meshes to profiles. */
+const rooms = (from, to, why) => ({ name: `${from} may not see ${to}`, comment: why, severity: 'error', from: { path: `^${from}/src` }, to: { path: `^${to}/src` } });
+
+module.exports = {
+  forbidden: [
+    { name: 'no cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    ...['core', 'server', 'web', 'cli', 'bench'].map((to) => rooms('document', to, 'The document imports none.')),
+    ...['server', 'web', 'cli', 'bench'].map((to) => rooms('core', to, 'The core has no interface and no database.')),
+    ...['web', 'cli', 'bench'].map((to) => rooms('server', to, 'The server does not know who calls it.')),
+    ...['web', 'server', 'bench'].map((to) => rooms('cli', to, 'The shell needs no database.')),
+    {
+      name: 'web takes only types from server',
+      severity: 'error',
+      from: { path: '^web/src' },
+      to: { path: '^server/src', dependencyTypesNot: ['type-only'] },
+    },
+    {
+      name: 'core has no interface and no database in it',
+      severity: 'error',
+      from: { path: '^(core|document)/src' },
+      to: { path: '(react|hono|mikro-orm|three|chakra|node:fs|node:http)' },
+    },
+    { name: 'the sheet path does without the solid library', severity: 'error', from: { path: '^core/src', pathNot: '^core/src/cut/solid' }, to: { path: 'manifold-3d|^core/src/cut/solid' } },
+    { name: 'meshes do not know how they are cut', severity: 'error', from: { path: '^core/src/mesh' }, to: { path: '^core/src/(cut|model|check|format)' } },
+    { name: 'profiles know nothing else of the core', severity: 'error', from: { path: '^core/src/profile' }, to: { path: '^core/src/(cut|model|mesh|setout|check|format|element)' } },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(/test/|/dist/)' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.json' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types', 'default'] },
+  },
+};
