@@ -1,0 +1,125 @@
+/** What the tests share: the application, a granary of their own, and the setting-out page as a person sees it. */
+import { readFileSync } from 'node:fs';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import type { Opening, ProjectDocument } from '@yard-arch/document';
+import { decode } from 'fast-png';
+import { Application } from './application.ts';
+
+export const granaryFile = new URL('../demo/granary.json', import.meta.url);
+export const granary = JSON.parse(readFileSync(granaryFile, 'utf8')) as ProjectDocument;
+
+/** The setting-out page of one project. */
+export class Desk {
+  readonly sheet: Locator;
+  readonly strip: Locator;
+  readonly particulars: Locator;
+  readonly titleBlock: Locator;
+  readonly saving: Locator;
+
+  constructor(
+    readonly page: Page,
+    readonly url: string,
+    readonly id: string,
+  ) {
+    this.sheet = page.getByTestId('sheet');
+    this.strip = page.getByRole('toolbar', { name: 'Patterns' });
+    this.particulars = page.getByTestId('particulars');
+    this.titleBlock = page.getByTestId('title-block');
+    this.saving = page.getByTestId('saving');
+  }
+
+  async open(): Promise<void> {
+    await this.page.goto(`${this.url}/projects/${this.id}`);
+    await expect(this.titleBlock).toContainText('sound', { timeout: 30_000 });
+  }
+
+  /** The document as the server holds it, once all is saved. */
+  async saved(): Promise<ProjectDocument> {
+    await expect(this.saving).toHaveText('saved');
+    const response = await this.page.request.get(`${this.url}/api/projects/${this.id}/document`);
+    return ((await response.json()) as { document: ProjectDocument }).document;
+  }
+
+  async openingOf(id: string): Promise<Opening> {
+    return (await this.saved()).openings[id]!;
+  }
+
+  /** Where a point of the face (metres) is on the page. */
+  async at(s: number, t: number): Promise<{ x: number; y: number }> {
+    const box = (await this.sheet.boundingBox())!;
+    const read = async (name: string): Promise<number> => Number(await this.sheet.getAttribute(name));
+    const [scale, x, y] = [await read('data-scale'), await read('data-x'), await read('data-y')];
+    return { x: box.x + x + s * scale, y: box.y + y - t * scale };
+  }
+
+  shape(id: string): Locator {
+    return this.sheet.locator(`[data-opening="${id}"]`);
+  }
+
+  async choose(id: string): Promise<void> {
+    await this.shape(id).click();
+    await expect(this.particulars).toContainText(`Opening ${granary.openings[id]?.mark ?? ''}`);
+  }
+
+  async type(label: string, text: string): Promise<void> {
+    const field = this.particulars.getByLabel(label, { exact: true });
+    await field.fill(text);
+    await field.press('Enter');
+  }
+
+  /** Drags from one point of the face to another, holding at the end. */
+  async drag(from: [number, number], to: [number, number]): Promise<void> {
+    const [a, b] = [await this.at(...from), await this.at(...to)];
+    await this.page.mouse.move(a.x, a.y);
+    await this.page.mouse.down();
+    await this.page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2, { steps: 4 });
+    await this.page.mouse.move(b.x, b.y, { steps: 4 });
+    await this.page.waitForTimeout(60);
+  }
+
+  /** Share of the model view's pixels that a test says yes to. */
+  async modelShare(is: (r: number, g: number, b: number) => boolean): Promise<number> {
+    const { data, channels, width, height } = decode(await this.page.getByTestId('model').screenshot());
+    let count = 0;
+    for (let i = 0; i < width * height; i++) if (is(data[channels * i]!, data[channels * i + 1]!, data[channels * i + 2]!)) count += 1;
+    return count / (width * height);
+  }
+}
+
+/** The colour of sunlit or shaded brick in the model. */
+export const isBrick = (r: number, g: number, b: number): boolean => r > 90 && r > g * 1.35 && g > b * 1.05 && r < 235;
+
+interface Fixtures {
+  project: string;
+  desk: Desk;
+}
+
+export const test = base.extend<Fixtures, { application: Application }>({
+  application: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const application = await Application.make();
+      const ended = await application.start();
+      if (ended !== null) throw new Error(`The application ended with ${ended}:\n${application.output}`);
+      await use(application);
+      await application.remove();
+    },
+    { scope: 'worker', timeout: 180_000 },
+  ],
+  project: async ({ application, request }, use) => {
+    const made = await request.post(`${application.url}/api/projects/upload`, { data: granary });
+    const { id } = (await made.json()) as { id: string };
+    await use(id);
+    await request.delete(`${application.url}/api/projects/${id}`).catch(() => {});
+  },
+  desk: async ({ page, application, project }, use) => {
+    const failures: string[] = [];
+    page.on('pageerror', (error) => failures.push(error.message));
+    const desk = new Desk(page, application.url, project);
+    await desk.open();
+    await use(desk);
+    expect(failures).toEqual([]);
+  },
+});
+
+export { expect };

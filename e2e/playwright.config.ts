@@ -1,0 +1,32 @@
+import { defineConfig } from '@playwright/test';
+
+/** Flags with which Debian's Chromium draws WebGL without a graphics card, as root too, and talks to nobody. */
+export const chromiumFlags = [
+  '--no-sandbox',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+  '--use-gl=angle',
+  '--use-angle=swiftshader',
+  '--enable-unsafe-swiftshader',
+  '--ignore-gpu-blocklist',
+];
+
+export default defineConfig({
+  testDir: '.',
+  testMatch: '*.spec.ts',
+  outputDir: '../test-results',
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  retries: 0,
+  reporter: [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    launchOptions: { executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: chromiumFlags },
+    trace: 'retain-on-failure',
+  },
+});

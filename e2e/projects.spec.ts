@@ -1,0 +1,65 @@
+/** The projects page. */
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, granary, granaryFile, test } from './fixtures.ts';
+import { fileURLToPath } from 'node:url';
+
+test('projects are made, renamed, duplicated, deleted and brought back', async ({ page, application }) => {
+  await page.goto(application.url);
+  await page.getByRole('button', { name: 'New project' }).first().click();
+  await page.getByLabel('Name').fill('Stair drum');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByText('No wall yet')).toBeVisible();
+  await page.getByRole('link', { name: 'All projects' }).click();
+
+  const card = (name: string) => page.getByRole('article').filter({ has: page.getByRole('heading', { name, exact: true }) });
+  await card('Stair drum').getByRole('button', { name: /More/ }).click();
+  await page.getByRole('menuitem', { name: 'Rename…' }).click();
+  await page.getByLabel('Name').fill('Slate roofs');
+  await page.getByRole('button', { name: 'Rename', exact: true }).click();
+  await expect(card('Slate roofs')).toBeVisible();
+
+  await card('Slate roofs').getByRole('button', { name: /More/ }).click();
+  await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await expect(card('Slate roofs (copy)')).toBeVisible();
+
+  await card('Slate roofs (copy)').getByRole('button', { name: /More/ }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(card('Slate roofs (copy)')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(card('Slate roofs (copy)')).toBeVisible();
+});
+
+test('a file is taken in; a bad one is refused with the path and the reason of its faults', async ({ page, application }) => {
+  await page.goto(application.url);
+  await page.getByTestId('file').setInputFiles(fileURLToPath(granaryFile));
+  await expect(page.getByText('Opened “Fennel Quay Granary”')).toBeVisible();
+  const picture = page.getByRole('article').filter({ hasText: 'Fennel Quay Granary' }).locator('img').first();
+  await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(640);
+  const before = await page.getByRole('article').count();
+
+  const bad = structuredClone(granary);
+  bad.elements.courtyard!.length = 0;
+  await page.getByTestId('file').setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(bad)) });
+  await expect(page.getByText('bad.json was not taken in')).toBeVisible();
+  await expect(page.getByText('elements/courtyard/length must be more than 0')).toBeVisible();
+  await page.getByTestId('file').setInputFiles({ name: 'notes.json', mimeType: 'application/json', buffer: Buffer.from('{ not json') });
+  await expect(page.getByText(/is not JSON/)).toBeVisible();
+  await expect(page.getByRole('article')).toHaveCount(before);
+});
+
+test('a project that is not there is told of, with a way back', async ({ page, application }) => {
+  await page.goto(`${application.url}/projects/00000000-0000-4000-8000-000000000000`);
+  await expect(page.getByRole('heading', { name: 'There is no such project' })).toBeVisible();
+  await page.getByRole('link', { name: 'All projects' }).click();
+  await expect(page.getByRole('heading', { name: 'Yard Arch' })).toBeVisible();
+});
+
+test('the pages have no serious accessibility fault', async ({ page, application, desk }) => {
+  await desk.choose('o10');
+  for (const address of [null, application.url]) {
+    if (address) await page.goto(address);
+    if (address) await expect(page.getByRole('article').first()).toBeVisible();
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => [id, nodes.map((node) => node.html.slice(0, 160))])).toEqual([]);
+  }
+});

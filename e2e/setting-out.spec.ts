@@ -1,0 +1,177 @@
+/** The setting-out page: the whole path from placing an opening to taking the model away. */
+import { readFileSync } from 'node:fs';
+import { resolveOpening } from '@yard-arch/core';
+import { WebIO } from '@gltf-transform/core';
+import { expect, granary, isBrick, test } from './fixtures.ts';
+
+test('an opening is placed by a click, where its preview was', async ({ desk, page }) => {
+  await desk.strip.getByRole('button', { name: /Oculus/ }).click();
+  const { x, y } = await desk.at(10.9, 2.2);
+  await page.mouse.move(x - 20, y);
+  await page.mouse.move(x, y, { steps: 3 });
+  await expect(page.getByTestId('ghost')).toBeVisible();
+  const ghost = (await page.getByTestId('ghost').boundingBox())!;
+  await page.mouse.click(x, y);
+  await expect(desk.titleBlock).toContainText('21 cut');
+  const document = await desk.saved();
+  const made = Object.values(document.openings).find((opening) => !granary.openings[opening.id])!;
+  expect(made).toMatchObject({ element: 'courtyard', pattern: 'oculus', mark: 'O-38' });
+  const box = (await desk.shape(made.id).locator('.shape').boundingBox())!;
+  expect(Math.abs(box.x - ghost.x)).toBeLessThan(2.5);
+  expect(Math.abs(box.y - ghost.y)).toBeLessThan(2.5);
+});
+
+test('a drag snaps to heads and sills and says why, and Escape gives it up', async ({ desk, page }) => {
+  await desk.drag([14.8, 1.7], [13.4, 1.74]);
+  await expect(page.getByTestId('reason')).toContainText(/sill|head/);
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  expect((await desk.openingOf('o6')).along).toEqual(granary.openings.o6!.along);
+  await desk.drag([14.8, 1.7], [13.4, 1.74]);
+  await page.mouse.up();
+  const moved = await desk.openingOf('o6');
+  expect(moved.up).toEqual({ from: 'datum', datum: 'ground', distance: 0 });
+  expect(moved.along.distance).toBeLessThan(-1);
+});
+
+test('distances are typed where they stand on the sheet', async ({ desk, page }) => {
+  await desk.choose('o9');
+  await desk.sheet.locator('[data-figure="before"]').click();
+  await page.getByLabel(/Pier before it/).fill('1500');
+  await page.keyboard.press('Enter');
+  const document = await desk.saved();
+  const [a, b] = ['o8', 'o9'].map((id) => resolveOpening(document, document.openings[id]!) as { s: number });
+  expect(b!.s - a!.s - 1.3).toBeCloseTo(1.5, 9);
+  await expect(desk.sheet.locator('[data-figure="before"]')).toContainText('1 500');
+  await desk.sheet.locator('[data-figure="sill"]').click();
+  await page.getByLabel(/Base to sill/).fill('3.9 m');
+  await page.keyboard.press('Enter');
+  expect((await desk.openingOf('o9')).up.distance).toBeCloseTo(0.15, 9);
+});
+
+test('a size that is changed changes all its openings, and impossible ones are refused where they are typed', async ({ desk }) => {
+  const width = async (id: string): Promise<number> => (await desk.shape(id).locator('.shape').boundingBox())!.width;
+  const before = await Promise.all(['o8', 'o9', 'o14'].map(width));
+  await desk.strip.getByRole('button', { name: /Granary arch/ }).click();
+  await desk.type('Span', '1500');
+  await desk.particulars.getByLabel('Span').first().fill('0');
+  await desk.particulars.getByLabel('Span').first().press('Enter');
+  await expect(desk.particulars.getByRole('alert')).toContainText('must be more than 0');
+  await desk.particulars.getByLabel('Span').first().fill('5000');
+  await desk.particulars.getByLabel('Span').first().press('Enter');
+  await expect(desk.particulars.getByRole('alert')).toContainText('at least 2 500 mm high');
+  const after = await Promise.all(['o8', 'o9', 'o14'].map(width));
+  after.forEach((w, i) => expect(w / before[i]!).toBeCloseTo(1.5 / 1.3, 1));
+  expect((await desk.saved()).patterns.arch!.sizes.a!.dimensions.span).toBe(1.5);
+});
+
+test('walls are lengthened, thickened, moved and turned, and their openings follow', async ({ desk, page }) => {
+  await page.getByRole('navigation').getByRole('button', { name: /East end/ }).click();
+  await expect(desk.particulars).toContainText('Openings, 4');
+  await desk.type('Length', '12 m');
+  await desk.type('Thickness', '600');
+  await desk.type('Start, x', '22000');
+  await desk.type('Turned by', '80');
+  const document = await desk.saved();
+  expect(document.elements.east).toMatchObject({ length: 12, turn: 80, start: { x: 22 }, layers: [{ thickness: 0.6 }] });
+  expect(document.openings).toEqual(granary.openings);
+  const middle = resolveOpening(document, document.openings.o23!) as { s: number; profile: { width: number } };
+  expect(middle.s + middle.profile.width / 2).toBeCloseTo(6 - 1.8, 9);
+  await expect(desk.titleBlock).toContainText('sound');
+});
+
+test('openings are blocked up, opened, nudged, changed and removed; everything is undone and done again', async ({ desk, page }) => {
+  await desk.choose('o10');
+  await desk.sheet.press('b');
+  await expect(desk.shape('o10')).toHaveAttribute('data-state', 'blocked up');
+  await desk.sheet.press('ArrowRight');
+  await desk.sheet.press('Shift+ArrowUp');
+  await desk.particulars.getByLabel('Size').selectOption('b');
+  await desk.particulars.getByRole('button', { name: 'Open up' }).click();
+  await expect(desk.shape('o10')).toHaveAttribute('data-state', 'cut');
+  await desk.choose('o11');
+  await desk.sheet.press('Delete');
+  await expect(desk.shape('o11')).toHaveCount(0);
+  await desk.particulars.getByRole('button', { name: /Remove wall and its 20 openings/ }).click();
+  await expect(page.getByRole('navigation').getByRole('button', { name: /Courtyard wall/ })).toHaveCount(0);
+  const changed = await desk.saved();
+  expect(changed.elements.courtyard).toBeUndefined();
+
+  for (let i = 0; i < 7; i++) await page.keyboard.press('Control+z');
+  const back = await desk.saved();
+  expect(back.openings).toEqual(granary.openings);
+  expect(back.elements).toEqual(granary.elements);
+  for (let i = 0; i < 7; i++) await page.keyboard.press('Control+Shift+z');
+  expect((await desk.saved()).openings).toEqual(changed.openings);
+});
+
+test('what cannot be cut is shown and explained, never dropped', async ({ desk }) => {
+  await desk.choose('o14');
+  await desk.type('Along', '4000');
+  await expect(desk.shape('o14')).toHaveAttribute('data-state', 'not cut');
+  await expect(desk.particulars.getByRole('alert')).toContainText('It lies off the wall');
+  await expect(desk.titleBlock).toContainText('1 opening not cut');
+  await desk.strip.getByRole('button', { name: /Oculus/ }).click();
+  await desk.type('Diameter', '40 m');
+  await expect(desk.shape('o18')).toHaveAttribute('data-state', 'not cut');
+  await expect(desk.titleBlock).toContainText('2 openings not cut');
+  expect(Object.keys((await desk.saved()).openings)).toHaveLength(37);
+});
+
+test('the model is drawn, follows the sheet, and can be picked from', async ({ desk, page }) => {
+  await expect.poll(() => desk.modelShare(isBrick)).toBeGreaterThan(0.08);
+  await page.getByRole('button', { name: 'Face on' }).click();
+  const model = (await page.getByTestId('model').boundingBox())!;
+  // The middle of the wall is the middle of the view, and an arch stands there.
+  await page.mouse.click(model.x + model.width / 2, model.y + model.height / 2);
+  await expect(desk.particulars).toContainText('Opening D-11');
+  await expect(desk.shape('o11')).toHaveAttribute('aria-pressed', 'true');
+  await page.mouse.click(model.x + model.width * 0.57, model.y + model.height / 2);
+  await expect(desk.particulars).toContainText('Wall');
+
+  const before = await desk.modelShare(isBrick);
+  await desk.type('Height', '5000');
+  await expect.poll(() => desk.modelShare(isBrick)).toBeLessThan(before * 0.85);
+});
+
+test('the model is taken away as GLB and OBJ', async ({ desk, page }) => {
+  const take = async (name: string) => {
+    const download = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Export' }).click();
+    await page.getByRole('menuitem', { name }).click();
+    return download;
+  };
+  const glb = await take('GLB, for renderers');
+  expect(glb.suggestedFilename()).toBe('fennel-quay-granary.glb');
+  const gltf = await new WebIO().readBinary(new Uint8Array(readFileSync(await glb.path())));
+  expect(gltf.getRoot().listNodes()).toHaveLength(9);
+  expect((await take('OBJ with MTL (ZIP)')).suggestedFilename()).toBe('fennel-quay-granary.obj.zip');
+});
+
+test('lengths are read and shown in feet and inches when asked', async ({ desk, page }) => {
+  await page.getByRole('button', { name: /Units/ }).click();
+  await page.getByRole('menuitem', { name: 'Feet and inches' }).click();
+  await expect(desk.particulars.getByLabel('Length')).toHaveValue(`62' 11 29/32"`);
+  await desk.type('Length', `64' 6 1/2"`);
+  expect((await desk.saved()).elements.courtyard!.length).toBeCloseTo((64 * 12 + 6.5) * 0.0254, 9);
+});
+
+test('a new project is drawn from nothing by keyboard alone', async ({ page, application, request }) => {
+  const made = await request.post(`${application.url}/api/projects`, { data: { name: 'Undercroft' } });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`${application.url}/projects/${id}`);
+  await page.getByRole('button', { name: 'Add a wall' }).last().focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('title-block')).toContainText('0 cut');
+  await page.getByRole('button', { name: 'New pattern' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('menuitem', { name: 'Rectangle' })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await page.getByTestId('sheet').focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('title-block')).toContainText('1 cut');
+  await expect(page.getByTestId('title-block')).toContainText('sound');
+});
