@@ -62,7 +62,7 @@ export class Desk {
   }
 
   async type(label: string, text: string): Promise<void> {
-    const field = this.particulars.getByLabel(label, { exact: true });
+    const field = this.particulars.getByLabel(label, { exact: true }).first();
     await field.fill(text);
     await field.press('Enter');
   }

@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 test('projects are made, renamed, duplicated, deleted and brought back', async ({ page, application }) => {
   await page.goto(application.url);
   await page.getByRole('button', { name: 'New project' }).first().click();
-  await page.getByLabel('Name').fill('Stair drum');
+  await page.getByRole('textbox', { name: 'Name' }).fill('Stair drum');
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.getByText('No wall yet')).toBeVisible();
   await page.getByRole('link', { name: 'All projects' }).click();
@@ -14,7 +14,7 @@ test('projects are made, renamed, duplicated, deleted and brought back', async (
   const card = (name: string) => page.getByRole('article').filter({ has: page.getByRole('heading', { name, exact: true }) });
   await card('Stair drum').getByRole('button', { name: /More/ }).click();
   await page.getByRole('menuitem', { name: 'Rename…' }).click();
-  await page.getByLabel('Name').fill('Slate roofs');
+  await page.getByRole('textbox', { name: 'Name' }).fill('Slate roofs');
   await page.getByRole('button', { name: 'Rename', exact: true }).click();
   await expect(card('Slate roofs')).toBeVisible();
 

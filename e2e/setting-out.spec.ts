@@ -37,14 +37,14 @@ test('a drag snaps to heads and sills and says why, and Escape gives it up', asy
 test('distances are typed where they stand on the sheet', async ({ desk, page }) => {
   await desk.choose('o9');
   await desk.sheet.locator('[data-figure="before"]').click();
-  await page.getByLabel(/Pier before it/).fill('1500');
+  await page.getByRole('textbox', { name: /Pier before it/ }).fill('1500');
   await page.keyboard.press('Enter');
   const document = await desk.saved();
   const [a, b] = ['o8', 'o9'].map((id) => resolveOpening(document, document.openings[id]!) as { s: number });
   expect(b!.s - a!.s - 1.3).toBeCloseTo(1.5, 9);
   await expect(desk.sheet.locator('[data-figure="before"]')).toContainText('1 500');
   await desk.sheet.locator('[data-figure="sill"]').click();
-  await page.getByLabel(/Base to sill/).fill('3.9 m');
+  await page.getByRole('textbox', { name: /Base to sill/ }).fill('3.9 m');
   await page.keyboard.press('Enter');
   expect((await desk.openingOf('o9')).up.distance).toBeCloseTo(0.15, 9);
 });
@@ -134,7 +134,8 @@ test('the model is drawn, follows the sheet, and can be picked from', async ({ d
   await expect.poll(() => desk.modelShare(isBrick)).toBeLessThan(before * 0.85);
 });
 
-test('the model is taken away as GLB and OBJ', async ({ desk, page }) => {
+test('the model is taken away as GLB and OBJ', async ({ desk }) => {
+  const { page } = desk;
   const take = async (name: string) => {
     const download = page.waitForEvent('download');
     await page.getByRole('button', { name: 'Export' }).click();
@@ -165,11 +166,14 @@ test('a new project is drawn from nothing by keyboard alone', async ({ page, app
   await expect(page.getByTestId('title-block')).toContainText('0 cut');
   await page.getByRole('button', { name: 'New pattern' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('menuitem', { name: 'Rectangle' })).toBeVisible();
+  await expect(page.getByRole('menu')).toBeFocused();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
+  await expect(page.getByRole('menuitem')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'New pattern' })).toBeFocused();
   await page.getByTestId('sheet').focus();
   await page.keyboard.press('ArrowRight');
+  await expect(page.getByTestId('ghost')).toBeVisible();
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('title-block')).toContainText('1 cut');

@@ -30,7 +30,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
   const whole = (): Stand => {
     const centre = bounds.getCenter(new THREE.Vector3());
     const size = Math.max(4, bounds.getSize(new THREE.Vector3()).length());
-    return { to: centre, from: centre.clone().add(new THREE.Vector3(0.34, -0.78, 0.42).normalize().multiplyScalar(size * 1.22)) };
+    return { to: centre, from: centre.clone().add(new THREE.Vector3(0.34, -0.78, 0.42).normalize().multiplyScalar(size * 1.32)) };
   };
   const faceOn = (): Stand | null => {
     const wall = element ? document.elements[element] : undefined;
@@ -53,6 +53,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
         camera={{ fov: 38, near: 0.1, far: 4000, up: [0, 0, 1], position: [20, -40, 25] }}
         gl={{ antialias: true, powerPreference: 'high-performance' }}
         onPointerMissed={() => choose({ kind: 'wall' })}
+        role="application"
         aria-label="Model of the project. Drag to orbit, right drag to pan, wheel to zoom; click a wall or an opening to choose it."
       >
         <color attach="background" args={['#e3e9e5']} />

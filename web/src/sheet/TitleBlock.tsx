@@ -30,7 +30,9 @@ export function TitleBlock({ element }: { element: Element }) {
         ) : !drawn || !proof ? (
           <span>being cut…</span>
         ) : proof.closed ? (
-          <span className="good">sound: closed{drawn.pieces > 1 ? `, in ${drawn.pieces} pieces` : ''}, all cut</span>
+          <span className="good">sound: closed{drawn.pieces > 1 ? `, in ${drawn.pieces} pieces` : ''}
+            {cut > 0 ? ', all cut' : ''}
+          </span>
         ) : (
           <span className="bad">not closed: {many(proof.openEdges + proof.nonManifoldEdges, 'open edge')}</span>
         )}

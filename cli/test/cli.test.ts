@@ -1,0 +1,91 @@
+/** The shell: reports, exports, and what it says when it is misused. */
+import { afterAll, describe, expect, it } from '@jest/globals';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { run } from '../src/index.ts';
+
+const granary = fileURLToPath(new URL('../../demo/granary.json', import.meta.url));
+const folder = mkdtempSync(join(tmpdir(), 'yard-arch-cli-'));
+afterAll(() => rmSync(folder, { recursive: true }));
+
+async function yard(...args: string[]): Promise<{ code: number; out: string; err: string }> {
+  let out = '';
+  let err = '';
+  const code = await run(
+    args,
+    (text) => (out += text),
+    (text) => (err += text),
+  );
+  return { code, out, err };
+}
+
+describe('yard check', () => {
+  it('finds the demo sound: every element closed, every opening cut or blocked up', async () => {
+    const { code, out } = await yard('check', granary);
+    const report = JSON.parse(out) as { sound: boolean; elements: { closed: boolean; volume: number; triangles: number; openings: { state: string }[] }[] };
+    expect(code).toBe(0);
+    expect(report.sound).toBe(true);
+    expect(report.elements).toHaveLength(9);
+    for (const element of report.elements) {
+      expect(element.closed).toBe(true);
+      expect(element.volume).toBeGreaterThan(1);
+      expect(element.triangles).toBeGreaterThanOrEqual(12);
+    }
+    expect(report.elements.flatMap((element) => element.openings)).toHaveLength(37);
+  });
+
+  it('fails where an opening is not cut, and reports it all the same', async () => {
+    const document = JSON.parse(readFileSync(granary, 'utf8')) as { openings: { o22: { along: unknown } } };
+    document.openings.o22.along = { from: 'start', distance: 99 };
+    const path = join(folder, 'astray.json');
+    writeFileSync(path, JSON.stringify(document));
+    const { code, out } = await yard('check', path);
+    expect(code).toBe(1);
+    expect(out).toContain('it lies off the wall');
+  });
+
+  it('names each fault of a bad file by its path', async () => {
+    const path = join(folder, 'bad.json');
+    writeFileSync(path, readFileSync(granary, 'utf8').replace('"length": 19.2', '"length": -1'));
+    const { code, err } = await yard('check', path);
+    expect(code).toBe(1);
+    expect(err).toContain('elements/courtyard/length: must be more than 0');
+  });
+});
+
+describe('yard export', () => {
+  it('writes a GLB of the demo without an error in the format’s validator', async () => {
+    const out = join(folder, 'granary.glb');
+    expect((await yard('export', granary, '--format', 'glb', '--out', out)).code).toBe(0);
+    const validator = createRequire(import.meta.url)('gltf-validator') as { validateBytes(bytes: Uint8Array): Promise<{ issues: { numErrors: number; numWarnings: number } }> };
+    const { issues } = await validator.validateBytes(new Uint8Array(readFileSync(out)));
+    expect(issues).toMatchObject({ numErrors: 0, numWarnings: 0 });
+  });
+
+  it('writes OBJ with its MTL beside it, and a picture', async () => {
+    expect((await yard('export', granary, '--format', 'obj', '--out', join(folder, 'g.obj'))).code).toBe(0);
+    expect(readFileSync(join(folder, 'g.obj'), 'utf8')).toContain('mtllib g.mtl');
+    expect(readFileSync(join(folder, 'g.mtl'), 'utf8')).toContain('newmtl Old_brick');
+    expect((await yard('picture', granary, '--out', join(folder, 'g.png'))).code).toBe(0);
+    expect(readFileSync(join(folder, 'g.png')).subarray(1, 4).toString()).toBe('PNG');
+  });
+});
+
+describe('misuse', () => {
+  it.each([
+    [[], 2],
+    [['fly'], 2],
+    [['check'], 2],
+    [['check', 'no-such-file.json'], 2],
+    [['export', granary, '--format', 'exe', '--out', 'x'], 2],
+    [['export', granary, '--format', 'glb'], 2],
+    [['check', granary, '--nonsense'], 2],
+  ])('%j is answered with what to do', async (args, code) => {
+    const { code: ended, out, err } = await yard(...args);
+    expect(ended).toBe(code);
+    expect(out + err).toContain('Usage:');
+  });
+});
