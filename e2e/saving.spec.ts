@@ -26,7 +26,10 @@ test('edits made while the server is away are kept and sent when it is back, ove
   expect((await desk.saved()).openings).toEqual(granary.openings);
 });
 
-test('a reload brings back the same wall', async ({ desk, page }) => {
+test('a reload brings back the same wall, and what was chosen', async ({ desk, page }) => {
+  await desk.choose('o10');
+  await page.reload();
+  await expect(desk.shape('o10')).toHaveAttribute('aria-pressed', 'true');
   await page.getByRole('navigation').getByRole('button', { name: /Gate wall/ }).click();
   await expect(page).toHaveURL(/setting-out\/gate/);
   await page.reload();

@@ -12,8 +12,8 @@ export interface ServeOptions {
   reset: boolean;
   /** Called with the projects before the application listens. */
   prepare?: (projects: Projects) => Promise<void>;
-  /** Serves the API alone on a port of its own and hands over to something else that serves the web application. */
-  instead?: (api: Listening) => Promise<{ url: string; close(): Promise<void> }>;
+  /** Serves in another way, from the URL of the database. */
+  instead?: (databaseUrl: string) => Promise<Listening>;
 }
 
 const say = (text: string): void => void process.stderr.write(`${text}\n`);
@@ -50,18 +50,16 @@ export async function serveApplication(options: ServeOptions): Promise<number> {
     if (stopping) return 0;
     const cluster = await startCluster(folder);
     undo.push(() => cluster.stop());
-    const database: Database = await openDatabase(await ensureDatabase(cluster, 'yard'));
+    const databaseUrl = await ensureDatabase(cluster, 'yard');
+    const database: Database = await openDatabase(databaseUrl);
     undo.push(() => database.close(true));
     const projects = new Projects(database);
     await projects.purge();
     await options.prepare?.(projects);
-    const app = makeApplication({ database, web: options.instead ? null : webFolder });
-    const api = await listenNear(app, host, options.instead ? 0 : port);
-    undo.push(() => api.close());
-    const seen = options.instead ? await options.instead(api) : api;
-    if (seen !== api) undo.push(() => seen.close());
-    lock.tell(seen.url);
-    process.stdout.write(`\n  Yard Arch is ready: ${seen.url}\n  Ctrl-C stops it; what you drew is kept.\n\n`);
+    const served = options.instead ? await options.instead(databaseUrl) : await listenNear(makeApplication({ database, web: webFolder }), host, port);
+    undo.push(() => served.close());
+    lock.tell(served.url);
+    process.stdout.write(`\n  Yard Arch is ready: ${served.url}\n  Ctrl-C stops it; what you drew is kept.\n\n`);
     if (!stopping) await stopped;
     return 0;
   } catch (error) {

@@ -114,6 +114,10 @@ export async function openProject(project: string): Promise<void> {
     show(replayed());
     const element = rememberedElement(project) ?? Object.keys(getState().document!.elements)[0] ?? null;
     setState({ element: element && getState().document!.elements[element] ? element : (Object.keys(getState().document!.elements)[0] ?? null) });
+    const choice = rememberedChoice(project);
+    const known = getState().document!;
+    if (choice.kind === 'opening' ? known.openings[choice.id]?.element === getState().element : choice.kind === 'pattern' && known.patterns[choice.id])
+      setState({ chosen: choice });
     if (pending.length > 0) void save();
   } catch (error) {
     if (mine !== session) return;
@@ -132,6 +136,19 @@ export function closeProject(): void {
 
 function rememberedElement(project: string): string | null {
   return localStorage.getItem(`yard-arch-element-${project}`);
+}
+
+// What is chosen is remembered for this tab, so that a reload comes back to it.
+useEditor.subscribe(({ project, document, chosen }, before) => {
+  if (project && document && chosen !== before.chosen) sessionStorage.setItem(`yard-arch-chosen-${project}`, JSON.stringify(chosen));
+});
+
+function rememberedChoice(project: string): Chosen {
+  try {
+    return (JSON.parse(sessionStorage.getItem(`yard-arch-chosen-${project}`) ?? 'null') as Chosen | null) ?? { kind: 'wall' };
+  } catch {
+    return { kind: 'wall' };
+  }
 }
 
 /** The server's document with the edits that are still to be sent; edits that no longer fit are dropped, and said so. */

@@ -60,7 +60,9 @@ export function Sheet({ element }: { element: Element }) {
     if (!own) showWhole();
   }, [own, showWhole]);
   useEffect(() => {
-    if (!placing) setGhost(null);
+    // Arrow keys and Enter place too, so the sheet takes the focus.
+    if (placing) svg.current?.focus({ preventScroll: true });
+    else setGhost(null);
   }, [placing]);
 
   const { placed, boxes, opening: openings } = useMemo(() => onElement(document, element), [document, element]);
