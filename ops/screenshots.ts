@@ -48,7 +48,7 @@ export async function main(): Promise<number> {
     await take('placing');
     await page.keyboard.press('Escape');
     await page.locator('[data-opening=o14]').click();
-    await page.getByLabel('Along', { exact: true }).fill('2400');
+    await page.getByLabel('Along', { exact: true }).fill('2600');
     await page.keyboard.press('Enter');
     await page.locator('[data-opening=o19]').click();
     await page.getByLabel('Along', { exact: true }).fill('700');

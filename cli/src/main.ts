@@ -2,7 +2,8 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { basename, extname } from 'node:path';
 import { parseArgs } from 'node:util';
-import { cutModel, drawPicture, reportOn, writeGlb, writeObj } from '@yard-arch/core';
+import { cutModel, reportOn } from '@yard-arch/core';
+import { drawPicture, writeGlb, writeObj } from '@yard-arch/core/format';
 import { readDocument, Refused, type ProjectDocument } from '@yard-arch/document';
 
 const usage = `Usage:

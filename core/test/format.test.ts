@@ -3,7 +3,8 @@ import { describe, expect, it } from '@jest/globals';
 import { WebIO } from '@gltf-transform/core';
 import { decode } from 'fast-png';
 import { createRequire } from 'node:module';
-import { cutModel, drawPicture, prove, writeGlb, writeObj } from '../src/index.ts';
+import { drawPicture, writeGlb, writeObj } from '../src/format/index.ts';
+import { cutModel, prove } from '../src/index.ts';
 import { opening, project, wall } from './sample.ts';
 
 const validator = createRequire(import.meta.url)('gltf-validator') as {

@@ -1,6 +1,7 @@
 /** The API: routes with their schemas, from which the OpenAPI document is made. */
 import { createRoute, OpenAPIHono, z } from '@hono/zod-openapi';
-import { cutModel, drawPicture, reportOn, writeGlb, writeObj } from '@yard-arch/core';
+import { cutModel, reportOn } from '@yard-arch/core';
+import { drawPicture, writeGlb, writeObj } from '@yard-arch/core/format';
 import { changeSetSchema, checkDocument, emptyDocument, Refused, sentence, unitsSchema, writeDocument, type ProjectDocument } from '@yard-arch/document';
 import { strToU8, zipSync } from 'fflate';
 import { bodyLimit } from 'hono/body-limit';

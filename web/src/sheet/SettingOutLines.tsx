@@ -4,7 +4,6 @@ import { xOf, yOf, type Viewport } from './viewport.ts';
 
 interface LinesProps {
   view: Viewport;
-  width: number;
   length: number;
   height: number;
   datums: readonly { id: string; name: string; level: number; t: number }[];

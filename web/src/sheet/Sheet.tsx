@@ -272,7 +272,6 @@ export function Sheet({ element }: { element: Element }) {
         </g>
         <SettingOutLines
           view={view}
-          width={room.width}
           length={element.length}
           height={element.height}
           datums={lines.datums}
@@ -297,6 +296,7 @@ export function Sheet({ element }: { element: Element }) {
         })}
         <Strings
           view={view}
+          width={room.width}
           length={element.length}
           height={element.height}
           boxes={boxes}

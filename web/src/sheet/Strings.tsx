@@ -16,6 +16,8 @@ export interface EditedFigure {
 
 interface StringsProps {
   view: Viewport;
+  /** Width of the sheet, pixels. */
+  width: number;
   length: number;
   height: number;
   boxes: readonly Box[];
@@ -34,12 +36,14 @@ interface Span {
   edit: EditedFigure['what'] | null;
 }
 
-export function Strings({ view, length, height, boxes, chosen, axes, units, onEdit }: StringsProps) {
+export function Strings({ view, width, length, height, boxes, chosen, axes, units, onEdit }: StringsProps) {
   const row = rowOf(boxes, chosen);
   const measures = stringAlong(row, length);
   const spans = measures.map((measure): Span => ({ from: measure.from, to: measure.to, ...roleOf(measure, chosen) }));
   const axisSpans = between([0, ...axes.map((axis) => axis.s).filter((s) => s > 0 && s < length), length]);
-  const right = xOf(view, length) + 30;
+  // Clear of an opening that hangs over the end, as long as the sheet has room.
+  const beyond = Math.max(0, chosen ? chosen.s + chosen.width - length : 0) * view.scale;
+  const right = xOf(view, length) + 30 + Math.max(0, Math.min(beyond, width - xOf(view, length) - 90));
   const upright: Span[] = chosen
     ? [
         { from: 0, to: chosen.t, own: true, edit: 'sill' as const },

@@ -1,0 +1,4 @@
+/** File formats: kept apart, so that only what writes files carries the libraries that they take. */
+export * from './glb.ts';
+export * from './obj.ts';
+export * from './picture.ts';
