@@ -44,7 +44,7 @@ export async function main(): Promise<number> {
     const strip = page.getByRole('toolbar', { name: 'Patterns' });
     await strip.getByRole('button', { name: /Oculus/ }).click();
     const face = (await page.getByTestId('face').boundingBox())!;
-    await page.mouse.move(face.x + face.width * 0.58, face.y + face.height * 0.72, { steps: 4 });
+    await page.mouse.move(face.x + face.width * 0.637, face.y + face.height * 0.65, { steps: 4 });
     await take('placing');
     await page.keyboard.press('Escape');
     await page.locator('[data-opening=o14]').click();

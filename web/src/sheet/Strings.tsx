@@ -44,7 +44,7 @@ export function Strings({ view, width, length, height, boxes, chosen, axes, unit
   // Clear of an opening that hangs over the end, as long as the sheet has room.
   const beyond = Math.max(0, chosen ? chosen.s + chosen.width - length : 0) * view.scale;
   const right = xOf(view, length) + 30 + Math.max(0, Math.min(beyond, width - xOf(view, length) - 90));
-  const upright: Span[] = chosen
+  const upright: Span[] = chosen && chosen.s < length && chosen.s + chosen.width > 0
     ? [
         { from: 0, to: chosen.t, own: true, edit: 'sill' as const },
         { from: chosen.t, to: chosen.t + chosen.height, own: true, edit: null },
