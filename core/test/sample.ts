@@ -1,5 +1,5 @@
 /** Made-up documents for tests: walls with openings, by hand and at random. */
-import { emptyDocument, type Opening, type Pattern, type ProjectDocument, type Wall } from '@yard-arch/document';
+import { emptyDocument, firstDimensions, profileShapes, type Opening, type Pattern, type ProfileShape, type ProjectDocument, type Wall } from '@yard-arch/document';
 import fc from 'fast-check';
 
 export function wall(over: Partial<Wall> = {}): Wall {
@@ -89,7 +89,7 @@ export const anyProject: fc.Arbitrary<ProjectDocument> = fc
     layers: fc.array(length(0.25, 0.5), { minLength: 1, maxLength: 3 }),
     openings: fc.array(
       fc.record({
-        shape: fc.constantFrom('window', 'oculus', 'arch'),
+        shape: fc.oneof({ weight: 2, arbitrary: fc.constantFrom('window', 'oculus', 'arch') }, fc.constantFrom(...(Object.keys(profileShapes) as ProfileShape[]))),
         s: length(-1, 12),
         t: fc.oneof(fc.constant(0), length(-1, 6)),
         width: length(0.25, 3),
@@ -102,14 +102,8 @@ export const anyProject: fc.Arbitrary<ProjectDocument> = fc
   .map(({ layers, openings, x, y, z, ...rest }) => {
     const made: Record<string, Pattern> = {};
     const placed = openings.map((o, i) => {
-      const base = patterns[o.shape]!;
-      const dimensions: Record<string, number> =
-        o.shape === 'window'
-          ? { width: o.width, height: o.height }
-          : o.shape === 'oculus'
-            ? { diameter: o.width }
-            : { span: o.width, height: o.width / 2 + o.height };
-      made[`p${i}`] = { ...base, id: `p${i}`, sizes: { a: { id: 'a', name: 'a', dimensions } } };
+      const [shape, dimensions] = sized(o.shape, o.width, o.height);
+      made[`p${i}`] = { ...patterns.window!, id: `p${i}`, profile: { shape }, sizes: { a: { id: 'a', name: 'a', dimensions } } };
       return opening(`o${i}`, `p${i}`, o.s, o.t, { blockedUp: o.blockedUp && i % 4 === 0 });
     });
     return {
@@ -117,3 +111,12 @@ export const anyProject: fc.Arbitrary<ProjectDocument> = fc
       patterns: made,
     };
   });
+
+/** A shape with dimensions about as large as asked; other shapes than the first three are their first size, scaled. */
+function sized(shape: string, width: number, height: number): [ProfileShape, Record<string, number>] {
+  if (shape === 'window') return ['rectangle', { width, height }];
+  if (shape === 'oculus') return ['circle', { diameter: width }];
+  if (shape === 'arch') return ['semicircular-arch', { span: width, height: width / 2 + height }];
+  const first = firstDimensions(shape as ProfileShape);
+  return [shape as ProfileShape, Object.fromEntries(Object.entries(first).map(([name, value]) => [name, value * width]))];
+}

@@ -111,12 +111,7 @@ export function extrude(sheet: Sheet, region: Region, openings: readonly Placed[
     const outX = (wy - vy) / length;
     const outY = (vx - wx) / length;
     const e = region.source[v]!;
-    const arc = opening !== null && opening.outline.curved[e] === 1 ? opening.outline : null;
-    const cx = arc ? opening!.s + arc.cx[e]! : 0;
-    const cy = arc ? opening!.t + arc.cy[e]! : 0;
-    const first = arc ? opening!.t + arc.vFrom[e]! : 0;
-    const span = arc ? arc.vTo[e]! - arc.vFrom[e]! : 0;
-    const seam = arc ? opening!.s + arc.u[e]! : 0;
+    const arc = opening === null ? null : opening.outline.arcs[e]!;
     for (let k = 0; k < 4; k++) {
       const atW = k === 0 || k === 3;
       const x = atW ? wx : vx;
@@ -127,11 +122,15 @@ export function extrude(sheet: Sheet, region: Region, openings: readonly Placed[
       let tu = x + n * outX;
       let tv = y + n * outY;
       if (arc) {
-        const r = Math.sqrt((cx - x) * (cx - x) + (cy - y) * (cy - y));
-        dx = (cx - x) / r;
-        dy = (cy - y) / r;
-        tu = seam + n;
-        tv = first + span * (atW ? region.to[v]! : region.from[v]!);
+        const at = atW ? region.to[v]! : region.from[v]!;
+        const { from, to } = arc;
+        dx = from.nx + (to.nx - from.nx) * at;
+        dy = from.ny + (to.ny - from.ny) * at;
+        const size = Math.sqrt(dx * dx + dy * dy);
+        dx /= size;
+        dy /= size;
+        tu = opening!.s + from.u + (to.u - from.u) * at + n * arc.du;
+        tv = opening!.t + from.v + (to.v - from.v) * at + n * arc.dv;
       }
       const c = corner + k;
       const p = 3 * c;

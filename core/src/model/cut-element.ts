@@ -7,6 +7,7 @@ import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { extrude } from '../mesh/extrude.ts';
 import { regionArea, type Region } from '../mesh/region.ts';
 import { NotTriangulable } from '../mesh/triangulation.ts';
+import { profileArea } from '../profile/profile.ts';
 import type { Placed, Unplaced } from '../setout/resolve.ts';
 
 /** An element as cut. */
@@ -53,7 +54,7 @@ export function cutElement(element: Element, resolved: readonly (Placed | Unplac
     statuses: resolved.map((opening) => {
       if (!('outline' in opening)) return notCut(opening.id, opening.reason, opening.mend);
       if (opening.blockedUp)
-        return { opening: opening.id, state: 'blocked up', reason: null, mend: null, unitedWith: [], area: opening.profile.area };
+        return { opening: opening.id, state: 'blocked up', reason: null, mend: null, unitedWith: [], area: profileArea(opening.profile) };
       return byId.get(opening.id)!;
     }),
     faceArea: regionArea(region),

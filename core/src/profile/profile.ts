@@ -14,21 +14,20 @@ export interface LineEdge {
 }
 
 /**
- * A circular edge about a centre, from one angle to a greater one (radians, counter-clockwise).
- *
- * Its reveal is unrolled in one piece, beginning at the end of the edge that `seam` names: there texture runs on from the flat
- * reveal before it, or from the face. `rise` says which way it runs from there: 1 up the face, -1 down it.
+ * An edge that is part of a circle (rx = ry) or an upright ellipse: the points (cx + rx cos θ, cy + ry sin θ), θ running from `from`
+ * to `to` in radians; counter-clockwise, hollow towards the opening, where `to` is greater, and clockwise where it is less.
  */
 export interface ArcEdge {
   kind: 'arc';
   side: Side;
   cx: number;
   cy: number;
-  radius: number;
+  rx: number;
+  ry: number;
   from: number;
   to: number;
-  seam: 'from' | 'to';
-  rise: 1 | -1;
+  /** Whether texture begins anew here, as at a cusp or at the springing of a round opening, rather than running on from the edge before. */
+  seam?: boolean;
 }
 
 export type ProfileEdge = LineEdge | ArcEdge;
@@ -43,12 +42,38 @@ export interface Profile {
   /** Height of the springing line above the sill, or null where the profile has none. */
   springing: number | null;
   edges: readonly ProfileEdge[];
-  /** The exact area within the outline, in square metres. */
-  area: number;
 }
 
 /** Why a profile cannot be made of the dimensions given, and what would be possible. */
 export interface Impossible {
   reason: string;
   mend: string;
+}
+
+/** A point of an arc. */
+export function arcPoint(arc: ArcEdge, angle: number): [number, number] {
+  return [arc.cx + arc.rx * exactCos(angle), arc.cy + arc.ry * exactCos(angle - Math.PI / 2)];
+}
+
+/** Cosine, exact at whole quarter turns, so that springing and crown lie where the dimensions say. */
+function exactCos(angle: number): number {
+  const quarter = angle / (Math.PI / 2);
+  const whole = Math.round(quarter);
+  return Math.abs(quarter - whole) < 1e-12 ? ([1, 0, -1, 0][((whole % 4) + 4) % 4] ?? 0) : Math.cos(angle);
+}
+
+/**
+ * The exact area within a profile, square metres: half the integral of x dy − y dx round its edges (Green's theorem), in closed form
+ * for each.
+ */
+export function profileArea(profile: Profile): number {
+  let twice = 0;
+  for (const edge of profile.edges) {
+    if (edge.kind === 'line') twice += edge.ax * edge.by - edge.bx * edge.ay;
+    else {
+      const { cx, cy, rx, ry, from, to } = edge;
+      twice += rx * ry * (to - from) + cx * ry * (Math.sin(to) - Math.sin(from)) - cy * rx * (Math.cos(to) - Math.cos(from));
+    }
+  }
+  return twice / 2;
 }

@@ -1,69 +1,28 @@
-/** The profiles themselves: from named dimensions to exact outlines, or why there is none. */
+/** From a shape and its named dimensions to the exact outline, or why there is none and what would be possible. */
 import { dimensionLabel, formatLength, unitsLabel, type Dimensions, type ProfileShape, type Units } from '@yard-arch/document';
-import type { Impossible, LineEdge, Profile, Side } from './profile.ts';
-
-function line(side: Side, ax: number, ay: number, bx: number, by: number): LineEdge {
-  return { kind: 'line', side, ax, ay, bx, by };
-}
-
-/** A rectangle of a width and a height (metres). */
-function rectangle(width: number, height: number): Profile {
-  return {
-    width,
-    height,
-    springing: null,
-    edges: [
-      line('sill', 0, 0, width, 0),
-      line('jamb-right', width, 0, width, height),
-      line('head', width, height, 0, height),
-      line('jamb-left', 0, height, 0, 0),
-    ],
-    area: width * height,
-  };
-}
-
-/** A circle of a diameter (metres); its springing line is the horizontal through its centre. Area: π r². */
-function circle(diameter: number): Profile {
-  const r = diameter / 2;
-  const arc = { kind: 'arc', cx: r, cy: r, radius: r } as const;
-  return {
-    width: diameter,
-    height: diameter,
-    springing: r,
-    edges: [
-      { ...arc, side: 'sill', from: -Math.PI, to: 0, seam: 'from', rise: -1 },
-      { ...arc, side: 'head', from: 0, to: Math.PI, seam: 'to', rise: 1 },
-    ],
-    area: Math.PI * r * r,
-  };
-}
-
-/**
- * A semicircular arch of a span on upright jambs, of a total height (metres). Its rise is half the span, so it springs at
- * height − span / 2, and its area is span × springing + π (span / 2)² / 2.
- */
-function semicircularArch(span: number, height: number): Profile {
-  const r = span / 2;
-  const springing = Math.max(0, height - r);
-  const jambs = springing > 0;
-  return {
-    width: span,
-    height,
-    springing,
-    edges: [
-      line('sill', 0, 0, span, 0),
-      ...(jambs ? [line('jamb-right', span, 0, span, springing)] : []),
-      { kind: 'arc', side: 'head', cx: r, cy: springing, radius: r, from: 0, to: Math.PI, seam: 'to', rise: 1 },
-      ...(jambs ? [line('jamb-left', 0, springing, 0, 0)] : []),
-    ],
-    area: span * springing + (Math.PI * r * r) / 2,
-  };
-}
+import {
+  ellipticalArch,
+  fourCentredArch,
+  haunchRadii,
+  horseshoeArch,
+  leastThreeCentredRise,
+  ogeeArch,
+  pointedArch,
+  segmentalArch,
+  semicircularArch,
+  threeCentredArch,
+} from './arches.ts';
+import { chamferedRectangle, rectangle, roundedRectangle } from './panels.ts';
+import type { Impossible, Profile } from './profile.ts';
+import { ellipse, foils } from './rounds.ts';
 
 /** Whether the outcome of `profileOf` is a refusal. */
 export function isImpossible(outcome: Profile | Impossible): outcome is Impossible {
   return 'reason' in outcome;
 }
+
+/** Less than this is rounding, not meaning: a rise of half the span, worded in feet, may miss it by so much. */
+const slack = 1e-9;
 
 /**
  * The exact outline of a shape with given dimensions (metres).
@@ -79,21 +38,87 @@ export function profileOf(shape: ProfileShape, dimensions: Dimensions, units: Un
         reason: `its ${dimensionLabel(shape, name).toLowerCase()} is ${Number.isFinite(value) ? length(value) : 'not a number'}`,
         mend: `Give it a ${dimensionLabel(shape, name).toLowerCase()} of more than 0.`,
       };
+
+  const [width, height, span, rise] = [take('width'), take('height'), take('span'), take('rise')];
+  /** Refuses a rise outside its range; the head must also fit under the height. */
+  const risen = (what: string, least: number, most: number, f: number, make: () => Profile): Profile | Impossible => {
+    if (f < least - slack || f > most + slack)
+      return {
+        reason: `${what} of span ${length(span)} cannot rise ${length(f)}`,
+        mend:
+          most === Infinity
+            ? `Give it a rise of at least ${length(least)}.`
+            : least <= 0
+              ? `Give it a rise of at most ${length(most)}.`
+              : `Give it a rise from ${length(least)} to ${length(most)}.`,
+      };
+    if (height < f - slack)
+      return {
+        reason: `${what} that rises ${length(f)} is higher than its height of ${length(height)}`,
+        mend: `Make it at least ${length(f)} high, or let it rise less.`,
+      };
+    return make();
+  };
+  const half = span / 2;
   switch (shape) {
     case 'rectangle':
-      return rectangle(take('width'), take('height'));
-    case 'circle':
-      return circle(take('diameter'));
-    case 'semicircular-arch': {
-      const span = take('span');
-      const height = take('height');
-      // A rise that is half the span to the last digit, worded in feet, may miss it by rounding alone.
-      if (height < span / 2 - 1e-9)
+      return rectangle(width, height);
+    case 'rounded-rectangle':
+    case 'chamfered-rectangle': {
+      const [what, cut] = shape === 'rounded-rectangle' ? ['radius', take('radius')] : ['chamfer', take('chamfer')];
+      const most = Math.min(width, height) / 2;
+      if ((cut as number) > most + slack)
         return {
-          reason: `a semicircular arch of span ${length(span)} rises ${length(span / 2)}, more than its height of ${length(height)}`,
-          mend: `Make it at least ${length(span / 2)} high, or its span at most ${length(2 * height)}.`,
+          reason: `a ${what} of ${length(cut as number)} is more than half its lesser side`,
+          mend: `Give it a ${what} of at most ${length(most)}.`,
+        };
+      return (shape === 'rounded-rectangle' ? roundedRectangle : chamferedRectangle)(width, height, Math.min(cut as number, most));
+    }
+    case 'circle':
+      return ellipse(take('diameter'), take('diameter'));
+    case 'ellipse':
+      return ellipse(width, height);
+    case 'trefoil':
+      return foils(3, take('diameter'));
+    case 'quatrefoil':
+      return foils(4, take('diameter'));
+    case 'semicircular-arch':
+      // A rise that is half the span needs no saying; only the height may be too little.
+      if (height < half - slack)
+        return {
+          reason: `a semicircular arch of span ${length(span)} rises ${length(half)}, more than its height of ${length(height)}`,
+          mend: `Make it at least ${length(half)} high, or its span at most ${length(2 * height)}.`,
         };
       return semicircularArch(span, height);
+    case 'segmental-arch':
+      return risen('a segmental arch', 0, half, rise, () => segmentalArch(span, height, rise));
+    case 'cambered-arch': {
+      const camber = take('camber');
+      return risen('a flat arch', 0, span / 8, camber, () => segmentalArch(span, height, camber));
     }
+    case 'elliptical-arch':
+      return risen('an elliptical arch', 0, Infinity, rise, () => ellipticalArch(span, height, rise));
+    case 'three-centred-arch':
+      return risen('a three-centred arch', leastThreeCentredRise(span) * 1.001, half, rise, () =>
+        rise > half - 1e-6 ? semicircularArch(span, height) : threeCentredArch(span, height, rise),
+      );
+    case 'pointed-arch':
+      return risen('a pointed arch', half * 1.001, Infinity, rise, () => pointedArch(span, height, rise));
+    case 'four-centred-arch': {
+      const radius = take('radius');
+      return risen('a four-centred arch', 0, Infinity, rise, () => fourCentredArch(span, height, rise, radius) as Profile) ?? noHaunch(radius);
+    }
+    case 'horseshoe-arch':
+      return risen('a horseshoe arch', half * 1.001, Infinity, rise, () => horseshoeArch(span, height, rise));
+    case 'ogee-arch':
+      return risen('an ogee arch', half, Infinity, rise, () => ogeeArch(span, height, rise));
+  }
+
+  function noHaunch(radius: number): Impossible {
+    const range = haunchRadii(span, rise);
+    return {
+      reason: `a four-centred arch of span ${length(span)} that rises ${length(rise)} cannot have a haunch radius of ${length(radius)}`,
+      mend: range ? `Give it a haunch radius from ${length(range[0])} to ${length(range[1])}.` : 'Give it another rise: about a third of its span.',
+    };
   }
 }

@@ -1,8 +1,9 @@
 /** Edits as change sets, each named as its undo entry reads. */
 import { alongTo, gripOffset, isImpossible, outlineOf, defaultFineness, profileOf, upTo, type Profile } from '@yard-arch/core';
 import {
-  dimensionNames,
+  firstDimensions,
   newId,
+  profileShapes,
   putting,
   removing,
   sizeLabel,
@@ -152,23 +153,17 @@ export function removeWall(document: ProjectDocument, wall: Element): ChangeSet 
   );
 }
 
-const firstDimensions: Record<ProfileShape, number[]> = { rectangle: [1.2, 1.4], circle: [0.9], 'semicircular-arch': [1.2, 2] };
-const firstNames: Record<ProfileShape, string> = { rectangle: 'Window', circle: 'Round window', 'semicircular-arch': 'Arch' };
-
-export function dimensionsOf(shape: ProfileShape, values: readonly number[]): Dimensions {
-  return Object.fromEntries(dimensionNames(shape).map((name, i) => [name, values[i]!]));
-}
-
 export function addPattern(document: ProjectDocument, shape: ProfileShape): { changeSet: ChangeSet; id: string } {
   const id = newId('p');
   const names = new Set(Object.values(document.patterns).map((pattern) => pattern.name));
-  let name = firstNames[shape];
-  for (let n = 2; names.has(name); n++) name = `${firstNames[shape]} ${n}`;
+  const plain: string = profileShapes[shape].name;
+  let name = plain;
+  for (let n = 2; names.has(name); n++) name = `${plain} ${n}`;
   const pattern: Pattern = {
     id,
     name,
     profile: { shape },
-    sizes: { a: { id: 'a', name: '', dimensions: dimensionsOf(shape, firstDimensions[shape]) } },
+    sizes: { a: { id: 'a', name: '', dimensions: firstDimensions(shape) } },
     reveal: { material: null },
   };
   return { id, changeSet: edit(`add pattern ${name}`, putting('patterns', pattern)) };
