@@ -4,8 +4,8 @@ const rooms = (from, to, why) => ({ name: `${from} may not see ${to}`, comment: 
 module.exports = {
   forbidden: [
     { name: 'no cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
-    ...['core', 'server', 'web', 'cli', 'bench'].map((to) => rooms('document', to, 'The document imports none.')),
-    ...['server', 'web', 'cli', 'bench'].map((to) => rooms('core', to, 'The core has no interface and no database.')),
+    ...['core', 'server', 'web', 'cli', 'bench', 'demo'].map((to) => rooms('document', to, 'The document imports none.')),
+    ...['server', 'web', 'cli', 'bench', 'demo'].map((to) => rooms('core', to, 'The core has no interface and no database.')),
     ...['web', 'cli', 'bench'].map((to) => rooms('server', to, 'The server does not know who calls it.')),
     ...['web', 'server', 'bench'].map((to) => rooms('cli', to, 'The shell needs no database.')),
     {

@@ -4,8 +4,8 @@
  */
 import { cutSolid, solidLibrary } from '@yard-arch/core/solid';
 import { cutModel, prove } from '@yard-arch/core';
+import { facade } from '@yard-arch/demo';
 import type { ProjectDocument } from '@yard-arch/document';
-import { facade } from './facade.ts';
 
 interface Measure {
   name: string;
@@ -49,7 +49,7 @@ const measures: Measure[] = [];
 
 for (const [count, rounds, warm] of [
   [160, 7, 20],
-  [5000, 1, 2],
+  [5000, 2, 4],
 ] as const) {
   const document = facade(count);
   const cut = cutModel(document, undefined, fineness).cuts.get('facade')!;

@@ -4,13 +4,15 @@ import { basename, extname } from 'node:path';
 import { parseArgs } from 'node:util';
 import { cutModel, reportOn } from '@yard-arch/core';
 import { drawPicture, writeGlb, writeObj } from '@yard-arch/core/format';
-import { readDocument, Refused, type ProjectDocument } from '@yard-arch/document';
+import { demos } from '@yard-arch/demo';
+import { readDocument, Refused, writeDocument, type ProjectDocument } from '@yard-arch/document';
 
 const usage = `Usage:
   npm run --silent yard -- check FILE.json                                print a report as JSON; fails where something is not sound
   npm run --silent yard -- export FILE.json --format glb --out OUT.glb    write GLB
   npm run --silent yard -- export FILE.json --format obj --out OUT.obj    write OBJ, and OUT.mtl beside it
   npm run --silent yard -- picture FILE.json --out OUT.png                write a picture of the model
+  npm run --silent yard -- demo NAME [--out OUT.json]                     write a demo document: ${Object.keys(demos).join(', ')}
 `;
 
 class Misused extends Error {}
@@ -62,6 +64,14 @@ export async function run(args: string[], print: (text: string) => void, complai
           writeFileSync(out, obj);
           writeFileSync(mtlPath, mtl);
         } else throw new Misused(`--format must be glb or obj${values.format === undefined ? '' : `, not ${values.format}`}.`);
+        return 0;
+      }
+      case 'demo': {
+        const make = file !== undefined && Object.hasOwn(demos, file) ? demos[file] : undefined;
+        if (!make) throw new Misused(`There is no demo document “${file ?? ''}”; there are ${Object.keys(demos).join(', ')}.`);
+        const text = writeDocument(make());
+        if (values.out === undefined) print(text);
+        else writeFileSync(values.out, text);
         return 0;
       }
       case 'picture': {

@@ -74,12 +74,25 @@ describe('yard export', () => {
   });
 });
 
+describe('yard demo', () => {
+  it('writes the granary as it is kept', async () => {
+    expect((await yard('demo', 'granary')).out).toBe(readFileSync(granary, 'utf8'));
+  });
+
+  it.each(['profiles', 'facade-160'])('writes %s, and it is sound', async (name) => {
+    const path = join(folder, `${name}.json`);
+    expect((await yard('demo', name, '--out', path)).code).toBe(0);
+    expect((await yard('check', path)).code).toBe(0);
+  });
+});
+
 describe('misuse', () => {
   it.each([
     [[], 2],
     [['fly'], 2],
     [['check'], 2],
     [['check', 'no-such-file.json'], 2],
+    [['demo', 'toString'], 2],
     [['export', granary, '--format', 'exe', '--out', 'x'], 2],
     [['export', granary, '--format', 'glb'], 2],
     [['check', granary, '--nonsense'], 2],

@@ -45,7 +45,8 @@ export function extrude(sheet: Sheet, region: Region, openings: readonly Placed[
 
   const face = (first: number, n: number, facing: -1 | 1): void => {
     for (let v = 0; v < V; v++) {
-      const [x, y] = [xs[v]!, ys[v]!];
+      const x = xs[v]!;
+      const y = ys[v]!;
       const p = 3 * (first + v);
       positions[p] = ox + x * ax + y * ux + n * ix;
       positions[p + 1] = oy + x * ay + y * uy + n * iy;
@@ -105,7 +106,10 @@ export function extrude(sheet: Sheet, region: Region, openings: readonly Placed[
 
   /** Four corners behind the edge from v to w: w and v at the near depth, v and w at the far one. */
   function quad(v: number, w: number, near: number, far: number, nearVertex: number, opening: Placed | null): void {
-    const [vx, vy, wx, wy] = [xs[v]!, ys[v]!, xs[w]!, ys[w]!];
+    const vx = xs[v]!;
+    const vy = ys[v]!;
+    const wx = xs[w]!;
+    const wy = ys[w]!;
     const length = Math.sqrt((wx - vx) * (wx - vx) + (wy - vy) * (wy - vy));
     // Out of the solid, which is on the edge's left.
     const outX = (wy - vy) / length;
@@ -123,7 +127,8 @@ export function extrude(sheet: Sheet, region: Region, openings: readonly Placed[
       let tv = y + n * outY;
       if (arc) {
         const at = atW ? region.to[v]! : region.from[v]!;
-        const { from, to } = arc;
+        const from = arc.from;
+        const to = arc.to;
         dx = from.nx + (to.nx - from.nx) * at;
         dy = from.ny + (to.ny - from.ny) * at;
         const size = Math.sqrt(dx * dx + dy * dy);

@@ -16,6 +16,8 @@ type Controls = ComponentRef<typeof OrbitControls>;
 interface Stand {
   from: THREE.Vector3;
   to: THREE.Vector3;
+  /** What must be in view about `to`, width and height; the distance is chosen so that it is. */
+  frame?: [number, number];
 }
 
 export default function ModelView({ document }: { document: ProjectDocument }) {
@@ -41,7 +43,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
         .addScaledVector(new THREE.Vector3(...chart.along), s)
         .addScaledVector(new THREE.Vector3(...chart.up), t)
         .addScaledVector(new THREE.Vector3(...chart.inward), n);
-    return { to: at(length / 2, height / 2, 0), from: at(length / 2, height / 2, -1.25 * Math.max(length * 0.8, height * 1.2)) };
+    return { to: at(length / 2, height / 2, 0), from: at(length / 2, height / 2, -1), frame: [length, height] };
   };
 
   return (
@@ -204,8 +206,13 @@ function Director({
 }) {
   const { camera, invalidate } = useThree();
   const placed = useRef(false);
-  const fly = ({ from, to }: Stand) => {
+  const fly = ({ from, to, frame }: Stand) => {
     camera.position.copy(from);
+    if (frame && camera instanceof THREE.PerspectiveCamera) {
+      const half = Math.tan((camera.fov * Math.PI) / 360);
+      const distance = 1.12 * Math.max(frame[1] / (2 * half), frame[0] / (2 * half * camera.aspect));
+      camera.position.sub(to).setLength(distance).add(to);
+    }
     controls.current?.target.copy(to);
     controls.current?.update();
     invalidate();

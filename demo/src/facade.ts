@@ -1,4 +1,4 @@
-/** A facade for timing: one straight wall with n arched openings in rows and columns. */
+/** A facade of any size: one straight wall with n arched openings in rows and columns. */
 import { emptyDocument, type Opening, type ProjectDocument } from '@yard-arch/document';
 
 /** A wall with `count` semicircular arches of span 1.2 m and height 2 m, 2.4 m apart, in rows of four times as many columns as rows. */
