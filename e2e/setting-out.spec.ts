@@ -66,7 +66,7 @@ test('a size that is changed changes all its openings, and impossible ones are r
 });
 
 test('walls are lengthened, thickened, moved and turned, and their openings follow', async ({ desk, page }) => {
-  await page.getByRole('navigation').getByRole('button', { name: /East end/ }).click();
+  await page.getByRole('navigation').getByRole('button', { name: /East gable/ }).click();
   await expect(desk.particulars).toContainText('Openings, 4');
   await desk.type('Length', '12 m');
   await desk.type('Thickness', '600');
@@ -78,6 +78,20 @@ test('walls are lengthened, thickened, moved and turned, and their openings foll
   const middle = resolveOpening(document, document.openings.o23!) as { s: number; profile: { width: number } };
   expect(middle.s + middle.profile.width / 2).toBeCloseTo(6 - 1.8, 9);
   await expect(desk.titleBlock).toContainText('sound');
+});
+
+test('a wall is given a gable, and its sheet shows it', async ({ desk, page }) => {
+  await page.getByRole('navigation').getByRole('button', { name: /Quay wall/ }).click();
+  const before = (await page.getByTestId('face').boundingBox())!;
+  await desk.particulars.getByLabel('Top').selectOption('gabled');
+  await desk.type('Apex', '12 m');
+  await desk.type('Apex at', '4800');
+  const document = await desk.saved();
+  expect(document.elements.quay!.top).toEqual({ kind: 'gabled', apex: 12, at: 0.25 });
+  const after = (await page.getByTestId('face').boundingBox())!;
+  expect(after.height / after.width).toBeCloseTo((before.height / before.width) * (12 / 8.4), 1);
+  await desk.type('Apex at', '30 m');
+  await expect(desk.particulars.getByRole('alert')).toContainText('between the start and the end');
 });
 
 test('openings are blocked up, opened, nudged, changed and removed; everything is undone and done again', async ({ desk, page }) => {

@@ -22,6 +22,26 @@ describe('a wall', () => {
     expect(proof.areaByRole).toMatchObject({ 'outer face': 24, 'inner face': 24 });
   });
 
+  it.each<[string, Wall['top'], number, number]>([
+    ['raked', { kind: 'raked', end: 6 }, 6 * 5, 4],
+    ['gabled', { kind: 'gabled', apex: 7, at: 0.5 }, 6 * 5.5, 5],
+    ['stepped', { kind: 'stepped', steps: [{ at: 0.5, height: 5 }, { at: 0.75, height: 3 }] }, 3 * 4 + 1.5 * 5 + 1.5 * 3, 8],
+    ['stepped to no purpose', { kind: 'stepped', steps: [{ at: 0.5, height: 4 }] }, 24, 4],
+  ])('with a %s top is closed and of the area that it says', (_, top, area, corners) => {
+    const { proof, element } = cut([], { top });
+    expect(proof).toMatchObject({ closed: true, collapsed: 0 });
+    expect(element.faceArea).toBeCloseTo(area, 12);
+    expect(element.region.count).toBe(corners);
+  });
+
+  it('with a gable is notched by what crosses its slope, and is missed by what lies over it', () => {
+    const { proof, status } = cut([opening('a', 'oculus', 0.5, 4), opening('b', 'oculus', 0, 6), opening('c', 'oculus', 2.55, 5)], { top: { kind: 'gabled', apex: 7, at: 0.5 } });
+    expect(proof.closed).toBe(true);
+    expect(status('a')).toMatchObject({ state: 'notched', reason: 'runs over the top' });
+    expect(status('b').reason).toMatch(/off the wall/);
+    expect(status('c').state).toBe('cut');
+  });
+
   it('cut by a window loses the window’s volume and gains four reveals', () => {
     const { proof, element, status } = cut([opening('a', 'window', 1, 1)]);
     expect(proof.closed).toBe(true);

@@ -1,5 +1,5 @@
 /** Made-up documents for tests: walls with openings, by hand and at random. */
-import { emptyDocument, firstDimensions, profileShapes, type Opening, type Pattern, type ProfileShape, type ProjectDocument, type Wall } from '@yard-arch/document';
+import { emptyDocument, firstDimensions, profileShapes, type Opening, type Pattern, type ProfileShape, type ProjectDocument, type Top, type Wall } from '@yard-arch/document';
 import fc from 'fast-check';
 
 export function wall(over: Partial<Wall> = {}): Wall {
@@ -11,6 +11,7 @@ export function wall(over: Partial<Wall> = {}): Wall {
     turn: 0,
     length: 6,
     height: 4,
+    top: { kind: 'level' },
     layers: [{ thickness: 0.4, material: 'brick' }],
     ...over,
   };
@@ -86,6 +87,12 @@ export const anyProject: fc.Arbitrary<ProjectDocument> = fc
     x: length(-50, 50),
     y: length(-50, 50),
     z: length(-3, 3),
+    top: fc.oneof(
+      fc.constant<Top>({ kind: 'level' }),
+      length(0.5, 8).map((end): Top => ({ kind: 'raked', end })),
+      fc.record({ apex: length(0.5, 8), at: fc.constantFrom(0.25, 0.5, 0.9) }).map((gable): Top => ({ kind: 'gabled', ...gable })),
+      fc.array(fc.record({ at: fc.constantFrom(0.2, 0.25, 0.5, 0.75), height: length(0.5, 8) }), { minLength: 1, maxLength: 4 }).map((steps): Top => ({ kind: 'stepped', steps })),
+    ),
     layers: fc.array(length(0.25, 0.5), { minLength: 1, maxLength: 3 }),
     openings: fc.array(
       fc.record({

@@ -31,6 +31,7 @@ export function facade(count: number): ProjectDocument {
         turn: 0,
         length: 2.4 * columns,
         height: 3.1 * rows + 0.5,
+        top: { kind: 'level' },
         layers: [{ thickness: 0.4, material: 'brick' }],
       },
     },

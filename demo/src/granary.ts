@@ -10,9 +10,9 @@ export function granary(): ProjectDocument {
     document.materials[id] = { id, name, colour, roughness };
   }
 
-  function wall(id: string, name: string, x: number, y: number, turn: number, length: number, height: number, thickness: number, stuff: string): void {
+  function wall(id: string, name: string, x: number, y: number, turn: number, length: number, height: number, thickness: number, stuff: string, top: Wall['top'] = { kind: 'level' }): void {
     document.elements[id] = {
-      id, kind: 'wall', name, start: { x, y, z: 0 }, turn, length, height, layers: [{ thickness, material: stuff }],
+      id, kind: 'wall', name, start: { x, y, z: 0 }, turn, length, height, top, layers: [{ thickness, material: stuff }],
     } satisfies Wall;
   }
 
@@ -69,15 +69,22 @@ export function granary(): ProjectDocument {
 
   // The granary: two long walls, and two ends between them.
   wall('courtyard', 'Courtyard wall', 0, 0, 0, 19.2, 8.4, 0.45, 'brick');
-  wall('east', 'East end', 19.2, 0.45, 90, 8.7, 8.4, 0.45, 'brick');
+  const gable: Wall['top'] = { kind: 'gabled', apex: 12.2, at: 0.5 };
+  wall('east', 'East gable', 19.2, 0.45, 90, 8.7, 8.4, 0.45, 'brick', gable);
   wall('quay', 'Quay wall', 19.2, 9.6, 180, 19.2, 8.4, 0.45, 'brick');
-  wall('west', 'West end', 0, 9.15, -90, 8.7, 8.4, 0.45, 'brick');
+  wall('west', 'West gable', 0, 9.15, -90, 8.7, 8.4, 0.45, 'brick', gable);
   // The cart shed along the west of the yard, and the wall with the gate.
   wall('shed-front', 'Cart shed front', 0, -9.25, 90, 9.25, 3.9, 0.35, 'limewash');
-  wall('shed-south', 'Cart shed south', -5.4, -9.6, 0, 5.4, 3.9, 0.35, 'limewash');
+  wall('shed-south', 'Cart shed gable', -5.4, -9.6, 0, 5.4, 3.9, 0.35, 'limewash', { kind: 'gabled', apex: 6, at: 0.5 });
   wall('shed-back', 'Cart shed back', -5.4, 0, -90, 9.25, 3.9, 0.35, 'limewash');
-  wall('shed-north', 'Cart shed north', -0.35, 0, 180, 4.7, 3.9, 0.35, 'limewash');
-  wall('gate', 'Gate wall', 0, -9.6, 0, 19.2, 3.2, 0.35, 'rubble');
+  wall('shed-north', 'Cart shed north', -0.35, 0, 180, 4.7, 3.9, 0.35, 'limewash', { kind: 'gabled', apex: 6, at: 0.5 });
+  wall('gate', 'Gate wall', 0, -9.6, 0, 19.2, 2.4, 0.35, 'rubble', {
+    kind: 'stepped',
+    steps: [
+      { at: 0.375, height: 3.2 },
+      { at: 0.625, height: 2.4 },
+    ],
+  });
 
   'ABCDEFG'.split('').forEach((name, i) => axis('courtyard', name, 1.8 + 2.6 * i));
   place('courtyard', 'light', 'a', 'a', 'ground');
@@ -95,7 +102,7 @@ export function granary(): ProjectDocument {
   place('east', 'door', 'b', { from: 'start', distance: 1.6 }, 'yard');
   place('east', 'arch', 'b', { from: 'middle', distance: -1.8 }, 'first');
   place('east', 'arch', 'b', { from: 'middle', distance: 1.8 }, 'first');
-  place('east', 'oculus', 'b', { from: 'middle', distance: 0 }, { from: 'top', distance: 1.2 }, { grip: { across: 'centre', level: 'middle' } });
+  place('east', 'oculus', 'b', { from: 'middle', distance: 0 }, { from: 'top', distance: -1.5 }, { grip: { across: 'centre', level: 'middle' } });
 
   for (const distance of [-7.2, -3.6, 0, 3.6, 7.2]) place('quay', 'arch', 'a', { from: 'middle', distance }, 'first');
   place('quay', 'door', 'b', { from: 'middle', distance: 0 }, 'yard');

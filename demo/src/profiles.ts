@@ -16,6 +16,7 @@ export function everyProfile(): ProjectDocument {
     turn: 0,
     length: columns * 2.6,
     height: 6.6,
+    top: { kind: 'level' },
     layers: [{ thickness: 0.5, material: 'limewash' }],
   };
   shapes.forEach((shape, i) => {

@@ -34,6 +34,30 @@ export const layerSchema = z.strictObject({ thickness: extent, material: id });
 /** One material sheet of an element's build-up, outer to inner. Thickness in metres. */
 export type Layer = z.infer<typeof layerSchema>;
 
+const share = number.min(0.001, 'must be from 0.001 to 0.999').max(0.999, 'must be from 0.001 to 0.999');
+
+export const topSchema = z.discriminatedUnion(
+  'kind',
+  [
+    z.strictObject({ kind: z.literal('level') }),
+    z.strictObject({ kind: z.literal('raked'), end: extent }),
+    z.strictObject({ kind: z.literal('gabled'), apex: extent, at: share }),
+    z.strictObject({
+      kind: z.literal('stepped'),
+      steps: z
+        .array(z.strictObject({ at: share, height: extent }))
+        .min(1, 'must hold at least one step')
+        .max(64, 'must hold at most 64 steps'),
+    }),
+  ],
+  { error: 'must say its kind: level, raked, gabled or stepped' },
+);
+/**
+ * The top of a wall: level at the wall's height; raked from there to a height at its end; gabled to an apex height; or stepped, each
+ * step at a height of its own. Where along the wall an apex or a step is, `at` says as a share of the length, so that it follows the wall.
+ */
+export type Top = z.infer<typeof topSchema>;
+
 export const wallSchema = z.strictObject({
   id,
   kind: z.literal('wall', 'must be "wall", the one kind of element so far'),
@@ -42,11 +66,12 @@ export const wallSchema = z.strictObject({
   turn: degrees,
   length: extent,
   height: extent,
+  top: topSchema,
   layers: z.array(layerSchema).min(1, 'must hold at least one layer').max(24, 'must hold at most 24 layers'),
 });
 /**
  * A straight wall. It runs from `start` (metres) in the direction `turn` (degrees, counter-clockwise from x in plan);
- * its outer face is on the right of that direction, and the layers follow inward from it.
+ * its outer face is on the right of that direction, and the layers follow inward from it. `height` is that of its start.
  */
 export type Wall = z.infer<typeof wallSchema>;
 

@@ -23,7 +23,7 @@ const granary: ProjectDocument = {
   ...emptyDocument('Fennel Quay Granary'),
   materials: { brick: { id: 'brick', name: 'Brick', colour: '#c58562', roughness: 0.9 } },
   elements: {
-    w: { id: 'w', kind: 'wall', name: 'Quay wall', start: { x: 0, y: 0, z: 0 }, turn: 0, length: 8, height: 4, layers: [{ thickness: 0.4, material: 'brick' }] },
+    w: { id: 'w', kind: 'wall', name: 'Quay wall', start: { x: 0, y: 0, z: 0 }, turn: 0, length: 8, height: 4, top: { kind: 'level' }, layers: [{ thickness: 0.4, material: 'brick' }] },
   },
   patterns: {
     p: {

@@ -1,5 +1,5 @@
 /** Sheets: an element as a chart, an outline on it and a build-up, which is all that the cut needs to know of it. */
-import type { Element, Layer } from '@yard-arch/document';
+import type { Element, Layer, Top } from '@yard-arch/document';
 
 /** Names of a sheet's own edges, by the side of its outline. */
 export type SheetEdge = 'base' | 'end' | 'top' | 'start';
@@ -20,6 +20,7 @@ export interface Sheet {
   element: string;
   chart: Chart;
   length: number;
+  /** Height of its highest point. */
   height: number;
   outline: { xs: Float64Array; ys: Float64Array; names: SheetEdge[] };
   /** Depths at which layers begin and end, from 0 on the outer face to the thickness. One more than there are layers. */
@@ -42,7 +43,8 @@ export function turned(degrees: number): [number, number] {
 /** The sheet of an element. */
 export function sheetOf(element: Element): Sheet {
   const [cos, sin] = turned(element.turn);
-  const { length, height } = element;
+  const { length } = element;
+  const outline = outlineOf(length, element.height, element.top);
   const boundaries = new Float64Array(element.layers.length + 1);
   element.layers.forEach((layer, i) => {
     boundaries[i + 1] = (boundaries[i] ?? 0) + layer.thickness;
@@ -56,16 +58,38 @@ export function sheetOf(element: Element): Sheet {
       inward: [0 - sin, cos, 0],
     },
     length,
-    height,
-    outline: {
-      xs: Float64Array.of(0, length, length, 0),
-      ys: Float64Array.of(0, 0, height, height),
-      names: ['base', 'end', 'top', 'start'],
-    },
+    height: Math.max(...outline.ys),
+    outline,
     boundaries,
     layers: element.layers,
     thickness: boundaries[element.layers.length] ?? 0,
   };
+}
+
+/** A wall's outline, from its start along the base and back along the top. */
+function outlineOf(length: number, height: number, top: Top): Sheet['outline'] {
+  /** The top from the start to the end. */
+  const line: [number, number][] = [[0, height]];
+  if (top.kind === 'level') line.push([length, height]);
+  else if (top.kind === 'raked') line.push([length, top.end]);
+  else if (top.kind === 'gabled') {
+    // An apex level with the eaves is none: it would be a vertex on a straight edge.
+    if (top.apex !== height) line.push([top.at * length, top.apex]);
+    line.push([length, height]);
+  } else {
+    // Of several steps at one place the last holds, and steps of one height are one.
+    const heights = new Map(top.steps.map((step) => [step.at, step.height]));
+    let now = height;
+    for (const [at, next] of [...heights].sort(([a], [b]) => a - b)) {
+      if (next === now) continue;
+      line.push([at * length, now], [at * length, next]);
+      now = next;
+    }
+    line.push([length, now]);
+  }
+  const points = [[0, 0], [length, 0], ...line.reverse()];
+  const names = points.map((_, i): SheetEdge => (i === 0 ? 'base' : i === 1 ? 'end' : i === points.length - 1 ? 'start' : 'top'));
+  return { xs: Float64Array.from(points, (point) => point[0]!), ys: Float64Array.from(points, (point) => point[1]!), names };
 }
 
 /** The point (s, t, n) of a chart in space, metres. */

@@ -134,6 +134,7 @@ export function addWall(document: ProjectDocument): { changeSet: ChangeSet; id: 
     turn: 0,
     length: 8,
     height: 3.5,
+    top: { kind: 'level' },
     layers: [{ thickness: 0.4, material }],
   };
   return { id, changeSet: edit(`add ${wall.name}`, ...changes, putting('elements', wall)) };

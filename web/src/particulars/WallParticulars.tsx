@@ -3,6 +3,7 @@ import { Button, Flex, Heading } from '@chakra-ui/react';
 import { formatLength, type Element, type ProjectDocument } from '@yard-arch/document';
 import { changeWall, removeWall } from '../editor/edits.ts';
 import { chooseOpening, commit, useEditor } from '../editor/store.ts';
+import { TopFields } from './TopFields.tsx';
 import { AngleField, Choice, LengthField, NameField } from './Fields.tsx';
 import { StatusLine } from './StatusLine.tsx';
 
@@ -21,6 +22,7 @@ export function WallParticulars({ document, wall }: { document: ProjectDocument;
       <NameField label="Name" value={wall.name} onChange={(name) => change({ name }, 'rename')} />
       <LengthField label="Length" positive value={wall.length} units={units} onChange={(length) => change({ length }, 'lengthen')} />
       <LengthField label="Height" positive value={wall.height} units={units} onChange={(height) => change({ height }, 'heighten')} />
+      <TopFields wall={wall} units={units} onChange={(top) => change({ top }, 'change the top of')} />
       {wall.layers.length === 1 && (
         <LengthField label="Thickness" positive value={layer.thickness} units={units} onChange={(thickness) => change({ layers: [{ ...layer, thickness }] }, 'thicken')} />
       )}

@@ -1,5 +1,5 @@
 /** The sheet: the chosen wall's outer face as a drawing, on which openings are placed, dragged and dimensioned. */
-import { resolveOpening, snap, type Box, type Guide, type Lines, type Placed } from '@yard-arch/core';
+import { resolveOpening, sheetOf, snap, type Box, type Guide, type Lines, type Placed } from '@yard-arch/core';
 import { formatLength, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { blockUp, moveOpening, placeOpening, profileOfOpening, removeOpening } from '../editor/edits.ts';
@@ -27,6 +27,7 @@ type Gesture =
   | { kind: 'drag'; x: number; y: number; opening: Opening; box: Box; moved: boolean; last: Ghost | null };
 
 export function Sheet({ element }: { element: Element }) {
+  const tall = useMemo(() => sheetOf(element).height, [element]);
   const document = useEditor((state) => state.draft ?? state.document)!;
   const committed = useEditor((state) => state.document)!;
   const chosen = useEditor((state) => state.chosen);
@@ -52,8 +53,8 @@ export function Sheet({ element }: { element: Element }) {
   }, []);
   const showWhole = useCallback(() => {
     setOwn(false);
-    if (room.width > 0) setView(fit(room.width, room.height, element.length, element.height));
-  }, [room, element.length, element.height]);
+    if (room.width > 0) setView(fit(room.width, room.height, element.length, tall));
+  }, [room, element.length, tall]);
   // The whole face is shown until one zooms or pans; another wall is shown whole again.
   useLayoutEffect(() => setOwn(false), [element.id]);
   useLayoutEffect(() => {
@@ -185,11 +186,11 @@ export function Sheet({ element }: { element: Element }) {
       else choose({ kind: 'wall' });
     } else if (placing && arrow) {
       setGhost((before) => {
-        const spot = before ?? ghostAt(element.length / 2, element.height / 2, true);
+        const spot = before ?? ghostAt(element.length / 2, tall / 2, true);
         return spot && { s: spot.s + 10 * ds, t: spot.t + 10 * dt, along: null, up: null };
       });
     } else if (placing && event.key === 'Enter') {
-      const spot = ghost ?? ghostAt(element.length / 2, element.height / 2, false);
+      const spot = ghost ?? ghostAt(element.length / 2, tall / 2, false);
       if (spot) putDown(spot);
     } else if (focused && (event.key === 'Enter' || event.key === ' ')) chooseOpening(focused);
     else if (event.key === '0') showWhole();
@@ -216,11 +217,11 @@ export function Sheet({ element }: { element: Element }) {
     svg.current?.focus();
   };
 
-  const top = yOf(view, element.height);
+  const top = yOf(view, tall);
   const base = yOf(view, 0);
   const courses: number[] = [];
   const every = view.scale > 70 ? 0.075 : view.scale > 24 ? 0.3 : 0;
-  if (every > 0 && element.height / every < 400) for (let t = every; t < element.height; t += every) courses.push(yOf(view, t));
+  if (every > 0 && tall / every < 400) for (let t = every; t < tall; t += every) courses.push(yOf(view, t));
   const told = dragged ?? ghost;
   const toldBox = dragged ? chosenBox : ghost && ghostProfile ? { s: ghost.s, t: ghost.t, width: ghostProfile.width, height: ghostProfile.height } : null;
   const units = document.units;
@@ -273,7 +274,7 @@ export function Sheet({ element }: { element: Element }) {
         <SettingOutLines
           view={view}
           length={element.length}
-          height={element.height}
+          height={tall}
           datums={lines.datums}
           axes={lines.axes}
           chosenAxis={chosenAxis}
@@ -298,7 +299,7 @@ export function Sheet({ element }: { element: Element }) {
           view={view}
           width={room.width}
           length={element.length}
-          height={element.height}
+          height={tall}
           boxes={boxes}
           chosen={chosenBox}
           axes={lines.axes}
@@ -364,13 +365,14 @@ function onElement(document: ProjectDocument, element: Element): { placed: Place
 type SheetLines = Lines & { datums: { id: string; name: string; level: number; t: number }[]; axes: { id: string; name: string; s: number }[] };
 
 function linesOf(document: ProjectDocument, element: Element): SheetLines {
+  const tall = sheetOf(element).height;
   return {
     length: element.length,
-    height: element.height,
+    height: tall,
     datums: Object.values(document.datums)
       .filter((datum) => datum.element === null || datum.element === element.id)
       .map((datum) => ({ id: datum.id, name: datum.name, level: datum.level, t: datum.level - element.start.z }))
-      .filter((datum) => datum.t >= 0 && datum.t <= element.height),
+      .filter((datum) => datum.t >= 0 && datum.t <= tall),
     axes: Object.values(document.axes)
       .filter((axis) => axis.element === element.id)
       .map((axis) => ({ id: axis.id, name: axis.name, s: axis.along })),

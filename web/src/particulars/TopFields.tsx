@@ -1,0 +1,94 @@
+/** The top of a wall: its kind, and the figures that the kind has. */
+import type { Element, Top, Units } from '@yard-arch/document';
+import { Choice, LengthField } from './Fields.tsx';
+
+const kinds: { value: Top['kind']; label: string }[] = [
+  { value: 'level', label: 'level' },
+  { value: 'raked', label: 'raked' },
+  { value: 'gabled', label: 'gabled' },
+  { value: 'stepped', label: 'stepped' },
+];
+
+/** A top of a kind to begin with, in proportion to the wall. */
+function beginning(kind: Top['kind'], wall: Element): Top {
+  const higher = wall.height + Math.round(wall.length * 2.5) / 10;
+  switch (kind) {
+    case 'level':
+      return { kind };
+    case 'raked':
+      return { kind, end: higher };
+    case 'gabled':
+      return { kind, apex: higher, at: 0.5 };
+    case 'stepped':
+      return { kind, steps: [{ at: 0.5, height: higher }] };
+  }
+}
+
+interface TopFieldsProps {
+  wall: Element;
+  units: Units;
+  onChange: (top: Top) => boolean;
+}
+
+export function TopFields({ wall, units, onChange }: TopFieldsProps) {
+  const { top, length } = wall;
+  /** A place along the wall, typed as a length and kept as a share of it. */
+  const share = (metres: number): number | string =>
+    metres > length * 0.001 && metres < length * 0.999 ? metres / length : 'It must be between the start and the end of the wall.';
+  return (
+    <>
+      <Choice label="Top" value={top.kind} options={kinds} onChange={(kind) => onChange(beginning(kind as Top['kind'], wall))} />
+      {top.kind === 'raked' && <LengthField label="At its end" positive value={top.end} units={units} onChange={(end) => onChange({ ...top, end })} />}
+      {top.kind === 'gabled' && (
+        <>
+          <LengthField label="Apex" positive value={top.apex} units={units} onChange={(apex) => onChange({ ...top, apex })} />
+          <LengthField
+            label="Apex at"
+            value={top.at * length}
+            units={units}
+            note="from the start"
+            onChange={(metres) => {
+              const at = share(metres);
+              return typeof at === 'string' ? at : onChange({ ...top, at });
+            }}
+          />
+        </>
+      )}
+      {top.kind === 'stepped' && (
+        <>
+          {top.steps.map((step, i) => {
+            const change = (over: Partial<typeof step>): boolean => onChange({ ...top, steps: top.steps.map((other, k) => (k === i ? { ...other, ...over } : other)) });
+            return (
+              <div key={i} className="size">
+                <LengthField
+                  label="From"
+                  value={step.at * length}
+                  units={units}
+                  onChange={(metres) => {
+                    const at = share(metres);
+                    return typeof at === 'string' ? at : change({ at });
+                  }}
+                />
+                <LengthField label="Height" positive value={step.height} units={units} onChange={(height) => change({ height })} />
+                {top.steps.length > 1 && (
+                  <button className="link" onClick={() => onChange({ ...top, steps: top.steps.filter((_, k) => k !== i) })}>
+                    remove this step
+                  </button>
+                )}
+              </div>
+            );
+          })}
+          <button
+            className="link"
+            onClick={() => {
+              const last = top.steps.reduce((a, b) => (b.at > a.at ? b : a));
+              onChange({ ...top, steps: [...top.steps, { at: (last.at + 1) / 2, height: wall.height }] });
+            }}
+          >
+            add a step
+          </button>
+        </>
+      )}
+    </>
+  );
+}
