@@ -1,0 +1,129 @@
+/** Triangulations: every point and forced edge in them, as good as Delaunay allows, and refusals where outlines are not clean. */
+import { describe, expect, it } from '@jest/globals';
+import fc from 'fast-check';
+import { inCircle, orient } from '../src/mesh/orient.ts';
+import type { Region } from '../src/mesh/region.ts';
+import { triangulate } from '../src/mesh/triangulate.ts';
+import { NotTriangulable, Triangulation } from '../src/mesh/triangulation.ts';
+
+function region(loops: [number, number][][], pinched = false): Region {
+  const points = loops.flat();
+  const next: number[] = [];
+  for (const points of loops) {
+    const first = next.length;
+    points.forEach((_, i) => next.push(first + ((i + 1) % points.length)));
+  }
+  const count = points.length;
+  return {
+    count,
+    xs: Float64Array.from(points, (p) => p[0]),
+    ys: Float64Array.from(points, (p) => p[1]),
+    next: Uint32Array.from(next),
+    operand: new Int32Array(count),
+    source: new Int32Array(count),
+    from: new Float64Array(count),
+    to: new Float64Array(count),
+    pinched,
+  };
+}
+
+const box = (x: number, y: number, w: number, h: number): [number, number][] => [
+  [x, y],
+  [x + w, y],
+  [x + w, y + h],
+  [x, y + h],
+];
+
+function areaOf(r: Region, triangles: Uint32Array): number {
+  let area = 0;
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
+    const twice = (r.xs[b]! - r.xs[a]!) * (r.ys[c]! - r.ys[a]!) - (r.ys[b]! - r.ys[a]!) * (r.xs[c]! - r.xs[a]!);
+    expect(twice).toBeGreaterThan(0);
+    area += twice / 2;
+  }
+  return area;
+}
+
+/** A wall with windows in a grid of cells, each of its own size and place within its cell. */
+const anyWall = fc
+  .array(
+    fc.record({ x: fc.double({ min: 0.05, max: 0.4, noNaN: true }), y: fc.double({ min: 0.05, max: 0.4, noNaN: true }), w: fc.double({ min: 0.05, max: 0.5, noNaN: true }), h: fc.double({ min: 0.05, max: 0.5, noNaN: true }) }),
+    { minLength: 1, maxLength: 24 },
+  )
+  .map((windows) => {
+    const columns = Math.ceil(Math.sqrt(windows.length));
+    const rows = Math.ceil(windows.length / columns);
+    const holes = windows.map(({ x, y, w, h }, i) => box((i % columns) + x, Math.floor(i / columns) + y, w, h));
+    return { loops: [box(0, 0, columns, rows), ...holes.map((hole) => [...hole].reverse())], area: columns * rows - windows.reduce((sum, { w, h }) => sum + w * h, 0), holes: windows.length };
+  });
+
+describe('a region with holes', () => {
+  it('is covered exactly, by as few triangles as its corners ask for', () => {
+    fc.assert(
+      fc.property(anyWall, ({ loops, area, holes }) => {
+        const r = region(loops);
+        const triangles = triangulate(r);
+        expect(areaOf(r, triangles)).toBeCloseTo(area, 9);
+        expect(triangles.length / 3).toBe(r.count + 2 * holes - 2);
+      }),
+      { numRuns: 120 },
+    );
+  });
+
+  it('has all its edges, and no diagonal that could be better', () => {
+    fc.assert(
+      fc.property(anyWall, ({ loops }) => {
+        const r = region(loops);
+        const mesh = new Triangulation(r.xs, r.ys);
+        for (let v = 0; v < r.count; v++) mesh.force(v, r.next[v]!);
+        for (let v = 0; v < r.count; v++) expect(mesh.forced[mesh.find(v, r.next[v]!)]).toBe(1);
+        const { corner, twin, forced } = mesh;
+        const after = (e: number): number => (e % 3 === 2 ? e - 2 : e + 1);
+        for (let e = 0; e < corner.length; e++) {
+          const t = twin[e]!;
+          if (t < 0 || forced[e]) continue;
+          const [a, b, c, d] = [corner[e]!, corner[after(e)]!, corner[after(after(e))]!, corner[after(after(t))]!];
+          const p = (v: number): [number, number] => [r.xs[v]!, r.ys[v]!];
+          const strays = inCircle(...p(a), ...p(b), ...p(c), ...p(d));
+          // The library that begins is not exact: what it lets pass is as good as on the circle.
+          const scale = Math.max(...[a, b, c, d].flatMap(p).map(Math.abs), 1) ** 4;
+          expect(strays / scale).toBeLessThan(1e-9);
+          expect(orient(...p(a), ...p(b), ...p(c))).toBeGreaterThan(0);
+        }
+      }),
+      { numRuns: 80 },
+    );
+  });
+
+  it('with a long edge through many Delaunay ones has it forced in', () => {
+    // A comb: teeth whose tips are nearer to each other than to their roots.
+    const teeth: [number, number][] = [];
+    for (let i = 0; i < 40; i++) teeth.push([i * 0.1 + 0.05, 5], [i * 0.1 + 0.06, 0.01]);
+    const loop: [number, number][] = [[0, 0], [4.2, 0], [4.2, 6], ...teeth.reverse(), [0, 6]];
+    const r = region([loop]);
+    expect(triangulate(r).length / 3).toBe(r.count - 2);
+  });
+});
+
+describe('a region that touches itself in a point', () => {
+  it('has two vertices there, each with the triangles of its own side', () => {
+    const r = region([box(0, 0, 1, 1), box(1, 1, 1, 1)], true);
+    const triangles = triangulate(r);
+    expect(triangles).toHaveLength(12);
+    for (let i = 0; i < 12; i += 3) {
+      const sides = new Set([triangles[i]! < 4, triangles[i + 1]! < 4, triangles[i + 2]! < 4]);
+      expect(sides.size).toBe(1);
+    }
+  });
+});
+
+describe('outlines that are not clean', () => {
+  it.each<[string, [number, number][][]]>([
+    ['cross', [box(0, 0, 4, 4), [...box(3, 1, 2, 2)].reverse()]],
+    ['have a vertex on another’s edge', [box(0, 0, 4, 4), [[1, 1], [1, 3], [2, 0]] as [number, number][]]],
+    ['lie all in one line', [[[0, 0], [1, 0], [2, 0]] as [number, number][]]],
+  ])('are refused where they %s', (_, loops) => {
+    expect(() => triangulate(region(loops))).toThrow(NotTriangulable);
+  });
+});
