@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import type { Opening, ProjectDocument } from '@yard-arch/document';
-import { decode } from 'fast-png';
+import { decode, type DecodedPng } from 'fast-png';
 import { Application } from './application.ts';
 
 export const granaryFile = new URL('../demo/granary.json', import.meta.url);
@@ -77,13 +77,30 @@ export class Desk {
     await this.page.waitForTimeout(60);
   }
 
+  /** The model view's pixels. */
+  async modelPixels() {
+    return decode(await this.page.getByTestId('model').screenshot());
+  }
+
   /** Share of the model view's pixels that a test says yes to. */
   async modelShare(is: (r: number, g: number, b: number) => boolean): Promise<number> {
-    const { data, channels, width, height } = decode(await this.page.getByTestId('model').screenshot());
+    const { data, channels, width, height } = await this.modelPixels();
     let count = 0;
     for (let i = 0; i < width * height; i++) if (is(data[channels * i]!, data[channels * i + 1]!, data[channels * i + 2]!)) count += 1;
     return count / (width * height);
   }
+}
+
+/** Share of pixels in which two pictures of one size differ plainly. */
+export function changed(before: DecodedPng, after: DecodedPng): number {
+  const { channels, width, height } = before;
+  let count = 0;
+  for (let i = 0; i < width * height; i++) {
+    let far = 0;
+    for (let k = 0; k < 3; k++) far = Math.max(far, Math.abs(before.data[channels * i + k]! - after.data[channels * i + k]!));
+    if (far > 24) count += 1;
+  }
+  return count / (width * height);
 }
 
 /** The colour of sunlit or shaded brick in the model. */

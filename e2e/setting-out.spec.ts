@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { resolveOpening } from '@yard-arch/core';
 import { WebIO } from '@gltf-transform/core';
-import { expect, granary, isBrick, test } from './fixtures.ts';
+import { changed, expect, granary, isBrick, test } from './fixtures.ts';
 
 test('an opening is placed by a click, where its preview was', async ({ desk, page }) => {
   await desk.strip.getByRole('button', { name: /Oculus/ }).click();
@@ -143,9 +143,10 @@ test('the model is drawn, follows the sheet, and can be picked from', async ({ d
   await page.mouse.click(model.x + model.width * 0.57, model.y + model.height / 2);
   await expect(desk.particulars).toContainText('Wall');
 
-  const before = await desk.modelShare(isBrick);
+  const before = await desk.modelPixels();
+  expect(changed(before, await desk.modelPixels())).toBeLessThan(0.01);
   await desk.type('Height', '5000');
-  await expect.poll(() => desk.modelShare(isBrick)).toBeLessThan(before * 0.85);
+  await expect.poll(async () => changed(before, await desk.modelPixels())).toBeGreaterThan(0.08);
 });
 
 test('the model is taken away as GLB and OBJ', async ({ desk }) => {
