@@ -16,7 +16,8 @@ export function triangulate(region: Region): Uint32Array {
   const points = pointsOf(region);
   const mesh = new Triangulation(points.xs, points.ys);
   const { corner, twin, forced } = mesh;
-  for (let v = 0; v < count; v++) mesh.force(points.of[v]!, points.of[following[v]!]!);
+  if (points.shared) for (let v = 0; v < count; v++) mesh.force(points.of[v]!, points.of[following[v]!]!);
+  else for (let v = 0; v < count; v++) mesh.force(v, following[v]!);
 
   // 1 is inside, 2 outside; begin at the forced edges, which know, and spread.
   const side = new Uint8Array(corner.length / 3);
