@@ -1,5 +1,5 @@
 /**
- * Times the measures of docs/measures.md side by side in one run and prints them as ratios; with --json as an array of
+ * Times the cut against a solid-boolean library, and itself, side by side in one run and prints them as ratios; with --json as an array of
  * { name, ours_ms, reference_ms, ratio }. Each figure is the median of several rounds in which both take turns.
  */
 import { cutSolid, solidLibrary } from '@yard-arch/core/solid';

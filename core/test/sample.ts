@@ -101,7 +101,7 @@ export const anyProject: fc.Arbitrary<ProjectDocument> = fc
         t: fc.oneof(fc.constant(0), length(-1, 6)),
         width: length(0.25, 3),
         height: length(0.25, 3),
-        blockedUp: fc.boolean().map((b) => b),
+        blockedUp: fc.boolean(),
       }),
       { maxLength: 12 },
     ),

@@ -15,9 +15,7 @@ export interface SheetCut {
   statuses: OpeningStatus[];
 }
 
-const nothingLeft = {
-  reason: 'with it nothing would be left of the wall',
-};
+const nothingLeft = 'with it nothing would be left of the wall';
 
 /** Cuts openings (none of them blocked up) through a sheet. */
 export function cutSheet(sheet: Sheet, openings: readonly Placed[], units: Units): SheetCut {
@@ -144,7 +142,7 @@ function atTheEdge(
       for (const k of tooLarge)
         statuses[k] = notCut(
           openings[k]!.id,
-          `${nothingLeft.reason}: it is ${worded(openings[k]!.profile.width, units)} wide and ${worded(openings[k]!.profile.height, units)} high, ` +
+          `${nothingLeft}: it is ${worded(openings[k]!.profile.width, units)} wide and ${worded(openings[k]!.profile.height, units)} high, ` +
             `the wall ${worded(sheet.length, units)} long and ${worded(sheet.height, units)} high`,
           'Choose a smaller size, or make the wall longer or higher.',
         );
@@ -158,7 +156,7 @@ function atTheEdge(
       for (const k of taken)
         statuses[k] = notCut(
           openings[k]!.id,
-          `${nothingLeft.reason}: together with its neighbours it covers it all`,
+          `${nothingLeft}: together with its neighbours it covers it all`,
           'Move or narrow some of them, or block them up.',
         );
       return [{ kind: 'sheet', loop: outline }];

@@ -1,19 +1,12 @@
 /** The server, as the pages see it. */
+import type { ProjectSummary } from '@yard-arch/server';
 import type { Api } from '@yard-arch/server/api';
 import { hc } from 'hono/client';
 import type { ChangeSet, Fault, ProjectDocument } from '@yard-arch/document';
 
 const client = hc<Api>('/api');
 
-export interface ProjectSummary {
-  id: string;
-  name: string;
-  revision: number;
-  elements: number;
-  openings: number;
-  createdAt: string;
-  updatedAt: string;
-}
+export type { ProjectSummary };
 
 export interface Missed {
   revision: number;

@@ -290,23 +290,24 @@ async function save(): Promise<void> {
       } catch (error) {
         if (mine !== session) return;
         if (!(error instanceof ServerProblem)) throw error;
-        if (error.status === 409) {
-          await catchUp(project, error);
-          continue;
+        if (error.status === 409) await catchUp(project, error);
+        else if (error.passing) throw error;
+        else {
+          pending = pending.slice(1);
+          complain(`“${first.changeSet.name}” was not saved`, `${error.message} The project is shown as it is saved.`);
+          keep();
+          await catchUp(project);
         }
-        if (error.passing) {
-          setState({ saving: 'kept here', trouble: `${error.title}. ${error.message}` });
-          again = setTimeout(() => void save(), wait);
-          wait = Math.min(wait * 2, 8000);
-          return;
-        }
-        pending = pending.slice(1);
-        complain(`“${first.changeSet.name}” was not saved`, `${error.message} The project is shown as it is saved.`);
-        await catchUp(project);
-        keep();
       }
     }
     if (mine === session) setState({ saving: 'saved', trouble: null });
+  } catch (error) {
+    // Away while an edit was sent, or while what was missed was read: either way it is tried again.
+    if (mine !== session) return;
+    if (!(error instanceof ServerProblem)) throw error;
+    setState({ saving: 'kept here', trouble: `${error.title}. ${error.message}` });
+    again = setTimeout(() => void save(), wait);
+    wait = Math.min(wait * 2, 8000);
   } finally {
     busy = false;
   }
