@@ -1,5 +1,6 @@
 /** Sheets: an element as a chart, an outline on it and a build-up, which is all that the cut needs to know of it. */
 import type { Element, Layer, Top } from '@yard-arch/document';
+import { tolerance } from '../cut/arrangement.ts';
 
 /** Names of a sheet's own edges, by the side of its outline. */
 export type SheetEdge = 'base' | 'end' | 'top' | 'start';
@@ -73,15 +74,12 @@ function outlineOf(length: number, height: number, top: Top): Sheet['outline'] {
   if (top.kind === 'level') line.push([length, height]);
   else if (top.kind === 'raked') line.push([length, top.end]);
   else if (top.kind === 'gabled') {
-    // An apex level with the eaves is none: it would be a vertex on a straight edge.
-    if (top.apex !== height) line.push([top.at * length, top.apex]);
-    line.push([length, height]);
+    line.push([top.at * length, top.apex], [length, height]);
   } else {
-    // Of several steps at one place the last holds, and steps of one height are one.
+    // Of several steps at one place the last holds.
     const heights = new Map(top.steps.map((step) => [step.at, step.height]));
     let now = height;
     for (const [at, next] of [...heights].sort(([a], [b]) => a - b)) {
-      if (next === now) continue;
       line.push([at * length, now], [at * length, next]);
       now = next;
     }
@@ -89,7 +87,25 @@ function outlineOf(length: number, height: number, top: Top): Sheet['outline'] {
   }
   const points = [[0, 0], [length, 0], ...line.reverse()];
   const names = points.map((_, i): SheetEdge => (i === 0 ? 'base' : i === 1 ? 'end' : i === points.length - 1 ? 'start' : 'top'));
+  dropNeedless(points, names);
   return { xs: Float64Array.from(points, (point) => point[0]!), ys: Float64Array.from(points, (point) => point[1]!), names };
+}
+
+/** Drops points that say nothing: those on the straight line between their neighbours, within the tolerance, such as steps of no height. */
+function dropNeedless(points: number[][], names: SheetEdge[]): void {
+  for (let i = 0; i < points.length && points.length > 3; ) {
+    const [ax, ay] = points[(i + points.length - 1) % points.length]! as [number, number];
+    const [x, y] = points[i]! as [number, number];
+    const [bx, by] = points[(i + 1) % points.length]! as [number, number];
+    const size = Math.hypot(bx - ax, by - ay);
+    const off = size > tolerance ? Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / size : 0;
+    if (off > tolerance && Math.hypot(x - ax, y - ay) > tolerance) i += 1;
+    else {
+      points.splice(i, 1);
+      names.splice(i, 1);
+      i = Math.max(0, i - 2);
+    }
+  }
 }
 
 /** The point (s, t, n) of a chart in space, metres. */
