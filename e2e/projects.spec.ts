@@ -38,7 +38,7 @@ test('a file is taken in; a bad one is refused with the path and the reason of i
   const before = await page.getByRole('article').count();
 
   const bad = structuredClone(granary);
-  bad.elements.courtyard!.length = 0;
+  Object.assign(bad.elements.courtyard!, { length: 0 });
   await page.getByTestId('file').setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(bad)) });
   await expect(page.getByText('bad.json was not taken in')).toBeVisible();
   await expect(page.getByText('elements/courtyard/length must be more than 0')).toBeVisible();

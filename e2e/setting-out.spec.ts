@@ -1,4 +1,5 @@
 /** The setting-out page: the whole path from placing an opening to taking the model away. */
+import type { Wall } from '@yard-arch/document';
 import { readFileSync } from 'node:fs';
 import { resolveOpening } from '@yard-arch/core';
 import { WebIO } from '@gltf-transform/core';
@@ -87,7 +88,7 @@ test('a wall is given a gable, and its sheet shows it', async ({ desk, page }) =
   await desk.type('Apex', '12 m');
   await desk.type('Apex at', '4800');
   const document = await desk.saved();
-  expect(document.elements.quay!.top).toEqual({ kind: 'gabled', apex: 12, at: 0.25 });
+  expect(document.elements.quay).toMatchObject({ top: { kind: 'gabled', apex: 12, at: 0.25 } });
   const after = (await page.getByTestId('face').boundingBox())!;
   expect(after.height / after.width).toBeCloseTo((before.height / before.width) * (12 / 8.4), 1);
   await desk.type('Apex at', '30 m');
@@ -172,7 +173,8 @@ test('lengths are read and shown in feet and inches when asked', async ({ desk, 
   await page.getByRole('menuitem', { name: 'Feet and inches' }).click();
   await expect(desk.particulars.getByLabel('Length')).toHaveValue(`62' 11 29/32"`);
   await desk.type('Length', `64' 6 1/2"`);
-  expect((await desk.saved()).elements.courtyard!.length).toBeCloseTo((64 * 12 + 6.5) * 0.0254, 9);
+  const wall = (await desk.saved()).elements.courtyard as Wall;
+  expect(wall.length).toBeCloseTo((64 * 12 + 6.5) * 0.0254, 9);
 });
 
 test('a new project is drawn from nothing by keyboard alone', async ({ page, application, request }) => {

@@ -1,6 +1,6 @@
 /** Every profile: that its edges join, that it is as large as it says, what it refuses, and what its sides are. */
 import { describe, expect, it } from '@jest/globals';
-import { dimensionNames, firstDimensions, profileShapes, type ProfileShape } from '@yard-arch/document';
+import { dimensionNames, firstChoice, firstDimensions, profileShapes, type ProfileShape } from '@yard-arch/document';
 import fc from 'fast-check';
 import { haunchRadii } from '../src/profile/arches.ts';
 import { arcPoint, flatten, isImpossible, outlineArea, profileArea, profileOf, type Profile, type ProfileEdge } from '../src/index.ts';
@@ -10,7 +10,7 @@ const ends = (edge: ProfileEdge): [[number, number], [number, number]] =>
   edge.kind === 'line' ? [[edge.ax, edge.ay], [edge.bx, edge.by]] : [arcPoint(edge, edge.from), arcPoint(edge, edge.to)];
 
 function made(shape: ProfileShape, dimensions: Record<string, number>): Profile {
-  const profile = profileOf(shape, dimensions);
+  const profile = profileOf(firstChoice(shape), dimensions);
   if (isImpossible(profile)) throw new Error(`${profile.reason}. ${profile.mend}`);
   return profile;
 }
@@ -37,7 +37,8 @@ describe.each(shapes)('%s', (shape) => {
         const { edges, width, height } = profile;
         edges.forEach((edge, i) => {
           const [, end] = ends(edge);
-          const [start] = ends(edges[(i + 1) % edges.length]!);
+          const loops = [...(profile.loops ?? [0]), edges.length];
+          const [start] = ends(edges[loops.includes(i + 1) ? loops[loops.indexOf(i + 1) - 1]! : i + 1]!);
           expect(Math.hypot(end[0] - start[0], end[1] - start[1])).toBeLessThan(1e-9 * Math.max(width, height));
         });
         const fine = flatten(profile, { segmentsPerHalfCircle: 400 });
@@ -52,7 +53,8 @@ describe.each(shapes)('%s', (shape) => {
     );
   });
 
-  it('is symmetrical, with a head above, a sill below and jambs between', () => {
+  const lopsided = ['free', 'text', 'channel-section', 'angle-section', 'star'].includes(shape);
+  if (!lopsided) it('is symmetrical, with a head above, a sill below and jambs between', () => {
     const profile = made(shape, firstDimensions(shape));
     const outline = flatten(profile);
     const ys = Array.from(outline.ys);
@@ -70,7 +72,7 @@ describe.each(shapes)('%s', (shape) => {
   it('is refused with a size of 0, of nothing, or of what is no number, each with a mend', () => {
     for (const name of dimensionNames(shape))
       for (const value of [0, -1, NaN, Infinity]) {
-        const outcome = profileOf(shape, { ...firstDimensions(shape), [name]: value });
+        const outcome = profileOf(firstChoice(shape), { ...firstDimensions(shape), [name]: value });
         expect(isImpossible(outcome)).toBe(true);
         expect((outcome as { mend: string }).mend).toMatch(/more than 0/);
       }
@@ -138,7 +140,7 @@ describe('dimensions that make no profile', () => {
     ['four-centred-arch', { span: 2, height: 3, rise: 0.4, radius: 0.35 }, /haunch radius from/],
     ['cambered-arch', { span: 2, height: 3, camber: 0.5 }, /rise of at most 250 mm/],
   ])('%s %j is refused with what would be possible', (shape, dimensions, mend) => {
-    const outcome = profileOf(shape, dimensions);
+    const outcome = profileOf({ shape }, dimensions);
     expect(isImpossible(outcome) && outcome.mend).toMatch(mend);
   });
 

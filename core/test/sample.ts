@@ -1,5 +1,5 @@
 /** Made-up documents for tests: walls with openings, by hand and at random. */
-import { emptyDocument, firstDimensions, profileShapes, type Opening, type Pattern, type ProfileShape, type ProjectDocument, type Top, type Wall } from '@yard-arch/document';
+import { emptyDocument, firstChoice, firstDimensions, profileShapes, type Opening, type Pattern, type ProfileShape, type ProjectDocument, type Top, type Wall } from '@yard-arch/document';
 import fc from 'fast-check';
 
 export function wall(over: Partial<Wall> = {}): Wall {
@@ -110,7 +110,7 @@ export const anyProject: fc.Arbitrary<ProjectDocument> = fc
     const made: Record<string, Pattern> = {};
     const placed = openings.map((o, i) => {
       const [shape, dimensions] = sized(o.shape, o.width, o.height);
-      made[`p${i}`] = { ...patterns.window!, id: `p${i}`, profile: { shape }, sizes: { a: { id: 'a', name: 'a', dimensions } } };
+      made[`p${i}`] = { ...patterns.window!, id: `p${i}`, profile: firstChoice(shape), sizes: { a: { id: 'a', name: 'a', dimensions } } };
       return opening(`o${i}`, `p${i}`, o.s, o.t, { blockedUp: o.blockedUp && i % 4 === 0 });
     });
     return {

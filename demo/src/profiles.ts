@@ -1,5 +1,5 @@
 /** Every profile once, side by side in a wall of the undercroft. */
-import { emptyDocument, firstDimensions, profileShapes, type ProfileShape, type ProjectDocument } from '@yard-arch/document';
+import { emptyDocument, firstChoice, firstDimensions, profileShapes, type ProfileShape, type ProjectDocument } from '@yard-arch/document';
 
 /** Makes a document with a wall that has an opening of each profile, in its first size, in two rows. */
 export function everyProfile(): ProjectDocument {
@@ -23,7 +23,7 @@ export function everyProfile(): ProjectDocument {
     document.patterns[shape] = {
       id: shape,
       name: profileShapes[shape].name,
-      profile: { shape },
+      profile: firstChoice(shape),
       sizes: { a: { id: 'a', name: '', dimensions: { ...firstDimensions(shape) } } },
       reveal: { material: 'stone' },
     };

@@ -49,11 +49,15 @@ export function referencesOf<T extends TableName>(table: T, value: Row<T>): Refe
   if (table === 'elements') {
     (value as Row<'elements'>).layers.forEach((layer, i) => refer(`layers/${i}/material`, 'materials', layer.material));
   } else if (table === 'patterns') {
-    refer('reveal/material', 'materials', (value as Row<'patterns'>).reveal.material);
+    const { reveal, cut } = value as Row<'patterns'>;
+    refer('reveal/material', 'materials', reveal.material);
+    for (const [side, material] of Object.entries(reveal.sides ?? {})) refer(`reveal/sides/${side}`, 'materials', material);
+    if (cut?.kind === 'imprint') refer('cut/material', 'materials', cut.material);
   } else if (table === 'openings') {
     const opening = value as Row<'openings'>;
     refer('element', 'elements', opening.element);
     refer('pattern', 'patterns', opening.pattern);
+    opening.further?.forEach((element, i) => refer(`further/${i}`, 'elements', element));
     if (opening.along.from === 'axis') refer('along/axis', 'axes', opening.along.axis);
     if (opening.up.from === 'datum') refer('up/datum', 'datums', opening.up.datum);
   } else if (table === 'datums') {

@@ -1,4 +1,8 @@
 /** The document: schemas, change sets, units and files. Imported by every other room, imports none. */
+export { farthest, smallest } from './figures.ts';
+export * from './outline-schema.ts';
+export * from './element-schema.ts';
+export * from './pattern-schema.ts';
 export * from './schema.ts';
 export * from './profile-shapes.ts';
 export * from './faults.ts';

@@ -9,6 +9,7 @@ interface Shape {
   first: readonly number[];
 }
 
+const sections = { width: 'Width', height: 'Height', web: 'Web' };
 const span = { span: 'Span', height: 'Height' };
 
 export const profileShapes = {
@@ -26,9 +27,27 @@ export const profileShapes = {
   'four-centred-arch': { name: 'Four-centred arch', dimensions: { ...span, rise: 'Rise', radius: 'Haunch radius' }, first: [1.8, 2.2, 0.55, 0.25] },
   'horseshoe-arch': { name: 'Horseshoe arch', dimensions: { ...span, rise: 'Rise' }, first: [1.2, 2.2, 0.85] },
   'ogee-arch': { name: 'Ogee arch', dimensions: { ...span, rise: 'Rise' }, first: [1.2, 2.3, 0.9] },
+  'regular-polygon': { name: 'Regular polygon', dimensions: { diameter: 'Diameter' }, first: [1] },
+  star: { name: 'Star', dimensions: { diameter: 'Diameter', inner: 'Inner diameter' }, first: [1, 0.5] },
+  'i-section': { name: 'I section', dimensions: { ...sections, flange: 'Flange' }, first: [0.4, 0.6, 0.06, 0.06] },
+  't-section': { name: 'T section', dimensions: { ...sections, flange: 'Flange' }, first: [0.5, 0.6, 0.06, 0.06] },
+  'channel-section': { name: 'Channel section', dimensions: { ...sections, flange: 'Flange' }, first: [0.3, 0.6, 0.06, 0.06] },
+  'angle-section': { name: 'Angle section', dimensions: { width: 'Width', height: 'Height', web: 'Thickness' }, first: [0.5, 0.5, 0.06] },
+  free: { name: 'Free outline', dimensions: { width: 'Width', height: 'Height' }, first: [1.2, 1.2] },
+  text: { name: 'Text', dimensions: { height: 'Cap height' }, first: [0.4] },
   trefoil: { name: 'Trefoil', dimensions: { diameter: 'Diameter' }, first: [0.9] },
   quatrefoil: { name: 'Quatrefoil', dimensions: { diameter: 'Diameter' }, first: [0.9] },
 } as const satisfies Record<string, Shape>;
+
+/** What a shape takes besides dimensions. */
+export type ProfileNeed = 'outline' | 'text' | 'sides';
+
+/** What a shape takes besides dimensions, which its pattern must give. */
+export function needsOf(shape: ProfileShape): ProfileNeed[] {
+  if (shape === 'free') return ['outline'];
+  if (shape === 'text') return ['text'];
+  return shape === 'regular-polygon' || shape === 'star' ? ['sides'] : [];
+}
 
 /** Name of a profile's shape, as it stands in a document. */
 export type ProfileShape = keyof typeof profileShapes;

@@ -17,6 +17,7 @@ import {
   type Change,
   type Opening,
   type ProjectDocument,
+  type Wall,
 } from '../src/index.ts';
 
 const granary: ProjectDocument = {
@@ -133,7 +134,7 @@ describe('a change set', () => {
       fc.record({ id: fc.constantFrom('o', 'q', 'r'), at: fc.double({ min: -5, max: 5, noNaN: true }) }).map(({ id, at }): Change => putting('openings', opening(id, { along: { from: 'end', distance: at } }))),
       fc.constantFrom('o', 'q', 'r', 'z').map((id): Change => removing('openings', id)),
       fc.constantFrom('One', 'Two').map((name): Change => ({ op: 'settings', value: { name } })),
-      fc.double({ min: 0.5, max: 9, noNaN: true }).map((length): Change => putting('elements', { ...granary.elements.w!, length })),
+      fc.double({ min: 0.5, max: 9, noNaN: true }).map((length): Change => putting('elements', { ...(granary.elements.w as Wall), length })),
     );
     fc.assert(
       fc.property(fc.array(fc.array(change, { minLength: 1, maxLength: 4 }), { maxLength: 8 }), (sets) => {

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { unzipSync, strFromU8 } from 'fflate';
 import type { Hono } from 'hono';
-import { applyChangeSet, checkDocument, putting, removing, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { applyChangeSet, checkDocument, putting, removing, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
 import { ensureDatabase, startCluster, type Cluster } from '../../ops/cluster.ts';
 import { makeApplication, openDatabase, Projects, type Database } from '../src/index.ts';
 
@@ -56,7 +56,7 @@ async function upload(document: ProjectDocument = granary): Promise<string> {
 
 const lengthen = (length: number): ChangeSet => ({
   name: `lengthen wall to ${length}`,
-  changes: [putting('elements', { ...granary.elements.courtyard!, length })],
+  changes: [putting('elements', { ...(granary.elements.courtyard as Wall), length })],
 });
 
 describe('projects', () => {
@@ -103,7 +103,7 @@ describe('changes', () => {
     expect(await call('POST', `/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: lengthen(21) })).toMatchObject({ status: 201, body: { revision: 2 } });
     const read = await call<{ revision: number; document: ProjectDocument }>('GET', `/projects/${id}/document`);
     expect(read.body.revision).toBe(2);
-    expect(read.body.document.elements.courtyard!.length).toBe(21);
+    expect(read.body.document.elements.courtyard).toMatchObject({ length: 21 });
     const log = await call<{ revision: number; name: string; changeSet: ChangeSet }[]>('GET', `/projects/${id}/changes?after=1`);
     expect(log.body).toMatchObject([{ revision: 2, name: 'lengthen wall to 21', changeSet: lengthen(21) }]);
   });
@@ -122,7 +122,7 @@ describe('changes', () => {
     const conflict = await call<{ revision: number; missed: { changeSet: ChangeSet }[] }>('POST', `/projects/${id}/changes`, { baseRevision: 0, key: 'b', changeSet: lengthen(22) });
     expect(conflict).toMatchObject({ status: 409, type: 'application/problem+json', body: { title: 'The project has been changed meanwhile', revision: 1 } });
     const caughtUp = conflict.body.missed.reduce((document, { changeSet }) => applyChangeSet(document, changeSet).document, granary);
-    expect(caughtUp.elements.courtyard!.length).toBe(20);
+    expect(caughtUp.elements.courtyard).toMatchObject({ length: 20 });
     expect((await call('POST', `/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: lengthen(22) })).status).toBe(201);
   });
 

@@ -4,7 +4,7 @@ import { resolveOpening, type Placed } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, profileShapes, type Along, type ChangeSet, type Grip, type ProfileShape, type ProjectDocument, type Up } from '@yard-arch/document';
 import fc from 'fast-check';
-import { addPattern, addSize, addWall, blockUp, changeOpening, moveOpening, placeOpening, removeOpening, removeSize, removeWall, replaceIntent, resize, setUnits, uses } from '../src/editor/edits.ts';
+import { addPattern, addSize, addWall, blockUp, changeOpening, moveOpening, placeOpening, removeOpening, removeSize, removeElement, replaceIntent, resize, setUnits, uses } from '../src/editor/edits.ts';
 
 const document = granary();
 const at = (d: ProjectDocument, id: string): [number, number] => {
@@ -90,7 +90,7 @@ describe('every edit', () => {
   it.each<[string, ChangeSet]>([
     ['block up', blockUp(o)],
     ['remove an opening', removeOpening(o)],
-    ['remove a wall', removeWall(document, document.elements.courtyard!)],
+    ['remove a wall', removeElement(document, document.elements.courtyard!)],
     ['add a wall', addWall(document).changeSet],
     ['change a size', changeOpening(o, { size: 'b' }, 'change the size of')],
     ['change units', setUnits('ft-in')],
@@ -103,7 +103,7 @@ describe('every edit', () => {
   });
 
   it('on a wall removes with it all that hangs on it, and nothing else', () => {
-    const next = after(removeWall(document, document.elements.courtyard!));
+    const next = after(removeElement(document, document.elements.courtyard!));
     expect(Object.keys(next.openings)).toHaveLength(16);
     expect(Object.keys(next.axes)).toHaveLength(0);
     expect(Object.keys(next.datums)).toHaveLength(4);

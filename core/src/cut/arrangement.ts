@@ -4,19 +4,19 @@
  * nearer than that are led through it, so that shared jambs and coincident edges are truly shared afterwards.
  */
 import Flatbush from 'flatbush';
-import { orient } from '../mesh/orient.ts';
+import { orient, tolerance } from '../mesh/orient.ts';
 
-/** One micrometre: farther than rounding reaches, nearer than anything that is drawn. */
-export const tolerance = 1e-6;
+export { tolerance };
 
 /** The most crossings that one arrangement will work out before it gives up. */
 const mostSplits = 400_000;
 
-/** An outline to lay in: edge i runs from point i to point i + 1, round to the first, what it encloses on the left. */
+/** An outline to lay in: edge i runs from point i to next[i], or to point i + 1 and round to the first where `next` is left out; what it encloses is on the left. */
 export interface Loop {
   xs: Float64Array;
   ys: Float64Array;
   count: number;
+  next?: Uint32Array;
 }
 
 /** Raised where outlines are laid over each other so often that working them out would take too long. */
@@ -97,7 +97,7 @@ export function arrange(operands: readonly Loop[]): Arrangement {
   let edges = joined(
     operands.flatMap((loop, operand) =>
       Array.from({ length: loop.count }, (_, i) => {
-        const j = (i + 1) % loop.count;
+        const j = loop.next ? loop.next[i]! : (i + 1) % loop.count;
         return {
           a: weld.at(loop.xs[i]!, loop.ys[i]!),
           b: weld.at(loop.xs[j]!, loop.ys[j]!),

@@ -31,18 +31,30 @@ export interface Clipped {
   openings: ClippedOpening[];
 }
 
+/** What an operand does: takes away, is all that is kept, or is what is added where nothing else is solid. */
+export type Part = 'void' | 'keep' | 'raised';
+
 /**
  * Clips a cluster. Operand 0 is the sheet's outline (or null where the cluster lies well within it), the others openings.
- * Solid is what the sheet winds round and no opening does.
+ * Solid is what the sheet winds round, every `keep` holds, some `raised` holds where there are any, and no `void` does.
  * @throws TooTangled
  */
-export function clip(sheet: Loop | null, openings: readonly Loop[]): Clipped {
+export function clip(sheet: Loop | null, openings: readonly Loop[], parts: readonly Part[] = openings.map(() => 'void')): Clipped {
   const none: Loop = { xs: new Float64Array(0), ys: new Float64Array(0), count: 0 };
   const a = arrange([sheet ?? none, ...openings]);
-  const inSheet = (patch: number): boolean => sheet === null || (a.winding[patch]!.get(0) ?? 0) > 0;
-  const solid = a.winding.map((_, patch) => inSheet(patch) && within(a, patch).length === 0);
-  const report = reportOn(a, openings.length, inSheet, sheet !== null);
-  return { loops: boundary(a, solid, inSheet, report), openings: report };
+  const keeps: number[] = [];
+  const raised: number[] = [];
+  parts.forEach((part, k) => {
+    if (part === 'keep') keeps.push(k + 1);
+    if (part === 'raised') raised.push(k + 1);
+  });
+  const holds = (patch: number, operand: number): boolean => (a.winding[patch]!.get(operand) ?? 0) > 0;
+  const inSheet = (patch: number): boolean =>
+    (sheet === null || holds(patch, 0)) && keeps.every((k) => holds(patch, k)) && (raised.length === 0 || raised.some((k) => holds(patch, k)));
+  const isVoid = (operand: number): boolean => parts[operand - 1] === 'void';
+  const solid = a.winding.map((_, patch) => inSheet(patch) && within(a, patch).every((k) => !isVoid(k)));
+  const report = reportOn(a, openings.length, inSheet, sheet !== null || keeps.length > 0, isVoid);
+  return { loops: boundary(a, solid, inSheet, report, isVoid), openings: report };
 }
 
 /** Where more openings than this lie on each other, they are no longer named to one another. */
@@ -55,7 +67,7 @@ function within(a: Arrangement, patch: number): number[] {
   return found;
 }
 
-function reportOn(a: Arrangement, count: number, inSheet: (patch: number) => boolean, clipped: boolean): ClippedOpening[] {
+function reportOn(a: Arrangement, count: number, inSheet: (patch: number) => boolean, clipped: boolean, isVoid: (operand: number) => boolean): ClippedOpening[] {
   const report: ClippedOpening[] = Array.from({ length: count + 1 }, () => ({
     inside: false,
     leaves: !clipped,
@@ -71,7 +83,7 @@ function reportOn(a: Arrangement, count: number, inSheet: (patch: number) => boo
   a.winding.forEach((_, patch) => {
     if (!inSheet(patch)) return;
     patches += 1;
-    const here = within(a, patch);
+    const here = within(a, patch).filter(isVoid);
     for (const k of here) {
       report[k]!.inside = true;
       covered[k]! += 1;
@@ -86,12 +98,12 @@ function reportOn(a: Arrangement, count: number, inSheet: (patch: number) => boo
     const v = origin(a, h);
     const w = origin(a, h ^ 1);
     const half = (a.xs[v]! * a.ys[w]! - a.xs[w]! * a.ys[v]!) / 2;
-    for (const k of within(a, patch)) {
+    for (const k of within(a, patch).filter(isVoid)) {
       report[k]!.area += half;
       if (!inSheet(beyond)) {
         for (const cover of a.covers[h >> 1]!) if (cover.operand === 0) over[k]!.add(cover.source);
       } else if (!a.winding[beyond]!.has(k) && within(a, beyond).length <= mostNamed) {
-        for (const other of within(a, beyond))
+        for (const other of within(a, beyond).filter(isVoid))
           if (!a.winding[patch]!.has(other)) {
             united[k]!.add(other);
             united[other]!.add(k);
@@ -106,31 +118,12 @@ function reportOn(a: Arrangement, count: number, inSheet: (patch: number) => boo
   return report;
 }
 
-function boundary(a: Arrangement, solid: readonly boolean[], inSheet: (patch: number) => boolean, report: ClippedOpening[]): ClippedLoop[] {
-  const isBoundary = (h: number): boolean => solid[a.patch[h]!]! && !solid[a.patch[h ^ 1]!]!;
-  const taken = new Uint8Array(a.patch.length);
+function boundary(a: Arrangement, solid: readonly boolean[], inSheet: (patch: number) => boolean, report: ClippedOpening[], isVoid: (operand: number) => boolean): ClippedLoop[] {
+  const rings = boundaryOf(a, (patch) => solid[patch]!);
   const uses = new Uint32Array(a.xs.length);
-  const rings: number[][] = [];
-  for (let h = 0; h < a.patch.length; h++) {
-    if (taken[h] || !isBoundary(h)) continue;
-    const ring: number[] = [];
-    let at = h;
-    do {
-      taken[at] = 1;
-      ring.push(at);
-      uses[origin(a, at)]! += 1;
-      // Turning clockwise from the way back keeps the solid on the left, so that pieces touching in a point stay apart.
-      const back = at ^ 1;
-      const out = a.around[origin(a, back)]!;
-      let place = a.place[back]!;
-      do place = (place + out.length - 1) % out.length;
-      while (!isBoundary(out[place]!));
-      at = out[place]!;
-    } while (at !== h);
-    rings.push(ring);
-  }
+  for (const ring of rings) for (const h of ring) uses[origin(a, h)]! += 1;
   return rings.map((ring) => {
-    const tags = ring.map((h) => tag(a, h, inSheet));
+    const tags = ring.map((h) => tag(a, h, inSheet, isVoid));
     for (const [operand] of tags) report[operand]!.shows = true;
     const keep = ring.map((h, i) => {
       const [operand, source] = tags[i]!;
@@ -150,14 +143,41 @@ function boundary(a: Arrangement, solid: readonly boolean[], inSheet: (patch: nu
   });
 }
 
-/** Whose edge a piece of boundary is: the sheet's where the sheet ends there, else that of the first opening beyond it. */
-function tag(a: Arrangement, h: number, inSheet: (patch: number) => boolean): [number, number] {
+/** The rings of half-edges that bound some patches, those on their left. */
+export function boundaryOf(a: Arrangement, holds: (patch: number) => boolean): number[][] {
+  const isBoundary = (h: number): boolean => holds(a.patch[h]!) && !holds(a.patch[h ^ 1]!);
+  const taken = new Uint8Array(a.patch.length);
+  const rings: number[][] = [];
+  for (let h = 0; h < a.patch.length; h++) {
+    if (taken[h] || !isBoundary(h)) continue;
+    const ring: number[] = [];
+    let at = h;
+    do {
+      taken[at] = 1;
+      ring.push(at);
+      // Turning clockwise from the way back keeps the patches on the left, so that pieces touching in a point stay apart.
+      const back = at ^ 1;
+      const out = a.around[origin(a, back)]!;
+      let place = a.place[back]!;
+      do place = (place + out.length - 1) % out.length;
+      while (!isBoundary(out[place]!));
+      at = out[place]!;
+    } while (at !== h);
+    rings.push(ring);
+  }
+  return rings;
+}
+
+/** Whose edge a piece of boundary is: the sheet's, or what is kept or raised, where that ends there; else that of the first opening beyond it. */
+function tag(a: Arrangement, h: number, inSheet: (patch: number) => boolean, isVoid: (operand: number) => boolean): [number, number] {
   const beyond = a.patch[h ^ 1]!;
   const covers = a.covers[h >> 1]!;
   let best: [number, number] = [covers[0]!.operand, covers[0]!.source];
   let found = false;
   for (const cover of covers) {
-    const fits = inSheet(beyond) ? cover.operand > 0 && (a.winding[beyond]!.get(cover.operand) ?? 0) > 0 : cover.operand === 0;
+    const holds = (a.winding[beyond]!.get(cover.operand) ?? 0) > 0;
+    const takes = cover.operand > 0 && isVoid(cover.operand);
+    const fits = inSheet(beyond) ? takes && holds : !takes && !holds;
     if (fits && (!found || cover.operand < best[0])) {
       best = [cover.operand, cover.source];
       found = true;

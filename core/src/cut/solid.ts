@@ -27,9 +27,17 @@ export interface SolidCut {
 /** Cuts openings through a sheet: the sheet's prism less the union of the openings' prisms, which overshoot both faces by 100 mm. */
 export function cutSolid(library: ManifoldToplevel, sheet: Sheet, openings: readonly Placed[]): SolidCut {
   const made: Manifold[] = [];
-  const prism = (xs: ArrayLike<number>, ys: ArrayLike<number>, s: number, t: number, depth: number, at: number): Manifold => {
-    const points = Array.from(xs, (x, i): [number, number] => [x + s, ys[i]! + t]);
-    const section = new library.CrossSection([points]);
+  const prism = ({ xs, ys, next, loops }: { xs: Float64Array; ys: Float64Array; next: Uint32Array; loops: number[] }, s: number, t: number, depth: number, at: number): Manifold => {
+    const polygons = loops.map((first) => {
+      const points: [number, number][] = [];
+      let v = first;
+      do {
+        points.push([xs[v]! + s, ys[v]! + t]);
+        v = next[v]!;
+      } while (v !== first);
+      return points;
+    });
+    const section = new library.CrossSection(polygons, 'Positive');
     const solid = section.extrude(depth);
     const moved = solid.translate([0, 0, at]);
     section.delete();
@@ -37,8 +45,8 @@ export function cutSolid(library: ManifoldToplevel, sheet: Sheet, openings: read
     made.push(moved);
     return moved;
   };
-  const block = prism(sheet.outline.xs, sheet.outline.ys, 0, 0, sheet.thickness, 0);
-  const cutters = openings.map(({ outline, s, t }) => prism(outline.xs, outline.ys, s, t, sheet.thickness + 0.2, -0.1));
+  const block = prism(sheet.outline, 0, 0, sheet.thickness, 0);
+  const cutters = openings.map(({ outline, s, t }) => prism(outline, s, t, sheet.thickness + 0.2, -0.1));
   let result = block;
   if (cutters.length > 0) {
     const union = library.Manifold.union(cutters);

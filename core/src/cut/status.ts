@@ -1,7 +1,10 @@
 /** Statuses: what became of each opening, so that nothing fails silently. */
 
-/** `cut` right through; `notched` where it runs over the element's edge; `blocked up` and kept; `not cut` for a reason. */
-export type State = 'cut' | 'notched' | 'blocked up' | 'not cut';
+/**
+ * `cut` right through; `notched` where it runs over the element's edge; a `niche` or a `boss`; an `imprint` that only divides the face; `blocked up` and kept; `not cut` for a
+ * reason.
+ */
+export type State = 'cut' | 'notched' | 'niche' | 'boss' | 'imprint' | 'blocked up' | 'not cut';
 
 export interface OpeningStatus {
   opening: string;

@@ -1,35 +1,42 @@
 /** Creases: the lines of a cut element that are drawn in ink, where its surfaces meet at an angle. */
-import type { Sheet } from '../element/sheet.ts';
-import type { Region } from './region.ts';
+import type { CutMesh } from './cut-mesh.ts';
 
-/** Edges that turn less than this are of one rounded surface: cosine of 25°. */
+/** Edges at which normals turn less than this are of one rounded surface: cosine of 25°. */
 const rounded = Math.cos((25 * Math.PI) / 180);
 
-/** Lines as pairs of points (x, y, z each), relative to the sheet's origin, metres. */
-export function creasesOf(sheet: Sheet, region: Region): Float32Array {
-  const { along, up, inward } = sheet.chart;
-  const { xs, ys, next, count } = region;
-  const lines: number[] = [];
-  const point = (s: number, t: number, n: number): void => {
-    lines.push(
-      s * along[0] + t * up[0] + n * inward[0],
-      s * along[1] + t * up[1] + n * inward[1],
-      s * along[2] + t * up[2] + n * inward[2],
-    );
-  };
-  for (let v = 0; v < count; v++) {
-    const w = next[v]!;
-    const x = next[w]!;
-    for (const n of [0, sheet.thickness]) {
-      point(xs[v]!, ys[v]!, n);
-      point(xs[w]!, ys[w]!, n);
-    }
-    const [ax, ay, bx, by] = [xs[w]! - xs[v]!, ys[w]! - ys[v]!, xs[x]! - xs[w]!, ys[x]! - ys[w]!];
-    const turn = (ax * bx + ay * by) / (Math.hypot(ax, ay) * Math.hypot(bx, by));
-    if (turn < rounded) {
-      point(xs[w]!, ys[w]!, 0);
-      point(xs[w]!, ys[w]!, sheet.thickness);
-    }
+/**
+ * Lines as pairs of points (x, y, z each), metres, relative to an origin: edges of the mesh at which the triangles on either side face differently, or one of them is an imprint.
+ */
+export function creasesOf(mesh: CutMesh, origin: readonly [number, number, number]): Float32Array {
+  const { triangles, vertices, positions, vertexCount, runs } = mesh;
+  const count = triangles.length / 3;
+  const normals = new Float32Array(3 * count);
+  for (let i = 0; i < count; i++) {
+    const [a, b, c] = [3 * triangles[3 * i]!, 3 * triangles[3 * i + 1]!, 3 * triangles[3 * i + 2]!];
+    const [ux, uy, uz] = [positions[b]! - positions[a]!, positions[b + 1]! - positions[a + 1]!, positions[b + 2]! - positions[a + 2]!];
+    const [vx, vy, vz] = [positions[c]! - positions[a]!, positions[c + 1]! - positions[a + 1]!, positions[c + 2]! - positions[a + 2]!];
+    const n = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx] as const;
+    const size = Math.hypot(...n) || 1;
+    for (let k = 0; k < 3; k++) normals[3 * i + k] = n[k]! / size;
   }
+  const imprint = new Uint8Array(count);
+  for (const run of runs) if (run.role === 'imprint') imprint.fill(1, run.first, run.first + run.count);
+  const waiting = new Map<number, number>();
+  const lines: number[] = [];
+  for (let i = 0; i < count; i++)
+    for (let k = 0; k < 3; k++) {
+      const [p, q] = [triangles[3 * i + k]!, triangles[3 * i + ((k + 1) % 3)]!];
+      const [a, b] = [vertices[p]!, vertices[q]!];
+      const key = a < b ? a * vertexCount + b : b * vertexCount + a;
+      const other = waiting.get(key);
+      if (other === undefined) {
+        waiting.set(key, i);
+        continue;
+      }
+      waiting.delete(key);
+      const turn = normals[3 * i]! * normals[3 * other]! + normals[3 * i + 1]! * normals[3 * other + 1]! + normals[3 * i + 2]! * normals[3 * other + 2]!;
+      if (turn >= rounded && imprint[i] === imprint[other]) continue;
+      for (const c of [p, q]) for (let j = 0; j < 3; j++) lines.push(positions[3 * c + j]! - origin[j]!);
+    }
   return Float32Array.from(lines);
 }

@@ -2,13 +2,16 @@
 import type { Side } from '../profile/profile.ts';
 
 /** What a face of a cut element is. */
-export type Role = 'outer face' | 'inner face' | 'edge' | Side;
+export type Role = 'outer face' | 'inner face' | 'edge' | Side | 'back' | 'boss face' | 'imprint';
 
-/** A run of triangles, one after the other, that share all their tags. */
+/** A run of polygons, and so of triangles, one after the other, that share all their tags. */
 export interface Run {
   /** First triangle, and how many. */
   first: number;
   count: number;
+  /** First polygon, and how many. */
+  firstPolygon: number;
+  polygons: number;
   element: string;
   /** The opening whose reveal it is, or null for the element's own faces and edges. */
   opening: string | null;
@@ -20,8 +23,8 @@ export interface Run {
 }
 
 /**
- * A closed, tagged triangle mesh. Corners carry what is drawn; several corners may stand on one vertex, which is what tells
- * whether triangles are joined. Triangles run counter-clockwise as seen from outside the solid.
+ * A closed, tagged mesh. Corners carry what is drawn; several corners may stand on one vertex, which is what tells
+ * whether triangles are joined. Triangles and polygons run counter-clockwise as seen from outside the solid.
  */
 export interface CutMesh {
   /** x, y, z of each corner, metres. */
@@ -36,6 +39,9 @@ export interface CutMesh {
   vertexCount: number;
   /** Three corners a triangle. */
   triangles: Uint32Array;
+  /** The same faces as polygons, for formats that know them: corners of polygon p are polygonCorners[polygonStart[p]] … [polygonStart[p + 1] − 1]. */
+  polygonStart: Uint32Array;
+  polygonCorners: Uint32Array;
   runs: Run[];
 }
 
@@ -48,6 +54,8 @@ export function emptyMesh(): CutMesh {
     vertices: new Uint32Array(0),
     vertexCount: 0,
     triangles: new Uint32Array(0),
+    polygonStart: new Uint32Array(1),
+    polygonCorners: new Uint32Array(0),
     runs: [],
   };
 }

@@ -1,22 +1,16 @@
-/** A region of a face: what is left solid, as closed loops of vertices that know where each of their edges comes from. */
+/** A region of a face: closed loops of vertices with the solid on their left, and lines within it that its triangles must keep to. */
 
 /**
- * Vertex v is at (xs[v], ys[v]) (metres on the face), and its edge runs to vertex next[v] with the solid on the left. So outer
- * loops run counter-clockwise and loops round openings clockwise. The edge is a piece of edge `source[v]` of the outline of
- * operand `operand[v]`: operand 0 is the sheet itself, k is opening k − 1; `from[v]` and `to[v]` say from where to where on that edge,
- * 0 at its first point and 1 at its second.
+ * Vertex v is at (xs[v], ys[v]) (metres on the face), and its edge runs to vertex next[v] with the region on the left. So outer
+ * loops run counter-clockwise and loops round openings clockwise. Points from `count` on stand free within the region.
  */
 export interface Region {
   count: number;
   xs: Float64Array;
   ys: Float64Array;
   next: Uint32Array;
-  operand: Int32Array;
-  source: Int32Array;
-  from: Float64Array;
-  to: Float64Array;
-  /** Whether two vertices may stand on the same point, as where two openings touch in a corner. */
-  pinched: boolean;
+  /** Pairs of points between which an edge must run. */
+  lines?: readonly number[];
 }
 
 /** The area of a region in square metres. */
@@ -27,4 +21,33 @@ export function regionArea(region: Region): number {
     twice += region.xs[v]! * region.ys[w]! - region.xs[w]! * region.ys[v]!;
   }
   return twice / 2;
+}
+
+/** The number of loops of a region that run counter-clockwise, which is that of its pieces. */
+export function piecesOf(region: Region): number {
+  const seen = new Uint8Array(region.count);
+  let pieces = 0;
+  for (let first = 0; first < region.count; first++) {
+    if (seen[first]) continue;
+    let twice = 0;
+    for (let v = first; !seen[v]; v = region.next[v]!) {
+      seen[v] = 1;
+      const w = region.next[v]!;
+      twice += region.xs[v]! * region.ys[w]! - region.xs[w]! * region.ys[v]!;
+    }
+    if (twice > 0) pieces += 1;
+  }
+  return pieces;
+}
+
+/** A region of loops of points. */
+export function regionOf(loops: readonly (readonly number[])[], xs: ArrayLike<number>, ys: ArrayLike<number>): { region: Region; points: number[] } {
+  const points = loops.flat();
+  const next = new Uint32Array(points.length);
+  let at = 0;
+  for (const loop of loops) {
+    for (let i = 0; i < loop.length; i++) next[at + i] = at + ((i + 1) % loop.length);
+    at += loop.length;
+  }
+  return { region: { count: points.length, xs: Float64Array.from(points, (v) => xs[v]!), ys: Float64Array.from(points, (v) => ys[v]!), next }, points };
 }

@@ -18,12 +18,18 @@ export function triangulate(region: Region): Uint32Array {
   const { corner, twin, forced } = mesh;
   if (points.shared) for (let v = 0; v < count; v++) mesh.force(points.of[v]!, points.of[following[v]!]!);
   else for (let v = 0; v < count; v++) mesh.force(v, following[v]!);
+  const { lines } = region;
+  if (lines)
+    for (let i = 0; i < lines.length; i += 2) {
+      const [p, q] = [points.of[lines[i]!]!, points.of[lines[i + 1]!]!];
+      mesh.force(p, q, 2);
+    }
 
   // 1 is inside, 2 outside; begin at the forced edges, which know, and spread.
   const side = new Uint8Array(corner.length / 3);
   const queue: number[] = [];
   for (let e = 0; e < corner.length; e++) {
-    if (!forced[e]) continue;
+    if (forced[e] !== 1) continue;
     const triangle = (e / 3) | 0;
     if (side[triangle] !== 0) continue;
     const p = corner[e]!;
@@ -36,7 +42,7 @@ export function triangulate(region: Region): Uint32Array {
     const triangle = queue.pop()!;
     for (let e = 3 * triangle; e < 3 * triangle + 3; e++) {
       const t = twin[e]!;
-      if (forced[e] || t < 0) continue;
+      if (forced[e] === 1 || t < 0) continue;
       const other = (t / 3) | 0;
       if (side[other] !== 0) continue;
       side[other] = side[triangle]!;
@@ -62,7 +68,7 @@ export function triangulate(region: Region): Uint32Array {
     if (!points.shared!.has(p)) return points.first[p]!;
     let at = e;
     for (let turns = 0; turns <= corner.length; turns++) {
-      if (forced[at]) {
+      if (forced[at] === 1) {
         const v = points.leaving(p, corner[next(at)]!);
         if (v >= 0) return v;
       }
@@ -72,23 +78,16 @@ export function triangulate(region: Region): Uint32Array {
   }
 
   function pointsOf(from: Region) {
-    if (!from.pinched) {
-      return {
-        xs,
-        ys,
-        of: identity(count),
-        first: null as unknown as Uint32Array,
-        shared: null,
-        leaving: (p: number, q: number): number => (following[p] === q ? p : -1),
-      };
-    }
-    const byPlace = new Map<string, number>();
-    const of = new Uint32Array(count);
+    const all = from.xs.length;
+    const byPlace = new Map<number, number>();
+    const of = new Uint32Array(all);
     const first: number[] = [];
     const shared = new Map<number, number[]>();
-    for (let v = 0; v < count; v++) {
-      const key = `${xs[v]!} ${ys[v]!}`;
-      const known = byPlace.get(key);
+    // Points on one place are found by the bits of their coordinates; what only looks alike is told apart by comparing.
+    for (let v = 0; v < all; v++) {
+      let key = hash(xs[v]!, ys[v]!);
+      let known = byPlace.get(key);
+      while (known !== undefined && (xs[first[known]!] !== xs[v] || ys[first[known]!] !== ys[v])) known = byPlace.get((key += 1));
       if (known === undefined) {
         of[v] = first.length;
         byPlace.set(key, first.length);
@@ -98,19 +97,28 @@ export function triangulate(region: Region): Uint32Array {
         shared.set(known, [...(shared.get(known) ?? [first[known]!]), v]);
       }
     }
+    if (shared.size === 0)
+      return { xs, ys, of, first: of, shared: null, leaving: (p: number, q: number): number => (following[p] === q ? p : -1) };
     return {
       xs: Float64Array.from(first, (v) => xs[v]!),
       ys: Float64Array.from(first, (v) => ys[v]!),
       of,
       first: Uint32Array.from(first),
       shared,
-      leaving: (p: number, q: number): number => (shared.get(p) ?? [first[p]!]).find((v) => of[following[v]!] === q) ?? -1,
+      leaving: (p: number, q: number): number => (shared.get(p) ?? [first[p]!]).find((v) => v < count && of[following[v]!] === q) ?? -1,
     };
   }
 }
 
-function identity(count: number): Uint32Array {
-  const all = new Uint32Array(count);
-  for (let i = 0; i < count; i++) all[i] = i;
-  return all;
+const bits = new Float64Array(2);
+const words = new Uint32Array(bits.buffer);
+
+/** A number that points on one place share and few others do. */
+function hash(x: number, y: number): number {
+  bits[0] = x + 0;
+  bits[1] = y + 0;
+  let h = Math.imul(words[0]! ^ (words[1]! >>> 3), 0x9e3779b1) ^ Math.imul(words[2]! ^ (words[3]! << 5), 0x85ebca77);
+  h ^= h >>> 15;
+  h = Math.imul(h ^ words[1]!, 0xc2b2ae3d) ^ words[3]!;
+  return (h >>> 0) * 64;
 }

@@ -63,10 +63,10 @@ export class Triangulation {
     return -1;
   }
 
-  /** Forces the edge from p to q into the triangulation. @throws NotTriangulable */
-  force(p: number, q: number): void {
+  /** Forces the edge from p to q into the triangulation, as one of a kind: 1 bounds, 2 divides. @throws NotTriangulable */
+  force(p: number, q: number, kind: 1 | 2 = 1): void {
     const found = this.find(p, q);
-    if (found >= 0) return this.mark(found);
+    if (found >= 0) return this.mark(found, kind);
     const crossing = this.crossings(p, q);
     const made: number[] = [];
     const { corner, xs, ys } = this;
@@ -94,14 +94,15 @@ export class Triangulation {
       if (!ends && left !== p && left !== q && right !== p && right !== q && this.opposite(p, q, left, right)) crossing.push(left, right);
       else if (!ends) made.push(left, right);
     }
-    this.mark(this.find(p, q));
+    this.mark(this.find(p, q), kind);
     this.restore(made);
   }
 
-  private mark(e: number): void {
-    this.forced[e] = 1;
+  private mark(e: number, kind: 1 | 2): void {
+    if (this.forced[e] === 1) return;
+    this.forced[e] = kind;
     const t = this.twin[e]!;
-    if (t >= 0) this.forced[t] = 1;
+    if (t >= 0) this.forced[t] = kind;
   }
 
   private opposite(p: number, q: number, a: number, b: number): boolean {

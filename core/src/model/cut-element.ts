@@ -1,14 +1,19 @@
 /** Cuts one element: its sheet, its openings, its mesh, and what became of each opening. */
 import type { Element, Units } from '@yard-arch/document';
-import { cutSheet } from '../cut/cut-sheet.ts';
+import { TooTangled } from '../cut/arrangement.ts';
+import { Inexpressible } from '../cut/group.ts';
+import { planCut } from '../cut/plan.ts';
+import { cutSkin, type Grouping, type Skin } from '../cut/skin.ts';
 import { notCut, type OpeningStatus } from '../cut/status.ts';
-import { sheetOf, type Sheet } from '../element/sheet.ts';
-import type { CutMesh } from '../mesh/cut-mesh.ts';
-import { extrude } from '../mesh/extrude.ts';
-import { regionArea, type Region } from '../mesh/region.ts';
+import type { Sheet } from '../element/sheet.ts';
+import { MeshBuilder } from '../mesh/builder.ts';
+import { emptyMesh, type CutMesh } from '../mesh/cut-mesh.ts';
+import { piecesOf, regionArea, type Region } from '../mesh/region.ts';
 import { NotTriangulable } from '../mesh/triangulation.ts';
 import { profileArea } from '../profile/profile.ts';
-import type { Placed, Unplaced } from '../setout/resolve.ts';
+import { BeyondCurve } from '../reveal/place.ts';
+import { Collapsed } from '../reveal/tube.ts';
+import { sideWords, worded, type Placed, type Unplaced } from '../setout/resolve.ts';
 
 /** An element as cut. */
 export interface ElementCut {
@@ -16,6 +21,7 @@ export interface ElementCut {
   sheet: Sheet;
   /** Openings in their places, those not cut included. */
   placed: Placed[];
+  /** What is left of the outer face, as it is developed there. */
   region: Region;
   mesh: CutMesh;
   statuses: OpeningStatus[];
@@ -23,58 +29,105 @@ export interface ElementCut {
   faceArea: number;
   /** Into how many pieces the openings divide the element. */
   pieces: number;
+  /** Which path cut it. */
+  path: 'sheet' | 'solid';
+  /** Why the element cannot be made, and what would mend it. */
+  fault: Sheet['fault'];
 }
 
+const noRegion: Region = { count: 0, xs: new Float64Array(0), ys: new Float64Array(0), next: new Uint32Array(0) };
+
 /** Cuts an element. Openings that are blocked up, or could not be placed, are reported and leave no trace in the mesh. */
-export function cutElement(element: Element, resolved: readonly (Placed | Unplaced)[], units: Units): ElementCut {
-  const sheet = sheetOf(element);
+export function cutElement(element: Element, sheet: Sheet, resolved: readonly (Placed | Unplaced)[], units: Units): ElementCut {
   const placed = resolved.filter((opening): opening is Placed => 'outline' in opening);
   const open = placed.filter((opening) => !opening.blockedUp);
-  let { region, statuses } = cutSheet(sheet, open, units);
-  let mesh: CutMesh;
-  try {
-    mesh = extrude(sheet, region, open);
-  } catch (error) {
-    if (!(error instanceof NotTriangulable)) throw error;
-    // Never a broken mesh: the wall is left whole, and every opening says so.
-    const message = error.message;
-    ({ region } = cutSheet(sheet, [], units));
-    mesh = extrude(sheet, region, []);
-    statuses = open.map(({ id }) =>
-      notCut(id, `the wall's face could not be divided (${message})`, 'Move the openings that nearly touch apart, or onto each other.'),
-    );
-  }
-  const byId = new Map(statuses.map((status) => [status.opening, status]));
+  const byId = new Map<string, OpeningStatus>();
+  let made: { mesh: CutMesh; region: Region };
+  if (sheet.fault) {
+    made = { mesh: emptyMesh(), region: noRegion };
+    for (const { id } of open) byId.set(id, notCut(id, `its ${sheet.noun} cannot be made: ${sheet.fault.reason}`, sheet.fault.mend));
+  } else made = cutOpen(element, sheet, open, units, byId);
   return {
     element: element.id,
     sheet,
     placed,
-    region,
-    mesh,
+    ...made,
     statuses: resolved.map((opening) => {
       if (!('outline' in opening)) return notCut(opening.id, opening.reason, opening.mend);
       if (opening.blockedUp)
         return { opening: opening.id, state: 'blocked up', reason: null, mend: null, unitedWith: [], area: profileArea(opening.profile) };
       return byId.get(opening.id)!;
     }),
-    faceArea: regionArea(region),
-    pieces: piecesOf(region),
+    faceArea: regionArea(made.region),
+    pieces: piecesOf(made.region),
+    path: 'sheet',
+    fault: sheet.fault,
   };
 }
 
-/** The number of loops that run counter-clockwise, which is that of pieces. */
-function piecesOf(region: Region): number {
-  const seen = new Uint8Array(region.count);
-  let pieces = 0;
-  for (let first = 0; first < region.count; first++) {
-    if (seen[first]) continue;
-    let twice = 0;
-    for (let v = first; !seen[v]; v = region.next[v]!) {
-      seen[v] = 1;
-      const w = region.next[v]!;
-      twice += region.xs[v]! * region.ys[w]! - region.xs[w]! * region.ys[v]!;
+/** Cuts what can be cut; whatever makes the cut fail is set aside, told of, and the rest cut without it. */
+function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units: Units, byId: Map<string, OpeningStatus>): { mesh: CutMesh; region: Region } {
+  let left = [...open];
+  for (;;) {
+    const plan = planCut(sheet, left, units);
+    try {
+      const made = skins(element, sheet, left, plan.grouping);
+      for (const status of plan.statuses) byId.set(status.opening, status);
+      return made;
+    } catch (error) {
+      const refused = refusals(error, sheet, left, plan.grouping, units);
+      if (!refused) throw error;
+      for (const status of refused) byId.set(status.opening, status);
+      const gone = new Set(refused.map((status) => status.opening));
+      left = left.filter(({ id }) => !gone.has(id));
     }
-    if (twice > 0) pieces += 1;
   }
-  return pieces;
+}
+
+function skins(element: Element, sheet: Sheet, open: readonly Placed[], grouping: Grouping): { mesh: CutMesh; region: Region } {
+  const builder = new MeshBuilder(sheet.element);
+  const all: Skin[] =
+    element.skins === 'layers'
+      ? sheet.layers.flatMap((layer, i) => (layer.cavity ? [] : [{ from: sheet.boundaries[i]!, to: sheet.boundaries[i + 1]!, whole: false }]))
+      : [{ from: 0, to: sheet.thickness, whole: true }];
+  let region: Region | null = null;
+  for (const skin of all) {
+    const { outer } = cutSkin(builder, sheet, open, grouping, skin, null);
+    region ??= outer;
+  }
+  return { mesh: builder.finish(), region: region ?? noRegion };
+}
+
+/** Which openings a failure is to be laid to, each with its reason; null where it is none of theirs. */
+function refusals(error: unknown, sheet: Sheet, open: readonly Placed[], grouping: Grouping, units: Units): OpeningStatus[] | null {
+  if (open.length === 0) return null;
+  if (error instanceof Collapsed) {
+    const { operand, side } = error.edge;
+    const blamed = operand > 0 ? [open[operand - 1]!] : open;
+    return blamed.map(({ id }) =>
+      notCut(
+        id,
+        `its ${side ? sideWords[side] : 'edge'} would be eaten up at a depth of ${worded(Math.abs(error.depth), units)}: its section asks for more than the outline has there`,
+        'Give it a smaller splay, check or arris, or a larger size.',
+      ),
+    );
+  }
+  if (error instanceof BeyondCurve)
+    return widest(open).map(({ id }) =>
+      notCut(id, `it reaches so far round the curve that it no longer looks at the ${sheet.noun}`, 'Make it narrower, let its jambs be radial, or give the curve a larger radius.'),
+    );
+  if (error instanceof Inexpressible || error instanceof TooTangled || error instanceof NotTriangulable) {
+    const blamed = error instanceof NotTriangulable ? open : [...grouping.groups.flat(), ...grouping.atEdge].map((k) => open[k]!);
+    const list = blamed.length > 0 ? blamed : open;
+    return list.map(({ id }) =>
+      notCut(id, `the ${sheet.noun}’s face could not be divided where it meets others`, 'Move the openings that nearly touch apart, or onto each other.'),
+    );
+  }
+  return null;
+}
+
+/** The widest of some openings, and those as wide. */
+function widest(open: readonly Placed[]): Placed[] {
+  const most = Math.max(...open.map(({ profile }) => profile.width));
+  return open.filter(({ profile }) => profile.width > most - 1e-9);
 }

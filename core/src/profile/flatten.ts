@@ -10,36 +10,28 @@ export const defaultFineness: Fineness = { chord: 0.001 };
 /** The most chords that one arc is ever divided into. */
 const mostChords = 512;
 
-/** What is known of one end of an edge that is a chord of an arc. */
-export interface ArcEnd {
-  /** Unit normal of the reveal, into the opening. */
-  nx: number;
-  ny: number;
-  /** Texture coordinates on the outer arris, metres. */
-  u: number;
-  v: number;
-}
-
-/** A chord's reveal: its two ends, and the direction in which texture runs with the depth. */
-export interface Unrolled {
-  from: ArcEnd;
-  to: ArcEnd;
-  /** Texture coordinates gained a metre of depth. */
-  du: number;
-  dv: number;
+/** The exact normals of the reveal at both ends of a chord, unit vectors into the opening, and whether texture begins anew at the chord's start. */
+export interface Chord {
+  ax: number;
+  ay: number;
+  bx: number;
+  by: number;
+  seam: boolean;
 }
 
 /**
- * A flattened outline. Edge i runs from point i to point i + 1 (the last one back to point 0), counter-clockwise, the opening
- * on its left.
+ * A flattened outline of closed loops. Edge i runs from point i to point next[i], the opening on its left: outer loops run counter-clockwise, islands clockwise.
  */
 export interface Outline {
   count: number;
   xs: Float64Array;
   ys: Float64Array;
+  next: Uint32Array;
+  /** First point of each loop. */
+  loops: number[];
   side: Side[];
-  /** How the reveal of an edge that is a chord is rounded and unrolled; null for a straight edge. */
-  arcs: (Unrolled | null)[];
+  /** What is known of an edge that is a chord of an arc; null for a straight edge. */
+  arcs: (Chord | null)[];
 }
 
 /**
@@ -66,17 +58,25 @@ function normalAt(arc: ArcEdge, angle: number): [number, number] {
 export function flatten(profile: Profile, fineness: Fineness = defaultFineness): Outline {
   const xs: number[] = [];
   const ys: number[] = [];
-  const outline: Outline = { count: 0, xs: new Float64Array(0), ys: new Float64Array(0), side: [], arcs: [] };
-  // An affine image of a circle strays from its chord by no more than its longer radius allows.
-  const chords = profile.edges.map((edge) => (edge.kind === 'line' ? 1 : chordsOf(Math.max(edge.rx, edge.ry), edge.to - edge.from, fineness)));
+  const side: Side[] = [];
+  const arcs: (Chord | null)[] = [];
+  const starts = profile.loops ?? [0];
+  const loops: number[] = [];
+  const next: number[] = [];
   profile.edges.forEach((edge, e) => {
-    const n = chords[e]!;
+    if (starts.includes(e)) {
+      close();
+      loops.push(xs.length);
+    }
+    // An affine image of a circle strays from its chord by no more than its longer radius allows.
+    const n = edge.kind === 'line' ? 1 : chordsOf(Math.max(edge.rx, edge.ry), edge.to - edge.from, fineness);
     for (let i = 0; i < n; i++) {
-      outline.side.push(edge.side);
+      side.push(edge.side);
+      next.push(xs.length + 1);
       if (edge.kind === 'line') {
         xs.push(edge.ax);
         ys.push(edge.ay);
-        outline.arcs.push(null);
+        arcs.push(null);
         continue;
       }
       const at = (k: number): number => edge.from + ((edge.to - edge.from) * k) / n;
@@ -85,69 +85,21 @@ export function flatten(profile: Profile, fineness: Fineness = defaultFineness):
       ys.push(y);
       const [ax, ay] = normalAt(edge, at(i));
       const [bx, by] = normalAt(edge, at(i + 1));
-      outline.arcs.push({ from: { nx: ax, ny: ay, u: 0, v: 0 }, to: { nx: bx, ny: by, u: 0, v: 0 }, du: 0, dv: 0 });
+      arcs.push({ ax, ay, bx, by, seam: i === 0 && edge.seam === true });
     }
   });
-  outline.count = xs.length;
-  outline.xs = Float64Array.from(xs);
-  outline.ys = Float64Array.from(ys);
-  unroll(profile, outline, chords);
-  return outline;
-}
+  close();
+  return { count: xs.length, xs: Float64Array.from(xs), ys: Float64Array.from(ys), next: Uint32Array.from(next), loops, side, arcs };
 
-/**
- * Lays texture on the rounded reveals. Arcs that follow one another are unrolled in one piece from their left end, the seam: there
- * texture runs on from the straight reveal before them, or where there is none, as though the face itself ran on along the arc.
- */
-function unroll(profile: Profile, outline: Outline, chords: readonly number[]): void {
-  const { count, xs, ys, arcs } = outline;
-  const begins = new Set<number>();
-  let at = 0;
-  profile.edges.forEach((edge, e) => {
-    if (edge.kind === 'arc' && (edge.seam || profile.edges[(e + profile.edges.length - 1) % profile.edges.length]!.kind === 'line')) begins.add(at);
-    at += chords[e]!;
-  });
-  // All of it rounded and nowhere a seam, as when a rounded square has become a circle.
-  if (begins.size === 0 && arcs[0]) begins.add(0);
-  for (const first of begins) {
-    const run: number[] = [];
-    for (let i = first; arcs[i] && (run.length === 0 || !begins.has(i)) && run.length < count; i = (i + 1) % count) run.push(i);
-    const last = run.at(-1)!;
-    const end = (last + 1) % count;
-    const fromEnd = xs[end]! < xs[first]! - 1e-9;
-    const seam = fromEnd ? end : first;
-    // The way along the boundary from the seam, and the normal into the opening there.
-    const before = fromEnd ? end : (first + count - 1) % count;
-    let nx: number;
-    let ny: number;
-    if (arcs[before] === null) {
-      const [a, b] = [before, (before + 1) % count];
-      const length = Math.hypot(xs[b]! - xs[a]!, ys[b]! - ys[a]!);
-      [nx, ny] = [-(ys[b]! - ys[a]!) / length, (xs[b]! - xs[a]!) / length];
-    } else {
-      const tip = fromEnd ? arcs[last]!.to : arcs[first]!.from;
-      [nx, ny] = [tip.nx, tip.ny];
-    }
-    // Counter-clockwise the way is the normal turned back a quarter; from the end it is the other way.
-    const [wx, wy] = fromEnd ? [-ny, nx] : [ny, -nx];
-    let length = 0;
-    for (const i of fromEnd ? run.reverse() : run) {
-      const j = (i + 1) % count;
-      const arc = arcs[i]!;
-      const chord = Math.hypot(xs[j]! - xs[i]!, ys[j]! - ys[i]!);
-      const [near, far] = fromEnd ? [arc.to, arc.from] : [arc.from, arc.to];
-      [near.u, near.v] = [xs[seam]! + wx * length, ys[seam]! + wy * length];
-      length += chord;
-      [far.u, far.v] = [xs[seam]! + wx * length, ys[seam]! + wy * length];
-      [arc.du, arc.dv] = [nx, ny];
-    }
+  function close(): void {
+    if (loops.length > 0) next[xs.length - 1] = loops.at(-1)!;
   }
 }
 
 /** The area within a flattened outline (square metres), by the shoelace formula. */
 export function outlineArea(outline: Outline): number {
   let twice = 0;
-  for (let i = 0, j = outline.count - 1; i < outline.count; j = i++)
-    twice += (outline.xs[j] ?? 0) * (outline.ys[i] ?? 0) - (outline.xs[i] ?? 0) * (outline.ys[j] ?? 0);
+  const { xs, ys, next, count } = outline;
+  for (let i = 0; i < count; i++) twice += xs[i]! * ys[next[i]!]! - xs[next[i]!]! * ys[i]!;
   return twice / 2;
 }

@@ -42,6 +42,8 @@ export interface Profile {
   /** Height of the springing line above the sill, or null where the profile has none. */
   springing: number | null;
   edges: readonly ProfileEdge[];
+  /** Where each closed loop of edges begins; one loop from edge 0 where it is left out. Islands run clockwise. */
+  loops?: readonly number[];
 }
 
 /** Why a profile cannot be made of the dimensions given, and what would be possible. */

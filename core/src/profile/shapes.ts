@@ -1,5 +1,5 @@
 /** From a shape and its named dimensions to the exact outline, or why there is none and what would be possible. */
-import { dimensionLabel, formatLength, unitsLabel, type Dimensions, type ProfileShape, type Units } from '@yard-arch/document';
+import { dimensionLabel, formatLength, unitsLabel, type Dimensions, type ProfileChoice, type Units } from '@yard-arch/document';
 import {
   ellipticalArch,
   fourCentredArch,
@@ -14,7 +14,10 @@ import {
 } from './arches.ts';
 import { chamferedRectangle, rectangle, roundedRectangle } from './panels.ts';
 import type { Impossible, Profile } from './profile.ts';
+import { freeProfile, selfCrossing } from './free.ts';
+import { angleSection, channelSection, iSection, regularPolygon, star, tSection } from './polygons.ts';
 import { ellipse, foils } from './rounds.ts';
+import { textProfile } from './text.ts';
 
 /** Whether the outcome of `profileOf` is a refusal. */
 export function isImpossible(outcome: Profile | Impossible): outcome is Impossible {
@@ -25,11 +28,12 @@ export function isImpossible(outcome: Profile | Impossible): outcome is Impossib
 const slack = 1e-9;
 
 /**
- * The exact outline of a shape with given dimensions (metres).
+ * The exact outline of a profile with given dimensions (metres).
  * @param units the units in which a refusal is worded.
  * @returns the profile, or why it cannot be made and what would be possible.
  */
-export function profileOf(shape: ProfileShape, dimensions: Dimensions, units: Units = 'mm'): Profile | Impossible {
+export function profileOf(choice: ProfileChoice, dimensions: Dimensions, units: Units = 'mm'): Profile | Impossible {
+  const { shape } = choice;
   const length = (metres: number): string => `${formatLength(metres, units)}${units === 'ft-in' ? '' : ` ${unitsLabel(units)}`}`;
   const take = (name: string): number => dimensions[name] ?? NaN;
   for (const [name, value] of Object.entries(dimensions))
@@ -60,7 +64,33 @@ export function profileOf(shape: ProfileShape, dimensions: Dimensions, units: Un
     return make();
   };
   const half = span / 2;
+  /** Refuses a web or flanges that leave no room beside them. */
+  const rolled = (web: number, flanges: number, make: () => Profile): Profile | Impossible =>
+    web >= width - slack || flanges >= height - slack
+      ? { reason: 'its web or flanges are as thick as the section itself', mend: `Make the web less than ${length(width)}, and the flanges together less than ${length(height)}.` }
+      : make();
   switch (shape) {
+    case 'regular-polygon':
+      return regularPolygon(choice.sides ?? 6, take('diameter'));
+    case 'star':
+      return take('inner') >= take('diameter') - slack
+        ? { reason: `a star of ${length(take('diameter'))} cannot have an inner diameter of ${length(take('inner'))}`, mend: `Give it an inner diameter of less than ${length(take('diameter'))}.` }
+        : star(choice.sides ?? 5, take('diameter'), take('inner'));
+    case 'i-section':
+      return rolled(take('web'), 2 * take('flange'), () => iSection(width, height, take('web'), take('flange')));
+    case 't-section':
+      return rolled(take('web'), take('flange'), () => tSection(width, height, take('web'), take('flange')));
+    case 'channel-section':
+      return rolled(take('web'), 2 * take('flange'), () => channelSection(width, height, take('web'), take('flange')));
+    case 'angle-section':
+      return rolled(take('web'), take('web'), () => angleSection(width, height, take('web')));
+    case 'free':
+      return freeProfile(choice.outline ?? [], choice.islands ?? [], width, height, length);
+    case 'text': {
+      const made = textProfile(choice.text ?? '', height);
+      if (isImpossible(made)) return made;
+      return selfCrossing(made) ? { reason: 'two of its letters touch', mend: 'Put a space between them.' } : made;
+    }
     case 'rectangle':
       return rectangle(width, height);
     case 'rounded-rectangle':

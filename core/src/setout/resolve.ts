@@ -1,5 +1,7 @@
 /** Resolving: from an opening's intent to its place on the face of its element, or why it has none. */
 import {
+  defaultChord,
+  extentOf,
   formatLength,
   row,
   unitsLabel,
@@ -8,13 +10,15 @@ import {
   type Element,
   type Grip,
   type Opening,
-  type ProfileShape,
+  type Pattern,
+  type ProfileChoice,
   type ProjectDocument,
   type Units,
   type Up,
 } from '@yard-arch/document';
-import { defaultFineness, flatten, type Fineness, type Outline } from '../profile/flatten.ts';
-import type { Impossible, Profile } from '../profile/profile.ts';
+import { flatten, type Fineness, type Outline } from '../profile/flatten.ts';
+import type { Impossible, Profile, Side } from '../profile/profile.ts';
+import { sectionLine, squareSection, type SectionLine } from '../profile/section.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
 
 /** An opening in its place: its outline's lower left corner is at (s, t) on its element's face, metres. */
@@ -25,9 +29,14 @@ export interface Placed {
   t: number;
   profile: Profile;
   outline: Outline;
-  /** Material of the reveal, or null for that of the layers. */
-  reveal: string | null;
+  pattern: Pattern;
   blockedUp: boolean;
+  /** What it does. */
+  kind: NonNullable<Pattern['cut']>['kind'];
+  /** How deep it cuts, or how high it is raised, metres; the element's thickness where it goes right through. */
+  depth: number;
+  /** How each side departs from square over that depth. */
+  sections: Readonly<Record<Side, SectionLine>>;
 }
 
 /** An opening that could not be placed, why, and what would mend it. */
@@ -55,9 +64,9 @@ export function alongAt(document: ProjectDocument, element: Element, along: Alon
     case 'start':
       return along.distance;
     case 'middle':
-      return element.length / 2 + along.distance;
+      return extentOf(element).length / 2 + along.distance;
     case 'end':
-      return element.length - along.distance;
+      return extentOf(element).length - along.distance;
     case 'axis': {
       const axis = row(document, 'axes', along.axis);
       return axis ? axis.along + along.distance : null;
@@ -71,7 +80,7 @@ export function upAt(document: ProjectDocument, element: Element, up: Up): numbe
     case 'base':
       return up.distance;
     case 'top':
-      return element.height - up.distance;
+      return extentOf(element).height - up.distance;
     case 'datum': {
       const datum = row(document, 'datums', up.datum);
       return datum ? datum.level - element.start.z + up.distance : null;
@@ -98,34 +107,105 @@ export function tidy(metres: number): number {
 
 const kept = new Map<string, { profile: Profile; outline: Outline } | Impossible>();
 
-/** Profile and outline of a shape with dimensions; the same object for the same question, for as long as it is among the last ones asked. */
+/** Profile and outline of a pattern's choice with dimensions; the same object for the same question, for as long as it is among the last ones asked. */
 export function outlineOf(
-  shape: ProfileShape,
+  choice: ProfileChoice,
   dimensions: Dimensions,
   units: Units,
   fineness: Fineness,
 ): { profile: Profile; outline: Outline } | Impossible {
-  const key = JSON.stringify([shape, dimensions, units, fineness]);
+  const key = JSON.stringify([choice, dimensions, units, fineness]);
   const known = kept.get(key);
   if (known) return known;
-  const profile = profileOf(shape, dimensions, units);
+  const profile = profileOf(choice, dimensions, units);
   const made = isImpossible(profile) ? profile : { profile, outline: flatten(profile, fineness) };
   if (kept.size > 4096) kept.delete(kept.keys().next().value!);
   kept.set(key, made);
   return made;
 }
 
+const sides: Side[] = ['sill', 'jamb-right', 'head', 'jamb-left'];
+const keptSections = new WeakMap<Pattern, Map<string, Readonly<Record<Side, SectionLine>> | Impossible>>();
+
+/** The sections of a pattern's sides over a depth; the same object for the same question. */
+function sectionsOf(pattern: Pattern, depth: number, units: Units): Readonly<Record<Side, SectionLine>> | Impossible {
+  const key = `${depth} ${units}`;
+  let known = keptSections.get(pattern);
+  if (!known) keptSections.set(pattern, (known = new Map()));
+  const found = known.get(key);
+  if (found) return found;
+  const kind = pattern.cut?.kind ?? 'through';
+  const use = kind === 'niche' || kind === 'niche to layer' ? 'niche' : kind === 'boss' || kind === 'keep inside' ? 'raised' : 'through';
+  const made = {} as Record<Side, SectionLine>;
+  const square = squareSection(depth);
+  let outcome: Readonly<Record<Side, SectionLine>> | Impossible = made;
+  const byText = new Map<string, SectionLine>();
+  for (const side of sides) {
+    const section = pattern.sections?.[side];
+    if (!section) {
+      made[side] = square;
+      continue;
+    }
+    // Sides with one and the same section share it, so that neighbours are known to move alike.
+    const text = JSON.stringify(section);
+    const line = byText.get(text) ?? sectionLine(section, depth, use, (metres) => worded(metres, units));
+    if ('reason' in line) {
+      outcome = { reason: `${sideWords[side]}: ${line.reason}`, mend: line.mend };
+      break;
+    }
+    byText.set(text, line);
+    made[side] = line;
+  }
+  known.set(key, outcome);
+  return outcome;
+}
+
+/** What a side is called in a sentence. */
+export const sideWords: Record<Side, string> = { sill: 'sill', head: 'head', 'jamb-left': 'left jamb', 'jamb-right': 'right jamb' };
+
+/** How deep a pattern cuts into a build-up (metres), or why it cannot. */
+export function depthOf(pattern: Pattern, layers: Element['layers'], units: Units): number | Impossible {
+  const thickness = layers.reduce((sum, layer) => sum + layer.thickness, 0);
+  const cut = pattern.cut ?? { kind: 'through' as const };
+  if (cut.kind === 'niche') {
+    if (cut.depth >= thickness - 1e-9)
+      return {
+        reason: `a niche ${worded(cut.depth, units)} deep goes through an element ${worded(thickness, units)} thick`,
+        mend: `Make it less than ${worded(thickness, units)} deep, or let it cut through.`,
+      };
+    return cut.depth;
+  }
+  if (cut.kind === 'niche to layer') {
+    if (cut.layers >= layers.length)
+      return {
+        reason: `it is to stop behind ${cut.layers} layer${cut.layers === 1 ? '' : 's'}, and the element has ${layers.length} in all`,
+        mend: layers.length > 1 ? `Let it stop behind ${layers.length - 1} at most, or cut through.` : 'Let it cut through, or to a depth.',
+      };
+    return layers.slice(0, cut.layers).reduce((sum, layer) => sum + layer.thickness, 0);
+  }
+  return cut.kind === 'boss' ? cut.height : thickness;
+}
+
+/** How finely a document's arcs are divided. */
+export function finenessOf(document: ProjectDocument): Fineness {
+  return { chord: document.chord ?? defaultChord };
+}
+
 /** Places one opening. */
-export function resolveOpening(document: ProjectDocument, opening: Opening, fineness: Fineness = defaultFineness): Placed | Unplaced {
+export function resolveOpening(document: ProjectDocument, opening: Opening, fineness: Fineness = finenessOf(document)): Placed | Unplaced {
   const refuse = (reason: string, mend: string): Unplaced => ({ id: opening.id, element: opening.element, reason, mend });
   const element = row(document, 'elements', opening.element);
-  if (!element) return refuse('its wall was removed', 'Bring the wall back with undo, or remove this opening.');
+  if (!element) return refuse('its element was removed', 'Bring the element back with undo, or remove this opening.');
   const pattern = row(document, 'patterns', opening.pattern);
   if (!pattern) return refuse('its pattern was removed', 'Give it another pattern.');
   const size = Object.hasOwn(pattern.sizes, opening.size) ? pattern.sizes[opening.size] : undefined;
   if (!size) return refuse(`the pattern “${pattern.name}” no longer has its size`, 'Choose another size.');
-  const made = outlineOf(pattern.profile.shape, size.dimensions, document.units, fineness);
+  const made = outlineOf(pattern.profile, size.dimensions, document.units, fineness);
   if ('reason' in made) return refuse(made.reason, made.mend);
+  const depth = depthOf(pattern, element.layers, document.units);
+  if (typeof depth !== 'number') return refuse(depth.reason, depth.mend);
+  const sections = sectionsOf(pattern, depth, document.units);
+  if ('reason' in sections) return refuse((sections as Impossible).reason, (sections as Impossible).mend);
   const along = alongAt(document, element, opening.along);
   if (along === null) return refuse('the axis that it is held to was removed', 'Place it from the start, the middle or the end.');
   const up = upAt(document, element, opening.up);
@@ -141,7 +221,10 @@ export function resolveOpening(document: ProjectDocument, opening: Opening, fine
     t,
     profile: made.profile,
     outline: made.outline,
-    reveal: pattern.reveal.material,
+    pattern,
     blockedUp: opening.blockedUp,
+    kind: pattern.cut?.kind ?? 'through',
+    depth,
+    sections: sections as Readonly<Record<Side, SectionLine>>,
   };
 }

@@ -5,7 +5,7 @@ import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { OpeningParticulars } from '../particulars/OpeningParticulars.tsx';
 import { PatternParticulars } from '../particulars/PatternParticulars.tsx';
-import { WallParticulars } from '../particulars/WallParticulars.tsx';
+import { ElementParticulars } from '../particulars/ElementParticulars.tsx';
 import { Sheet } from '../sheet/Sheet.tsx';
 import { PatternStrip } from './PatternStrip.tsx';
 import { Register } from './Register.tsx';
@@ -150,5 +150,5 @@ function Particulars() {
   if (chosen.kind === 'opening' && document.openings[chosen.id]) return <OpeningParticulars key={chosen.id} document={document} opening={document.openings[chosen.id]!} />;
   if (chosen.kind === 'pattern' && document.patterns[chosen.id]) return <PatternParticulars key={chosen.id} document={document} pattern={document.patterns[chosen.id]!} />;
   const wall = element ? document.elements[element] : undefined;
-  return wall ? <WallParticulars key={wall.id} document={document} wall={wall} /> : <p className="why">Nothing is chosen.</p>;
+  return wall ? <ElementParticulars key={wall.id} document={document} element={wall} /> : <p className="why">Nothing is chosen.</p>;
 }

@@ -67,7 +67,7 @@ export function PatternStrip({ document }: { document: ProjectDocument }) {
 /** A pattern's first size, drawn small and all to one scale where that can be read. */
 function Figure({ pattern, document }: { pattern: Pattern; document: ProjectDocument }) {
   const size = Object.values(pattern.sizes)[0]!;
-  const made = outlineOf(pattern.profile.shape, size.dimensions, document.units, defaultFineness);
+  const made = outlineOf(pattern.profile, size.dimensions, document.units, defaultFineness);
   if ('reason' in made) return <svg className="figure" width="48" height="44" aria-hidden />;
   const { width, height } = made.profile;
   const scale = Math.min(44 / width, 40 / height, 24);

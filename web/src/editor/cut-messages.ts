@@ -23,6 +23,10 @@ export interface DrawnElement {
   statuses: OpeningStatus[];
   faceArea: number;
   pieces: number;
+  path: 'sheet' | 'solid';
+  /** What became of the ends of a wall that were to be joined. */
+  joins: string[];
+  fault: { reason: string; mend: string } | null;
 }
 
 export type FromWorker =

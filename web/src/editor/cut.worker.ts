@@ -80,20 +80,23 @@ function proveAll(): void {
 
 function drawn(result: ElementCut): DrawnElement {
   const { mesh, sheet } = result;
-  const origin: [number, number, number] = [...sheet.chart.origin];
-  const zero = { ...sheet, chart: { ...sheet.chart, origin: [0, 0, 0] as const } };
+  const [x, y, z] = sheet.chart.origin;
+  const origin: [number, number, number] = [x, y, z];
   return {
     element: result.element,
     origin,
     positions: Float32Array.from(mesh.positions, (value, i) => value - origin[i % 3]!),
     normals: mesh.normals.slice(),
     triangles: mesh.triangles.slice(),
-    creases: creasesOf(zero, result.region),
+    creases: creasesOf(mesh, origin),
     runs: mesh.runs,
     face: pathOf(result.region),
     statuses: result.statuses,
     faceArea: result.faceArea,
     pieces: result.pieces,
+    path: result.path,
+    joins: result.sheet.joins,
+    fault: result.fault,
   };
 }
 

@@ -1,6 +1,7 @@
 /** Edits as change sets, each named as its undo entry reads. */
 import { alongTo, gripOffset, isImpossible, outlineOf, defaultFineness, profileOf, upTo, type Profile } from '@yard-arch/core';
 import {
+  firstChoice,
   firstDimensions,
   newId,
   profileShapes,
@@ -28,7 +29,7 @@ export function profileOfOpening(document: ProjectDocument, opening: Pick<Openin
   const pattern = document.patterns[opening.pattern];
   const size = pattern?.sizes[opening.size];
   if (!pattern || !size) return null;
-  const made = outlineOf(pattern.profile.shape, size.dimensions, document.units, defaultFineness);
+  const made = outlineOf(pattern.profile, size.dimensions, document.units, defaultFineness);
   return 'reason' in made ? null : made.profile;
 }
 
@@ -108,8 +109,8 @@ export function blockUp(opening: Opening): ChangeSet {
   return changeOpening(opening, { blockedUp: !opening.blockedUp }, opening.blockedUp ? 'open up' : 'block up');
 }
 
-export function changeWall(wall: Element, over: Partial<Element>, what: string): ChangeSet {
-  return edit(`${what} ${wall.name}`, putting('elements', { ...wall, ...over }));
+export function changeElement<T extends Element>(element: T, over: Partial<T>, what: string): ChangeSet {
+  return edit(`${what} ${element.name}`, putting('elements', { ...element, ...over } as Element));
 }
 
 /** A new wall of a thickness usual for brick, beside those that there are. */
@@ -140,13 +141,17 @@ export function addWall(document: ProjectDocument): { changeSet: ChangeSet; id: 
   return { id, changeSet: edit(`add ${wall.name}`, ...changes, putting('elements', wall)) };
 }
 
-/** Removes a wall with all that is on it, in one step. */
-export function removeWall(document: ProjectDocument, wall: Element): ChangeSet {
+/** Removes an element with all that is on it, in one step. Openings elsewhere that also cut it no longer do. */
+export function removeElement(document: ProjectDocument, wall: Element): ChangeSet {
   const openings = Object.values(document.openings).filter((opening) => opening.element === wall.id);
   const axes = Object.values(document.axes).filter((axis) => axis.element === wall.id);
   const datums = Object.values(document.datums).filter((datum) => datum.element === wall.id);
+  const further = Object.values(document.openings)
+    .filter((opening) => opening.element !== wall.id && opening.further?.includes(wall.id))
+    .map((opening) => putting('openings', { ...opening, further: opening.further!.filter((id) => id !== wall.id) }));
   return edit(
     `remove ${wall.name}`,
+    ...further,
     ...openings.map((opening) => removing('openings', opening.id)),
     ...axes.map((axis) => removing('axes', axis.id)),
     ...datums.map((datum) => removing('datums', datum.id)),
@@ -163,7 +168,7 @@ export function addPattern(document: ProjectDocument, shape: ProfileShape): { ch
   const pattern: Pattern = {
     id,
     name,
-    profile: { shape },
+    profile: firstChoice(shape),
     sizes: { a: { id: 'a', name: '', dimensions: firstDimensions(shape) } },
     reveal: { material: null },
   };
@@ -187,7 +192,7 @@ export function uses(document: ProjectDocument, pattern: string, size?: string):
 
 /** Gives a size other dimensions; all its openings follow. @returns the change set, or why those dimensions make no profile. */
 export function resize(document: ProjectDocument, pattern: Pattern, size: Size, dimensions: Dimensions): ChangeSet | { reason: string; mend: string } {
-  const made = profileOf(pattern.profile.shape, dimensions, document.units);
+  const made = profileOf(pattern.profile, dimensions, document.units);
   if (isImpossible(made)) return made;
   const next: Size = { ...size, dimensions: { ...dimensions } };
   const count = uses(document, pattern.id, size.id);

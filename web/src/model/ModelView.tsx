@@ -1,7 +1,7 @@
 /** The model: what is cut, in three dimensions, beside the sheet and following it. */
 import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree, type ThreeEvent } from '@react-three/fiber';
-import { resolveOpening, sheetOf } from '@yard-arch/core';
+import { directionsAt, pointAt, resolveOpening, sheetOf } from '@yard-arch/core';
 import type { ProjectDocument } from '@yard-arch/document';
 import { useEffect, useMemo, useRef, type ComponentRef } from 'react';
 import * as THREE from 'three';
@@ -38,12 +38,9 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
     const wall = element ? document.elements[element] : undefined;
     if (!wall) return null;
     const { chart, length, height } = sheetOf(wall);
-    const at = (s: number, t: number, n: number): THREE.Vector3 =>
-      new THREE.Vector3(...chart.origin)
-        .addScaledVector(new THREE.Vector3(...chart.along), s)
-        .addScaledVector(new THREE.Vector3(...chart.up), t)
-        .addScaledVector(new THREE.Vector3(...chart.inward), n);
-    return { to: at(length / 2, height / 2, 0), from: at(length / 2, height / 2, -1), frame: [length, height] };
+    const { inward } = directionsAt(chart, length / 2);
+    const middle = new THREE.Vector3(...pointAt(chart, length / 2, height / 2, 0));
+    return { to: middle, from: middle.clone().addScaledVector(new THREE.Vector3(...inward), -1), frame: [length, height] };
   };
 
   return (
@@ -102,16 +99,11 @@ function pick(event: ThreeEvent<MouseEvent>, element: string, opening: string | 
 function boundsOf(document: ProjectDocument): THREE.Box3 {
   const box = new THREE.Box3();
   for (const wall of Object.values(document.elements)) {
-    const { chart, length, height, thickness } = sheetOf(wall);
-    for (const s of [0, length])
-      for (const t of [0, height])
-        for (const n of [0, thickness])
-          box.expandByPoint(
-            new THREE.Vector3(...chart.origin)
-              .addScaledVector(new THREE.Vector3(...chart.along), s)
-              .addScaledVector(new THREE.Vector3(...chart.up), t)
-              .addScaledVector(new THREE.Vector3(...chart.inward), n),
-          );
+    const { chart, outline, height, thickness } = sheetOf(wall);
+    // A bent wall's own ribs tell how far it reaches.
+    const alongs = chart.kind === 'bent' ? [...chart.s] : [Math.min(...outline.xs), Math.max(...outline.xs)];
+    const ups = [Math.min(0, ...outline.ys), height];
+    for (const s of alongs) for (const t of ups) for (const n of [0, thickness]) box.expandByPoint(new THREE.Vector3(...pointAt(chart, s, t, n)));
   }
   return box;
 }
@@ -154,20 +146,23 @@ function Apertures({ document }: { document: ProjectDocument }) {
         const resolved = resolveOpening(document, opening);
         if (!wall || !('outline' in resolved)) return [];
         const { chart, thickness } = sheetOf(wall);
-        const shape = new THREE.Shape(Array.from(resolved.outline.xs, (x, i) => new THREE.Vector2(x, resolved.outline.ys[i]!)));
-        const matrix = new THREE.Matrix4().makeBasis(
-          new THREE.Vector3(...chart.along),
-          new THREE.Vector3(...chart.up),
-          new THREE.Vector3(...chart.inward).negate(),
-        );
-        const n = opening.blockedUp ? -0.004 : thickness / 2;
-        matrix.setPosition(
-          new THREE.Vector3(...chart.origin)
-            .addScaledVector(new THREE.Vector3(...chart.along), resolved.s)
-            .addScaledVector(new THREE.Vector3(...chart.up), resolved.t)
-            .addScaledVector(new THREE.Vector3(...chart.inward), n),
-        );
-        return [{ id: opening.id, element: wall.id, geometry: new THREE.ShapeGeometry(shape), matrix, blockedUp: opening.blockedUp }];
+        const { outline, profile } = resolved;
+        const middle = resolved.s + profile.width / 2;
+        const { along, up, inward } = directionsAt(chart, middle);
+        const path = (first: number): THREE.Vector2[] => {
+          const points: THREE.Vector2[] = [];
+          let v = first;
+          do {
+            points.push(new THREE.Vector2(outline.xs[v]! - profile.width / 2, outline.ys[v]!));
+            v = outline.next[v]!;
+          } while (v !== first);
+          return points;
+        };
+        const shapes = outline.loops.map((first) => new THREE.Shape(path(first))).filter((shape) => !THREE.ShapeUtils.isClockWise(shape.getPoints(1)));
+        const matrix = new THREE.Matrix4().makeBasis(new THREE.Vector3(...along), new THREE.Vector3(...up), new THREE.Vector3(...inward).negate());
+        const n = opening.blockedUp || resolved.kind === 'imprint' ? -0.004 : resolved.kind === 'boss' ? -resolved.depth : Math.min(resolved.depth, thickness) / 2;
+        matrix.setPosition(new THREE.Vector3(...pointAt(chart, middle, resolved.t, n)));
+        return [{ id: opening.id, element: wall.id, geometry: new THREE.ShapeGeometry(shapes), matrix, blockedUp: opening.blockedUp }];
       }),
     [document],
   );

@@ -123,7 +123,7 @@ export function LengthField({ label, value, units, note, positive, onChange }: L
 }
 
 /** An angle in degrees. */
-export function AngleField({ label, value, onChange }: { label: string; value: number; onChange: (degrees: number) => boolean }) {
+export function AngleField({ label, value, onChange }: { label: string; value: number; onChange: (degrees: number) => boolean | string }) {
   return (
     <Typed
       label={label}
@@ -133,7 +133,8 @@ export function AngleField({ label, value, onChange }: { label: string; value: n
         const degrees = Number(text.replace('°', '').replace('−', '-').replace(',', '.').trim());
         if (text.trim() === '' || !Number.isFinite(degrees)) return `“${text}” is not an angle. Try 90 or -22.5.`;
         if (Math.abs(degrees) > 360) return 'An angle is between -360 and 360 degrees.';
-        return onChange(degrees) ? null : 'The angle was not changed.';
+        const taken = onChange(degrees);
+        return typeof taken === 'string' ? taken : taken ? null : 'The angle was not changed.';
       }}
       onStep={(steps) => void onChange(Math.max(-360, Math.min(360, value + steps)))}
     />

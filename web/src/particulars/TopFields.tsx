@@ -1,5 +1,5 @@
 /** The top of a wall: its kind, and the figures that the kind has. */
-import type { Element, Top, Units } from '@yard-arch/document';
+import { extentOf, type Top, type Units, type Wall } from '@yard-arch/document';
 import { Choice, LengthField } from './Fields.tsx';
 
 const kinds: { value: Top['kind']; label: string }[] = [
@@ -10,8 +10,8 @@ const kinds: { value: Top['kind']; label: string }[] = [
 ];
 
 /** A top of a kind to begin with, in proportion to the wall. */
-function beginning(kind: Top['kind'], wall: Element): Top {
-  const higher = wall.height + Math.round(wall.length * 2.5) / 10;
+function beginning(kind: Top['kind'], wall: Wall): Top {
+  const higher = wall.height + Math.round(extentOf(wall).length * 2.5) / 10;
   switch (kind) {
     case 'level':
       return { kind };
@@ -25,13 +25,14 @@ function beginning(kind: Top['kind'], wall: Element): Top {
 }
 
 interface TopFieldsProps {
-  wall: Element;
+  wall: Wall;
   units: Units;
   onChange: (top: Top) => boolean;
 }
 
 export function TopFields({ wall, units, onChange }: TopFieldsProps) {
-  const { top, length } = wall;
+  const { top } = wall;
+  const { length } = extentOf(wall);
   /** A place along the wall, typed as a length and kept as a share of it. */
   const share = (metres: number): number | string =>
     metres > length * 0.001 && metres < length * 0.999 ? metres / length : 'It must be between the start and the end of the wall.';

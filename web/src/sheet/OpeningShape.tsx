@@ -9,7 +9,16 @@ const paths = new WeakMap<Outline, string>();
 export function pathOf(outline: Outline): string {
   let path = paths.get(outline);
   if (!path) {
-    path = `M${Array.from(outline.xs, (x, i) => `${x.toFixed(5)} ${outline.ys[i]!.toFixed(5)}`).join('L')}Z`;
+    const parts: string[] = [];
+    for (const first of outline.loops) {
+      let v = first;
+      do {
+        parts.push(`${v === first ? 'M' : 'L'}${outline.xs[v]!.toFixed(5)} ${outline.ys[v]!.toFixed(5)}`);
+        v = outline.next[v]!;
+      } while (v !== first);
+      parts.push('Z');
+    }
+    path = parts.join('');
     paths.set(outline, path);
   }
   return path;

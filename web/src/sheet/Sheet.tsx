@@ -1,6 +1,6 @@
 /** The sheet: the chosen wall's outer face as a drawing, on which openings are placed, dragged and dimensioned. */
 import { resolveOpening, sheetOf, snap, type Box, type Guide, type Lines, type Placed } from '@yard-arch/core';
-import { formatLength, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { extentOf, formatLength, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { blockUp, moveOpening, placeOpening, profileOfOpening, removeOpening } from '../editor/edits.ts';
 import { choose, chooseOpening, commit, place, preview, useEditor } from '../editor/store.ts';
@@ -28,6 +28,7 @@ type Gesture =
 
 export function Sheet({ element }: { element: Element }) {
   const tall = useMemo(() => sheetOf(element).height, [element]);
+  const { length } = useMemo(() => extentOf(element), [element]);
   const document = useEditor((state) => state.draft ?? state.document)!;
   const committed = useEditor((state) => state.document)!;
   const chosen = useEditor((state) => state.chosen);
@@ -53,8 +54,8 @@ export function Sheet({ element }: { element: Element }) {
   }, []);
   const showWhole = useCallback(() => {
     setOwn(false);
-    if (room.width > 0) setView(fit(room.width, room.height, element.length, tall));
-  }, [room, element.length, tall]);
+    if (room.width > 0) setView(fit(room.width, room.height, length, tall));
+  }, [room, length, tall]);
   // The whole face is shown until one zooms or pans; another wall is shown whole again.
   useLayoutEffect(() => setOwn(false), [element.id]);
   useLayoutEffect(() => {
@@ -186,11 +187,11 @@ export function Sheet({ element }: { element: Element }) {
       else choose({ kind: 'wall' });
     } else if (placing && arrow) {
       setGhost((before) => {
-        const spot = before ?? ghostAt(element.length / 2, tall / 2, true);
+        const spot = before ?? ghostAt(length / 2, tall / 2, true);
         return spot && { s: spot.s + 10 * ds, t: spot.t + 10 * dt, along: null, up: null };
       });
     } else if (placing && event.key === 'Enter') {
-      const spot = ghost ?? ghostAt(element.length / 2, tall / 2, false);
+      const spot = ghost ?? ghostAt(length / 2, tall / 2, false);
       if (spot) putDown(spot);
     } else if (focused && (event.key === 'Enter' || event.key === ' ')) chooseOpening(focused);
     else if (event.key === '0') showWhole();
@@ -256,7 +257,7 @@ export function Sheet({ element }: { element: Element }) {
             <path d={drawn?.face ?? ''} clipRule="evenodd" transform={`translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`} />
           </clipPath>
         </defs>
-        <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, element.length) + 34} y1={base} y2={base} />
+        <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />
         {drawn && (
           <path
             className="wall"
@@ -268,12 +269,12 @@ export function Sheet({ element }: { element: Element }) {
         )}
         <g clipPath="url(#face)">
           {courses.map((y) => (
-            <line key={y} className="course" x1={xOf(view, 0) + 1} x2={xOf(view, element.length) - 1} y1={y} y2={y} />
+            <line key={y} className="course" x1={xOf(view, 0) + 1} x2={xOf(view, length) - 1} y1={y} y2={y} />
           ))}
         </g>
         <SettingOutLines
           view={view}
-          length={element.length}
+          length={length}
           height={tall}
           datums={lines.datums}
           axes={lines.axes}
@@ -298,7 +299,7 @@ export function Sheet({ element }: { element: Element }) {
         <Strings
           view={view}
           width={room.width}
-          length={element.length}
+          length={length}
           height={tall}
           boxes={boxes}
           chosen={chosenBox}
@@ -307,7 +308,7 @@ export function Sheet({ element }: { element: Element }) {
           onEdit={setFigure}
         />
         {told?.along && <line className="guide" x1={xOf(view, told.along.at)} x2={xOf(view, told.along.at)} y1={top - 20} y2={base + 20} />}
-        {told?.up && <line className="guide" x1={xOf(view, 0) - 24} x2={xOf(view, element.length) + 24} y1={yOf(view, told.up.at)} y2={yOf(view, told.up.at)} />}
+        {told?.up && <line className="guide" x1={xOf(view, 0) - 24} x2={xOf(view, length) + 24} y1={yOf(view, told.up.at)} y2={yOf(view, told.up.at)} />}
         {ghost && ghostOutline && !dragged && (
           <g className="ghost" data-testid="ghost">
             <path
@@ -367,7 +368,7 @@ type SheetLines = Lines & { datums: { id: string; name: string; level: number; t
 function linesOf(document: ProjectDocument, element: Element): SheetLines {
   const tall = sheetOf(element).height;
   return {
-    length: element.length,
+    length: extentOf(element).length,
     height: tall,
     datums: Object.values(document.datums)
       .filter((datum) => datum.element === null || datum.element === element.id)

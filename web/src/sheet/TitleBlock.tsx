@@ -8,10 +8,16 @@ export function TitleBlock({ element }: { element: Element }) {
   const drawn = useEditor((state) => state.drawn.get(element.id));
   const proof = useEditor((state) => state.proofs.get(element.id));
   const failure = useEditor((state) => state.cutFailure);
-  const count = { cut: 0, notched: 0, 'blocked up': 0, 'not cut': 0 };
+  const count = { cut: 0, notched: 0, niche: 0, boss: 0, imprint: 0, 'blocked up': 0, 'not cut': 0 };
   for (const status of drawn?.statuses ?? []) count[status.state] += 1;
   const cut = count.cut + count.notched;
   const faults = count['not cut'];
+  const rest = [
+    count.niche > 0 && many(count.niche, 'niche'),
+    count.boss > 0 && many(count.boss, 'boss', 'bosses'),
+    count.imprint > 0 && many(count.imprint, 'imprint'),
+    count['blocked up'] > 0 && `${count['blocked up']} blocked up`,
+  ].filter(Boolean);
   return (
     <div className="title-block" aria-live="polite" data-testid="title-block">
       <div className="what">
@@ -21,9 +27,13 @@ export function TitleBlock({ element }: { element: Element }) {
       <div className="how">
         <span>
           {cut} cut{count.notched > 0 ? `, ${count.notched} of them notched` : ''}
-          {count['blocked up'] > 0 ? ` · ${count['blocked up']} blocked up` : ''}
+          {rest.map((text) => ` · ${text}`).join('')}
         </span>
-        {failure ? (
+        {drawn?.fault ? (
+          <span className="bad" title={drawn.fault.mend}>
+            {drawn.fault.reason}
+          </span>
+        ) : failure ? (
           <span className="bad">could not be cut: {failure}</span>
         ) : faults > 0 ? (
           <span className="bad">{many(faults, 'opening')} not cut</span>

@@ -1,0 +1,248 @@
+/** Groups: openings that meet each other or the sheet's edge, as loops of moving edges through slabs of depth between which nothing begins or ends. */
+import type { Sheet } from '../element/sheet.ts';
+import { loopsOf, type EdgeLoop, type LoopEdge } from '../reveal/loop.ts';
+import { offsetAt } from '../reveal/tube.ts';
+import type { Side } from '../profile/profile.ts';
+import type { SectionLine } from '../profile/section.ts';
+import type { Placed } from '../setout/resolve.ts';
+import type { Loop } from './arrangement.ts';
+import { clip, type Part } from './clip.ts';
+
+/** Raised where the sheet path cannot express what meets what; the solid path can. */
+export class Inexpressible extends Error {}
+
+/** A range of depth, metres, through which the same loops bound the solid. */
+export interface Slab {
+  from: number;
+  to: number;
+  loops: EdgeLoop[];
+  /** Whether all about the loops is solid, as about openings that lie within the sheet. */
+  within: boolean;
+}
+
+const same = 1e-9;
+
+const shifted = new WeakMap<SectionLine, Map<number, SectionLine>>();
+
+/** A section with its depths moved; the same object for the same question. */
+export function shiftedSection(line: SectionLine, by: number): SectionLine {
+  if (by === 0) return line;
+  let known = shifted.get(line);
+  if (!known) shifted.set(line, (known = new Map()));
+  let made = known.get(by);
+  if (!made) known.set(by, (made = { ...line, n: line.n.map((n) => n + by) }));
+  return made;
+}
+
+/** An opening's sections at their depths in the element: a boss stands before the face. */
+export function sectionsAt(opening: Placed): Readonly<Record<Side, SectionLine>> {
+  if (opening.kind !== 'boss') return opening.sections;
+  const { sections, depth } = opening;
+  return {
+    sill: shiftedSection(sections.sill, -depth),
+    head: shiftedSection(sections.head, -depth),
+    'jamb-left': shiftedSection(sections['jamb-left'], -depth),
+    'jamb-right': shiftedSection(sections['jamb-right'], -depth),
+  };
+}
+
+/** The range of depth in which an opening bounds the solid. */
+export function rangeOf(opening: Placed): [number, number] {
+  return opening.kind === 'boss' ? [-opening.depth, 0] : opening.kind === 'imprint' ? [0, 0] : [0, opening.depth];
+}
+
+/** Moves an edge on the face. */
+export function movedEdge(edge: LoopEdge, s: number, t: number): LoopEdge {
+  return { ...edge, x: edge.x + s, y: edge.y + t };
+}
+
+/** The loops of an opening that stands clear of all others. */
+export function loopsOfOpening(opening: Placed, operand: number, s: number, t: number): EdgeLoop[] {
+  const raised = opening.kind === 'boss' || opening.kind === 'keep inside';
+  return loopsOf(opening.outline, sectionsAt(opening), operand, raised).map((loop) => loop.map((edge) => movedEdge(edge, s, t)));
+}
+
+/** A sheet's own edges. */
+export function loopsOfSheet(sheet: Sheet): EdgeLoop[] {
+  const { outline, thickness } = sheet;
+  const square: SectionLine = { n: [0, thickness], offset: [0, 0], smooth: [false, false] };
+  return outline.loops.map((first) => {
+    const loop: EdgeLoop = [];
+    let v = first;
+    do {
+      loop.push(sheetEdge(sheet, v, outline.sections[v] ?? square));
+      v = outline.next[v]!;
+    } while (v !== first);
+    return loop;
+  });
+}
+
+function sheetEdge({ outline }: Sheet, v: number, section: SectionLine): LoopEdge {
+  const w = outline.next[v]!;
+  const [vx, vy] = [outline.xs[w]! - outline.xs[v]!, outline.ys[w]! - outline.ys[v]!];
+  const size = Math.hypot(vx, vy);
+  return {
+    x: outline.xs[v]!,
+    y: outline.ys[v]!,
+    dx: vx / size,
+    dy: vy / size,
+    length: size,
+    section,
+    sense: 1,
+    operand: 0,
+    source: v,
+    side: null,
+    chord: outline.chords[v] ?? null,
+    seam: false,
+    joint: false,
+  };
+}
+
+/**
+ * The slabs of a group between two depths (metres), outermost first. Where bosses stand before the face, slabs begin before it.
+ * @param members openings with their operands.
+ * @throws TooTangled, Inexpressible
+ */
+export function slabsOf(sheet: Sheet, members: readonly { opening: Placed; operand: number }[], atEdge: boolean, from: number, to: number): Slab[] {
+  const depths = new Set([from, to]);
+  for (const { opening } of members) {
+    const [a, b] = rangeOf(opening);
+    if (opening.kind === 'boss') {
+      if (from <= same) depths.add(a);
+    } else if (b > from + same && b < to - same) depths.add(b);
+  }
+  const order = [...depths].sort((a, b) => a - b);
+  const slabs: Slab[] = [];
+  for (let i = 0; i + 1 < order.length; i++) slabs.push(slab(sheet, members, atEdge, order[i]!, order[i + 1]!));
+  return slabs;
+}
+
+function slab(sheet: Sheet, members: readonly { opening: Placed; operand: number }[], atEdge: boolean, from: number, to: number): Slab {
+  const before = to <= same;
+  const active = members.filter(({ opening }) => {
+    const [a, b] = rangeOf(opening);
+    if (opening.kind === 'imprint') return false;
+    if (opening.kind === 'boss') return before && a <= from + same;
+    return before ? opening.kind !== 'keep inside' : b >= to - same;
+  });
+  const sheetLoops = atEdge ? loopsOfSheet(sheet) : [];
+  const middle = (from + to) / 2;
+  const lists: LoopEdge[][] = [sheetLoops.flat()];
+  const loops: Loop[] = [];
+  const parts: Part[] = [];
+  const sheetLoop = atEdge ? ringAt(sheetLoops, middle) : null;
+  for (const { opening, operand } of active) {
+    const own = loopsOf(opening.outline, sectionsAt(opening), operand, true).map((loop) => loop.map((edge) => movedEdge(edge, opening.s, opening.t)));
+    lists.push(own.flat());
+    loops.push(ringAt(own, middle));
+    parts.push(opening.kind === 'boss' ? 'raised' : opening.kind === 'keep inside' ? 'keep' : 'void');
+  }
+  const raised = parts.includes('raised');
+  if (active.length === 0) return { from, to, loops: sheetLoops, within: !atEdge && !before };
+  const clipped = clip(sheetLoop, loops, parts);
+  const made = clipped.loops.map((loop) =>
+    composite(
+      loop.xs.map((x, i) => {
+        const k = loop.operand[i]!;
+        return { edge: lists[k]![loop.source[i]!]!, reversed: k > 0 && parts[k - 1] === 'void', x, y: loop.ys[i]! };
+      }),
+      middle,
+    ),
+  );
+  return { from, to, loops: made, within: !atEdge && !raised && !parts.includes('keep') };
+}
+
+/** Loops at a depth as one outline to be laid over others. */
+function ringAt(loops: readonly EdgeLoop[], n: number): Loop {
+  const xs: number[] = [];
+  const ys: number[] = [];
+  const next: number[] = [];
+  for (const loop of loops) {
+    const first = xs.length;
+    loop.forEach((edge, i) => {
+      const before = loop[(i + loop.length - 1) % loop.length]!;
+      const [x, y] = meet(before, edge, before.sense * offsetAt(before.section, n, 1), edge.sense * offsetAt(edge.section, n, 1), edge.x, edge.y);
+      xs.push(x);
+      ys.push(y);
+      next.push(i + 1 === loop.length ? first : xs.length);
+    });
+  }
+  return { xs: Float64Array.from(xs), ys: Float64Array.from(ys), count: xs.length, next: Uint32Array.from(next) };
+}
+
+/** Where the lines of two edges meet that have moved out by so much from where they meet at (x, y). */
+function meet(a: LoopEdge, b: LoopEdge, p: number, q: number, x: number, y: number): [number, number] {
+  if (p === 0 && q === 0) return [x, y];
+  const [ax, ay, bx, by] = [a.dy, -a.dx, b.dy, -b.dx];
+  const det = ax * by - ay * bx;
+  const dot = ax * bx + ay * by;
+  if (Math.abs(p - q) <= same && dot > -0.999) return [x + ((ax + bx) * p) / (1 + dot), y + ((ay + by) * p) / (1 + dot)];
+  if (Math.abs(det) < 1e-6) return [x + ((ax + bx) * (p + q)) / 4, y + ((ay + by) * (p + q)) / 4];
+  return [x + (p * by - q * ay) / det, y + (q * ax - p * bx) / det];
+}
+
+interface Piece {
+  edge: LoopEdge;
+  /** Whether the piece runs against its edge, as along a void. */
+  reversed: boolean;
+  /** Where it starts at the middle depth. */
+  x: number;
+  y: number;
+}
+
+/** A loop of pieces of edges, each clipped by its neighbours. */
+function composite(pieces: readonly Piece[], middle: number): EdgeLoop {
+  const count = pieces.length;
+  const directed = pieces.map(({ edge, reversed }): LoopEdge => {
+    if (!reversed) return { ...edge };
+    const { chord } = edge;
+    return {
+      ...edge,
+      dx: -edge.dx,
+      dy: -edge.dy,
+      sense: edge.sense === 1 ? -1 : 1,
+      chord: chord && { ax: -chord.bx, ay: -chord.by, bx: -chord.ax, by: -chord.ay },
+      seam: false,
+    };
+  });
+  const out = directed.map((edge, i): LoopEdge => {
+    const before = directed[(i + count - 1) % count]!;
+    const { x, y } = pieces[i]!;
+    const [p, q] = [before.sense * offsetAt(before.section, middle, 1), edge.sense * offsetAt(edge.section, middle, 1)];
+    if (edge.joint || before.joint) throw new Inexpressible();
+    if (p === 0 && q === 0) return { ...edge, x, y };
+    // Back from where they meet at the middle depth to where they would with no offset.
+    const det = before.dy * -edge.dx + before.dx * edge.dy;
+    if (Math.abs(det) < 1e-6 && Math.abs(p - q) > same) throw new Inexpressible();
+    const [bx, by] = meet(before, edge, -p, -q, x, y);
+    return { ...edge, x: bx, y: by };
+  });
+  const lies = out.every((edge, i) => {
+    const before = out[(i + count - 1) % count]!;
+    return Math.abs(before.dx * edge.dy - before.dy * edge.dx) > 1e-6 || before.section === edge.section || squares(before.section, edge.section);
+  });
+  if (!lies) throw new Inexpressible();
+  return clippedChords(out, pieces, middle);
+}
+
+function squares(...sections: SectionLine[]): boolean {
+  return sections.every((section) => section.offset.every((o) => o === 0));
+}
+
+/** Gives each chord the normals at its clipped ends. */
+function clippedChords(loop: EdgeLoop, pieces: readonly Piece[], middle: number): EdgeLoop {
+  return loop.map((edge, i) => {
+    if (!edge.chord) return edge;
+    const { edge: whole, reversed } = pieces[i]!;
+    const offset = whole.sense * offsetAt(whole.section, middle, 1);
+    const [ox, oy] = [whole.x + whole.dy * offset, whole.y - whole.dx * offset];
+    const share = (x: number, y: number): number => Math.max(0, Math.min(1, ((x - ox) * whole.dx + (y - oy) * whole.dy) / whole.length));
+    const next = pieces[(i + 1) % pieces.length]!;
+    let [a, b] = [share(pieces[i]!.x, pieces[i]!.y), share(next.x, next.y)];
+    if (reversed) [a, b] = [1 - a, 1 - b];
+    const { ax, ay, bx, by } = edge.chord;
+    const at = (k: number): [number, number] => [ax + k * (bx - ax), ay + k * (by - ay)];
+    const [[px, py], [qx, qy]] = [at(a), at(b)];
+    return { ...edge, chord: { ax: px, ay: py, bx: qx, by: qy } };
+  });
+}

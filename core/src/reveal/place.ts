@@ -1,0 +1,327 @@
+/** Placing a tube on its chart: where its nodes stand in space, which of its edges cross lines on the face, and the patches that its faces fall into there. */
+import { developedAt, directionsAt, facetAt, pointAt, ribAt, type BentChart, type Chart, type Vector } from '../element/chart.ts';
+import type { Ring, Tube } from './tube.ts';
+
+const same = 1e-9;
+
+/** Raised where an opening reaches so far round a curve that it no longer looks at the face. */
+export class BeyondCurve extends Error {}
+
+/**
+ * How nodes of one operand reach the face. Proportional nodes keep their distance along the outer face; a straight frame carries its outline square through the wall, along the inward
+ * direction at `s`.
+ */
+export type Frame = { kind: 'proportional' } | StraightFrame;
+export interface StraightFrame {
+  kind: 'straight';
+  /** Distance along the face at the outline's middle, metres, and that point in plan. */
+  s: number;
+  x: number;
+  y: number;
+  along: Vector;
+  inward: Vector;
+}
+
+/** The frame that looks square at a chart at a distance along it. */
+export function straightFrame(chart: Chart, s: number): StraightFrame {
+  const [x, y] = pointAt(chart, s, 0, 0);
+  const { along, inward } = directionsAt(chart, s);
+  return { kind: 'straight', s, x, y, along, inward };
+}
+
+/** Lines on a face at which edges are divided: ribs of a bent chart, or rows and columns of quads. Ids are unique over both directions. */
+export interface FaceLines {
+  /** Distances along (metres, rising) of the upright lines, and heights of the level ones. Ribs of a bent chart are not listed: they are always divided at. */
+  columns: Float64Array;
+  rows: Float64Array;
+}
+
+/** A patch: a face or a part of one between two lines. Corners counter-clockwise as seen from outside. */
+export interface Patch {
+  /** Index of the face in the tube. */
+  face: number;
+  nodes: number[];
+  /** Positions in `nodes`: the edge's start and end, near and far. */
+  startNear: number;
+  startFar: number;
+  endFar: number;
+  endNear: number;
+}
+
+/** A tube in its place. Nodes that were added at lines follow the tube's own. */
+export interface PlacedTube {
+  tube: Tube;
+  /** Positions of nodes, x, y, z, metres. */
+  positions: number[];
+  /** Each node as its face is developed at its own depth: distance along and height, metres. */
+  u: number[];
+  v: number[];
+  n: number[];
+  patches: Patch[];
+  /** Patches of edge e are patchStart[e] … patchStart[e + 1] − 1, in order of depth, and within a face along the edge. */
+  patchStart: number[];
+  near: number[][];
+  far: number[][];
+  /** By the operand whose frame each node has. */
+  frame: number[];
+}
+
+/** Places a tube on a flat chart, at its own coordinates. */
+export function placeFlat(tube: Tube, chart: Chart, lines: FaceLines | null): PlacedTube {
+  const placed = begin(tube);
+  for (let v = 0; v < tube.x.length; v++) {
+    placed.positions.push(...pointAt(chart, tube.x[v]!, tube.y[v]!, tube.n[v]!));
+    placed.u.push(tube.x[v]!);
+    placed.v.push(tube.y[v]!);
+  }
+  const add = (x: number, y: number, n: number): number => {
+    placed.positions.push(...pointAt(chart, x, y, n));
+    placed.u.push(x);
+    placed.v.push(y);
+    placed.n.push(n);
+    return placed.u.length - 1;
+  };
+  const lineOf = new Map<number, number[]>();
+  const splits = new Map<string, number[]>();
+  const between = (a: number, b: number): number[] => {
+    if (!lines || Math.abs(placed.n[a]! - placed.n[b]!) > same) return [];
+    const key = a < b ? `${a} ${b}` : `${b} ${a}`;
+    let found = splits.get(key);
+    if (!found) {
+      const [p, q] = a < b ? [a, b] : [b, a];
+      const [px, py, qx, qy] = [placed.u[p]!, placed.v[p]!, placed.u[q]!, placed.v[q]!];
+      const cuts: { at: number; line: number }[] = [];
+      within(lines.columns, px, qx, (i) => cuts.push({ at: (lines.columns[i]! - px) / (qx - px), line: i }));
+      within(lines.rows, py, qy, (i) => cuts.push({ at: (lines.rows[i]! - py) / (qy - py), line: lines.columns.length + i }));
+      cuts.sort((c, d) => c.at - d.at);
+      found = [];
+      let last = -1;
+      for (const { at, line } of cuts) {
+        if (last >= 0 && at - last < same) {
+          lineOf.get(found.at(-1)!)!.push(line);
+          continue;
+        }
+        const isColumn = line < lines.columns.length;
+        const x = isColumn ? lines.columns[line]! : px + at * (qx - px);
+        const y = isColumn ? py + at * (qy - py) : lines.rows[line - lines.columns.length]!;
+        const v = add(x, y, placed.n[p]!);
+        lineOf.set(v, [line]);
+        found.push(v);
+        last = at;
+      }
+      splits.set(key, found);
+    }
+    return a < b ? found : [...found].reverse();
+  };
+  finish(placed, between, lines ? (v) => lineOf.get(v) ?? [] : null);
+  return placed;
+}
+
+function within(values: Float64Array, a: number, b: number, take: (i: number) => void): void {
+  const [low, high] = a < b ? [a, b] : [b, a];
+  for (let i = 0; i < values.length; i++) if (values[i]! > low + 1e-7 && values[i]! < high - 1e-7) take(i);
+}
+
+interface Level {
+  n: number;
+  developed: Float64Array;
+}
+
+/**
+ * Places a tube on a bent chart. A node at the corner of an opening goes with that opening's frame, one of the sheet's own in proportion.
+ * @param frames by operand; frames[0] is the sheet's own.
+ * @throws BeyondCurve
+ */
+export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]): PlacedTube {
+  const placed = begin(tube);
+  const levels = new Map<number, Level>();
+  const levelAt = (n: number): Level => {
+    let level = levels.get(n);
+    if (!level) levels.set(n, (level = { n, developed: developedAt(chart, n) }));
+    return level;
+  };
+  const lineOf: number[] = [];
+  const across: number[] = [];
+  for (let v = 0; v < tube.x.length; v++) {
+    const frame = frames[placed.frame[v]!]!;
+    const [n, x, y] = [tube.n[v]!, tube.x[v]!, tube.y[v]!];
+    const level = levelAt(n);
+    let f: number;
+    let share: number;
+    if (frame.kind === 'proportional') {
+      f = facetAt(chart, x);
+      share = (x - chart.s[f]!) / (chart.s[f + 1]! - chart.s[f]!);
+      across.push(x);
+    } else {
+      [f, share] = cast(chart, frame, x - frame.s, n);
+      across.push(x - frame.s);
+    }
+    if (Math.abs(share) < same) share = 0;
+    if (Math.abs(share - 1) < same && f + 2 < chart.s.length) {
+      f += 1;
+      share = 0;
+    }
+    lineOf.push(share === 0 && f > 0 ? f : -1);
+    const [ax, ay] = ribAt(chart, f, n);
+    const [bx, by] = ribAt(chart, f + 1, n);
+    placed.positions.push(ax + share * (bx - ax), ay + share * (by - ay), chart.origin[2] + y);
+    placed.u.push(level.developed[f]! + share * (level.developed[f + 1]! - level.developed[f]!));
+    placed.v.push(y);
+  }
+  const splits = new Map<string, number[]>();
+  const between = (a: number, b: number): number[] => {
+    if (Math.abs(placed.n[a]! - placed.n[b]!) > same) return [];
+    const key = a < b ? `${a} ${b}` : `${b} ${a}`;
+    let found = splits.get(key);
+    if (!found) {
+      const [p, q] = a < b ? [a, b] : [b, a];
+      const n = placed.n[p]!;
+      const { developed } = levelAt(n);
+      const frame = placed.frame[p] === placed.frame[q] ? frames[placed.frame[p]!]! : null;
+      const [pu, qu] = [placed.u[p]!, placed.u[q]!];
+      found = [];
+      const [low, high] = pu < qu ? [pu, qu] : [qu, pu];
+      for (let i = 1; i + 1 < developed.length; i++) {
+        if (developed[i]! <= low + 1e-8 || developed[i]! >= high - 1e-8) continue;
+        let share = (developed[i]! - pu) / (qu - pu);
+        const [rx, ry] = ribAt(chart, i, n);
+        if (frame) {
+          const at = frame.kind === 'proportional' ? chart.s[i]! : (rx - frame.x) * frame.along[0] + (ry - frame.y) * frame.along[1];
+          share = (at - across[p]!) / (across[q]! - across[p]!);
+        }
+        const v = placed.u.length;
+        const t = placed.v[p]! + share * (placed.v[q]! - placed.v[p]!);
+        placed.positions.push(rx, ry, chart.origin[2] + t);
+        placed.u.push(developed[i]!);
+        placed.v.push(t);
+        placed.n.push(n);
+        placed.frame.push(placed.frame[p]!);
+        across.push(across[p]! + share * (across[q]! - across[p]!));
+        lineOf.push(i);
+        found.push(v);
+      }
+      if (pu > qu) found.reverse();
+      splits.set(key, found);
+    }
+    return a < b ? found : [...found].reverse();
+  };
+  finish(placed, between, (v) => (lineOf[v]! >= 0 ? [lineOf[v]!] : []));
+  return placed;
+}
+
+/** Where a ray of a straight frame, so far across from its middle, meets the face at a depth: facet and share of it. */
+function cast(chart: BentChart, frame: StraightFrame, across: number, n: number): [number, number] {
+  const at = (i: number): number => {
+    const [x, y] = ribAt(chart, i, n);
+    return (x - frame.x) * frame.along[0] + (y - frame.y) * frame.along[1];
+  };
+  const last = chart.s.length - 2;
+  let f = facetAt(chart, frame.s);
+  let [left, right] = [at(f), at(f + 1)];
+  while (across > right + same && f < last) {
+    f += 1;
+    left = right;
+    right = at(f + 1);
+    if (right <= left + same) throw new BeyondCurve();
+  }
+  while (across < left - same && f > 0) {
+    f -= 1;
+    right = left;
+    left = at(f);
+    if (right <= left + same) throw new BeyondCurve();
+  }
+  const share = (across - left) / (right - left);
+  // Beyond the wall's own end its last facet runs on, to be clipped there.
+  return [f, share];
+}
+
+function begin(tube: Tube): PlacedTube {
+  return { tube, positions: [], u: [], v: [], n: [...tube.n], patches: [], patchStart: [], near: [], far: [], frame: operandsOf(tube) };
+}
+
+/** Whose frame each node has: that of the greatest operand of the edges that meet there. */
+function operandsOf(tube: Tube): number[] {
+  const frame = new Array<number>(tube.x.length).fill(0);
+  for (const { edge, nodes } of tube.faces) {
+    const { operand } = tube.edges[edge]!;
+    for (const v of nodes) frame[v] = Math.max(frame[v]!, operand);
+  }
+  for (const ring of [...tube.near, ...tube.far])
+    ring.nodes.forEach((v, i) => {
+      const before = ring.edges[(i + ring.edges.length - 1) % ring.edges.length]!;
+      frame[v] = Math.max(frame[v]!, tube.edges[ring.edges[i]!]!.operand, tube.edges[before]!.operand);
+    });
+  return frame;
+}
+
+function finish(placed: PlacedTube, between: (a: number, b: number) => number[], lineOf: ((v: number) => readonly number[]) | null): void {
+  const { tube } = placed;
+  const ringOf = (ring: Ring): number[] => {
+    const out: number[] = [];
+    ring.nodes.forEach((a, i) => {
+      const b = ring.nodes[(i + 1) % ring.nodes.length]!;
+      out.push(a, ...(lineOf ? between(a, b) : []));
+    });
+    return out;
+  };
+  placed.near = tube.near.map(ringOf);
+  placed.far = tube.far.map(ringOf);
+  tube.edges.forEach((_, e) => {
+    placed.patchStart.push(placed.patches.length);
+    for (let f = tube.faceStart[e]!; f < tube.faceStart[e + 1]!; f++) {
+      const { nodes, startFar, endFar } = tube.faces[f]!;
+      if (!lineOf) {
+        placed.patches.push({ face: f, nodes, startNear: Math.min(1, startFar), startFar, endFar, endNear: 0 });
+        continue;
+      }
+      divide(placed, f, nodes, startFar, endFar, between, lineOf);
+    }
+  });
+  placed.patchStart.push(placed.patches.length);
+}
+
+/** Divides a face where its near and its far edge cross the same line, from the edge's start to its end. */
+function divide(
+  placed: PlacedTube,
+  face: number,
+  own: readonly number[],
+  startFar: number,
+  endFar: number,
+  between: (a: number, b: number) => number[],
+  lineOf: (v: number) => readonly number[],
+): void {
+  const nodes: number[] = [];
+  const place = new Array<number>(own.length);
+  own.forEach((a, i) => {
+    place[i] = nodes.length;
+    nodes.push(a, ...between(a, own[(i + 1) % own.length]!));
+  });
+  const M = nodes.length;
+  // Near from the start back to the end is nodes[1 … 0]; far is from startFar on to endFar.
+  const startNearAt = Math.min(place[1]!, place[startFar]!);
+  const [farFrom, farTo] = [place[startFar]!, endFar === 0 ? M : place[endFar]!];
+  const cuts: { near: number; far: number }[] = [];
+  for (let i = startNearAt - 1; i > 0; i--)
+    for (const line of lineOf(nodes[i]!)) {
+      for (let j = farFrom + 1; j < farTo; j++)
+        if (lineOf(nodes[j]!).includes(line)) {
+          const last = cuts.at(-1);
+          if (!last || (i < last.near && j > last.far)) cuts.push({ near: i, far: j });
+          break;
+        }
+    }
+  let [near, far] = [startNearAt, farFrom];
+  cuts.forEach((cut, i) => {
+    // From the cut's near node along to the old near node, across to the old far node (at first by way of the start's side), along to the cut's far node.
+    const whole = nodes.slice(cut.near, cut.far + 1);
+    const [n, f] = [near - cut.near, far - cut.near];
+    const part = i === 0 ? whole : whole.filter((_, k) => k <= n || k >= f);
+    placed.patches.push({ face, nodes: part, startNear: near - cut.near, startFar: part.length - 1 - (cut.far - far), endFar: part.length - 1, endNear: 0 });
+    [near, far] = [cut.near, cut.far];
+  });
+  if (cuts.length === 0) placed.patches.push({ face, nodes, startNear: startNearAt, startFar: farFrom, endFar: farTo % M, endNear: 0 });
+  else {
+    const part = [...nodes.slice(0, near + 1), ...nodes.slice(far)];
+    placed.patches.push({ face, nodes: part, startNear: near, startFar: near + 1, endFar: (near + 1 + (farTo - far)) % part.length, endNear: 0 });
+  }
+}

@@ -1,0 +1,153 @@
+/** Particulars of an element: its figures, its build-up, and its openings one by one with what became of each. */
+import { Button, Flex, Heading } from '@chakra-ui/react';
+import { formatLength, runsOf, type Element, type ProjectDocument, type Wall } from '@yard-arch/document';
+import { changeElement, removeElement } from '../editor/edits.ts';
+import { chooseOpening, commit, useEditor } from '../editor/store.ts';
+import { BuildUpFields } from './BuildUpFields.tsx';
+import { AngleField, Choice, LengthField, NameField, Row } from './Fields.tsx';
+import { StatusLine } from './StatusLine.tsx';
+import { TopFields } from './TopFields.tsx';
+
+const titles = { wall: 'Wall', panel: 'Panel', slab: 'Slab' } as const;
+const ends = [
+  { value: 'square', label: 'square' },
+  { value: 'mitred', label: 'mitred at the corner' },
+  { value: 'butted', label: 'butted to a wall' },
+];
+
+export function ElementParticulars({ document, element }: { document: ProjectDocument; element: Element }) {
+  const statuses = useEditor((state) => state.statuses);
+  const proof = useEditor((state) => state.proofs.get(element.id));
+  const drawn = useEditor((state) => state.drawn.get(element.id));
+  const { units } = document;
+  const openings = Object.values(document.openings).filter((opening) => opening.element === element.id);
+  const change = (over: Partial<Element>, what: string): boolean => commit(changeElement(element, over, what));
+  return (
+    <section aria-label={`Particulars of ${element.name}`} data-testid="particulars">
+      <Heading as="h2" fontFamily="heading" fontSize="17px">
+        {titles[element.kind]}
+      </Heading>
+      {drawn?.fault && (
+        <p className="why bad" role="alert">
+          {sentence(drawn.fault.reason)}. {drawn.fault.mend}
+        </p>
+      )}
+      <NameField label="Name" value={element.name} onChange={(name) => change({ name }, 'rename')} />
+      {element.kind === 'wall' && <WallFields wall={element} units={units} notes={drawn?.joins ?? []} />}
+      {element.kind === 'panel' && <AngleField label="Tilt" value={element.tilt} onChange={(tilt) => change({ tilt }, 'tilt')} />}
+      {element.kind !== 'wall' && (
+        <Row label="Outline">
+          {element.outline.length} points{element.holes?.length ? `, ${element.holes.length} hole${element.holes.length === 1 ? '' : 's'}` : ''}
+        </Row>
+      )}
+      <BuildUpFields element={element} document={document} onChange={(layers, what) => change({ layers }, what)} />
+      <Choice
+        label="Layers as"
+        value={element.skins ?? 'one'}
+        options={[
+          { value: 'one', label: 'one skin' },
+          { value: 'layers', label: 'a solid for each' },
+        ]}
+        onChange={(skins) => change({ skins: skins as 'one' | 'layers' }, 'divide the layers of')}
+      />
+      <Choice
+        label="Faces as"
+        value={element.mesh ?? 'lean'}
+        options={[
+          { value: 'lean', label: 'fewest triangles' },
+          { value: 'quads', label: 'quads in rows' },
+        ]}
+        onChange={(mesh) => change({ mesh: mesh as 'lean' | 'quads' }, 'mesh')}
+      />
+      <hr />
+      <LengthField label="Start, x" value={element.start.x} units={units} onChange={(x) => change({ start: { ...element.start, x } }, 'move')} />
+      <LengthField label="Start, y" value={element.start.y} units={units} onChange={(y) => change({ start: { ...element.start, y } }, 'move')} />
+      <LengthField label={element.kind === 'slab' ? 'Top, z' : 'Base, z'} value={element.start.z} units={units} onChange={(z) => change({ start: { ...element.start, z } }, 'move')} />
+      <AngleField label="Turned by" value={element.turn} onChange={(turn) => change({ turn }, 'turn')} />
+      <hr />
+      <h3>
+        {openings.length === 0 ? 'No openings yet' : `Openings, ${openings.length}`}
+      </h3>
+      {openings.length === 0 && <p>Choose a pattern below the sheet, then click where it is to stand.</p>}
+      <ul className="openings">
+        {openings.map((opening) => {
+          const status = statuses.get(opening.id);
+          return (
+            <li key={opening.id}>
+              <button onClick={() => chooseOpening(opening.id)} title={[status?.reason, status?.mend].filter(Boolean).join('. ')}>
+                <b>{opening.mark}</b>
+                <span>{document.patterns[opening.pattern]?.name}</span>
+                <StatusLine status={status} />
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      {proof && (
+        <>
+          <hr />
+          <h3>What the cut gives</h3>
+          <p>
+            {proof.closed ? 'closed, 0 open edges' : `${proof.openEdges} open edges`} · {proof.triangles} triangles
+            {drawn?.path === 'solid' ? ' · by solid booleans' : ''}
+            <br />
+            {proof.volume.toFixed(2)} m³ · outer face {(proof.areaByRole['outer face'] ?? 0).toFixed(2)} m² · {formatLength(element.layers.reduce((sum, l) => sum + l.thickness, 0), units)} thick
+          </p>
+        </>
+      )}
+      <Flex mt="3">
+        <Button size="sm" variant="outline" color="brick" onClick={() => commit(removeElement(document, element))}>
+          Remove {element.kind}{openings.length > 0 ? ` and its ${openings.length} opening${openings.length === 1 ? '' : 's'}` : ''}
+        </Button>
+      </Flex>
+    </section>
+  );
+}
+
+const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+function WallFields({ wall, units, notes }: { wall: Wall; units: ProjectDocument['units']; notes: readonly string[] }) {
+  const change = (over: Partial<Wall>, what: string): boolean => commit(changeElement(wall, over, what));
+  const runs = runsOf(wall);
+  const bent = runs.length > 1 || wall.sweep;
+  const end = (which: 'start' | 'end') => (
+    <Choice
+      label={which === 'start' ? 'Start' : 'End'}
+      value={wall.ends?.[which] ?? 'square'}
+      options={ends}
+      onChange={(kind) => change({ ends: { start: 'square', end: 'square', ...wall.ends, [which]: kind } }, `join the ${which} of`)}
+    />
+  );
+  return (
+    <>
+      <LengthField label="Length" positive value={wall.length} units={units} onChange={(length) => change({ length }, 'lengthen')} />
+      <AngleField label="Curves by" value={wall.sweep ?? 0} onChange={(sweep) => change({ sweep: sweep || undefined }, 'curve')} />
+      {runs.slice(1).map((run, i) => {
+        const set = (over: Partial<typeof run>): boolean => change({ runs: wall.runs!.map((other, k) => (k === i ? { ...other, ...over } : other)) }, 'bend');
+        return (
+          <div key={i} className="size">
+            <LengthField label={`Run ${i + 2}`} positive value={run.length} units={units} onChange={(length) => set({ length })} />
+            <AngleField label="Turns by" value={run.turn} onChange={(turn) => set({ turn })} />
+            <AngleField label="Curves by" value={run.sweep ?? 0} onChange={(sweep) => set({ sweep: sweep || undefined })} />
+            <button className="link" onClick={() => change({ runs: wall.runs!.filter((_, k) => k !== i) }, 'take a run from')}>
+              remove this run
+            </button>
+          </div>
+        );
+      })}
+      <button className="link" onClick={() => change({ runs: [...(wall.runs ?? []), { turn: 0, length: wall.length }] }, 'add a run to')}>
+        add a run
+      </button>
+      <LengthField label="Height" positive value={wall.height} units={units} onChange={(height) => change({ height }, 'heighten')} />
+      <TopFields wall={wall} units={units} onChange={(top) => change({ top }, 'change the top of')} />
+      {!bent && <AngleField label="Leans in by" value={wall.batter ?? 0} onChange={(batter) => (Math.abs(batter) > 45 ? 'A wall leans by at most 45°.' : change({ batter: batter || undefined }, 'lean'))} />}
+      {!bent && !wall.batter && (
+        <>
+          {end('start')}
+          {end('end')}
+          {notes.length > 0 && <p className="note">{notes.join('; ')}</p>}
+        </>
+      )}
+    </>
+  );
+}
