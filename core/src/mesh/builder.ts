@@ -22,6 +22,81 @@ export class MeshBuilder {
 
   constructor(private readonly element: string) {}
 
+  /** Makes room for so many more of each, so that nothing has to be copied as they come. */
+  reserve(vertices: number, corners: number, triangles: number, polygons: number, polygonCorners: number): void {
+    const room = (array: { length: number }, need: number): boolean => need > array.length;
+    const c = this.corners + corners;
+    if (room(this.vertices, c)) {
+      this.vertices = grown(this.vertices, c, 1);
+      this.positions = grown(this.positions, 3 * c, 1);
+      this.normals = grown(this.normals, 3 * c, 1);
+      this.uvs = grown(this.uvs, 2 * c, 1);
+    }
+    const t = 3 * (this.triangleCount + triangles);
+    if (room(this.triangles, t)) this.triangles = grown(this.triangles, t, 1);
+    const p = this.polygons + polygons + 1;
+    if (room(this.polygonStart, p)) this.polygonStart = grown(this.polygonStart, p, 1);
+    const e = this.polygonEnd + polygonCorners;
+    if (room(this.polygonCorners, e)) this.polygonCorners = grown(this.polygonCorners, e, 1);
+    const v = 3 * (this.vertexCount + vertices);
+    if (room(this.points, v)) this.points = grown(this.points, v, 1);
+  }
+
+  /** Takes vertices that stand at given points. @returns the first of them. */
+  takePoints(points: Float64Array): number {
+    const first = this.takeVertices(points.length / 3);
+    this.points.set(points, 3 * first);
+    return first;
+  }
+
+  /** Where all vertices stand, x, y, z. */
+  pointsOf(): Float64Array {
+    return this.points.slice(0, 3 * this.vertexCount);
+  }
+
+  /** Writes all of another mesh, its vertices from `vertex` on. */
+  append(mesh: CutMesh, vertex: number): void {
+    const { vertices, triangles, polygonStart, polygonCorners } = mesh;
+    const polygons = polygonStart.length - 1;
+    this.reserve(0, vertices.length, triangles.length / 3, polygons, polygonCorners.length);
+    const c = this.corners;
+    this.positions.set(mesh.positions, 3 * c);
+    this.normals.set(mesh.normals, 3 * c);
+    this.uvs.set(mesh.uvs, 2 * c);
+    for (let i = 0; i < vertices.length; i++) this.vertices[c + i] = vertex + vertices[i]!;
+    const t = 3 * this.triangleCount;
+    for (let i = 0; i < triangles.length; i++) this.triangles[t + i] = c + triangles[i]!;
+    const e = this.polygonEnd;
+    for (let i = 0; i < polygonCorners.length; i++) this.polygonCorners[e + i] = c + polygonCorners[i]!;
+    const q = this.polygons;
+    for (let i = 1; i <= polygons; i++) this.polygonStart[q + i] = e + polygonStart[i]!;
+    this.corners += vertices.length;
+    this.polygonEnd += polygonCorners.length;
+    for (const run of mesh.runs) {
+      this.begin(run);
+      this.triangleCount += run.count;
+      this.polygons += run.polygons;
+    }
+  }
+
+  /** Writes triangles of corners, each a polygon of its own. */
+  triangleBlock(first: number, triangles: ArrayLike<number>, flip: boolean): void {
+    const count = triangles.length / 3;
+    this.reserve(0, 0, count, count, 3 * count);
+    const t = 3 * this.triangleCount;
+    const e = this.polygonEnd;
+    for (let i = 0; i < triangles.length; i += 3) {
+      const [a, b, c] = [first + triangles[i]!, first + triangles[i + (flip ? 2 : 1)]!, first + triangles[i + (flip ? 1 : 2)]!];
+      this.triangles[t + i] = this.polygonCorners[e + i] = a;
+      this.triangles[t + i + 1] = this.polygonCorners[e + i + 1] = b;
+      this.triangles[t + i + 2] = this.polygonCorners[e + i + 2] = c;
+    }
+    for (let p = 1; p <= count; p++) this.polygonStart[this.polygons + p] = e + 3 * p;
+    this.triangleCount += count;
+    this.polygons += count;
+    this.polygonEnd += 3 * count;
+  }
+
   /** Takes so many new vertices. @returns the first of them. */
   takeVertices(count: number): number {
     const first = this.vertexCount;
@@ -110,21 +185,26 @@ export class MeshBuilder {
   finish(): CutMesh {
     this.end();
     return {
-      positions: this.positions.slice(0, 3 * this.corners),
-      normals: this.normals.slice(0, 3 * this.corners),
-      uvs: this.uvs.slice(0, 2 * this.corners),
-      vertices: this.vertices.slice(0, this.corners),
+      positions: trimmed(this.positions, 3 * this.corners),
+      normals: trimmed(this.normals, 3 * this.corners),
+      uvs: trimmed(this.uvs, 2 * this.corners),
+      vertices: trimmed(this.vertices, this.corners),
       vertexCount: this.vertexCount,
-      triangles: this.triangles.slice(0, 3 * this.triangleCount),
-      polygonStart: this.polygonStart.slice(0, this.polygons + 1),
-      polygonCorners: this.polygonCorners.slice(0, this.polygonEnd),
+      triangles: trimmed(this.triangles, 3 * this.triangleCount),
+      polygonStart: trimmed(this.polygonStart, this.polygons + 1),
+      polygonCorners: trimmed(this.polygonCorners, this.polygonEnd),
       runs: this.runs,
     };
   }
 }
 
-function grown<T extends Float64Array | Float32Array | Uint32Array>(array: T, least: number): T {
-  const more = new (array.constructor as new (length: number) => T)(Math.max(least, Math.ceil(array.length * 1.7)));
+function grown<T extends Float64Array | Float32Array | Uint32Array>(array: T, least: number, factor = 1.7): T {
+  const more = new (array.constructor as new (length: number) => T)(Math.max(least, Math.ceil(array.length * (factor === 1 && least > 2 * array.length ? 1 : 1.7))));
   more.set(array as never);
   return more;
+}
+
+/** The used part of an array: itself where all of it is used. */
+function trimmed<T extends Float64Array | Float32Array | Uint32Array>(array: T, count: number): T {
+  return array.length === count ? array : (array.slice(0, count) as T);
 }

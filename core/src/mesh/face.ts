@@ -5,32 +5,62 @@ import { triangulate } from './triangulate.ts';
 
 /** Loops of vertices on a face, the solid on the left; x and y are developed there, metres. */
 export class FaceLoops {
-  readonly vertex: number[] = [];
-  readonly xs: number[] = [];
-  readonly ys: number[] = [];
-  readonly next: number[] = [];
+  private vertices = new Uint32Array(64);
+  private x = new Float64Array(64);
+  private y = new Float64Array(64);
+  private following = new Uint32Array(64);
+  count = 0;
+  /** Whether two points may stand on one place, as where openings touch in a corner. */
+  pinched = false;
+  private first = 0;
+  private left = 0;
+
+  /** Begins a loop of so many points. */
+  open(count: number): void {
+    this.first = this.count;
+    this.left = count;
+    if (this.count + count <= this.vertices.length) return;
+    const room = Math.max(this.count + count, 2 * this.vertices.length);
+    const more = <T extends Float64Array | Uint32Array>(array: T): T => {
+      const made = new (array.constructor as new (length: number) => T)(room);
+      made.set(array as never);
+      return made;
+    };
+    this.vertices = more(this.vertices);
+    this.x = more(this.x);
+    this.y = more(this.y);
+    this.following = more(this.following);
+  }
+
+  /** The next point of the loop that was begun. */
+  point(vertex: number, x: number, y: number): void {
+    const at = this.count++;
+    this.vertices[at] = vertex;
+    this.x[at] = x;
+    this.y[at] = y;
+    this.left -= 1;
+    this.following[at] = this.left === 0 ? this.first : at + 1;
+  }
 
   /** Adds a loop. */
-  add(vertices: readonly number[], xs: readonly number[], ys: readonly number[]): void {
-    const first = this.vertex.length;
-    const count = vertices.length;
-    for (let i = 0; i < count; i++) {
-      this.vertex.push(vertices[i]!);
-      this.xs.push(xs[i]!);
-      this.ys.push(ys[i]!);
-      this.next.push(first + ((i + 1) % count));
-    }
+  add(vertices: ArrayLike<number>, xs: ArrayLike<number>, ys: ArrayLike<number>): void {
+    this.open(vertices.length);
+    for (let i = 0; i < vertices.length; i++) this.point(vertices[i]!, xs[i]!, ys[i]!);
+  }
+
+  get vertex(): Uint32Array {
+    return this.vertices.subarray(0, this.count);
   }
 
   get region(): Region {
-    return { count: this.vertex.length, xs: Float64Array.from(this.xs), ys: Float64Array.from(this.ys), next: Uint32Array.from(this.next) };
+    const { count } = this;
+    return { count, xs: this.x.subarray(0, count), ys: this.y.subarray(0, count), next: this.following.subarray(0, count), pinched: this.pinched };
   }
 
   /** Whether two sets of loops have the same points, so that the triangles of one serve the other. */
   isLike(other: FaceLoops): boolean {
-    const { xs, ys, next } = this;
-    if (xs.length !== other.xs.length) return false;
-    for (let i = 0; i < xs.length; i++) if (xs[i] !== other.xs[i] || ys[i] !== other.ys[i] || next[i] !== other.next[i]) return false;
+    if (this.count !== other.count) return false;
+    for (let i = 0; i < this.count; i++) if (this.x[i] !== other.x[i] || this.y[i] !== other.y[i] || this.following[i] !== other.following[i]) return false;
     return true;
   }
 }

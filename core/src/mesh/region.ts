@@ -9,6 +9,8 @@ export interface Region {
   xs: Float64Array;
   ys: Float64Array;
   next: Uint32Array;
+  /** Whether two points may stand on one place; they may unless it is said that they do not. */
+  pinched?: boolean;
   /** Pairs of points between which an edge must run. */
   lines?: readonly number[];
 }

@@ -50,6 +50,9 @@ export function triangulate(region: Region): Uint32Array {
     }
   }
 
+  // Only within: what lies outside is dropped, and there all chords of an arc lie on one circle.
+  mesh.settle(side);
+
   let inside = 0;
   for (const s of side) if (s === 1) inside += 1;
   const triangles = new Uint32Array(3 * inside);
@@ -60,7 +63,7 @@ export function triangulate(region: Region): Uint32Array {
       triangles[at++] = points.shared ? vertexAt(e) : corner[e]!;
     }
   }
-  return triangles;
+  return inOrder(triangles, count);
 
   /** The vertex at a corner: of those on the same point, the one whose leaving edge comes first when turning clockwise. */
   function vertexAt(e: number): number {
@@ -79,6 +82,11 @@ export function triangulate(region: Region): Uint32Array {
 
   function pointsOf(from: Region) {
     const all = from.xs.length;
+    if (from.pinched === false) {
+      const own = new Uint32Array(all);
+      for (let v = 0; v < all; v++) own[v] = v;
+      return { xs, ys, of: own, first: own, shared: null, leaving: (p: number, q: number): number => (following[p] === q ? p : -1) };
+    }
     const byPlace = new Map<number, number>();
     const of = new Uint32Array(all);
     const first: number[] = [];
@@ -108,6 +116,42 @@ export function triangulate(region: Region): Uint32Array {
       leaving: (p: number, q: number): number => (shared.get(p) ?? [first[p]!]).find((v) => v < count && of[following[v]!] === q) ?? -1,
     };
   }
+}
+
+/** Triangles in the one order that does not depend on how they were found: each begins with its least vertex, and they follow each other by that one and the next. */
+export function inOrder(triangles: Uint32Array, vertices: number): Uint32Array {
+  const start = new Uint32Array(vertices + 2);
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
+    if (b < a && b < c) {
+      triangles[i] = b;
+      triangles[i + 1] = c;
+      triangles[i + 2] = a;
+    } else if (c < a && c < b) {
+      triangles[i] = c;
+      triangles[i + 1] = a;
+      triangles[i + 2] = b;
+    }
+    start[triangles[i]! + 1]! += 1;
+  }
+  for (let v = 1; v < start.length; v++) start[v]! += start[v - 1]!;
+  const fill = start.slice();
+  const out = new Uint32Array(triangles.length);
+  for (let i = 0; i < triangles.length; i += 3) {
+    // Within its vertex's share, put in its place by the second vertex.
+    const first = start[triangles[i]!]!;
+    let at = fill[triangles[i]!]!++;
+    while (at > first && out[3 * at - 2]! > triangles[i + 1]!) {
+      out[3 * at] = out[3 * at - 3]!;
+      out[3 * at + 1] = out[3 * at - 2]!;
+      out[3 * at + 2] = out[3 * at - 1]!;
+      at -= 1;
+    }
+    out[3 * at] = triangles[i]!;
+    out[3 * at + 1] = triangles[i + 1]!;
+    out[3 * at + 2] = triangles[i + 2]!;
+  }
+  return out;
 }
 
 const bits = new Float64Array(2);

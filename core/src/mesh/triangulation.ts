@@ -159,6 +159,37 @@ export class Triangulation {
     throw new NotTriangulable('an edge runs through a point');
   }
 
+  /**
+   * Flips edges until every one that is not forced is Delaunay by the exact test, and where four points lie on one circle has the first of them, by place, at one end. That leaves one triangulation
+   * only, whatever the order in which points and edges came.
+   * @param side by triangle; only triangles with 1 are looked at.
+   */
+  settle(side: Uint8Array): void {
+    const { corner, twin, forced } = this;
+    const queue: number[] = [];
+    for (let e = 0; e < corner.length; e++) if (e < twin[e]! && !forced[e] && side[(e / 3) | 0] === 1) queue.push(e);
+    let patience = 64 + 64 * corner.length;
+    while (queue.length > 0 && patience-- > 0) {
+      const e = queue.pop()!;
+      const t = twin[e]!;
+      if (t < 0 || forced[e]) continue;
+      if (!this.turns(e, t)) continue;
+      this.flip(e);
+      for (const edge of [next(e), previous(e), next(twin[e]!), previous(twin[e]!)]) if (!forced[edge] && twin[edge]! >= 0) queue.push(edge);
+    }
+  }
+
+  private turns(e: number, t: number): boolean {
+    const { corner, xs, ys } = this;
+    const [p, q, r, s] = [corner[e]!, corner[next(e)]!, corner[previous(e)]!, corner[previous(t)]!];
+    const inside = inCircle(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[r]!, ys[r]!, xs[s]!, ys[s]!);
+    if (inside !== 0) return inside > 0;
+    const before = (a: number, b: number): boolean => xs[a]! < xs[b]! || (xs[a] === xs[b] && ys[a]! < ys[b]!);
+    const [own, other] = [before(p, q) ? p : q, before(r, s) ? r : s];
+    // Points on one circle are in convex position unless some of them are in line.
+    return before(other, own) && orient(xs[r]!, ys[r]!, xs[s]!, ys[s]!, xs[q]!, ys[q]!) > 0 && orient(xs[s]!, ys[s]!, xs[r]!, ys[r]!, xs[p]!, ys[p]!) > 0;
+  }
+
   /** Turns the diagonal of the two triangles at half-edge a. */
   private flip(a: number): void {
     const { corner, twin, forced, outgoing } = this;

@@ -3,7 +3,7 @@ import type { Element, Units } from '@yard-arch/document';
 import { TooTangled } from '../cut/arrangement.ts';
 import { Inexpressible } from '../cut/group.ts';
 import { planCut } from '../cut/plan.ts';
-import { cutSkin, type Grouping, type Skin } from '../cut/skin.ts';
+import { cutSkin, type Grouping, type Skin, type SkinCut } from '../cut/skin.ts';
 import { notCut, type OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { MeshBuilder } from '../mesh/builder.ts';
@@ -33,20 +33,31 @@ export interface ElementCut {
   path: 'sheet' | 'solid';
   /** Why the element cannot be made, and what would mend it. */
   fault: Sheet['fault'];
+  /** The skins as they were cut, for the next cut after an edit. */
+  skins: SkinCut[];
+}
+
+interface Made {
+  mesh: CutMesh;
+  region: Region;
+  skins: SkinCut[];
 }
 
 const noRegion: Region = { count: 0, xs: new Float64Array(0), ys: new Float64Array(0), next: new Uint32Array(0) };
 
-/** Cuts an element. Openings that are blocked up, or could not be placed, are reported and leave no trace in the mesh. */
-export function cutElement(element: Element, sheet: Sheet, resolved: readonly (Placed | Unplaced)[], units: Units): ElementCut {
+/**
+ * Cuts an element. Openings that are blocked up, or could not be placed, are reported and leave no trace in the mesh.
+ * @param before the element as it was cut before an edit; what the edit does not touch is taken from there.
+ */
+export function cutElement(element: Element, sheet: Sheet, resolved: readonly (Placed | Unplaced)[], units: Units, before?: ElementCut): ElementCut {
   const placed = resolved.filter((opening): opening is Placed => 'outline' in opening);
   const open = placed.filter((opening) => !opening.blockedUp);
   const byId = new Map<string, OpeningStatus>();
-  let made: { mesh: CutMesh; region: Region };
+  let made: Made;
   if (sheet.fault) {
-    made = { mesh: emptyMesh(), region: noRegion };
+    made = { mesh: emptyMesh(), region: noRegion, skins: [] };
     for (const { id } of open) byId.set(id, notCut(id, `its ${sheet.noun} cannot be made: ${sheet.fault.reason}`, sheet.fault.mend));
-  } else made = cutOpen(element, sheet, open, units, byId);
+  } else made = cutOpen(element, sheet, open, units, byId, before?.skins ?? []);
   return {
     element: element.id,
     sheet,
@@ -66,12 +77,12 @@ export function cutElement(element: Element, sheet: Sheet, resolved: readonly (P
 }
 
 /** Cuts what can be cut; whatever makes the cut fail is set aside, told of, and the rest cut without it. */
-function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units: Units, byId: Map<string, OpeningStatus>): { mesh: CutMesh; region: Region } {
+function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units: Units, byId: Map<string, OpeningStatus>, before: readonly SkinCut[]): Made {
   let left = [...open];
   for (;;) {
     const plan = planCut(sheet, left, units);
     try {
-      const made = skins(element, sheet, left, plan.grouping);
+      const made = skins(element, sheet, left, plan.grouping, before);
       for (const status of plan.statuses) byId.set(status.opening, status);
       return made;
     } catch (error) {
@@ -84,18 +95,18 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
   }
 }
 
-function skins(element: Element, sheet: Sheet, open: readonly Placed[], grouping: Grouping): { mesh: CutMesh; region: Region } {
+function skins(element: Element, sheet: Sheet, open: readonly Placed[], grouping: Grouping, before: readonly SkinCut[]): Made {
   const builder = new MeshBuilder(sheet.element);
   const all: Skin[] =
     element.skins === 'layers'
       ? sheet.layers.flatMap((layer, i) => (layer.cavity ? [] : [{ from: sheet.boundaries[i]!, to: sheet.boundaries[i + 1]!, whole: false }]))
       : [{ from: 0, to: sheet.thickness, whole: true }];
-  let region: Region | null = null;
+  const cut: SkinCut[] = [];
   for (const skin of all) {
-    const { outer } = cutSkin(builder, sheet, open, grouping, skin, null);
-    region ??= outer;
+    const known = before.find((other) => other.skin.from === skin.from && other.skin.to === skin.to && other.skin.whole === skin.whole);
+    cut.push(cutSkin(builder, sheet, open, grouping, skin, null, known));
   }
-  return { mesh: builder.finish(), region: region ?? noRegion };
+  return { mesh: builder.finish(), region: cut[0]?.outer.region ?? noRegion, skins: cut };
 }
 
 /** Which openings a failure is to be laid to, each with its reason; null where it is none of theirs. */

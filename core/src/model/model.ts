@@ -45,7 +45,7 @@ export function cutModel(document: ProjectDocument, before?: Model, fineness: Fi
     const known = before?.inputs.get(element.id);
     const wanted: Inputs = { element, resolved, units: document.units, sheet: sheetIn(document, element, fineness, known?.sheet) };
     const kept = known && alike(known, wanted) ? before?.cuts.get(element.id) : undefined;
-    const cut = kept ?? cutElement(element, wanted.sheet, resolved, document.units);
+    const cut = kept ?? cutElement(element, wanted.sheet, resolved, document.units, before?.cuts.get(element.id));
     cuts.set(element.id, cut);
     inputs.set(element.id, wanted);
     for (const status of cut.statuses) statuses.set(status.opening, status);

@@ -1,0 +1,168 @@
+/**
+ * Triangulating again after an edit: only where loops have changed. A constrained Delaunay triangulation is the only one of its kind (ties are broken by place), and a triangle whose
+ * circumcircle stays clear of all that has changed is in it before and after; so what is put together here is, triangle for triangle, what a triangulation from nothing gives.
+ */
+import { ribLines } from './face.ts';
+import type { Region } from './region.ts';
+import { inOrder, triangulate } from './triangulate.ts';
+import { NotTriangulable } from './triangulation.ts';
+
+/** Some loops of a region, whose they are, and by what they are known to be unchanged. */
+export interface Segment {
+  name: string;
+  first: number;
+  count: number;
+  of: object;
+}
+
+type Box = [number, number, number, number];
+
+/**
+ * Triangles of a region, made from those of the region before an edit; null where too much has changed for that to be of use.
+ * @param ribs as for triangulateFace.
+ */
+export function retriangulate(before: { region: Region; triangles: Uint32Array; segments: Segment[] }, region: Region, segments: readonly Segment[], ribs: Float64Array | null): Uint32Array | null {
+  const known = new Map(before.segments.map((segment) => [segment.name, segment]));
+  /** The new place of each point, or −1 where it is gone or has changed. */
+  const now = new Int32Array(before.region.count).fill(-1);
+  const changed: Segment[] = [];
+  const boxes: Box[] = [];
+  for (const segment of segments) {
+    const old = known.get(segment.name);
+    if (old && old.of === segment.of) {
+      for (let i = 0; i < segment.count; i++) now[old.first + i] = segment.first + i;
+      known.delete(segment.name);
+    } else {
+      changed.push(segment);
+      boxes.push(boxOf(region, segment));
+    }
+  }
+  for (const segment of known.values()) boxes.push(boxOf(before.region, segment));
+  if (changed.length === 0 && known.size === 0) return before.triangles;
+  if (boxes.length > 8) return null;
+  // Ribs run from loop to loop: whatever is above or below a changed one may change with it.
+  if (ribs)
+    for (const box of boxes) {
+      box[1] = -Infinity;
+      box[3] = Infinity;
+    }
+
+  const { xs, ys } = before.region;
+  const { triangles } = before;
+  const count = triangles.length / 3;
+  const affected = new Uint8Array(count);
+  let kept = 0;
+  for (let i = 0; i < count; i++) {
+    const [a, b, c] = [triangles[3 * i]!, triangles[3 * i + 1]!, triangles[3 * i + 2]!];
+    if (now[a]! < 0 || now[b]! < 0 || now[c]! < 0 || meets(xs, ys, a, b, c, boxes)) affected[i] = 1;
+    else kept += 1;
+  }
+  if (kept < count / 2) return null;
+
+  // The edges between what is affected and what is not, the affected side on their left, and all edges of loops that changed.
+  const inner = new Map<number, number>();
+  const total = before.region.count;
+  for (let i = 0; i < count; i++) if (affected[i]) for (let k = 0; k < 3; k++) inner.set(triangles[3 * i + k]! * total + triangles[3 * i + ((k + 1) % 3)]!, i);
+  const leaving = new Map<number, number[]>();
+  let edges = 0;
+  for (const key of inner.keys()) {
+    const [a, b] = [Math.floor(key / total), key % total];
+    if (inner.has(b * total + a)) continue;
+    // Edges of loops that are gone bound nothing any more.
+    if (now[a]! < 0 || now[b]! < 0) continue;
+    const list = leaving.get(now[a]!);
+    if (list) list.push(now[b]!);
+    else leaving.set(now[a]!, [now[b]!]);
+    edges += 1;
+  }
+  const points: number[] = [];
+  const next: number[] = [];
+  while (edges > 0) {
+    const [start] = leaving.keys();
+    const first = points.length;
+    let at = start!;
+    let from = -1;
+    do {
+      const list = leaving.get(at);
+      if (!list) return null;
+      const pick = list.length === 1 || from < 0 ? 0 : mostClockwise(region, from, at, list);
+      const [to] = list.splice(pick, 1);
+      if (list.length === 0) leaving.delete(at);
+      edges -= 1;
+      points.push(at);
+      next.push(points.length);
+      from = at;
+      at = to!;
+    } while (at !== start);
+    next[points.length - 1] = first;
+  }
+  for (const { first, count: many } of changed) {
+    const base = points.length;
+    for (let i = 0; i < many; i++) {
+      points.push(first + i);
+      next.push(base + region.next[first + i]! - first);
+    }
+  }
+  const part: Region = {
+    count: points.length,
+    xs: Float64Array.from(points, (v) => region.xs[v]!),
+    ys: Float64Array.from(points, (v) => region.ys[v]!),
+    next: Uint32Array.from(next),
+  };
+  try {
+    const made = triangulate(ribs && ribs.length > 2 ? { ...part, lines: ribLines(part, ribs) } : part);
+    const out = new Uint32Array(3 * kept + made.length);
+    let o = 0;
+    for (let i = 0; i < count; i++) if (!affected[i]) for (let k = 0; k < 3; k++) out[o++] = now[triangles[3 * i + k]!]!;
+    for (const v of made) out[o++] = points[v]!;
+    return inOrder(out, region.count);
+  } catch (error) {
+    if (error instanceof NotTriangulable) return null;
+    throw error;
+  }
+}
+
+function boxOf(region: Region, { first, count }: Segment): Box {
+  const box: Box = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = first; i < first + count; i++) {
+    box[0] = Math.min(box[0], region.xs[i]!);
+    box[1] = Math.min(box[1], region.ys[i]!);
+    box[2] = Math.max(box[2], region.xs[i]!);
+    box[3] = Math.max(box[3], region.ys[i]!);
+  }
+  return box;
+}
+
+/** Whether a triangle's circumcircle comes near any of some boxes. */
+function meets(xs: Float64Array, ys: Float64Array, a: number, b: number, c: number, boxes: readonly Box[]): boolean {
+  const [ax, ay] = [xs[a]!, ys[a]!];
+  const [bx, by, cx, cy] = [xs[b]! - ax, ys[b]! - ay, xs[c]! - ax, ys[c]! - ay];
+  const d = 2 * (bx * cy - by * cx);
+  const [bb, cc] = [bx * bx + by * by, cx * cx + cy * cy];
+  const [ux, uy] = [(cy * bb - by * cc) / d, (bx * cc - cx * bb) / d];
+  const r = Math.sqrt(ux * ux + uy * uy) * (1 + 1e-9) + 1e-6;
+  if (!(r < 1e9)) return true;
+  const [x, y] = [ax + ux, ay + uy];
+  for (const [left, low, right, high] of boxes) {
+    const dx = Math.max(left - x, 0, x - right);
+    const dy = Math.max(low - y, 0, y - high);
+    if (dx * dx + dy * dy <= r * r) return true;
+  }
+  return false;
+}
+
+/** Of the ways on from a point, the first one clockwise from the way back. */
+function mostClockwise({ xs, ys }: Region, from: number, at: number, list: readonly number[]): number {
+  const angle = (v: number): number => Math.atan2(ys[v]! - ys[at]!, xs[v]! - xs[at]!);
+  const back = angle(from);
+  let best = 0;
+  let least = Infinity;
+  list.forEach((v, i) => {
+    const turn = (((back - angle(v)) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
+    if (turn > 1e-12 && turn < least) {
+      least = turn;
+      best = i;
+    }
+  });
+  return best;
+}
