@@ -20,7 +20,7 @@ module.exports = {
       from: { path: '^(core|document)/src' },
       to: { path: '(react|hono|mikro-orm|three|chakra|node:fs|node:http)' },
     },
-    { name: 'the sheet path does without the solid library', severity: 'error', from: { path: '^core/src', pathNot: '^core/src/cut/solid' }, to: { path: 'manifold-3d|^core/src/cut/solid' } },
+    { name: 'the sheet path does without the solid library', severity: 'error', from: { path: '^core/src', pathNot: '^core/src/cut/solid(-tagged)?.ts' }, to: { path: 'manifold-3d|^core/src/cut/solid(-tagged)?.ts' } },
     { name: 'meshes do not know how they are cut', severity: 'error', from: { path: '^core/src/mesh' }, to: { path: '^core/src/(cut|reveal|model|check|format)' } },
     { name: 'reveals do not know what they are cut into', severity: 'error', from: { path: '^core/src/reveal' }, to: { path: '^core/src/(cut|setout|model|check|format)' } },
     { name: 'profiles know nothing else of the core', severity: 'error', from: { path: '^core/src/profile' }, to: { path: '^core/src/(cut|model|mesh|setout|check|format|element)' } },

@@ -7,6 +7,7 @@ export * from './element/sheet.ts';
 export * from './element/joins.ts';
 export * from './profile/section.ts';
 export * from './setout/resolve.ts';
+export * from './setout/project.ts';
 export * from './cut/status.ts';
 export * from './mesh/cut-mesh.ts';
 export * from './mesh/region.ts';

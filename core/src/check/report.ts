@@ -62,7 +62,7 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
       area: proof.area,
       areaByRole: proof.areaByRole,
       triangles: proof.triangles,
-      openings: cut.statuses.map((status) => told(status.opening)),
+      openings: cut.statuses.filter((status) => document.openings[status.opening]!.element === cut.element).map((status) => told(status.opening)),
     };
   });
   const astray = Object.values(document.openings)

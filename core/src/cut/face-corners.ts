@@ -7,9 +7,9 @@ import { laidOut } from './texture.ts';
 
 /**
  * Writes a face at depth n (metres), facing out (−1) or in (1). Its texture is (u, v) = (along, up) in metres; seen from inside it runs on from the far end.
- * @param triangles three of the loops' points each, counter-clockwise as seen from outside.
+ * @param triangles three of the loops' points each, counter-clockwise as seen from outside; the first of them make so many pairs, each of which is a quad.
  */
-export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loops: FaceLoops, triangles: Uint32Array, n: number, facing: -1 | 1, texture: Texture | undefined): void {
+export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loops: FaceLoops, triangles: Uint32Array, n: number, facing: -1 | 1, texture: Texture | undefined, pairs = 0): void {
   const { chart } = sheet;
   const { vertex } = loops;
   const { xs, ys } = loops.region;
@@ -24,7 +24,7 @@ export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loop
       const [a, b] = uv(xs[v]!, ys[v]!);
       builder.corner(vertex[v]!, facing * inward[0], facing * inward[1], facing * inward[2], a, b);
     }
-    builder.triangleBlock(first, triangles, facing > 0);
+    builder.pairBlock(first, triangles, pairs, facing > 0);
     return;
   }
   // On a bent face a vertex has a corner for each facet that it stands on.
@@ -54,5 +54,5 @@ export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loop
     }
     for (let k = 0; k < 3; k++) out[i + k] = cornerAt(triangles[i + k]!, low);
   }
-  builder.triangleBlock(0, out, facing > 0);
+  builder.pairBlock(0, out, pairs, facing > 0);
 }

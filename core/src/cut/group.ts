@@ -52,14 +52,14 @@ export function rangeOf(opening: Placed): [number, number] {
 }
 
 /** Moves an edge on the face. */
-export function movedEdge(edge: LoopEdge, s: number, t: number): LoopEdge {
-  return { ...edge, x: edge.x + s, y: edge.y + t };
+export function movedEdge(edge: LoopEdge, s: number, t: number, drift: readonly [number, number] | undefined): LoopEdge {
+  return { ...edge, x: edge.x + s, y: edge.y + t, drift: drift ?? edge.drift };
 }
 
 /** The loops of an opening that stands clear of all others. */
 export function loopsOfOpening(opening: Placed, operand: number, s: number, t: number): EdgeLoop[] {
   const raised = opening.kind === 'boss' || opening.kind === 'keep inside';
-  return loopsOf(opening.outline, sectionsAt(opening), operand, raised).map((loop) => loop.map((edge) => movedEdge(edge, s, t)));
+  return loopsOf(opening.outline, sectionsAt(opening), operand, raised).map((loop) => loop.map((edge) => movedEdge(edge, s, t, opening.drift)));
 }
 
 /** A sheet's own edges. */
@@ -88,6 +88,7 @@ function sheetEdge({ outline }: Sheet, v: number, section: SectionLine): LoopEdg
     dy: vy / size,
     length: size,
     section,
+    drift: [0, 0],
     sense: 1,
     operand: 0,
     source: v,
@@ -132,7 +133,7 @@ function slab(sheet: Sheet, members: readonly { opening: Placed; operand: number
   const parts: Part[] = [];
   const sheetLoop = atEdge ? ringAt(sheetLoops, middle) : null;
   for (const { opening, operand } of active) {
-    const own = loopsOf(opening.outline, sectionsAt(opening), operand, true).map((loop) => loop.map((edge) => movedEdge(edge, opening.s, opening.t)));
+    const own = loopsOf(opening.outline, sectionsAt(opening), operand, true).map((loop) => loop.map((edge) => movedEdge(edge, opening.s, opening.t, opening.drift)));
     lists.push(own.flat());
     loops.push(ringAt(own, middle));
     parts.push(opening.kind === 'boss' ? 'raised' : opening.kind === 'keep inside' ? 'keep' : 'void');
@@ -161,13 +162,18 @@ function ringAt(loops: readonly EdgeLoop[], n: number): Loop {
     const first = xs.length;
     loop.forEach((edge, i) => {
       const before = loop[(i + loop.length - 1) % loop.length]!;
-      const [x, y] = meet(before, edge, before.sense * offsetAt(before.section, n, 1), edge.sense * offsetAt(edge.section, n, 1), edge.x, edge.y);
+      const [x, y] = meet(before, edge, movedBy(before, n), movedBy(edge, n), edge.x, edge.y);
       xs.push(x);
       ys.push(y);
       next.push(i + 1 === loop.length ? first : xs.length);
     });
   }
   return { xs: Float64Array.from(xs), ys: Float64Array.from(ys), count: xs.length, next: Uint32Array.from(next) };
+}
+
+/** How far an edge has moved out of the solid at a depth, metres. */
+function movedBy(edge: LoopEdge, n: number): number {
+  return edge.sense * offsetAt(edge.section, n, 1) + n * (edge.dy * edge.drift[0] - edge.dx * edge.drift[1]);
 }
 
 /** Where the lines of two edges meet that have moved out by so much from where they meet at (x, y). */
@@ -208,7 +214,7 @@ function composite(pieces: readonly Piece[], middle: number): EdgeLoop {
   const out = directed.map((edge, i): LoopEdge => {
     const before = directed[(i + count - 1) % count]!;
     const { x, y } = pieces[i]!;
-    const [p, q] = [before.sense * offsetAt(before.section, middle, 1), edge.sense * offsetAt(edge.section, middle, 1)];
+    const [p, q] = [movedBy(before, middle), movedBy(edge, middle)];
     if (edge.joint || before.joint) throw new Inexpressible();
     if (p === 0 && q === 0) return { ...edge, x, y };
     // Back from where they meet at the middle depth to where they would with no offset.
@@ -219,7 +225,7 @@ function composite(pieces: readonly Piece[], middle: number): EdgeLoop {
   });
   const lies = out.every((edge, i) => {
     const before = out[(i + count - 1) % count]!;
-    return Math.abs(before.dx * edge.dy - before.dy * edge.dx) > 1e-6 || before.section === edge.section || squares(before.section, edge.section);
+    return Math.abs(before.dx * edge.dy - before.dy * edge.dx) > 1e-6 || (before.drift === edge.drift && (before.section === edge.section || squares(before.section, edge.section)));
   });
   if (!lies) throw new Inexpressible();
   return clippedChords(out, pieces, middle);
@@ -234,7 +240,7 @@ function clippedChords(loop: EdgeLoop, pieces: readonly Piece[], middle: number)
   return loop.map((edge, i) => {
     if (!edge.chord) return edge;
     const { edge: whole, reversed } = pieces[i]!;
-    const offset = whole.sense * offsetAt(whole.section, middle, 1);
+    const offset = movedBy(whole, middle);
     const [ox, oy] = [whole.x + whole.dy * offset, whole.y - whole.dx * offset];
     const share = (x: number, y: number): number => Math.max(0, Math.min(1, ((x - ox) * whole.dx + (y - oy) * whole.dy) / whole.length));
     const next = pieces[(i + 1) % pieces.length]!;

@@ -1,5 +1,5 @@
 /** Pieces: what one opening that stands clear, or a group that meets, brings to a skin: its own surfaces, and the loops that it leaves in the two faces. */
-import { developedAt, directionsAt, type BentChart, type FlatChart } from '../element/chart.ts';
+import { developedAt, directionsAt, turned, type BentChart, type FlatChart } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { MeshBuilder } from '../mesh/builder.ts';
 import type { CutMesh, Role, Run } from '../mesh/cut-mesh.ts';
@@ -87,7 +87,7 @@ export function singlePiece(setting: Setting, opening: Placed): Piece | null {
   const range = rangeWithin(opening, skin);
   if (!range) return null;
   if (opening.kind === 'imprint') return new PieceMaker(setting, [opening]).imprint();
-  if (sheet.chart.kind === 'flat' && !lines) return instance(templateOf(opening, range, sheet, skin), opening, sheet.chart);
+  if (sheet.chart.kind === 'flat' && !lines && !opening.drift) return instance(templateOf(opening, range, sheet, skin), opening, sheet.chart);
   return new PieceMaker(setting, [opening]).single(range);
 }
 
@@ -97,6 +97,23 @@ export function groupPiece(setting: Setting, openings: readonly Placed[], atEdge
   if (reaching.length === 0 && !atEdge) return null;
   return new PieceMaker(setting, reaching).group(atEdge);
 }
+
+/** What a solid does to the element. */
+export type SolidUse = 'subtract' | 'add' | 'keep';
+
+/**
+ * An opening as a closed surface for the solid path, overshooting the faces that it is to go through. It is turned as the cut surface will be: for a void, inside out.
+ * @throws Collapsed, BeyondCurve, NotTriangulable
+ */
+export function cutterPiece(setting: Setting, opening: Placed): { mesh: CutMesh; use: SolidUse } | null {
+  const range = rangeWithin(opening, setting.skin);
+  if (!range || opening.kind === 'imprint') return null;
+  const use = opening.kind === 'boss' ? 'add' : opening.kind === 'keep inside' ? 'keep' : 'subtract';
+  return { mesh: new PieceMaker(setting, [opening]).cutter(range, use), use };
+}
+
+/** How far the solid path's cutters overshoot, metres. */
+const overshoot = 0.05;
 
 const sideOrder: Record<Side, number> = { sill: 0, 'jamb-right': 1, head: 2, 'jamb-left': 3 };
 
@@ -114,7 +131,7 @@ class PieceMaker {
     this.builder = new MeshBuilder(sheet.element);
     if (sheet.chart.kind === 'bent')
       for (const opening of openings)
-        this.frames.push(opening.pattern.jambs === 'radial' ? { kind: 'proportional' } : straightFrame(sheet.chart, opening.s + opening.profile.width / 2));
+        this.frames.push(frameFor(sheet.chart, opening));
   }
 
   single(range: readonly [number, number]): Piece {
@@ -129,6 +146,21 @@ class PieceMaker {
       else (to === 'outer' ? this.outer : this.inner).push(...loops);
     });
     return this.finish(false);
+  }
+
+  cutter(range: readonly [number, number], use: SolidUse): CutMesh {
+    const opening = this.openings[0]!;
+    const { sheet, skin } = this.setting;
+    const from = use === 'add' ? range[0] : skin.from - overshoot;
+    const to = use === 'add' ? Math.min(overshoot, sheet.thickness / 2) : range[1] >= skin.to - same ? skin.to + overshoot : range[1];
+    const placed = this.place(makeTube(loopsOfOpening(opening, 1, opening.s, opening.t), from, to, sheet.boundaries, skin.whole));
+    const vertices = this.take(placed);
+    this.write(placed, this.dressed(placed), vertices);
+    const inward = use === 'subtract';
+    const ends = (rings: readonly number[][]): PieceLoop[] => rings.map((loop) => loopOn(inward ? [...loop].reverse() : loop, placed, vertices));
+    this.back(ends(placed.near), from, opening.kind === 'boss' ? 'boss face' : 'back', 0, inward ? 1 : -1);
+    this.back(ends(placed.far), to, 'back', 0, inward ? -1 : 1);
+    return this.builder.finish();
   }
 
   imprint(): Piece {
@@ -193,7 +225,7 @@ class PieceMaker {
 
   private place(tube: Tube): PlacedTube {
     const { sheet, lines } = this.setting;
-    return sheet.chart.kind === 'bent' ? placeBent(tube, sheet.chart, this.frames) : placeFlat(tube, sheet.chart, lines);
+    return sheet.chart.kind === 'bent' ? placeBent(tube, sheet.chart, this.frames, lines) : placeFlat(tube, sheet.chart, lines);
   }
 
   private take(placed: PlacedTube): number[] {
@@ -235,8 +267,13 @@ class PieceMaker {
     const seam = (edge: LoopEdge): 'start' | 'crown' | 'end' =>
       edge.operand === 0 || !edge.side ? 'start' : seamAsRun(this.openings[edge.operand - 1]!.pattern.texture?.[edge.side]?.seam, edge.sense);
     if (chart.kind === 'flat') {
-      const frame = [...chart.along, ...chart.up, ...chart.inward];
-      return dress(placed, () => frame, seam);
+      const { along, up, inward } = chart;
+      // An outline that drifts with the depth is lined along the way that it drifts.
+      const frames = [undefined, ...this.openings.map(({ drift }) => drift)].map((drift) => {
+        const [a, b] = drift ?? [0, 0];
+        return [...along, ...up, ...[0, 1, 2].map((k) => inward[k]! + a * along[k]! + b * up[k]!)];
+      });
+      return dress(placed, (v) => frames[placed.frame[v] ?? 0]!, seam);
     }
     return dress(placed, (v) => this.frameAt(placed, v, chart), seam);
   }
@@ -288,6 +325,16 @@ class PieceMaker {
       }
     }
   }
+}
+
+/** The frame that carries an opening through a bent chart: radially, square to its middle, or in the direction that it asks for. */
+function frameFor(chart: BentChart, { pattern, s, profile, aim }: Placed): Frame {
+  const middle = s + profile.width / 2;
+  if (aim) {
+    const [cos, sin] = turned(aim.turn);
+    return { ...straightFrame(chart, middle), along: [sin, -cos, 0], inward: [cos, sin, 0] };
+  }
+  return pattern.jambs === 'radial' ? { kind: 'proportional' } : straightFrame(chart, middle);
 }
 
 function loopOn(loop: readonly number[], placed: PlacedTube, vertices: readonly number[]): PieceLoop {

@@ -1,12 +1,15 @@
 /** Skins: one closed solid between two depths of a sheet, put together from its pieces and its two faces; after an edit, from those that there were. */
 import type { Sheet } from '../element/sheet.ts';
 import type { MeshBuilder } from '../mesh/builder.ts';
+import { pointAt, ribAt } from '../element/chart.ts';
 import { FaceLoops, triangulateFace } from '../mesh/face.ts';
+import { paired } from '../mesh/quads.ts';
 import type { Region } from '../mesh/region.ts';
 import { retriangulate, type Segment } from '../mesh/retriangulate.ts';
 import type { FaceLines } from '../reveal/place.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { writeFace } from './face-corners.ts';
+import { crossings, gridLines } from './grid.ts';
 import { groupPiece, layerAt, settingOf, singlePiece, type Piece, type PieceLoop, type Setting, type Skin } from './piece.ts';
 
 export type { Skin } from './piece.ts';
@@ -30,6 +33,8 @@ interface KeptPiece {
 interface KeptFace {
   region: Region;
   triangles: Uint32Array;
+  /** How many of the first triangles are quads in pairs. */
+  pairs: number;
   segments: Segment[];
 }
 
@@ -91,11 +96,12 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
   const faceOf = (loops: FaceLoops, segments: Segment[], n: number, kept: KeptFace | undefined): KeptFace => {
     const { region } = loops;
     const ribs = setting.ribsAt(n);
+    if (lines) return quads(builder, setting, loops, lines, n, segments);
     const triangles = (kept && retriangulate(kept, region, segments, ribs)) ?? triangulateFace(region, ribs);
-    return { region, triangles, segments };
+    return { region, triangles, pairs: 0, segments };
   };
   const outerFace = faceOf(outer, outerSegments, skin.from, known?.outer);
-  const shared = sheet.chart.kind === 'flat' && inner.isLike(outer);
+  const shared = !lines && sheet.chart.kind === 'flat' && inner.isLike(outer);
   const innerFace = shared ? { ...outerFace, segments: innerSegments } : faceOf(inner, innerSegments, skin.to, known?.inner);
   const faces = (outerFace.triangles.length + innerFace.triangles.length) / 3;
   builder.reserve(0, need.corners + outer.count + inner.count, need.triangles + faces, need.polygons + faces, need.polygonCorners + 3 * faces);
@@ -104,12 +110,32 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
   const { layers, texture } = sheet;
   const [first, last] = [layerAt(sheet, skin.from + same), layerAt(sheet, skin.to - same)];
   builder.begin({ opening: null, role: 'outer face', layer: first, material: layers[first]!.material });
-  writeFace(builder, setting, outer, outerFace.triangles, skin.from, -1, texture?.outer);
+  writeFace(builder, setting, outer, outerFace.triangles, skin.from, -1, texture?.outer, outerFace.pairs);
   builder.begin({ opening: null, role: 'inner face', layer: last, material: layers[last]!.material });
-  writeFace(builder, setting, inner, innerFace.triangles, skin.to, 1, texture?.inner);
+  writeFace(builder, setting, inner, innerFace.triangles, skin.to, 1, texture?.inner, innerFace.pairs);
   let i = 0;
   for (const { piece } of pieces.values()) if (piece) builder.append(piece.mesh, bases[i++]!);
   return { skin, sheet, setting, pieces, outer: outerFace, inner: innerFace };
+}
+
+/** A face in quads: divided along rows and columns, and triangles joined where they make quads. */
+function quads(builder: MeshBuilder, setting: Setting, loops: FaceLoops, lines: FaceLines, n: number, segments: Segment[]): KeptFace {
+  const { chart } = setting.sheet;
+  const ribs = setting.ribsAt(n);
+  // On a bent face the ribs are its columns.
+  const own: FaceLines = ribs ? { columns: ribs.slice(1, -1), rows: lines.rows } : lines;
+  const points = crossings(loops.region, own);
+  const base = builder.takeVertices(points.length / 2);
+  for (let i = 0; i < points.length; i += 2) {
+    const [along, up] = [points[i]!, points[i + 1]!];
+    const [x, y, z] = chart.kind === 'bent' ? [...ribAt(chart, ribs!.indexOf(along), n), chart.origin[2] + up] : pointAt(chart, along, up, n);
+    builder.put(base + i / 2, x!, y!, z!);
+    loops.free(base + i / 2, along, up);
+  }
+  const { region } = loops;
+  const grid = gridLines(region, own);
+  const { triangles, pairs } = paired(triangulateFace(region, null, grid), region.xs, region.ys, grid);
+  return { region, triangles, pairs, segments };
 }
 
 /** Puts a piece's loops into a face. */

@@ -4,14 +4,17 @@
  */
 import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import type { Sheet } from '../element/sheet.ts';
+import { provideSolidPath } from './solid-path.ts';
+import { taggedSolids } from './solid-tagged.ts';
 import type { Placed } from '../setout/resolve.ts';
 
 let loaded: Promise<ManifoldToplevel> | null = null;
 
-/** Loads the library once. */
-export function solidLibrary(): Promise<ManifoldToplevel> {
-  loaded ??= Module().then((library) => {
+/** Loads the library once, and makes the solid path available to the core. */
+export function solidLibrary(wasm?: string): Promise<ManifoldToplevel> {
+  loaded ??= Module(wasm === undefined ? undefined : { locateFile: () => wasm }).then((library) => {
     library.setup();
+    provideSolidPath(taggedSolids(library));
     return library;
   });
   return loaded;

@@ -17,6 +17,8 @@ export interface OpeningStatus {
   unitedWith: string[];
   /** Area that it takes from the element's face by itself, square metres. */
   area: number;
+  /** What became of it in the further elements that it is to cut. */
+  further?: { element: string; state: State; reason: string | null; mend: string | null }[];
 }
 
 /** A status of one that was not cut. */

@@ -79,6 +79,19 @@ export class MeshBuilder {
     }
   }
 
+  /** Writes triangles of corners, of which the first make pairs (p, q, r), (p, r, s) that are polygons p, q, r, s. */
+  pairBlock(first: number, triangles: ArrayLike<number>, pairs: number, flip: boolean): void {
+    const order = flip ? [0, 3, 2, 1] : [0, 1, 2, 3];
+    for (let i = 0; i < 6 * pairs; i += 6) {
+      const round = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!, triangles[i + 5]!].map((c) => first + c);
+      const [p, q, r, s] = order.map((k) => round[k]!) as [number, number, number, number];
+      this.triangle(p, q, r);
+      this.triangle(p, r, s);
+      this.polygon([p, q, r, s]);
+    }
+    this.triangleBlock(first, pairs > 0 ? Array.from(triangles).slice(6 * pairs) : triangles, flip);
+  }
+
   /** Writes triangles of corners, each a polygon of its own. */
   triangleBlock(first: number, triangles: ArrayLike<number>, flip: boolean): void {
     const count = triangles.length / 3;

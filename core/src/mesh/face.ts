@@ -12,6 +12,7 @@ export class FaceLoops {
   count = 0;
   /** Whether two points may stand on one place, as where openings touch in a corner. */
   pinched = false;
+  private frees = 0;
   private first = 0;
   private left = 0;
 
@@ -42,6 +43,15 @@ export class FaceLoops {
     this.following[at] = this.left === 0 ? this.first : at + 1;
   }
 
+  /** Adds a point that stands free within the face; after all loops. */
+  free(vertex: number, x: number, y: number): void {
+    const loops = this.count;
+    this.open(1);
+    this.point(vertex, x, y);
+    this.count = loops + 1;
+    this.frees += 1;
+  }
+
   /** Adds a loop. */
   add(vertices: ArrayLike<number>, xs: ArrayLike<number>, ys: ArrayLike<number>): void {
     this.open(vertices.length);
@@ -54,7 +64,8 @@ export class FaceLoops {
 
   get region(): Region {
     const { count } = this;
-    return { count, xs: this.x.subarray(0, count), ys: this.y.subarray(0, count), next: this.following.subarray(0, count), pinched: this.pinched };
+    const loops = count - this.frees;
+    return { count: loops, xs: this.x.subarray(0, count), ys: this.y.subarray(0, count), next: this.following.subarray(0, loops), pinched: this.pinched };
   }
 
   /** Whether two sets of loops have the same points, so that the triangles of one serve the other. */
@@ -68,10 +79,12 @@ export class FaceLoops {
 /**
  * Triangles of a region, three of its vertices each, counter-clockwise.
  * @param ribs distances along at which the face is bent, from end to end, or null where it is flat.
+ * @param lines further edges that must be there, as pairs of points.
  * @throws NotTriangulable
  */
-export function triangulateFace(region: Region, ribs: Float64Array | null): Uint32Array {
-  return triangulate(ribs && ribs.length > 2 ? { ...region, lines: ribLines(region, ribs) } : region);
+export function triangulateFace(region: Region, ribs: Float64Array | null, lines: readonly number[] = []): Uint32Array {
+  const all = ribs && ribs.length > 2 ? [...ribLines(region, ribs), ...lines] : lines;
+  return triangulate(all.length > 0 ? { ...region, lines: all } : region);
 }
 
 /** Edges along the ribs, from each vertex on a rib above which the region goes on to the next vertex up. */

@@ -1,6 +1,6 @@
 /** Triangles of a region that is bounded by loops: no more of them, and none thinner, than its own vertices ask for. */
 import type { Region } from './region.ts';
-import { Triangulation } from './triangulation.ts';
+import { NotTriangulable, Triangulation } from './triangulation.ts';
 
 const next = (e: number): number => (e % 3 === 2 ? e - 2 : e + 1);
 
@@ -22,7 +22,12 @@ export function triangulate(region: Region): Uint32Array {
   if (lines)
     for (let i = 0; i < lines.length; i += 2) {
       const [p, q] = [points.of[lines[i]!]!, points.of[lines[i + 1]!]!];
-      mesh.force(p, q, 2);
+      try {
+        mesh.force(p, q, 2);
+      } catch (error) {
+        // A line that meets an outline or a point otherwise than at its ends is left out: it divides, and bounds nothing.
+        if (!(error instanceof NotTriangulable)) throw error;
+      }
     }
 
   // 1 is inside, 2 outside; begin at the forced edges, which know, and spread.
@@ -63,7 +68,7 @@ export function triangulate(region: Region): Uint32Array {
       triangles[at++] = points.shared ? vertexAt(e) : corner[e]!;
     }
   }
-  return inOrder(triangles, count);
+  return inOrder(triangles, xs.length);
 
   /** The vertex at a corner: of those on the same point, the one whose leaving edge comes first when turning clockwise. */
   function vertexAt(e: number): number {

@@ -3,6 +3,9 @@ import type { Element, Units } from '@yard-arch/document';
 import { TooTangled } from '../cut/arrangement.ts';
 import { Inexpressible } from '../cut/group.ts';
 import { planCut } from '../cut/plan.ts';
+import { settingOf } from '../cut/piece.ts';
+import { faceLeft, solidPath } from '../cut/solid-path.ts';
+import { linesFor } from '../cut/grid.ts';
 import { cutSkin, type Grouping, type Skin, type SkinCut } from '../cut/skin.ts';
 import { notCut, type OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
@@ -41,6 +44,7 @@ interface Made {
   mesh: CutMesh;
   region: Region;
   skins: SkinCut[];
+  path: 'sheet' | 'solid';
 }
 
 const noRegion: Region = { count: 0, xs: new Float64Array(0), ys: new Float64Array(0), next: new Uint32Array(0) };
@@ -55,7 +59,7 @@ export function cutElement(element: Element, sheet: Sheet, resolved: readonly (P
   const byId = new Map<string, OpeningStatus>();
   let made: Made;
   if (sheet.fault) {
-    made = { mesh: emptyMesh(), region: noRegion, skins: [] };
+    made = { mesh: emptyMesh(), region: noRegion, skins: [], path: 'sheet' };
     for (const { id } of open) byId.set(id, notCut(id, `its ${sheet.noun} cannot be made: ${sheet.fault.reason}`, sheet.fault.mend));
   } else made = cutOpen(element, sheet, open, units, byId, before?.skins ?? []);
   return {
@@ -71,7 +75,6 @@ export function cutElement(element: Element, sheet: Sheet, resolved: readonly (P
     }),
     faceArea: regionArea(made.region),
     pieces: piecesOf(made.region),
-    path: 'sheet',
     fault: sheet.fault,
   };
 }
@@ -86,6 +89,11 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
       for (const status of plan.statuses) byId.set(status.opening, status);
       return made;
     } catch (error) {
+      const solid = expressible(error) ? null : bySolids(element, sheet, left);
+      if (solid) {
+        for (const status of plan.statuses) byId.set(status.opening, status);
+        return solid;
+      }
       const refused = refusals(error, sheet, left, plan.grouping, units);
       if (!refused) throw error;
       for (const status of refused) byId.set(status.opening, status);
@@ -97,16 +105,43 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
 
 function skins(element: Element, sheet: Sheet, open: readonly Placed[], grouping: Grouping, before: readonly SkinCut[]): Made {
   const builder = new MeshBuilder(sheet.element);
-  const all: Skin[] =
-    element.skins === 'layers'
-      ? sheet.layers.flatMap((layer, i) => (layer.cavity ? [] : [{ from: sheet.boundaries[i]!, to: sheet.boundaries[i + 1]!, whole: false }]))
-      : [{ from: 0, to: sheet.thickness, whole: true }];
+  const all = skinsOf(element, sheet);
   const cut: SkinCut[] = [];
+  const lines = element.mesh === 'quads' ? linesFor(sheet, open) : null;
   for (const skin of all) {
     const known = before.find((other) => other.skin.from === skin.from && other.skin.to === skin.to && other.skin.whole === skin.whole);
-    cut.push(cutSkin(builder, sheet, open, grouping, skin, null, known));
+    cut.push(cutSkin(builder, sheet, open, grouping, skin, lines, known));
   }
-  return { mesh: builder.finish(), region: cut[0]?.outer.region ?? noRegion, skins: cut };
+  return { mesh: builder.finish(), region: cut[0]?.outer.region ?? noRegion, skins: cut, path: 'sheet' };
+}
+
+function skinsOf(element: Element, sheet: Sheet): Skin[] {
+  if (element.skins !== 'layers') return [{ from: 0, to: sheet.thickness, whole: true }];
+  return sheet.layers.flatMap((layer, i) => (layer.cavity ? [] : [{ from: sheet.boundaries[i]!, to: sheet.boundaries[i + 1]!, whole: false }]));
+}
+
+/** Whether a failure is none of the sheet path's alone: the solid path would fail too. */
+function expressible(error: unknown): boolean {
+  return !(error instanceof Inexpressible || error instanceof NotTriangulable || error instanceof Collapsed);
+}
+
+/** The same cut by the solid path, or null where that is not to be had or fails too. */
+function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made | null {
+  const path = solidPath();
+  if (!path || open.some(({ kind }) => kind === 'imprint')) return null;
+  try {
+    const builder = new MeshBuilder(sheet.element);
+    for (const skin of skinsOf(element, sheet)) {
+      const plain = new MeshBuilder(sheet.element);
+      cutSkin(plain, sheet, [], { singles: [], groups: [], atEdge: [] }, skin, null);
+      const mesh = path(plain.finish(), settingOf(sheet, skin, null), open);
+      builder.append(mesh, builder.takeVertices(mesh.vertexCount));
+    }
+    const mesh = builder.finish();
+    return { mesh, region: faceLeft(sheet, open), skins: [], path: 'solid' };
+  } catch {
+    return null;
+  }
 }
 
 /** Which openings a failure is to be laid to, each with its reason; null where it is none of theirs. */

@@ -1,9 +1,11 @@
 /** The model: every element of a document as cut, and after an edit only what the edit touches cut again. */
-import type { Element, Opening, ProjectDocument } from '@yard-arch/document';
+import { row, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
 import type { OpeningStatus } from '../cut/status.ts';
 import { joinsOf } from '../element/joins.ts';
 import { sheetOf, type Sheet } from '../element/sheet.ts';
 import type { Fineness } from '../profile/flatten.ts';
+import { squareSection } from '../profile/section.ts';
+import { aimOf, projectOnto } from '../setout/project.ts';
 import { finenessOf, resolveOpening, type Placed, type Unplaced } from '../setout/resolve.ts';
 import { notCut } from '../cut/status.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
@@ -39,16 +41,31 @@ export function cutModel(document: ProjectDocument, before?: Model, fineness: Fi
   }
   const cuts = new Map<string, ElementCut>();
   const inputs = new Map<string, Inputs>();
+  const sheets = new Map<string, Sheet>();
+  for (const element of Object.values(document.elements)) sheets.set(element.id, sheetIn(document, element, fineness, before?.inputs.get(element.id)?.sheet));
+  const visiting = visitors(document, byElement, sheets, fineness);
   for (const element of Object.values(document.elements)) {
-    const resolved = (byElement.get(element.id) ?? []).map((opening) => resolveOpening(document, opening, fineness));
+    const sheet = sheets.get(element.id)!;
+    const own = (byElement.get(element.id) ?? []).map((opening) => aimed(sheet, opening, resolveOpening(document, opening, fineness)));
     byElement.delete(element.id);
+    const resolved = [...own, ...(visiting.get(element.id) ?? [])];
     const known = before?.inputs.get(element.id);
-    const wanted: Inputs = { element, resolved, units: document.units, sheet: sheetIn(document, element, fineness, known?.sheet) };
+    const wanted: Inputs = { element, resolved, units: document.units, sheet };
     const kept = known && alike(known, wanted) ? before?.cuts.get(element.id) : undefined;
-    const cut = kept ?? cutElement(element, wanted.sheet, resolved, document.units, before?.cuts.get(element.id));
+    const cut = kept ?? cutElement(element, sheet, resolved, document.units, before?.cuts.get(element.id));
     cuts.set(element.id, cut);
     inputs.set(element.id, wanted);
-    for (const status of cut.statuses) statuses.set(status.opening, status);
+    cut.statuses.forEach((status, i) => {
+      if (i < own.length) statuses.set(status.opening, { ...status, ...(statuses.get(status.opening)?.further ? { further: statuses.get(status.opening)!.further } : {}) });
+    });
+  }
+  for (const [id, cut] of cuts) {
+    const visitorsHere = visiting.get(id) ?? [];
+    const first = cut.statuses.length - visitorsHere.length;
+    cut.statuses.slice(first).forEach(({ opening, state, reason, mend }) => {
+      const status = statuses.get(opening);
+      if (status) statuses.set(opening, { ...status, further: [...(status.further ?? []), { element: id, state, reason, mend }] });
+    });
   }
   for (const orphans of byElement.values())
     for (const opening of orphans) {
@@ -78,6 +95,60 @@ function alike(a: Inputs, b: Inputs): boolean {
 /** Whether two elements are cut alike: everything but the name. */
 function sameElement(a: Element, b: Element): boolean {
   return a === b || JSON.stringify({ ...a, name: '' }) === JSON.stringify({ ...b, name: '' });
+}
+
+/** An opening as it asks to be carried: where it has an aim, its outline is projected on to its own face. */
+function aimed(sheet: Sheet, opening: Opening, resolved: Placed | Unplaced): Placed | Unplaced {
+  if (!opening.aim || !('outline' in resolved)) return resolved;
+  if (sheet.chart.kind === 'bent')
+    return opening.aim.rise
+      ? { id: opening.id, element: opening.element, reason: 'on a curved wall an outline is carried level only', mend: 'Give its direction no rise.' }
+      : resolved;
+  return projectOnto(sheet, resolved, aimOf(sheet, opening, resolved));
+}
+
+/** Openings that are to cut further elements, as they land there, by element. */
+function visitors(
+  document: ProjectDocument,
+  byElement: ReadonlyMap<string, readonly Opening[]>,
+  sheets: ReadonlyMap<string, Sheet>,
+  fineness: Fineness,
+): Map<string, (Placed | Unplaced)[]> {
+  const found = new Map<string, (Placed | Unplaced)[]>();
+  for (const [id, openings] of byElement)
+    for (const opening of openings) {
+      const own = sheets.get(id);
+      if (!opening.further?.length || !own || opening.blockedUp) continue;
+      const resolved = resolveOpening(document, opening, fineness);
+      if (!('outline' in resolved)) continue;
+      const aim = aimOf(own, opening, resolved);
+      for (const further of new Set(opening.further)) {
+        const sheet = sheets.get(further);
+        const element = row(document, 'elements', further);
+        if (!sheet || !element || further === id) continue;
+        const landed =
+          resolved.kind === 'through'
+            ? projectOnto(sheet, throughAll(resolved, sheet), aim)
+            : { id: opening.id, element: further, reason: 'only what cuts right through its own element can cut further ones', mend: 'Let its pattern cut through, or take the element from its list.' };
+        const list = found.get(further);
+        if (list) list.push(landed);
+        else found.set(further, [landed]);
+      }
+    }
+  return found;
+}
+
+const thicknesses = new Map<number, Placed['sections']>();
+
+/** The same outline square through another thickness: what departs from square belongs to the opening's own element. */
+function throughAll(placed: Placed, { thickness }: Sheet): Placed {
+  let sections = thicknesses.get(thickness);
+  if (!sections) {
+    const line = squareSection(thickness);
+    sections = { sill: line, head: line, 'jamb-left': line, 'jamb-right': line };
+    thicknesses.set(thickness, sections);
+  }
+  return { ...placed, depth: thickness, sections };
 }
 
 /** The sheet of an element among the others of its document, as its ends are joined; the one that there was where nothing about it has changed. */

@@ -14,6 +14,8 @@ export interface LoopEdge {
   /** Its length where all offsets are 0. */
   length: number;
   section: SectionLine;
+  /** How far it moves along and up with every metre of depth besides. */
+  drift: readonly [number, number];
   /** 1 where a positive offset moves it out of the solid, −1 where into it. */
   sense: 1 | -1;
   /** 0 for the sheet's own edges, k for opening k − 1. */
@@ -48,6 +50,8 @@ export function loopsOf(outline: Outline, sections: Readonly<Record<Side, Sectio
   });
 }
 
+const still = [0, 0] as const;
+
 /** One edge of an outline as a loop's edge. */
 export function edgeOf(outline: Outline, e: number, section: SectionLine, operand: number, solidInside: boolean): LoopEdge {
   const { xs, ys, next, arcs, side } = outline;
@@ -63,6 +67,7 @@ export function edgeOf(outline: Outline, e: number, section: SectionLine, operan
     dy: vy / size,
     length: size,
     section,
+    drift: still,
     sense: solidInside ? 1 : -1,
     operand,
     source: e,

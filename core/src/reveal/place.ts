@@ -132,7 +132,7 @@ interface Level {
  * @param frames by operand; frames[0] is the sheet's own.
  * @throws BeyondCurve
  */
-export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]): PlacedTube {
+export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[], lines: FaceLines | null): PlacedTube {
   const placed = begin(tube);
   const levels = new Map<number, Level>();
   const levelAt = (n: number): Level => {
@@ -140,8 +140,9 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
     if (!level) levels.set(n, (level = { n, developed: developedAt(chart, n) }));
     return level;
   };
-  const lineOf: number[] = [];
+  const lineOf: number[][] = [];
   const across: number[] = [];
+  const rows = lines?.rows ?? new Float64Array(0);
   for (let v = 0; v < tube.x.length; v++) {
     const frame = frames[placed.frame[v]!]!;
     const [n, x, y] = [tube.n[v]!, tube.x[v]!, tube.y[v]!];
@@ -161,7 +162,7 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
       f += 1;
       share = 0;
     }
-    lineOf.push(share === 0 && f > 0 ? f : -1);
+    lineOf.push(share === 0 && f > 0 ? [f] : []);
     const [ax, ay] = ribAt(chart, f, n);
     const [bx, by] = ribAt(chart, f + 1, n);
     placed.positions.push(ax + share * (bx - ax), ay + share * (by - ay), chart.origin[2] + y);
@@ -180,6 +181,9 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
       const frame = placed.frame[p] === placed.frame[q] ? frames[placed.frame[p]!]! : null;
       const [pu, qu] = [placed.u[p]!, placed.u[q]!];
       found = [];
+      const [pv, qv] = [placed.v[p]!, placed.v[q]!];
+      const cuts: { share: number; rib: number; row: number }[] = [];
+      within(rows, pv, qv, (i) => cuts.push({ share: (rows[i]! - pv) / (qv - pv), rib: -1, row: i }));
       const [low, high] = pu < qu ? [pu, qu] : [qu, pu];
       for (let i = 1; i + 1 < developed.length; i++) {
         if (developed[i]! <= low + 1e-8 || developed[i]! >= high - 1e-8) continue;
@@ -189,23 +193,43 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
           const at = frame.kind === 'proportional' ? chart.s[i]! : (rx - frame.x) * frame.along[0] + (ry - frame.y) * frame.along[1];
           share = (at - across[p]!) / (across[q]! - across[p]!);
         }
-        const v = placed.u.length;
-        const t = placed.v[p]! + share * (placed.v[q]! - placed.v[p]!);
-        placed.positions.push(rx, ry, chart.origin[2] + t);
-        placed.u.push(developed[i]!);
+        cuts.push({ share, rib: i, row: -1 });
+      }
+      cuts.sort((a, b) => a.share - b.share);
+      let last = -1;
+      for (const { share, rib, row } of cuts) {
+        if (last >= 0 && share - last < same) continue;
+        last = share;
+        const t = row >= 0 ? rows[row]! : pv + share * (qv - pv);
+        const at = across[p]! + share * (across[q]! - across[p]!);
+        let f = rib;
+        let part = 0;
+        if (rib < 0) {
+          if (frame?.kind === 'straight') [f, part] = cast(chart, frame, at, n);
+          else {
+            const u = pu + share * (qu - pu);
+            f = 0;
+            while (f + 2 < developed.length && developed[f + 1]! <= u) f += 1;
+            part = (u - developed[f]!) / (developed[f + 1]! - developed[f]!);
+          }
+        }
+        const [ax, ay] = ribAt(chart, f, n);
+        const [bx, by] = part === 0 ? [ax, ay] : ribAt(chart, f + 1, n);
+        placed.positions.push(ax + part * (bx - ax), ay + part * (by - ay), chart.origin[2] + t);
+        placed.u.push(part === 0 ? developed[f]! : developed[f]! + part * (developed[f + 1]! - developed[f]!));
         placed.v.push(t);
         placed.n.push(n);
         placed.frame.push(placed.frame[p]!);
-        across.push(across[p]! + share * (across[q]! - across[p]!));
-        lineOf.push(i);
-        found.push(v);
+        across.push(at);
+        // Rows are told from ribs by coming after them all.
+        lineOf.push([rib >= 0 ? rib : developed.length + row]);
+        found.push(placed.u.length - 1);
       }
-      if (pu > qu) found.reverse();
       splits.set(key, found);
     }
     return a < b ? found : [...found].reverse();
   };
-  finish(placed, between, (v) => (lineOf[v]! >= 0 ? [lineOf[v]!] : []));
+  finish(placed, between, (v) => lineOf[v]!);
   return placed;
 }
 

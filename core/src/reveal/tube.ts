@@ -145,7 +145,7 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
     px.push(new Float64Array(K + 1));
     py.push(new Float64Array(K + 1));
     for (let k = 0; k <= K; k++) {
-      const [x, y] = cornerAt(loop, offset, i, k);
+      const [x, y] = cornerAt(loop, offset, i, k, stations[k]!.n);
       px[i]![k] = x;
       py[i]![k] = y;
     }
@@ -284,7 +284,25 @@ function stepsHere(offset: readonly number[] | null, k: number, l: number): bool
 }
 
 /** Where the lines of two neighbours meet. */
-function cornerAt(loop: EdgeLoop, offset: readonly (number[] | null)[], i: number, k: number): [number, number] {
+function cornerAt(loop: EdgeLoop, offset: readonly (number[] | null)[], i: number, k: number, n: number): [number, number] {
+  const own = loop[i]!.drift;
+  const other = loop[(i + loop.length - 1) % loop.length]!.drift;
+  if (own[0] === other[0] && own[1] === other[1]) {
+    // Whatever drifts alike drifts whole.
+    const [x, y] = cornerStill(loop, offset, i, k);
+    return [x + n * own[0], y + n * own[1]];
+  }
+  const [a, b] = [loop[(i + loop.length - 1) % loop.length]!, loop[i]!];
+  const moved = (edge: LoopEdge, o: number): number => o + n * (edge.dy * edge.drift[0] - edge.dx * edge.drift[1]);
+  const p = moved(a, offset[(i + loop.length - 1) % loop.length]?.[k] ?? 0);
+  const q = moved(b, offset[i]?.[k] ?? 0);
+  const det = b.dy * a.dx - a.dy * b.dx;
+  if (Math.abs(det) < 1e-6) return [b.x + b.dy * q, b.y - b.dx * q];
+  return [b.x + (q * a.dx - p * b.dx) / det, b.y + (q * a.dy - p * b.dy) / det];
+}
+
+/** Where the lines of two neighbours meet that do not drift. */
+function cornerStill(loop: EdgeLoop, offset: readonly (number[] | null)[], i: number, k: number): [number, number] {
   const E = loop.length;
   let h = (i + E - 1) % E;
   let j = i;

@@ -37,6 +37,10 @@ export interface Placed {
   depth: number;
   /** How each side departs from square over that depth. */
   sections: Readonly<Record<Side, SectionLine>>;
+  /** How far its outline moves along and up with every metre of depth, where it is carried on skew. */
+  drift?: readonly [number, number];
+  /** The direction in plan and the rise in which it is carried through a curved wall, where it asks for one. */
+  aim?: Opening['aim'];
 }
 
 /** An opening that could not be placed, why, and what would mend it. */
@@ -226,5 +230,6 @@ export function resolveOpening(document: ProjectDocument, opening: Opening, fine
     kind: pattern.cut?.kind ?? 'through',
     depth,
     sections: sections as Readonly<Record<Side, SectionLine>>,
+    ...(opening.aim ? { aim: opening.aim } : {}),
   };
 }

@@ -1,0 +1,259 @@
+/** The solid path proper: booleans by a library on input whose every face is tagged, so that the result still knows which face came from what. */
+import type { Manifold, ManifoldToplevel } from 'manifold-3d';
+import { MeshBuilder } from '../mesh/builder.ts';
+import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
+import { cutterPiece } from './piece.ts';
+import type { SolidPath } from './solid-path.ts';
+
+interface Source {
+  mesh: CutMesh;
+  /** For each face that the library knows, a triangle of it, and the run that it is in. */
+  triangle: number[];
+  run: Run[];
+}
+
+/** The solid path by a loaded library. */
+export function taggedSolids(library: ManifoldToplevel): SolidPath {
+  return (plain, setting, openings) => {
+    const made: Manifold[] = [];
+    const sources = new Map<number, Source>();
+    // Near the origin 32-bit figures are fine enough.
+    const origin = [plain.positions[0] ?? 0, plain.positions[1] ?? 0, plain.positions[2] ?? 0] as const;
+    const keep = <T extends Manifold>(solid: T): T => {
+      made.push(solid);
+      return solid;
+    };
+    try {
+      const whole = (mesh: CutMesh, flip: boolean): Manifold => {
+        const id = library.Manifold.reserveIDs(1);
+        const source = sourceOf(mesh);
+        sources.set(id, source.source);
+        const points = new Float32Array(3 * mesh.vertexCount);
+        mesh.vertices.forEach((v, c) => {
+          for (let k = 0; k < 3; k++) points[3 * v + k] = mesh.positions[3 * c + k]! - origin[k]!;
+        });
+        const triVerts = Uint32Array.from(mesh.triangles, (c) => mesh.vertices[c]!);
+        if (flip)
+          for (let i = 0; i < triVerts.length; i += 3) [triVerts[i + 1], triVerts[i + 2]] = [triVerts[i + 2]!, triVerts[i + 1]!];
+        return keep(
+          new library.Manifold(
+            new library.Mesh({ numProp: 3, vertProperties: points, triVerts, runIndex: Uint32Array.from([0, triVerts.length]), runOriginalID: Uint32Array.from([id]), faceID: source.faces }),
+          ),
+        );
+      };
+      let result = whole(plain, false);
+      const cutters = openings.flatMap((opening) => cutterPiece(setting, opening) ?? []);
+      // What is kept first, then what is added, then all that is taken away.
+      for (const { mesh, use } of cutters) if (use === 'keep') result = keep(result.intersect(whole(mesh, false)));
+      for (const { mesh, use } of cutters) if (use === 'add') result = keep(result.add(whole(mesh, false)));
+      const voids = cutters.filter(({ use }) => use === 'subtract').map(({ mesh }) => whole(mesh, true));
+      if (voids.length > 0) result = keep(result.subtract(keep(library.Manifold.union(voids))));
+      // Slivers that rounding leaves are smoothed away.
+      result = keep(result.simplify(5e-6));
+      return tagged(result, sources, plain.runs[0]?.element ?? '', origin);
+    } finally {
+      for (const solid of made) solid.delete();
+    }
+  };
+}
+
+/** Faces that the library is to keep apart: each polygon of a reveal, and each plane of a face. */
+function sourceOf(mesh: CutMesh): { source: Source; faces: Uint32Array } {
+  const faces = new Uint32Array(mesh.triangles.length / 3);
+  const source: Source = { mesh, triangle: [], run: [] };
+  for (const run of mesh.runs) {
+    const planes = new Map<string, number>();
+    const flat = run.role === 'outer face' || run.role === 'inner face' || run.role === 'back' || run.role === 'boss face';
+    const polygon = polygonOf(mesh, run);
+    for (let i = run.first; i < run.first + run.count; i++) {
+      let key = `${polygon[i - run.first]!}`;
+      if (flat) {
+        const n = facing(mesh, i);
+        key = n.map((x) => Math.round(x * 1e5)).join(' ');
+      }
+      let face = planes.get(key);
+      if (face === undefined) {
+        face = source.triangle.length;
+        planes.set(key, face);
+        source.triangle.push(i);
+        source.run.push(run);
+      } else if (areaOf(mesh, i) > areaOf(mesh, source.triangle[face]!)) source.triangle[face] = i;
+      faces[i] = face;
+    }
+  }
+  return { source, faces };
+}
+
+/** The polygon of each triangle of a run: they come in the same order, each polygon's triangles two fewer than its corners. */
+function polygonOf(mesh: CutMesh, run: Run): number[] {
+  const out: number[] = [];
+  for (let p = run.firstPolygon; p < run.firstPolygon + run.polygons; p++)
+    for (let k = mesh.polygonStart[p + 1]! - mesh.polygonStart[p]! - 2; k > 0; k--) out.push(p);
+  return out;
+}
+
+function corners(mesh: CutMesh, i: number): [number[], number[], number[]] {
+  const at = (k: number): number[] => {
+    const c = 3 * mesh.triangles[3 * i + k]!;
+    return [mesh.positions[c]!, mesh.positions[c + 1]!, mesh.positions[c + 2]!];
+  };
+  return [at(0), at(1), at(2)];
+}
+
+function cross(mesh: CutMesh, i: number): number[] {
+  const [a, b, c] = corners(mesh, i);
+  const [ux, uy, uz] = [b[0]! - a[0]!, b[1]! - a[1]!, b[2]! - a[2]!];
+  const [vx, vy, vz] = [c[0]! - a[0]!, c[1]! - a[1]!, c[2]! - a[2]!];
+  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+}
+
+const areaOf = (mesh: CutMesh, i: number): number => Math.hypot(...cross(mesh, i)) / 2;
+
+function facing(mesh: CutMesh, i: number): number[] {
+  const n = cross(mesh, i);
+  const size = Math.hypot(...n) || 1;
+  return n.map((x) => x / size);
+}
+
+/** The library's result as a CutMesh: each triangle with the tags, normals and texture of the face that it came from. */
+function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: string, origin: readonly [number, number, number]): CutMesh {
+  const mesh = solid.getMesh();
+  const { vertProperties, triVerts, numProp, faceID, runIndex, runOriginalID, mergeFromVert, mergeToVert } = mesh;
+  const builder = new MeshBuilder(element);
+  const count = vertProperties.length / numProp;
+  builder.takeVertices(count);
+  for (let v = 0; v < count; v++)
+    builder.put(v, vertProperties[v * numProp]! + origin[0], vertProperties[v * numProp + 1]! + origin[1], vertProperties[v * numProp + 2]! + origin[2]);
+  const same = Uint32Array.from({ length: count }, (_, v) => v);
+  mergeFromVert?.forEach((from, i) => (same[from] = mergeToVert[i]!));
+  weld(same, (v) => [0, 1, 2].map((j) => vertProperties[v * numProp + j]!));
+  const byRun = new Map<Run, Piece[]>();
+  const pieces: Piece[] = [];
+  for (let r = 0; r < runOriginalID.length; r++) {
+    const source = sources.get(runOriginalID[r]!)!;
+    for (let i = runIndex[r]! / 3; i < runIndex[r + 1]! / 3; i++) {
+      const at = (k: number): number => same[triVerts[3 * i + k]!]!;
+      const own: Piece['corners'] = [at(0), at(1), at(2)];
+      if (own[0] !== own[1] && own[1] !== own[2] && own[2] !== own[0]) pieces.push({ corners: own, source, face: faceID[i]! });
+    }
+  }
+  const point = (v: number): number[] => [0, 1, 2].map((j) => vertProperties[v * numProp + j]!);
+  for (const piece of withoutNeedles(pieces, point)) {
+    const run = piece.source.run[piece.face]!;
+    const list = byRun.get(run);
+    if (list) list.push(piece);
+    else byRun.set(run, [piece]);
+  }
+  for (const [run, list] of byRun) {
+    builder.begin(run);
+    for (const { corners: own, source, face } of list) {
+      const first = builder.cornerCount;
+      for (const v of own) {
+        const p = point(v).map((x, j) => x + origin[j]!);
+        const { normal, uv } = dressedAt(source.mesh, source.triangle[face]!, p);
+        builder.corner(v, normal[0]!, normal[1]!, normal[2]!, uv[0]!, uv[1]!);
+      }
+      builder.triangle(first, first + 1, first + 2);
+      builder.polygonFrom(first, 3);
+    }
+  }
+  return builder.finish();
+}
+
+/** Makes one of vertices that rounding to 32-bit figures has left beside each other. */
+function weld(same: Uint32Array, point: (v: number) => number[]): void {
+  const near = 3e-6;
+  const cells = new Map<string, number[]>();
+  for (let v = 0; v < same.length; v++) {
+    if (same[v] !== v) continue;
+    const p = point(v);
+    const [x, y, z] = p.map((value) => Math.floor(value / near)) as [number, number, number];
+    let found = -1;
+    for (let i = -1; i <= 1 && found < 0; i++)
+      for (let j = -1; j <= 1 && found < 0; j++)
+        for (let k = -1; k <= 1 && found < 0; k++)
+          for (const w of cells.get(`${x + i} ${y + j} ${z + k}`) ?? []) if (Math.hypot(...point(w).map((value, at) => value - p[at]!)) < near) found = w;
+    if (found >= 0) same[v] = found;
+    else {
+      const key = `${x} ${y} ${z}`;
+      const list = cells.get(key);
+      if (list) list.push(v);
+      else cells.set(key, [v]);
+    }
+  }
+  for (let v = 0; v < same.length; v++) {
+    let w = v;
+    while (same[w] !== w) w = same[w]!;
+    same[v] = w;
+  }
+}
+
+/** Triangles no higher than this are needles, metres. */
+const thinnest = 1e-7;
+
+/** A triangle of the result, and the face of a source that it is part of. */
+interface Piece {
+  corners: [number, number, number];
+  source: Source;
+  face: number;
+}
+
+/**
+ * Turns the longest edge of triangles whose corners have come to lie in one line, so that the neighbour across it is divided instead: rounding to 32-bit figures leaves such needles along shared edges.
+ */
+function withoutNeedles(pieces: Piece[], point: (v: number) => number[]): Piece[] {
+  const height = ({ corners: [a, b, c] }: Piece): number => {
+    const [p, q, r] = [point(a), point(b), point(c)];
+    const [u, v] = [q.map((x, k) => x - p[k]!), r.map((x, k) => x - p[k]!)];
+    const n = [u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!];
+    const longest = Math.max(Math.hypot(...u), Math.hypot(...v), Math.hypot(...q.map((x, k) => x - r[k]!)));
+    return longest > 0 ? Math.hypot(...n) / longest : 0;
+  };
+  const byEdge = new Map<string, Piece>();
+  const edges = (piece: Piece): string[] => [0, 1, 2].map((k) => `${piece.corners[k]!} ${piece.corners[(k + 1) % 3]!}`);
+  for (const piece of pieces) for (const edge of edges(piece)) byEdge.set(edge, piece);
+  const queue = pieces.filter((piece) => height(piece) < thinnest);
+  let patience = 64 + 16 * queue.length;
+  while (queue.length > 0 && patience-- > 0) {
+    const piece = queue.shift()!;
+    if (height(piece) >= thinnest) continue;
+    const lengths = piece.corners.map((v, k) => Math.hypot(...point(v).map((x, j) => x - point(piece.corners[(k + 1) % 3]!)[j]!)));
+    const k = lengths.indexOf(Math.max(...lengths));
+    const [a, b, c] = [0, 1, 2].map((i) => piece.corners[(k + i) % 3]!) as [number, number, number];
+    const other = byEdge.get(`${b} ${a}`);
+    const d = other?.corners.find((v) => v !== a && v !== b);
+    // An edge that is there already cannot be made again.
+    if (!other || d === undefined || d === c || byEdge.has(`${c} ${d}`) || byEdge.has(`${d} ${c}`)) continue;
+    for (const edge of [...edges(piece), ...edges(other)]) byEdge.delete(edge);
+    // From (a, b, c) and (b, a, d) to (a, d, c) and (d, b, c), both of the neighbour's face.
+    piece.corners = [a, d, c];
+    other.corners = [d, b, c];
+    piece.source = other.source;
+    piece.face = other.face;
+    for (const made of [piece, other]) {
+      for (const edge of edges(made)) byEdge.set(edge, made);
+      if (height(made) < thinnest) queue.push(made);
+    }
+  }
+  return pieces;
+}
+
+/** Normal and texture of a face at a point, carried on from one of its triangles in barycentric coordinates. */
+function dressedAt(mesh: CutMesh, triangle: number, p: readonly number[]): { normal: number[]; uv: number[] } {
+  const [a, b, c] = corners(mesh, triangle);
+  const sub = (x: readonly number[], y: readonly number[]): number[] => x.map((value, k) => value - y[k]!);
+  const dot = (x: readonly number[], y: readonly number[]): number => x[0]! * y[0]! + x[1]! * y[1]! + x[2]! * y[2]!;
+  const [u, v, w] = [sub(b, a), sub(c, a), sub(p, a)];
+  const [uu, uv, vv, wu, wv] = [dot(u, u), dot(u, v), dot(v, v), dot(w, u), dot(w, v)];
+  const det = uu * vv - uv * uv;
+  const s = (wu * vv - wv * uv) / det;
+  const t = (wv * uu - wu * uv) / det;
+  const [i, j, k] = [0, 1, 2].map((at) => mesh.triangles[3 * triangle + at]!) as [number, number, number];
+  const mix = (array: ArrayLike<number>, width: number, at: number): number => {
+    const x = array[width * i + at]!;
+    return x + s * (array[width * j + at]! - x) + t * (array[width * k + at]! - x);
+  };
+  const normal = [0, 1, 2].map((at) => mix(mesh.normals, 3, at));
+  const size = Math.hypot(...normal);
+  return { normal: size > 0.2 ? normal.map((x) => x / size) : facing(mesh, triangle), uv: [mix(mesh.uvs, 2, 0), mix(mesh.uvs, 2, 1)] };
+}

@@ -1,0 +1,162 @@
+/** Projection: an outline carried along a direction onto whatever face stands there; distance does not matter, direction does. */
+import { extentOf, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { directionsAt, pointAt, turned, type FlatChart, type Vector } from '../element/chart.ts';
+import { sheetOf, type Sheet } from '../element/sheet.ts';
+import type { Chord, Outline } from '../profile/flatten.ts';
+import type { Side } from '../profile/profile.ts';
+import type { Placed, Unplaced } from './resolve.ts';
+
+/** The plane in which an outline is drawn, and the way it is carried from there: a point of it, the directions of x and y, and a unit vector. */
+export interface Aim {
+  point: Vector;
+  x: Vector;
+  y: Vector;
+  direction: Vector;
+}
+
+const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+const plus = (a: Vector, b: Vector, by: number): Vector => [a[0] + by * b[0], a[1] + by * b[1], a[2] + by * b[2]];
+
+/** The aim of an opening on its own element: as it asks, or square to the face where it stands. Its point is the outline's bottom middle. */
+export function aimOf(sheet: Sheet, opening: Opening, placed: Placed): Aim {
+  const middle = placed.s + placed.profile.width / 2;
+  const point = pointAt(sheet.chart, middle, placed.t, 0);
+  if (!opening.aim) {
+    const { along, up, inward } = directionsAt(sheet.chart, middle);
+    return { point, x: along, y: up, direction: inward };
+  }
+  const [cos, sin] = turned(opening.aim.turn);
+  const [level, rise] = turned(opening.aim.rise ?? 0);
+  return { point, x: [sin, -cos, 0], y: [0, 0, 1], direction: [cos * level, sin * level, rise] };
+}
+
+/** Nearer to the face's own plane than this a direction does not cut it: sine of about 3°. */
+const grazing = 0.05;
+
+const kept = new Map<string, { outline: Outline; s: number; t: number; drift: readonly [number, number]; width: number; height: number }>();
+
+/**
+ * An opening as it lands on a flat sheet when it is carried along an aim.
+ * @returns the opening there, its outline drawn on that face and drifting with the depth, or why it does not land.
+ */
+export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Unplaced {
+  const refuse = (reason: string, mend: string): Unplaced => ({ id: placed.id, element: sheet.element, reason, mend });
+  if (sheet.chart.kind !== 'flat') return refuse('its outline cannot be carried on to a curved wall', 'Let it cut straight walls, panels and slabs only.');
+  const chart: FlatChart = sheet.chart;
+  const { direction } = aim;
+  const into = dot(direction, chart.inward);
+  if (Math.abs(into) < grazing) return refuse(`its direction runs along the face of the ${sheet.noun}`, 'Turn its direction more squarely to the face.');
+  const key = JSON.stringify([chart, aim, placed.profile.width, placed.profile.height, placed.outline.count, Array.from(placed.outline.xs.subarray(0, 8)), Array.from(placed.outline.ys.subarray(0, 8))]);
+  let made = kept.get(key);
+  if (!made) {
+    /** Where a point of the drawing plane lands at depth 0, along and up. */
+    const land = (p: Vector): [number, number] => {
+      const q = plus(p, direction, -dot(plus(p, chart.origin, -1), chart.inward) / into);
+      const r = plus(q, chart.origin, -1);
+      return [dot(r, chart.along), dot(r, chart.up)];
+    };
+    const origin = plus(aim.point, aim.x, -placed.profile.width / 2);
+    const [ox, oy] = land(origin);
+    const [ax, ay] = land(plus(origin, aim.x, 1));
+    const [bx, by] = land(plus(origin, aim.y, 1));
+    const outline = carried(placed.outline, ax - ox, ay - oy, bx - ox, by - oy);
+    const left = Math.min(...outline.xs);
+    const low = Math.min(...outline.ys);
+    for (let i = 0; i < outline.count; i++) {
+      outline.xs[i]! -= left;
+      outline.ys[i]! -= low;
+    }
+    made = {
+      outline,
+      s: ox + left,
+      t: oy + low,
+      drift: [dot(direction, chart.along) / into, dot(direction, chart.up) / into].map((d) => (Math.abs(d) < 1e-12 ? 0 : d)) as [number, number],
+      width: Math.max(...outline.xs),
+      height: Math.max(...outline.ys),
+    };
+    if (kept.size > 4096) kept.delete(kept.keys().next().value!);
+    kept.set(key, made);
+  }
+  return {
+    ...placed,
+    element: sheet.element,
+    s: made.s,
+    t: made.t,
+    outline: made.outline,
+    drift: made.drift,
+    profile: { width: made.width, height: made.height, springing: null, edges: [] },
+  };
+}
+
+/** An outline under the map (x, y) → x (ax, ay) + y (bx, by); turned round where that mirrors it. */
+function carried(outline: Outline, ax: number, ay: number, bx: number, by: number): Outline {
+  const { count, xs, ys, next, side, arcs, loops } = outline;
+  const mirrored = ax * by - ay * bx < 0;
+  const before = new Uint32Array(count);
+  for (let i = 0; i < count; i++) before[next[i]!] = i;
+  const x = xs.map((value, i) => value * ax + ys[i]! * bx);
+  const y = xs.map((value, i) => value * ay + ys[i]! * by);
+  // Normals go by the inverse transpose.
+  const normal = (nx: number, ny: number): [number, number] => {
+    const [mx, my] = [by * nx - ay * ny, ax * ny - bx * nx];
+    const size = Math.hypot(mx, my) * (mirrored ? -1 : 1);
+    return [mx / size, my / size];
+  };
+  const turnedSide: Record<Side, Side> = { sill: 'sill', head: 'head', 'jamb-left': 'jamb-right', 'jamb-right': 'jamb-left' };
+  const chord = (c: Chord | null, flip: boolean, seam: boolean): Chord | null => {
+    if (!c) return null;
+    const [a, b] = [normal(c.ax, c.ay), normal(c.bx, c.by)];
+    const [p, q] = flip ? [b, a] : [a, b];
+    return { ax: p[0], ay: p[1], bx: q[0], by: q[1], seam };
+  };
+  if (!mirrored) return { count, xs: x, ys: y, next, loops, side, arcs: arcs.map((c) => chord(c, false, c?.seam ?? false)) };
+  // Edge i of the turned outline leaves point i towards the point before it: it is the old edge that came from there.
+  return {
+    count,
+    xs: x,
+    ys: y,
+    next: before,
+    loops,
+    side: Array.from(before, (e) => turnedSide[side[e]!]),
+    arcs: Array.from(before, (e, i) => chord(arcs[e]!, true, arcs[i]?.seam ?? false)),
+  };
+}
+
+/** An element that stands in the way of an opening, in front of its own or behind. */
+export interface Along {
+  element: string;
+  /** From the outer face of its own element along its direction to the nearer face, metres; less than 0 where it stands in front. */
+  distance: number;
+}
+
+/** The elements that an opening's axis passes through besides its own, the nearest first. */
+export function elementsAlong(document: ProjectDocument, opening: Opening, placed: Placed): Along[] {
+  const own = document.elements[opening.element];
+  if (!own) return [];
+  const aim = aimOf(sheetOf(own), opening, placed);
+  const axis = plus(aim.point, aim.y, placed.profile.height / 2);
+  const found: Along[] = [];
+  for (const element of Object.values(document.elements)) {
+    if (element.id === own.id) continue;
+    const distance = distanceTo(element, axis, aim.direction);
+    if (distance !== null) found.push({ element: element.id, distance });
+  }
+  return found.sort((a, b) => Math.abs(a.distance) - Math.abs(b.distance));
+}
+
+/** How far along a line an element's nearer face is, or null where the line passes it by. */
+function distanceTo(element: Element, point: Vector, direction: Vector): number | null {
+  const { chart, thickness } = sheetOf(element);
+  if (chart.kind !== 'flat') return null;
+  const into = dot(direction, chart.inward);
+  if (Math.abs(into) < grazing) return null;
+  const { length, height } = extentOf(element);
+  const hits = [0, thickness].map((n) => {
+    const at = (n - dot(plus(point, chart.origin, -1), chart.inward)) / into;
+    const r = plus(plus(point, direction, at), chart.origin, -1);
+    const [s, t] = [dot(r, chart.along), dot(r, chart.up)];
+    return s >= 0 && s <= length && t >= 0 && t <= height ? at : null;
+  });
+  const inside = hits.filter((at): at is number => at !== null);
+  return inside.length > 0 ? Math.min(...inside) : null;
+}
