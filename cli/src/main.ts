@@ -1,9 +1,10 @@
 /** The shell: the same core without an interface or a database. */
 import { readFileSync, writeFileSync } from 'node:fs';
-import { basename, extname } from 'node:path';
+import { basename, dirname, extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { cutModel, reportOn } from '@yard-arch/core';
 import { drawPicture, writeGlb, writeObj } from '@yard-arch/core/format';
+import { solidLibrary } from '@yard-arch/core/solid';
 import { demos } from '@yard-arch/demo';
 import { readDocument, Refused, writeDocument, type ProjectDocument } from '@yard-arch/document';
 
@@ -46,6 +47,7 @@ export async function run(args: string[], print: (text: string) => void, complai
       print(usage);
       return values.help ? 0 : 2;
     }
+    if (command !== 'demo') await solidLibrary();
     switch (command) {
       case 'check': {
         const document = read(file);
@@ -60,9 +62,10 @@ export async function run(args: string[], print: (text: string) => void, complai
         if (values.format === 'glb') writeFileSync(out, await writeGlb(document, model));
         else if (values.format === 'obj') {
           const mtlPath = `${out.slice(0, out.length - extname(out).length)}.mtl`;
-          const { obj, mtl } = writeObj(document, model, basename(mtlPath));
+          const { obj, mtl, images } = writeObj(document, model, basename(mtlPath));
           writeFileSync(out, obj);
           writeFileSync(mtlPath, mtl);
+          for (const [name, image] of Object.entries(images)) writeFileSync(join(dirname(out), name), image);
         } else throw new Misused(`--format must be glb or obj${values.format === undefined ? '' : `, not ${values.format}`}.`);
         return 0;
       }

@@ -1,25 +1,25 @@
 /** The old granary on Fennel Quay, its courtyard, its cart shed and the yard wall. */
-import { checkDocument, dimensionNames, emptyDocument, type Opening, type Pattern, type ProjectDocument, type Wall } from '@yard-arch/document';
+import { checkDocument, dimensionNames, emptyDocument, type Layer, type Opening, type Pattern, type ProjectDocument, type Section, type TextureName, type Wall } from '@yard-arch/document';
 
 /** Makes the granary's document. */
 export function granary(): ProjectDocument {
   const document: ProjectDocument = emptyDocument('Fennel Quay Granary');
   let number = 0;
 
-  function material(id: string, name: string, colour: string, roughness = 0.9): void {
-    document.materials[id] = { id, name, colour, roughness };
+  function material(id: string, name: string, colour: string, roughness = 0.9, texture?: TextureName): void {
+    document.materials[id] = { id, name, colour, roughness, ...(texture ? { texture } : {}) };
   }
 
-  function wall(id: string, name: string, x: number, y: number, turn: number, length: number, height: number, thickness: number, stuff: string, top: Wall['top'] = { kind: 'level' }): void {
+  function wall(id: string, name: string, x: number, y: number, turn: number, length: number, height: number, layers: Layer[], top: Wall['top'] = { kind: 'level' }, more: Partial<Wall> = {}): void {
     document.elements[id] = {
-      id, kind: 'wall', name, start: { x, y, z: 0 }, turn, length, height, top, layers: [{ thickness, material: stuff }],
+      id, kind: 'wall', name, start: { x, y, z: 0 }, turn, length, height, top, layers, ...more,
     } satisfies Wall;
   }
 
-  function pattern(id: string, name: string, shape: Pattern['profile']['shape'], sizes: Record<string, number[]>, reveal: string | null): void {
+  function pattern(id: string, name: string, shape: Pattern['profile']['shape'], sizes: Record<string, number[]>, reveal: Pattern['reveal'], more: Partial<Pattern> = {}): void {
     const names = dimensionNames(shape);
     document.patterns[id] = {
-      id, name, profile: { shape }, reveal: { material: reveal },
+      id, name, profile: { shape }, reveal, ...more,
       sizes: Object.fromEntries(
         Object.entries(sizes).map(([size, values]) => [
           size,
@@ -51,16 +51,39 @@ export function granary(): ProjectDocument {
     };
   }
 
-  material('brick', 'Old brick', '#b97a5c');
-  material('limewash', 'Limewashed brick', '#d9cdb6');
-  material('stone', 'Quay limestone', '#cfc6b2', 0.8);
-  material('rubble', 'Rubble stone', '#a79f8e');
+  material('brick', 'Old brick', '#b97a5c', 0.9, 'english bond');
+  material('limewash', 'Limewashed brick', '#d9cdb6', 0.9, 'stretcher bond');
+  material('stone', 'Quay limestone', '#cfc6b2', 0.8, 'ashlar');
+  material('rubble', 'Rubble stone', '#a79f8e', 0.95, 'ashlar');
+  material('plaster', 'Lime plaster', '#e6dfcf', 0.95, 'plaster');
+  material('insulation', 'Hemp insulation', '#d9c58a', 1, 'insulation');
+  material('concrete', 'New concrete', '#a9a69d', 0.9, 'concrete');
 
-  pattern('light', 'Loft light', 'rectangle', { a: [1.1, 1], b: [1.4, 1] }, null);
-  pattern('arch', 'Granary arch', 'semicircular-arch', { a: [1.3, 1.9], b: [1.1, 1.75] }, 'stone');
-  pattern('cart', 'Cart arch', 'semicircular-arch', { a: [2.9, 3.3], b: [2.2, 2.6], c: [2.6, 2.5] }, 'stone');
-  pattern('door', 'Yard door', 'rectangle', { a: [1, 2.15], b: [1.3, 2.3] }, null);
-  pattern('oculus', 'Oculus', 'circle', { a: [1.1], b: [0.8] }, 'stone');
+  // The old brick stays outside; the conversion lines it within.
+  const granaryWall: Layer[] = [
+    { thickness: 0.33, material: 'brick' },
+    { thickness: 0.1, material: 'insulation' },
+    { thickness: 0.02, material: 'plaster' },
+  ];
+  const shedWall: Layer[] = [{ thickness: 0.35, material: 'limewash' }];
+  const joined = (start: 'square' | 'mitred' | 'butted', end = start): Partial<Wall> => ({ ends: { start, end } });
+  const arris: Section['arris'] = { kind: 'rounded', size: 0.012 };
+  // Frames stand behind a brick check; within, the reveal splays to let in light.
+  const checked: Section = { seat: 0.2, checks: [{ depth: 0.1125, step: 0.0575 }], splayInside: 14 };
+  const window: Pattern['sections'] = { 'jamb-left': checked, 'jamb-right': checked, head: checked, sill: { seat: 0.2, splayOutside: 8 } };
+
+  const own = { material: null };
+  pattern('light', 'Loft light', 'rectangle', { a: [1.1, 1], b: [1.4, 1] }, { material: null, sides: { sill: 'stone' } }, { sections: window });
+  pattern('arch', 'Granary arch', 'semicircular-arch', { a: [1.3, 1.9], b: [1.1, 1.75] }, { material: null, sides: { sill: 'stone' } }, { sections: window });
+  pattern('cart', 'Cart arch', 'semicircular-arch', { a: [2.9, 3.3], b: [2.2, 2.6], c: [2.6, 2.5] }, { material: 'stone' }, {
+    sections: { 'jamb-left': { arris }, 'jamb-right': { arris }, head: { arris } },
+  });
+  pattern('door', 'Yard door', 'rectangle', { a: [1, 2.15], b: [1.3, 2.3] }, own);
+  pattern('oculus', 'Oculus', 'circle', { a: [1.1], b: [0.8] }, { material: 'stone' }, {
+    sections: { head: { splayInside: 12, seat: 0.1 }, sill: { splayInside: 12, seat: 0.1 } },
+  });
+  pattern('slit', 'Stair slit', 'segmental-arch', { a: [0.4, 1.4, 0.08] }, own, { sections: { 'jamb-left': { splayInside: 22, seat: 0.1 }, 'jamb-right': { splayInside: 22, seat: 0.1 } } });
+  pattern('niche', 'Lamp niche', 'pointed-arch', { a: [0.5, 0.9, 0.4] }, { material: 'stone' }, { cut: { kind: 'niche', depth: 0.16 }, sections: { sill: { splayOutside: 10 } } });
 
   document.datums.yard = { id: 'yard', name: 'Yard', level: 0, element: null };
   document.datums.ground = { id: 'ground', name: 'Ground sill', level: 1.2, element: null };
@@ -68,17 +91,19 @@ export function granary(): ProjectDocument {
   document.datums.loft = { id: 'loft', name: 'Loft sill', level: 6.7, element: null };
 
   // The granary: two long walls, and two ends between them.
-  wall('courtyard', 'Courtyard wall', 0, 0, 0, 19.2, 8.4, 0.45, 'brick');
+  wall('courtyard', 'Courtyard wall', 0, 0, 0, 19.2, 8.4, granaryWall, undefined, joined('mitred'));
   const gable: Wall['top'] = { kind: 'gabled', apex: 12.2, at: 0.5 };
-  wall('east', 'East gable', 19.2, 0.45, 90, 8.7, 8.4, 0.45, 'brick', gable);
-  wall('quay', 'Quay wall', 19.2, 9.6, 180, 19.2, 8.4, 0.45, 'brick');
-  wall('west', 'West gable', 0, 9.15, -90, 8.7, 8.4, 0.45, 'brick', gable);
+  wall('east', 'East gable', 19.2, 0, 90, 9.6, 8.4, granaryWall, gable, joined('mitred'));
+  wall('quay', 'Quay wall', 19.2, 9.6, 180, 19.2, 8.4, granaryWall, undefined, joined('mitred'));
+  wall('west', 'West gable', 0, 9.6, -90, 9.6, 8.4, granaryWall, gable, joined('mitred'));
+  // The stair drum stands against the quay wall's end, round but for a slice.
+  wall('drum', 'Stair drum', 20.6, 10.2, 20, 8.2, 10.4, shedWall, undefined, { sweep: 250 });
   // The cart shed along the west of the yard, and the wall with the gate.
-  wall('shed-front', 'Cart shed front', 0, -9.25, 90, 9.25, 3.9, 0.35, 'limewash');
-  wall('shed-south', 'Cart shed gable', -5.4, -9.6, 0, 5.4, 3.9, 0.35, 'limewash', { kind: 'gabled', apex: 6, at: 0.5 });
-  wall('shed-back', 'Cart shed back', -5.4, 0, -90, 9.25, 3.9, 0.35, 'limewash');
-  wall('shed-north', 'Cart shed north', -0.35, 0, 180, 4.7, 3.9, 0.35, 'limewash', { kind: 'gabled', apex: 6, at: 0.5 });
-  wall('gate', 'Gate wall', 0, -9.6, 0, 19.2, 2.4, 0.35, 'rubble', {
+  wall('shed-front', 'Cart shed front', 0, -9.6, 90, 9.6, 3.9, shedWall, undefined, joined('mitred'));
+  wall('shed-south', 'Cart shed gable', -5.4, -9.6, 0, 5.4, 3.9, shedWall, { kind: 'gabled', apex: 6, at: 0.5 }, joined('mitred'));
+  wall('shed-back', 'Cart shed back', -5.4, 0, -90, 9.6, 3.9, shedWall, undefined, joined('mitred'));
+  wall('shed-north', 'Cart shed north', 0, 0, 180, 5.4, 3.9, shedWall, { kind: 'gabled', apex: 6, at: 0.5 }, joined('mitred'));
+  wall('gate', 'Gate wall', 0, -9.6, 0, 19.2, 2.4, [{ thickness: 0.35, material: 'rubble' }], {
     kind: 'stepped',
     steps: [
       { at: 0.375, height: 3.2 },
@@ -99,7 +124,7 @@ export function granary(): ProjectDocument {
   place('courtyard', 'oculus', 'a', 'd', 'loft', { up: { from: 'datum', datum: 'loft', distance: 0.5 }, grip: { across: 'centre', level: 'middle' } });
   for (const name of 'efg') place('courtyard', 'light', 'b', name, 'loft');
 
-  place('east', 'door', 'b', { from: 'start', distance: 1.6 }, 'yard');
+  place('east', 'door', 'b', { from: 'start', distance: 2.05 }, 'yard');
   place('east', 'arch', 'b', { from: 'middle', distance: -1.8 }, 'first');
   place('east', 'arch', 'b', { from: 'middle', distance: 1.8 }, 'first');
   place('east', 'oculus', 'b', { from: 'middle', distance: 0 }, { from: 'top', distance: -1.5 }, { grip: { across: 'centre', level: 'middle' } });
@@ -109,6 +134,10 @@ export function granary(): ProjectDocument {
   place('west', 'light', 'b', { from: 'end', distance: 2 }, 'loft', { grip: { across: 'centre', level: 'sill' } });
 
   for (const distance of [-2.9, 0, 2.9]) place('shed-front', 'cart', 'b', { from: 'middle', distance }, 'yard');
+  for (const [i, up] of [0.9, 3.2, 5.5, 7.8].entries()) place('drum', 'slit', 'a', { from: 'start', distance: 2.2 + 1.15 * i }, { from: 'base', distance: up });
+  place('drum', 'door', 'a', { from: 'start', distance: 1 }, 'yard');
+  place('shed-south', 'niche', 'a', { from: 'middle', distance: -1 }, { from: 'base', distance: 1.2 });
+  place('shed-south', 'niche', 'a', { from: 'middle', distance: 1 }, { from: 'base', distance: 1.2 });
   place('gate', 'cart', 'c', { from: 'start', distance: 9.6 }, 'yard');
   place('gate', 'door', 'a', { from: 'end', distance: 1.6 }, 'yard');
 

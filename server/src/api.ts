@@ -2,6 +2,7 @@
 import { createRoute, OpenAPIHono, z } from '@hono/zod-openapi';
 import { cutModel, reportOn } from '@yard-arch/core';
 import { drawPicture, writeGlb, writeObj } from '@yard-arch/core/format';
+import { solidLibrary } from '@yard-arch/core/solid';
 import { changeSetSchema, checkDocument, emptyDocument, Refused, sentence, unitsSchema, writeDocument, type ProjectDocument } from '@yard-arch/document';
 import { strToU8, zipSync } from 'fflate';
 import { bodyLimit } from 'hono/body-limit';
@@ -173,6 +174,7 @@ export function makeApi(projects: Projects) {
     .openapi(routes.log, async (c) => c.json(await projects.log(c.req.valid('param').id, c.req.valid('query').after), 200))
     .openapi(routes.check, async (c) => {
       const { document } = await projects.read(c.req.valid('param').id);
+      await solidLibrary();
       return c.json({ ...reportOn(document, cutModel(document)) }, 200);
     });
 
@@ -182,6 +184,7 @@ export function makeApi(projects: Projects) {
   });
   api.openapi(routes.export, async (c) => {
     const { document } = await projects.read(c.req.valid('param').id);
+    await solidLibrary();
     const model = cutModel(document);
     if (c.req.valid('query').format === 'glb')
       return c.body(await writeGlb(document, model), 200, {
@@ -189,13 +192,14 @@ export function makeApi(projects: Projects) {
         'content-disposition': attachment(fileName(document.name, 'glb')),
       });
     const mtlName = fileName(document.name, 'mtl');
-    const { obj, mtl } = writeObj(document, model, mtlName);
-    const zip = zipSync({ [fileName(document.name, 'obj')]: strToU8(obj), [mtlName]: strToU8(mtl) });
+    const { obj, mtl, images } = writeObj(document, model, mtlName);
+    const zip = zipSync({ [fileName(document.name, 'obj')]: strToU8(obj), [mtlName]: strToU8(mtl), ...images });
     return c.body(zip as Uint8Array<ArrayBuffer>, 200, { 'content-type': 'application/zip', 'content-disposition': attachment(fileName(document.name, 'obj.zip')) });
   });
   api.openapi(routes.picture, async (c) => {
     const { id: project } = c.req.valid('param');
     const { revision, document } = await projects.read(project);
+    await solidLibrary();
     return c.body(pictures.of(project, revision, document), 200, { 'content-type': 'image/png', 'cache-control': 'private, max-age=86400' });
   });
   api.doc31('/openapi.json', {

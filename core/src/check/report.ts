@@ -1,6 +1,6 @@
 /** The report of a check: for each element whether it is sound, how much it is, and what became of each of its openings. */
 import type { ProjectDocument } from '@yard-arch/document';
-import type { State } from '../cut/status.ts';
+import type { OpeningStatus, State } from '../cut/status.ts';
 import type { Model } from '../model/model.ts';
 import { prove } from '../mesh/proof.ts';
 import type { Role } from '../mesh/cut-mesh.ts';
@@ -14,6 +14,8 @@ export interface OpeningReport {
   unitedWith: string[];
   /** Area that it takes from the face, square metres. */
   area: number;
+  /** What became of it in the further elements that it is to cut. */
+  further?: OpeningStatus['further'];
 }
 
 export interface ElementReport {
@@ -29,7 +31,19 @@ export interface ElementReport {
   /** Square metres. */
   area: number;
   areaByRole: Partial<Record<Role, number>>;
+  areaByMaterial: Record<string, number>;
   triangles: number;
+  /** How many polygons have so many sides. */
+  polygonsBySides: Record<number, number>;
+  /** Least height of any triangle over its longest side, metres. */
+  worstTriangle: number;
+  /** Least and greatest length of texture on a metre of surface. */
+  textureDensity: [number, number];
+  /** Which path cut it: `sheet`, or `solid` for what the sheet path cannot express. */
+  path: 'sheet' | 'solid';
+  milliseconds: number;
+  /** Why the element cannot be made, and what would mend it. */
+  fault: { reason: string; mend: string } | null;
   openings: OpeningReport[];
 }
 
@@ -45,8 +59,8 @@ export interface CheckReport {
 /** Reports on a document as cut. */
 export function reportOn(document: ProjectDocument, model: Model): CheckReport {
   const told = (id: string): OpeningReport => {
-    const { state, reason, mend, unitedWith, area } = model.statuses.get(id)!;
-    return { id, mark: document.openings[id]!.mark, state, reason, mend, unitedWith, area };
+    const { state, reason, mend, unitedWith, area, further } = model.statuses.get(id)!;
+    return { id, mark: document.openings[id]!.mark, state, reason, mend, unitedWith, area, ...(further ? { further } : {}) };
   };
   const elements = [...model.cuts.values()].map((cut): ElementReport => {
     const proof = prove(cut.mesh);
@@ -61,7 +75,14 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
       volume: proof.volume,
       area: proof.area,
       areaByRole: proof.areaByRole,
+      areaByMaterial: proof.areaByMaterial,
       triangles: proof.triangles,
+      polygonsBySides: proof.polygonsBySides,
+      worstTriangle: proof.thinnest,
+      textureDensity: proof.density,
+      path: cut.path,
+      milliseconds: Math.round(cut.milliseconds * 100) / 100,
+      fault: cut.fault,
       openings: cut.statuses.filter((status) => document.openings[status.opening]!.element === cut.element).map((status) => told(status.opening)),
     };
   });
@@ -70,6 +91,6 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
     .map((opening) => told(opening.id));
   const sound =
     astray.length === 0 &&
-    elements.every((element) => element.closed && element.openings.every((opening) => opening.state !== 'not cut'));
+    elements.every((element) => element.closed && !element.fault && element.openings.every((opening) => opening.state !== 'not cut'));
   return { project: document.name, sound, elements, astray };
 }

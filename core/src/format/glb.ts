@@ -1,7 +1,10 @@
 /** GLB (glTF 2.0, binary): one named node an element, a primitive for each of its materials, its openings named in extras. */
 import { Document, WebIO, type Material } from '@gltf-transform/core';
+import { KHRTextureTransform } from '@gltf-transform/extensions';
 import type { ProjectDocument } from '@yard-arch/document';
 import type { Model } from '../model/model.ts';
+import { encode } from 'fast-png';
+import { textureOf } from '../texture/index.ts';
 import { linearColour, surfacesOf } from './surfaces.ts';
 
 /** Writes the model as GLB: metres, y up, texture coordinates in metres with v running down as the format wants. */
@@ -11,6 +14,7 @@ export async function writeGlb(document: ProjectDocument, model: Model): Promise
   const buffer = gltf.createBuffer();
   const scene = gltf.createScene(document.name);
   gltf.getRoot().setDefaultScene(scene);
+  const transforms = gltf.createExtension(KHRTextureTransform);
   const materials = new Map<string, Material>();
   const materialOf = (id: string): Material => {
     const known = materials.get(id);
@@ -21,6 +25,14 @@ export async function writeGlb(document: ProjectDocument, model: Model): Promise
       .setBaseColorFactor([...linearColour(source.colour), 1])
       .setRoughnessFactor(source.roughness)
       .setMetallicFactor(0);
+    if (source.texture) {
+      const { width, height, data, metres } = textureOf(source.texture, source.colour);
+      const image = gltf.createTexture(source.name).setMimeType('image/png').setImage(encode({ width, height, data, channels: 3 }) as Uint8Array<ArrayBuffer>);
+      made.setBaseColorTexture(image).setBaseColorFactor([1, 1, 1, 1]);
+      // Coordinates stay metres; the image is repeated at its own size.
+      const info = made.getBaseColorTextureInfo()!;
+      info.setExtension('KHR_texture_transform', transforms.createTransform().setScale([1 / metres[0], 1 / metres[1]]));
+    }
     materials.set(id, made);
     return made;
   };
@@ -44,7 +56,7 @@ export async function writeGlb(document: ProjectDocument, model: Model): Promise
             'TEXCOORD_0',
             accessor(
               'VEC2',
-              surface.uvs.map((value, i) => (i % 2 === 1 ? 1 - value : value)),
+              surface.uvs.map((value, i) => (i % 2 === 1 ? -value : value)),
             ),
           )
           .setIndices(accessor('SCALAR', surface.indices))
@@ -57,5 +69,5 @@ export async function writeGlb(document: ProjectDocument, model: Model): Promise
     });
     scene.addChild(gltf.createNode(element.name).setMesh(mesh).setExtras({ element: element.id, openings }));
   }
-  return (await new WebIO().writeBinary(gltf)) as Uint8Array<ArrayBuffer>;
+  return (await new WebIO().registerExtensions([KHRTextureTransform]).writeBinary(gltf)) as Uint8Array<ArrayBuffer>;
 }

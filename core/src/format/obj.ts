@@ -1,11 +1,15 @@
 /** OBJ with MTL (Wavefront, 1992): one object an element, faces by material, in metres, y up. */
 import type { ProjectDocument } from '@yard-arch/document';
+import { encode } from 'fast-png';
 import type { Model } from '../model/model.ts';
+import { textureOf } from '../texture/index.ts';
 import { linearColour, surfacesOf } from './surfaces.ts';
 
 export interface ObjFiles {
   obj: string;
   mtl: string;
+  /** Images that the MTL names, as PNG, by file name. */
+  images: Record<string, Uint8Array>;
 }
 
 /** A name that a line of the format can carry: no spaces, nothing that ends it. */
@@ -38,21 +42,30 @@ export function writeObj(document: ProjectDocument, model: Model, mtlName: strin
   for (const cut of model.cuts.values()) {
     if (cut.mesh.triangles.length === 0) continue;
     lines.push(`o ${word(document.elements[cut.element]!.name)}`);
-    for (const { material, positions, normals, uvs, indices } of surfacesOf(cut)) {
+    for (const { material, positions, normals, uvs, polygons } of surfacesOf(cut)) {
       const count = positions.length / 3;
       for (let i = 0; i < count; i++) lines.push(`v ${figure(positions[3 * i]!)} ${figure(positions[3 * i + 1]!)} ${figure(positions[3 * i + 2]!)}`);
-      for (let i = 0; i < count; i++) lines.push(`vt ${figure(uvs[2 * i]!)} ${figure(uvs[2 * i + 1]!)}`);
+      // The format knows no scale of textures that all programs heed, so a textured material's coordinates count repeats of its image.
+      const { texture, colour } = document.materials[material]!;
+      const [w, h] = texture ? textureOf(texture, colour).metres : [1, 1];
+      for (let i = 0; i < count; i++) lines.push(`vt ${figure(uvs[2 * i]! / w)} ${figure(uvs[2 * i + 1]! / h)}`);
       for (let i = 0; i < count; i++) lines.push(`vn ${figure(normals[3 * i]!)} ${figure(normals[3 * i + 1]!)} ${figure(normals[3 * i + 2]!)}`);
       lines.push(`usemtl ${materialName(material)}`);
-      for (let i = 0; i < indices.length; i += 3)
-        lines.push(`f ${[0, 1, 2].map((k) => Array(3).fill(before + indices[i + k]!).join('/')).join(' ')}`);
+      for (const polygon of polygons) lines.push(`f ${polygon.map((c) => Array(3).fill(before + c).join('/')).join(' ')}`);
       before += count;
     }
   }
+  const images: Record<string, Uint8Array> = {};
   const mtl = [`# Materials of ${document.name.replace(/\s+/g, ' ')}`];
   for (const [id, name] of used) {
-    const { colour, roughness } = document.materials[id]!;
-    mtl.push(`newmtl ${name}`, `Kd ${linearColour(colour).map(figure).join(' ')}`, 'Ks 0 0 0', `Pr ${figure(roughness)}`, 'd 1', 'illum 1');
+    const { colour, roughness, texture } = document.materials[id]!;
+    mtl.push(`newmtl ${name}`, `Kd ${texture ? '1 1 1' : linearColour(colour).map(figure).join(' ')}`, 'Ks 0 0 0', `Pr ${figure(roughness)}`, 'd 1', 'illum 1');
+    if (texture) {
+      const { width, height, data } = textureOf(texture, colour);
+      const file = `${mtlName.replace(/\.mtl$/i, '')}-${name}.png`;
+      images[file] = encode({ width, height, data, channels: 3 });
+      mtl.push(`map_Kd ${file}`);
+    }
   }
-  return { obj: `${lines.join('\n')}\n`, mtl: `${mtl.join('\n')}\n` };
+  return { images, obj: `${lines.join('\n')}\n`, mtl: `${mtl.join('\n')}\n` };
 }

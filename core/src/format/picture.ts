@@ -2,6 +2,7 @@
 import type { ProjectDocument } from '@yard-arch/document';
 import { encode } from 'fast-png';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
+import { textureOf, type Texture } from '../texture/index.ts';
 import type { Model } from '../model/model.ts';
 
 type Vector = [number, number, number];
@@ -17,6 +18,16 @@ const sky: Vector = [0xe9, 0xee, 0xea];
 const ground: Vector = [0xdc, 0xd3, 0xbf];
 const ink: Vector = [0x1e, 0x2a, 0x33];
 const finer = 3;
+
+/** The colour of a texture at a point of a triangle, as one number. */
+function dotOf({ width, height, data, metres }: Texture, a: number, b: number, c: number, [i, j, k]: readonly [number, number, number], uvs: Float32Array): number {
+  const u = (a * uvs[2 * i]! + b * uvs[2 * j]! + c * uvs[2 * k]!) / metres[0];
+  const v = (a * uvs[2 * i + 1]! + b * uvs[2 * j + 1]! + c * uvs[2 * k + 1]!) / metres[1];
+  const x = Math.min(width - 1, Math.floor((u - Math.floor(u)) * width));
+  const y = Math.min(height - 1, Math.floor((1 - (v - Math.floor(v))) * height));
+  const at = 3 * (y * width + x);
+  return (data[at]! << 16) | (data[at + 1]! << 8) | data[at + 2]!;
+}
 
 const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
@@ -54,9 +65,11 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
   let number = 0;
   for (const mesh of meshes)
     for (const run of mesh.runs) {
-      const tint = parseInt(document.materials[run.material]!.colour.slice(1), 16);
+      const material = document.materials[run.material]!;
+      const tint = parseInt(material.colour.slice(1), 16);
+      const image = material.texture ? textureOf(material.texture, material.colour) : null;
       number += 1;
-      for (let t = run.first; t < run.first + run.count; t++) raster(mesh, t, tint, number);
+      for (let t = run.first; t < run.first + run.count; t++) raster(mesh, t, tint, image, number);
     }
 
   const rgb = new Uint8Array(width * height * 3);
@@ -74,8 +87,9 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
     }
   return encode({ width, height, data: rgb, channels: 3 });
 
-  function raster(mesh: CutMesh, t: number, tint: number, id: number): void {
-    const { positions, normals, triangles } = mesh;
+  function raster(mesh: CutMesh, t: number, tint: number, image: Texture | null, id: number): void {
+    const { positions, normals, triangles, uvs } = mesh;
+    const corner = [0, 1, 2].map((k) => triangles[3 * t + k]!) as [number, number, number];
     const screen = [0, 1, 2].map((k): Vector => {
       const i = 3 * triangles[3 * t + k]!;
       const p: Vector = [positions[i]!, positions[i + 1]!, positions[i + 2]!];
@@ -86,7 +100,7 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
     // Seen from outside, triangles run clockwise on a screen whose y runs down.
     if (area >= 0) return;
     const i = 3 * triangles[3 * t]!;
-    const light = 0.5 + 0.5 * Math.max(0, dot([normals[i]!, normals[i + 1]!, normals[i + 2]!], sun));
+    const light = 0.42 + 0.58 * Math.max(0, dot([normals[i]!, normals[i + 1]!, normals[i + 2]!], sun));
     const x0 = Math.max(0, Math.floor(Math.min(p[0], q[0], s[0])));
     const x1 = Math.min(W - 1, Math.ceil(Math.max(p[0], q[0], s[0])));
     const y0 = Math.max(0, Math.floor(Math.min(p[1], q[1], s[1])));
@@ -103,7 +117,7 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
         if (z <= depth[at]!) continue;
         depth[at] = z;
         shade[at] = light;
-        colour[at] = tint;
+        colour[at] = image ? dotOf(image, a0, a1, a2, corner, uvs) : tint;
         surface[at] = id;
       }
   }

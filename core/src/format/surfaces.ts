@@ -1,25 +1,29 @@
-/** What every export starts from: a cut element's triangles gathered by material, in the y-up axes that renderers expect. */
+/** What every export starts from: a cut element's faces gathered by material, in the y-up axes that renderers expect. */
 import type { ElementCut } from '../model/cut-element.ts';
 
-/** Triangles of one element that share a material. Positions and normals are y up: (x, z, −y) of the document's. */
+/** Faces of one element that share a material. Positions and normals are y up: (x, z, −y) of the document's. */
 export interface Surface {
   material: string;
   positions: Float32Array;
   normals: Float32Array;
   uvs: Float32Array;
+  /** Triangles, three corners each. */
   indices: Uint32Array;
+  /** The same faces as polygons: corners of polygon p are polygons[p]. */
+  polygons: number[][];
 }
 
-/** Gathers an element's surfaces by material, in the order in which the materials first occur. Corners that no triangle of a surface uses are left out of it. */
+/** Gathers an element's surfaces by material, in the order in which the materials first occur. Corners that no face of a surface uses are left out of it. */
 export function surfacesOf(cut: ElementCut): Surface[] {
   const { mesh } = cut;
-  const byMaterial = new Map<string, number[]>();
+  const byMaterial = new Map<string, { corners: number[]; polygons: number[] }>();
   for (const run of mesh.runs) {
-    const list = byMaterial.get(run.material) ?? [];
-    for (let i = 3 * run.first; i < 3 * (run.first + run.count); i++) list.push(mesh.triangles[i]!);
-    byMaterial.set(run.material, list);
+    const found = byMaterial.get(run.material) ?? { corners: [], polygons: [] };
+    for (let i = 3 * run.first; i < 3 * (run.first + run.count); i++) found.corners.push(mesh.triangles[i]!);
+    for (let p = run.firstPolygon; p < run.firstPolygon + run.polygons; p++) found.polygons.push(p);
+    byMaterial.set(run.material, found);
   }
-  return [...byMaterial].map(([material, corners]) => {
+  return [...byMaterial].map(([material, { corners, polygons }]) => {
     const known = new Map<number, number>();
     for (const c of corners) if (!known.has(c)) known.set(c, known.size);
     const surface: Surface = {
@@ -28,6 +32,7 @@ export function surfacesOf(cut: ElementCut): Surface[] {
       normals: new Float32Array(3 * known.size),
       uvs: new Float32Array(2 * known.size),
       indices: Uint32Array.from(corners, (c) => known.get(c)!),
+      polygons: polygons.map((p) => Array.from(mesh.polygonCorners.subarray(mesh.polygonStart[p], mesh.polygonStart[p + 1]), (c) => known.get(c)!)),
     };
     for (const [c, i] of known) {
       surface.positions.set([mesh.positions[3 * c]!, mesh.positions[3 * c + 2]!, -mesh.positions[3 * c + 1]!], 3 * i);

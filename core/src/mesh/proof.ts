@@ -19,6 +19,12 @@ export interface MeshProof {
   triangles: number;
   /** Least height of any triangle over its longest side, metres. */
   thinnest: number;
+  /** Area by material, square metres. */
+  areaByMaterial: Record<string, number>;
+  /** How many polygons have so many sides. */
+  polygonsBySides: Record<number, number>;
+  /** Least and greatest length of texture on a metre of surface, over all edges longer than a millimetre. */
+  density: [number, number];
 }
 
 /** Proves a mesh. Volume is the sum over triangles of a · (b × c) / 6 (the divergence theorem), about the first corner. */
@@ -83,10 +89,17 @@ export function prove(mesh: CutMesh): MeshProof {
     if (thin < 1e-9) collapsed += 1;
   }
   const areaByRole: Partial<Record<Role, number>> = {};
+  const areaByMaterial: Record<string, number> = {};
   for (const run of mesh.runs) {
-    let sum = areaByRole[run.role] ?? 0;
+    let sum = 0;
     for (let i = run.first; i < run.first + run.count; i++) sum += areas[i]!;
-    areaByRole[run.role] = sum;
+    areaByRole[run.role] = (areaByRole[run.role] ?? 0) + sum;
+    areaByMaterial[run.material] = (areaByMaterial[run.material] ?? 0) + sum;
+  }
+  const polygonsBySides: Record<number, number> = {};
+  for (let p = 0; p + 1 < mesh.polygonStart.length; p++) {
+    const sides = mesh.polygonStart[p + 1]! - mesh.polygonStart[p]!;
+    polygonsBySides[sides] = (polygonsBySides[sides] ?? 0) + 1;
   }
   return {
     openEdges,
@@ -99,5 +112,24 @@ export function prove(mesh: CutMesh): MeshProof {
     areaByRole,
     triangles: count,
     thinnest: count > 0 ? thinnest : 0,
+    areaByMaterial,
+    polygonsBySides,
+    density: densityOf(mesh),
   };
+}
+
+/** Least and greatest length of texture on a metre of surface. Edges of less than a millimetre say nothing: their texture is told in 32-bit figures. */
+function densityOf({ positions, uvs, triangles }: CutMesh): [number, number] {
+  let [least, greatest] = [Infinity, 0];
+  for (let i = 0; i < triangles.length; i += 3)
+    for (let k = 0; k < 3; k++) {
+      const a = triangles[i + k]!;
+      const b = triangles[i + ((k + 1) % 3)]!;
+      const real = Math.hypot(positions[3 * b]! - positions[3 * a]!, positions[3 * b + 1]! - positions[3 * a + 1]!, positions[3 * b + 2]! - positions[3 * a + 2]!);
+      if (real < 1e-3) continue;
+      const drawn = Math.hypot(uvs[2 * b]! - uvs[2 * a]!, uvs[2 * b + 1]! - uvs[2 * a + 1]!);
+      least = Math.min(least, drawn / real);
+      greatest = Math.max(greatest, drawn / real);
+    }
+  return greatest === 0 ? [1, 1] : [least, greatest];
 }

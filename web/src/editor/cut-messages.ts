@@ -15,6 +15,8 @@ export interface DrawnElement {
   origin: [number, number, number];
   positions: Float32Array;
   normals: Float32Array;
+  /** Texture coordinates, metres. */
+  uvs: Float32Array;
   triangles: Uint32Array;
   creases: Float32Array;
   runs: Run[];

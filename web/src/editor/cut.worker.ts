@@ -1,5 +1,7 @@
 /** The cutting worker: keeps the document, cuts what an edit touches, and proves it when there is time. */
 import { creasesOf, cutModel, prove, type ElementCut, type MeshProof, type Model, type Region } from '@yard-arch/core';
+import { solidLibrary } from '@yard-arch/core/solid';
+import wasm from 'manifold-3d/manifold.wasm?url';
 import { applyChangeSet, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { DrawnElement, FromWorker, ToWorker } from './cut-messages.ts';
 
@@ -13,6 +15,19 @@ let due = false;
 let proving: ReturnType<typeof setTimeout> | undefined;
 const proofs = new WeakMap<ElementCut, MeshProof>();
 const told = new Map<string, ElementCut>();
+
+// The solid path is fetched meanwhile; what could not be cut without it is cut when it has come.
+void solidLibrary(wasm).then(
+  () => {
+    if (!model || ![...model.statuses.values()].some((status) => status.state === 'not cut')) return;
+    model = undefined;
+    if (!due) setTimeout(cut, 0);
+    due = true;
+  },
+  () => {
+    // Without it only what the sheet path cannot express stays uncut, and says so.
+  },
+);
 
 scope.onmessage = ({ data }) => {
   number = data.number;
@@ -58,7 +73,7 @@ function cut(): void {
   }
   scope.postMessage(
     { kind: 'model', number, elements, removed, statuses: [...model.statuses], milliseconds: performance.now() - start },
-    elements.flatMap((e) => [e.positions.buffer, e.normals.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[]),
+    elements.flatMap((e) => [e.positions.buffer, e.normals.buffer, e.uvs.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[]),
   );
   clearTimeout(proving);
   proving = setTimeout(proveAll, 120);
@@ -87,6 +102,7 @@ function drawn(result: ElementCut): DrawnElement {
     origin,
     positions: Float32Array.from(mesh.positions, (value, i) => value - origin[i % 3]!),
     normals: mesh.normals.slice(),
+    uvs: mesh.uvs.slice(),
     triangles: mesh.triangles.slice(),
     creases: creasesOf(mesh, origin),
     runs: mesh.runs,

@@ -1,9 +1,36 @@
 /** One cut element in the model: its surfaces in their materials, and its creases in ink. */
 import type { ThreeEvent } from '@react-three/fiber';
-import type { ProjectDocument } from '@yard-arch/document';
+import { textureOf } from '@yard-arch/core/texture';
+import type { Material, ProjectDocument } from '@yard-arch/document';
 import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import type { DrawnElement } from '../editor/cut-messages.ts';
+
+const images = new WeakMap<object, THREE.DataTexture>();
+
+/** A material as it is drawn: its colour, or its texture in that colour. Images are made once and shared. */
+function surfaceOf(material: Material | undefined): THREE.MeshStandardMaterial {
+  if (!material?.texture) return new THREE.MeshStandardMaterial({ color: material?.colour ?? '#999999', roughness: material?.roughness ?? 1 });
+  const texture = textureOf(material.texture, material.colour);
+  let image = images.get(texture);
+  if (!image) {
+    const { width, height, data, metres } = texture;
+    // Graphics cards take four figures a dot, and the lowest row first.
+    const dots = new Uint8Array(4 * width * height).fill(255);
+    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) dots.set(data.subarray(3 * (y * width + x), 3 * (y * width + x) + 3), 4 * ((height - 1 - y) * width + x));
+    image = new THREE.DataTexture(dots, width, height, THREE.RGBAFormat);
+    image.colorSpace = THREE.SRGBColorSpace;
+    image.wrapS = image.wrapT = THREE.RepeatWrapping;
+    image.repeat.set(1 / metres[0], 1 / metres[1]);
+    image.magFilter = THREE.LinearFilter;
+    image.minFilter = THREE.LinearMipmapLinearFilter;
+    image.generateMipmaps = true;
+    image.anisotropy = 8;
+    image.needsUpdate = true;
+    images.set(texture, image);
+  }
+  return new THREE.MeshStandardMaterial({ map: image, roughness: material.roughness });
+}
 
 interface CutWallProps {
   cut: DrawnElement;
@@ -18,6 +45,7 @@ export function CutWall({ cut, document, chosen, onPick }: CutWallProps) {
     const made = new THREE.BufferGeometry();
     made.setAttribute('position', new THREE.BufferAttribute(cut.positions, 3));
     made.setAttribute('normal', new THREE.BufferAttribute(cut.normals, 3));
+    made.setAttribute('uv', new THREE.BufferAttribute(cut.uvs, 2));
     made.setIndex(new THREE.BufferAttribute(cut.triangles, 1));
     return made;
   }, [cut]);
@@ -31,7 +59,7 @@ export function CutWall({ cut, document, chosen, onPick }: CutWallProps) {
       if (last && last.materialIndex === at && last.start + last.count === 3 * run.first) last.count += 3 * run.count;
       else geometry.addGroup(3 * run.first, 3 * run.count, at);
     }
-    return ids.map((id) => new THREE.MeshStandardMaterial({ color: materials[id]?.colour ?? '#999999', roughness: materials[id]?.roughness ?? 1 }));
+    return ids.map((id) => surfaceOf(materials[id]));
   }, [geometry, cut, materials]);
   const creases = useMemo(() => {
     const made = new THREE.BufferGeometry();

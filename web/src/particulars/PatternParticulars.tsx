@@ -1,14 +1,23 @@
 /** Particulars of a pattern: its profile, its reveal, and its sizes, which all their openings follow. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
+import { depthOf } from '@yard-arch/core';
 import { dimensionLabel, dimensionNames, profileShapes, sizeLabel, type Pattern, type ProjectDocument, type Size } from '@yard-arch/document';
 import { addSize, changePattern, removePattern, removeSize, resize, uses } from '../editor/edits.ts';
 import { commit, place, useEditor } from '../editor/store.ts';
+import { CutFields } from './CutFields.tsx';
 import { Choice, LengthField, NameField, Row } from './Fields.tsx';
+import { ProfileFields } from './ProfileFields.tsx';
+import { SectionFields } from './SectionFields.tsx';
 
 export function PatternParticulars({ document, pattern }: { document: ProjectDocument; pattern: Pattern }) {
   const placing = useEditor((state) => state.placing);
   const sizes = Object.values(pattern.sizes);
   const used = uses(document, pattern.id);
+  // Sections are drawn as they are in the element where the pattern is first used.
+  const element = useEditor((state) => state.element);
+  const first = Object.values(document.openings).find((opening) => opening.pattern === pattern.id)?.element ?? element ?? '';
+  const found = depthOf(pattern, document.elements[first]?.layers ?? [{ thickness: 0.4, material: '' }], document.units);
+  const depth = typeof found === 'number' ? found : 0.4;
   return (
     <section aria-label={`Particulars of ${pattern.name}`} data-testid="particulars">
       <Flex align="baseline" justify="space-between">
@@ -19,12 +28,27 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
       </Flex>
       <NameField label="Name" value={pattern.name} onChange={(name) => commit(changePattern(pattern, { name }, 'rename pattern'))} />
       <Row label="Profile">{profileShapes[pattern.profile.shape].name}</Row>
+      <ProfileFields pattern={pattern} onChange={(profile, what) => commit(changePattern(pattern, { profile }, what))} />
+      <CutFields pattern={pattern} document={document} onChange={(cut) => commit(changePattern(pattern, { cut }, 'change the cut of'))} />
       <Choice
         label="Reveal"
         value={pattern.reveal.material ?? ''}
         options={[{ value: '', label: 'as the wall' }, ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name }))]}
-        onChange={(id) => commit(changePattern(pattern, { reveal: { material: id || null } }, 'change the reveal of'))}
+        onChange={(id) => commit(changePattern(pattern, { reveal: { ...pattern.reveal, material: id || null } }, 'change the reveal of'))}
       />
+      <Choice
+        label="On curves"
+        value={pattern.jambs ?? 'parallel'}
+        options={[
+          { value: 'parallel', label: 'parallel jambs' },
+          { value: 'radial', label: 'radial jambs' },
+        ]}
+        onChange={(jambs) => commit(changePattern(pattern, { jambs: jambs as 'parallel' | 'radial' }, 'turn the jambs of'))}
+      />
+      <details className="reveal" open={pattern.sections !== undefined}>
+        <summary>Section of the reveal{pattern.sections ? '' : ', square'}</summary>
+        <SectionFields pattern={pattern} units={document.units} depth={depth} onChange={(sections) => commit(changePattern(pattern, { sections }, 'change the section of'))} />
+      </details>
       {sizes.map((size) => {
         const count = uses(document, pattern.id, size.id);
         const current = placing?.pattern === pattern.id && placing.size === size.id;
