@@ -58,7 +58,7 @@ test('an edit that no longer fits what was done elsewhere is explained, and the 
     .filter((opening) => opening.element === 'gate')
     .map(({ id }) => ({ op: 'remove', table: 'openings', id }));
   await page.getByRole('navigation').getByRole('button', { name: /Gate wall/ }).click();
-  await desk.shape('o37').click();
+  await desk.shape('o44').click();
   await page.request.post(`${desk.url}/api/projects/${desk.id}/changes`, {
     data: { baseRevision: 0, key: 'elsewhere', changeSet: { name: 'remove gate wall', changes: [...changes, { op: 'remove', table: 'elements', id: 'gate' }] } },
   });

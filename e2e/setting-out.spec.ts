@@ -130,7 +130,7 @@ test('what cannot be cut is shown and explained, never dropped', async ({ desk }
   await desk.type('Diameter', '40 m');
   await expect(desk.shape('o18')).toHaveAttribute('data-state', 'not cut');
   await expect(desk.titleBlock).toContainText('2 openings not cut');
-  expect(Object.keys((await desk.saved()).openings)).toHaveLength(37);
+  expect(Object.keys((await desk.saved()).openings)).toHaveLength(44);
 });
 
 test('the model is drawn, follows the sheet, and can be picked from', async ({ desk, page }) => {

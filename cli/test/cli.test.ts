@@ -28,7 +28,7 @@ describe('yard check', () => {
     const report = JSON.parse(out) as { sound: boolean; elements: { closed: boolean; volume: number; triangles: number; openings: { state: string }[] }[] };
     expect(code).toBe(0);
     expect(report.sound).toBe(true);
-    expect(report.elements).toHaveLength(9);
+    expect(report.elements).toHaveLength(10);
     for (const element of report.elements) {
       expect(element.closed).toBe(true);
       expect(element.volume).toBeGreaterThan(1);

@@ -41,7 +41,7 @@ describe('GLB', () => {
 });
 
 describe('OBJ', () => {
-  it('has every triangle, enclosing the same volume', () => {
+  it('has every polygon, enclosing the same volume', () => {
     const { obj, mtl } = writeObj(document, model, 'granary.mtl');
     const points: number[][] = [];
     let volume = 0;
@@ -51,12 +51,16 @@ describe('OBJ', () => {
       if (key === 'v') points.push(rest.map(Number));
       if (key !== 'f') continue;
       faces += 1;
-      const [a, b, c] = rest.map((corner) => points[Number(corner.split('/')[0]) - 1]!) as [number[], number[], number[]];
-      volume +=
-        (a[0]! * (b[1]! * c[2]! - b[2]! * c[1]!) + a[1]! * (b[2]! * c[0]! - b[0]! * c[2]!) + a[2]! * (b[0]! * c[1]! - b[1]! * c[0]!)) / 6;
+      const round = rest.map((corner) => points[Number(corner.split('/')[0]) - 1]!);
+      const a = round[0]!;
+      for (let i = 1; i + 1 < round.length; i++) {
+        const [b, c] = [round[i]!, round[i + 1]!];
+        volume +=
+          (a[0]! * (b[1]! * c[2]! - b[2]! * c[1]!) + a[1]! * (b[2]! * c[0]! - b[0]! * c[2]!) + a[2]! * (b[0]! * c[1]! - b[1]! * c[0]!)) / 6;
+      }
     }
     const proofs = [...model.cuts.values()].map((cut) => prove(cut.mesh));
-    expect(faces).toBe(proofs.reduce((sum, proof) => sum + proof.triangles, 0));
+    expect(faces).toBe(proofs.reduce((sum, proof) => sum + Object.values(proof.polygonsBySides).reduce((a, b) => a + b, 0), 0));
     expect(volume).toBeCloseTo(
       proofs.reduce((sum, proof) => sum + proof.volume, 0),
       4,

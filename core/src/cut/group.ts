@@ -1,12 +1,12 @@
 /** Groups: openings that meet each other or the sheet's edge, as loops of moving edges through slabs of depth between which nothing begins or ends. */
 import type { Sheet } from '../element/sheet.ts';
-import { loopsOf, type EdgeLoop, type LoopEdge } from '../reveal/loop.ts';
+import { jointed, loopsOf, tangent, type EdgeLoop, type LoopEdge } from '../reveal/loop.ts';
 import { offsetAt } from '../reveal/tube.ts';
 import type { Side } from '../profile/profile.ts';
 import type { SectionLine } from '../profile/section.ts';
 import type { Placed } from '../setout/resolve.ts';
 import type { Loop } from './arrangement.ts';
-import { clip, type Part } from './clip.ts';
+import { clip, type ClippedLoop, type Part } from './clip.ts';
 
 /** Raised where the sheet path cannot express what meets what; the solid path can. */
 export class Inexpressible extends Error {}
@@ -130,17 +130,31 @@ function slab(sheet: Sheet, members: readonly { opening: Placed; operand: number
   const middle = (from + to) / 2;
   const lists: LoopEdge[][] = [sheetLoops.flat()];
   const loops: Loop[] = [];
+  const rings: EdgeLoop[][] = [];
   const parts: Part[] = [];
-  const sheetLoop = atEdge ? ringAt(sheetLoops, middle) : null;
+  const sheetLoop = atEdge ? ringAt(sheetLoops, middle, 1) : null;
   for (const { opening, operand } of active) {
     const own = loopsOf(opening.outline, sectionsAt(opening), operand, true).map((loop) => loop.map((edge) => movedEdge(edge, opening.s, opening.t, opening.drift)));
     lists.push(own.flat());
-    loops.push(ringAt(own, middle));
+    rings.push(own);
+    loops.push(ringAt(own, middle, 1));
     parts.push(opening.kind === 'boss' ? 'raised' : opening.kind === 'keep inside' ? 'keep' : 'void');
   }
   const raised = parts.includes('raised');
   if (active.length === 0) return { from, to, loops: sheetLoops, within: !atEdge && !before };
   const clipped = clip(sheetLoop, loops, parts);
+  if (!lists.flat().every(still)) {
+    // Whatever moves with the depth must meet the same neighbours all the way through.
+    const wanted = signature(clipped.loops, lists);
+    for (const { n, side } of depthsOf(lists.flat(), from, to)) {
+      const here = clip(
+        atEdge ? ringAt(sheetLoops, n, side) : null,
+        rings.map((own) => ringAt(own, n, side)),
+        parts,
+      );
+      if (signature(here.loops, lists) !== wanted) throw new Inexpressible();
+    }
+  }
   const made = clipped.loops.map((loop) =>
     composite(
       loop.xs.map((x, i) => {
@@ -153,8 +167,35 @@ function slab(sheet: Sheet, members: readonly { opening: Placed; operand: number
   return { from, to, loops: made, within: !atEdge && !raised && !parts.includes('keep') };
 }
 
+/** Whether an edge stays where it is through the depth. */
+function still({ section, drift }: LoopEdge): boolean {
+  return drift[0] === 0 && drift[1] === 0 && section.offset.every((o) => o === section.offset[0]);
+}
+
+/** The depths at which any edge begins to move otherwise, just before and just after, within a slab. */
+function depthsOf(edges: readonly LoopEdge[], from: number, to: number): { n: number; side: -1 | 1 }[] {
+  const depths = new Set([from, to]);
+  for (const { section } of edges) for (const n of section.n) if (n > from + same && n < to - same) depths.add(n);
+  return [...depths].flatMap((n): { n: number; side: -1 | 1 }[] => [
+    ...(n > from + same ? [{ n, side: -1 as const }] : []),
+    ...(n < to - same ? [{ n, side: 1 as const }] : []),
+  ]);
+}
+
+/** Which edges follow which in a set of loops, joints left out; the same however the loops are written. */
+function signature(loops: readonly ClippedLoop[], lists: readonly (readonly LoopEdge[])[]): string {
+  return loops
+    .map((loop) => {
+      const edges = loop.operand.map((k, i) => (lists[k]![loop.source[i]!]!.joint ? '' : `${k}:${loop.source[i]!}`)).filter(Boolean);
+      const least = edges.reduce((best, edge, i) => (edge < edges[best]! ? i : best), 0);
+      return [...edges.slice(least), ...edges.slice(0, least)].join(' ');
+    })
+    .sort()
+    .join(' | ');
+}
+
 /** Loops at a depth as one outline to be laid over others. */
-function ringAt(loops: readonly EdgeLoop[], n: number): Loop {
+function ringAt(loops: readonly EdgeLoop[], n: number, side: -1 | 1): Loop {
   const xs: number[] = [];
   const ys: number[] = [];
   const next: number[] = [];
@@ -162,7 +203,7 @@ function ringAt(loops: readonly EdgeLoop[], n: number): Loop {
     const first = xs.length;
     loop.forEach((edge, i) => {
       const before = loop[(i + loop.length - 1) % loop.length]!;
-      const [x, y] = meet(before, edge, movedBy(before, n), movedBy(edge, n), edge.x, edge.y);
+      const [x, y] = meet(before, edge, movedBy(before, n, side), movedBy(edge, n, side), edge.x, edge.y);
       xs.push(x);
       ys.push(y);
       next.push(i + 1 === loop.length ? first : xs.length);
@@ -172,8 +213,8 @@ function ringAt(loops: readonly EdgeLoop[], n: number): Loop {
 }
 
 /** How far an edge has moved out of the solid at a depth, metres. */
-function movedBy(edge: LoopEdge, n: number): number {
-  return edge.sense * offsetAt(edge.section, n, 1) + n * (edge.dy * edge.drift[0] - edge.dx * edge.drift[1]);
+function movedBy(edge: LoopEdge, n: number, side: -1 | 1): number {
+  return edge.sense * offsetAt(edge.section, n, side) + n * (edge.dy * edge.drift[0] - edge.dx * edge.drift[1]);
 }
 
 /** Where the lines of two edges meet that have moved out by so much from where they meet at (x, y). */
@@ -197,7 +238,13 @@ interface Piece {
 }
 
 /** A loop of pieces of edges, each clipped by its neighbours. */
-function composite(pieces: readonly Piece[], middle: number): EdgeLoop {
+function composite(all: readonly Piece[], middle: number): EdgeLoop {
+  // Joints are left out here and put in again at the end: they stand where their neighbours would meet.
+  const pieces = all.filter(({ edge }) => !edge.joint);
+  const jointBefore = pieces.map((piece) => {
+    const before = all[(all.indexOf(piece) + all.length - 1) % all.length]!.edge;
+    return before.joint ? before : null;
+  });
   const count = pieces.length;
   const directed = pieces.map(({ edge, reversed }): LoopEdge => {
     if (!reversed) return { ...edge };
@@ -214,8 +261,12 @@ function composite(pieces: readonly Piece[], middle: number): EdgeLoop {
   const out = directed.map((edge, i): LoopEdge => {
     const before = directed[(i + count - 1) % count]!;
     const { x, y } = pieces[i]!;
-    const [p, q] = [movedBy(before, middle), movedBy(edge, middle)];
-    if (edge.joint || before.joint) throw new Inexpressible();
+    const [p, q] = [movedBy(before, middle, 1), movedBy(edge, middle, 1)];
+    const joint = jointBefore[i];
+    if (joint) return { ...edge, x: joint.x, y: joint.y };
+    // Two sides of one outline that run on into each other meet in a joint, whether or not it shows at this depth.
+    const own = before.operand === edge.operand && before.section !== edge.section && before.dx * edge.dx + before.dy * edge.dy > tangent;
+    if (own && Math.abs(p - q) > same) throw new Inexpressible();
     if (p === 0 && q === 0) return { ...edge, x, y };
     // Back from where they meet at the middle depth to where they would with no offset.
     const det = before.dy * -edge.dx + before.dx * edge.dy;
@@ -225,10 +276,10 @@ function composite(pieces: readonly Piece[], middle: number): EdgeLoop {
   });
   const lies = out.every((edge, i) => {
     const before = out[(i + count - 1) % count]!;
-    return Math.abs(before.dx * edge.dy - before.dy * edge.dx) > 1e-6 || (before.drift === edge.drift && (before.section === edge.section || squares(before.section, edge.section)));
+    return Math.abs(before.dx * edge.dy - before.dy * edge.dx) > 1e-6 || jointBefore[i] || (before.drift === edge.drift && (before.section === edge.section || squares(before.section, edge.section)));
   });
   if (!lies) throw new Inexpressible();
-  return clippedChords(out, pieces, middle);
+  return jointed(clippedChords(out, pieces, middle));
 }
 
 function squares(...sections: SectionLine[]): boolean {
@@ -240,7 +291,7 @@ function clippedChords(loop: EdgeLoop, pieces: readonly Piece[], middle: number)
   return loop.map((edge, i) => {
     if (!edge.chord) return edge;
     const { edge: whole, reversed } = pieces[i]!;
-    const offset = movedBy(whole, middle);
+    const offset = movedBy(whole, middle, 1);
     const [ox, oy] = [whole.x + whole.dy * offset, whole.y - whole.dx * offset];
     const share = (x: number, y: number): number => Math.max(0, Math.min(1, ((x - ox) * whole.dx + (y - oy) * whole.dy) / whole.length));
     const next = pieces[(i + 1) % pieces.length]!;

@@ -1,6 +1,7 @@
 /** The solid path proper: booleans by a library on input whose every face is tagged, so that the result still knows which face came from what. */
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { MeshBuilder } from '../mesh/builder.ts';
+import { prove } from '../mesh/proof.ts';
 import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
 import { cutterPiece } from './piece.ts';
 import type { SolidPath } from './solid-path.ts';
@@ -50,7 +51,10 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
       if (voids.length > 0) result = keep(result.subtract(keep(library.Manifold.union(voids))));
       // Slivers that rounding leaves are smoothed away.
       result = keep(result.simplify(5e-6));
-      return tagged(result, sources, plain.runs[0]?.element ?? '', origin);
+      const element = plain.runs[0]?.element ?? '';
+      const clean = tagged(result, sources, element, origin, true);
+      // Where joining what lies together would close a gap that is meant, the library's own vertices stand.
+      return prove(clean).closed ? clean : tagged(result, sources, element, origin, false);
     } finally {
       for (const solid of made) solid.delete();
     }
@@ -66,11 +70,10 @@ function sourceOf(mesh: CutMesh): { source: Source; faces: Uint32Array } {
     const flat = run.role === 'outer face' || run.role === 'inner face' || run.role === 'back' || run.role === 'boss face';
     const polygon = polygonOf(mesh, run);
     for (let i = run.first; i < run.first + run.count; i++) {
-      let key = `${polygon[i - run.first]!}`;
-      if (flat) {
-        const n = facing(mesh, i);
-        key = n.map((x) => Math.round(x * 1e5)).join(' ');
-      }
+      // A polygon that is not quite flat is a face for each way that it faces.
+      const key = `${flat ? '' : polygon[i - run.first]!} ${facing(mesh, i)
+        .map((x) => Math.round(x * 1e5))
+        .join(' ')}`;
       let face = planes.get(key);
       if (face === undefined) {
         face = source.triangle.length;
@@ -116,7 +119,7 @@ function facing(mesh: CutMesh, i: number): number[] {
 }
 
 /** The library's result as a CutMesh: each triangle with the tags, normals and texture of the face that it came from. */
-function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: string, origin: readonly [number, number, number]): CutMesh {
+function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: string, origin: readonly [number, number, number], tidy: boolean): CutMesh {
   const mesh = solid.getMesh();
   const { vertProperties, triVerts, numProp, faceID, runIndex, runOriginalID, mergeFromVert, mergeToVert } = mesh;
   const builder = new MeshBuilder(element);
@@ -126,7 +129,7 @@ function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: 
     builder.put(v, vertProperties[v * numProp]! + origin[0], vertProperties[v * numProp + 1]! + origin[1], vertProperties[v * numProp + 2]! + origin[2]);
   const same = Uint32Array.from({ length: count }, (_, v) => v);
   mergeFromVert?.forEach((from, i) => (same[from] = mergeToVert[i]!));
-  weld(same, (v) => [0, 1, 2].map((j) => vertProperties[v * numProp + j]!));
+  if (tidy) weld(same, triVerts, (v) => [0, 1, 2].map((j) => vertProperties[v * numProp + j]!));
   const byRun = new Map<Run, Piece[]>();
   const pieces: Piece[] = [];
   for (let r = 0; r < runOriginalID.length; r++) {
@@ -138,7 +141,7 @@ function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: 
     }
   }
   const point = (v: number): number[] => [0, 1, 2].map((j) => vertProperties[v * numProp + j]!);
-  for (const piece of withoutNeedles(pieces, point)) {
+  for (const piece of tidy ? withoutNeedles(pieces, point) : pieces) {
     const run = piece.source.run[piece.face]!;
     const list = byRun.get(run);
     if (list) list.push(piece);
@@ -160,32 +163,20 @@ function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: 
   return builder.finish();
 }
 
-/** Makes one of vertices that rounding to 32-bit figures has left beside each other. */
-function weld(same: Uint32Array, point: (v: number) => number[]): void {
-  const near = 3e-6;
-  const cells = new Map<string, number[]>();
-  for (let v = 0; v < same.length; v++) {
-    if (same[v] !== v) continue;
-    const p = point(v);
-    const [x, y, z] = p.map((value) => Math.floor(value / near)) as [number, number, number];
-    let found = -1;
-    for (let i = -1; i <= 1 && found < 0; i++)
-      for (let j = -1; j <= 1 && found < 0; j++)
-        for (let k = -1; k <= 1 && found < 0; k++)
-          for (const w of cells.get(`${x + i} ${y + j} ${z + k}`) ?? []) if (Math.hypot(...point(w).map((value, at) => value - p[at]!)) < near) found = w;
-    if (found >= 0) same[v] = found;
-    else {
-      const key = `${x} ${y} ${z}`;
-      const list = cells.get(key);
-      if (list) list.push(v);
-      else cells.set(key, [v]);
+/** Makes one of the two ends of edges so short that they are only what rounding to 32-bit figures has left. */
+function weld(same: Uint32Array, triangles: Uint32Array, point: (v: number) => number[]): void {
+  const root = (v: number): number => {
+    while (same[v] !== v) v = same[v]!;
+    return v;
+  };
+  for (let i = 0; i < triangles.length; i += 3)
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [root(triangles[i + k]!), root(triangles[i + ((k + 1) % 3)]!)];
+      if (a === b) continue;
+      const p = point(a);
+      if (Math.hypot(...point(b).map((value, at) => value - p[at]!)) < 3e-6) same[Math.max(a, b)] = Math.min(a, b);
     }
-  }
-  for (let v = 0; v < same.length; v++) {
-    let w = v;
-    while (same[w] !== w) w = same[w]!;
-    same[v] = w;
-  }
+  for (let v = 0; v < same.length; v++) same[v] = root(v);
 }
 
 /** Triangles no higher than this are needles, metres. */

@@ -4,6 +4,10 @@
  */
 import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import type { Sheet } from '../element/sheet.ts';
+import { MeshBuilder } from '../mesh/builder.ts';
+import type { CutMesh } from '../mesh/cut-mesh.ts';
+import { cutterPiece, settingOf } from './piece.ts';
+import { cutSkin } from './skin.ts';
 import { provideSolidPath } from './solid-path.ts';
 import { taggedSolids } from './solid-tagged.ts';
 import type { Placed } from '../setout/resolve.ts';
@@ -63,3 +67,42 @@ export function cutSolid(library: ManifoldToplevel, sheet: Sheet, openings: read
   return outcome;
 }
 
+
+/** The solids that the solid path would cut an element by, as plain meshes: the skin without openings, and what each opening takes away. */
+export interface PlainSolids {
+  block: { points: Float32Array; triangles: Uint32Array };
+  voids: { points: Float32Array; triangles: Uint32Array }[];
+}
+
+/** Makes the solids of a sheet and its openings (through or niches) beforehand, so that booleans on them can be timed by themselves. */
+export function plainSolids(sheet: Sheet, openings: readonly Placed[]): PlainSolids {
+  const skin = { from: 0, to: sheet.thickness, whole: true };
+  const builder = new MeshBuilder(sheet.element);
+  cutSkin(builder, sheet, [], { singles: [], groups: [], atEdge: [] }, skin, null);
+  const setting = settingOf(sheet, skin, null);
+  const plain = (mesh: CutMesh, flip: boolean): PlainSolids['block'] => {
+    const points = new Float32Array(3 * mesh.vertexCount);
+    mesh.vertices.forEach((v, c) => points.set(mesh.positions.subarray(3 * c, 3 * c + 3), 3 * v));
+    const triangles = Uint32Array.from(mesh.triangles, (c) => mesh.vertices[c]!);
+    if (flip) for (let i = 0; i < triangles.length; i += 3) [triangles[i + 1], triangles[i + 2]] = [triangles[i + 2]!, triangles[i + 1]!];
+    return { points, triangles };
+  };
+  return { block: plain(builder.finish(), false), voids: openings.flatMap((opening) => cutterPiece(setting, opening) ?? []).map(({ mesh }) => plain(mesh, true)) };
+}
+
+/** Cuts solids that were made beforehand. */
+export function cutPlainSolids(library: ManifoldToplevel, { block, voids }: PlainSolids): SolidCut {
+  const made: Manifold[] = [];
+  const solid = ({ points, triangles }: PlainSolids['block']): Manifold => {
+    const one = new library.Manifold(new library.Mesh({ numProp: 3, vertProperties: points, triVerts: triangles }));
+    made.push(one);
+    return one;
+  };
+  const union = library.Manifold.union(voids.map(solid));
+  const result = solid(block).subtract(union);
+  made.push(union, result);
+  const mesh = result.getMesh();
+  const outcome = { volume: result.volume(), area: result.surfaceArea(), triangles: mesh.triVerts.length / 3 };
+  for (const one of made) one.delete();
+  return outcome;
+}

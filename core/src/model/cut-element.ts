@@ -11,6 +11,7 @@ import { notCut, type OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { MeshBuilder } from '../mesh/builder.ts';
 import { emptyMesh, type CutMesh } from '../mesh/cut-mesh.ts';
+import { prove } from '../mesh/proof.ts';
 import { piecesOf, regionArea, type Region } from '../mesh/region.ts';
 import { NotTriangulable } from '../mesh/triangulation.ts';
 import { profileArea } from '../profile/profile.ts';
@@ -142,6 +143,8 @@ function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made
       builder.append(mesh, builder.takeVertices(mesh.vertexCount));
     }
     const mesh = builder.finish();
+    // Never a broken mesh without a word.
+    if (!prove(mesh).closed) return null;
     return { mesh, region: faceLeft(sheet, open), skins: [], path: 'solid' };
   } catch {
     return null;

@@ -184,7 +184,9 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
       if (rounded && !edge.joint) normal = exactNormal(edge, patch, i, placed, local.a, first, face.near, face.far, frameAt(node), normal);
       normals.set(normal, 3 * c);
     });
+    const from = triangles.length;
     cutUp(patch, first, local.a, local.l, triangles);
+    if (edge.joint || !local.flat[p]) unfold(triangles, from, patch, first, placed, uvs);
     triangleStart[p + 1] = triangles.length / 3;
   });
   return { cornerStart, normals, uvs, triangleStart, triangles: Uint32Array.from(triangles) };
@@ -228,19 +230,59 @@ function exactNormal(
   return [x / size, y / size, z / size];
 }
 
+/** Lays the triangles of a patch that is not quite flat side by side at true scale, beginning with the first as it lies. */
+function unfold(triangles: readonly number[], from: number, patch: Patch, first: number, placed: PlacedTube, uvs: Float64Array): void {
+  const at = (c: number): number[] => {
+    const v = 3 * patch.nodes[c - first]!;
+    return [placed.positions[v]!, placed.positions[v + 1]!, placed.positions[v + 2]!];
+  };
+  const far = (p: number, q: number): number => Math.hypot(...at(p).map((x, k) => x - at(q)[k]!));
+  const laid = new Set<number>();
+  const put = (p: number, q: number, r: number): void => {
+    // r lies so far from p and q, on the right of the way from p to q in texture, as the first triangle has it.
+    const [d, a, b] = [far(p, q), far(p, r), far(q, r)];
+    const [px, py, qx, qy] = [uvs[2 * p]!, uvs[2 * p + 1]!, uvs[2 * q]!, uvs[2 * q + 1]!];
+    const x = (a * a - b * b + d * d) / (2 * d);
+    const y = Math.sqrt(Math.max(0, a * a - x * x));
+    const [ex, ey] = [(qx - px) / d, (qy - py) / d];
+    uvs[2 * r] = px + ex * x + ey * y;
+    uvs[2 * r + 1] = py + ey * x - ex * y;
+  };
+  for (let round = 0; round < patch.nodes.length && laid.size < patch.nodes.length; round++)
+    for (let i = from; i < triangles.length; i += 3) {
+      const own = triangles.slice(i, i + 3);
+      if (laid.size === 0) {
+        const [p, q] = own as [number, number, number];
+        // The first edge keeps its direction and takes its true length.
+        const [dx, dy] = [uvs[2 * q]! - uvs[2 * p]!, uvs[2 * q + 1]! - uvs[2 * p + 1]!];
+        const scale = far(p, q) / (Math.hypot(dx, dy) || 1);
+        uvs[2 * q] = uvs[2 * p]! + dx * scale;
+        uvs[2 * q + 1] = uvs[2 * p + 1]! + dy * scale;
+        laid.add(p).add(q);
+      }
+      const free = own.filter((c) => !laid.has(c));
+      if (free.length !== 1) continue;
+      const k = own.indexOf(free[0]!);
+      put(own[(k + 1) % 3]!, own[(k + 2) % 3]!, free[0]!);
+      laid.add(free[0]!);
+    }
+}
+
 interface LocalFrames {
   /** By corner: how far along the edge, and how far down the section, from the patch's startNear. */
   a: Float64Array;
   l: Float64Array;
   /** By patch: its normal. */
   normal: Float64Array;
+  /** By patch: whether all its corners lie in its plane, to a micrometre. */
+  flat: Uint8Array;
 }
 
 /** Each patch in its own plane. */
 function localFrames(placed: PlacedTube): LocalFrames {
   const { patches, positions } = placed;
   const corners = patches.reduce((sum, patch) => sum + patch.nodes.length, 0);
-  const out: LocalFrames = { a: new Float64Array(corners), l: new Float64Array(corners), normal: new Float64Array(3 * patches.length) };
+  const out: LocalFrames = { a: new Float64Array(corners), l: new Float64Array(corners), normal: new Float64Array(3 * patches.length), flat: new Uint8Array(patches.length).fill(1) };
   let c = 0;
   patches.forEach((patch, p) => {
     const { nodes } = patch;
@@ -288,6 +330,7 @@ function localFrames(placed: PlacedTube): LocalFrames {
       const [x, y, z] = [positions[at]! - ox, positions[at + 1]! - oy, positions[at + 2]! - oz];
       out.a[c] = x * ex + y * ey + z * ez;
       out.l[c] = x * fx + y * fy + z * fz;
+      if (Math.abs(x * nx + y * ny + z * nz) > 1e-6) out.flat[p] = 0;
       c += 1;
     }
   });
@@ -309,6 +352,7 @@ function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, ou
   let turn = 0;
   for (let i = 0; i < count; i++) turn += x(i) * y((i + 1) % count) - x((i + 1) % count) * y(i);
   const sign = turn >= 0 ? 1 : -1;
+  let whole = Math.abs(turn);
   while (left.length > 3) {
     let best = -1;
     let roundest = -Infinity;
@@ -318,7 +362,8 @@ function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, ou
       const k = left[(q + 1) % left.length]!;
       const twice = sign * area(i, j, k);
       const longest = Math.max((x(j) - x(i)) ** 2 + (y(j) - y(i)) ** 2, (x(k) - x(j)) ** 2 + (y(k) - y(j)) ** 2, (x(i) - x(k)) ** 2 + (y(i) - y(k)) ** 2);
-      if (twice <= 1e-12 * longest) continue;
+      // What is left must not have all its corners in one line.
+      if (twice <= 1e-12 * longest || whole - twice <= 1e-9 * longest) continue;
       let clear = true;
       for (const m of left)
         if (m !== i && m !== j && m !== k && sign * area(i, j, m) >= -1e-15 && sign * area(j, k, m) >= -1e-15 && sign * area(k, i, m) >= -1e-15) {
@@ -326,7 +371,6 @@ function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, ou
           break;
         }
       if (!clear) continue;
-      // What is left must not have all its corners in one line.
       const roundness = left.length === 4 ? Math.min(twice / longest, rest(left, q)) : twice / longest;
       if (roundness > roundest + 1e-12) {
         roundest = roundness;
@@ -335,7 +379,9 @@ function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, ou
     }
     if (best < 0) best = left.findIndex((_, q) => sign * area(left[(q + left.length - 1) % left.length]!, left[q]!, left[(q + 1) % left.length]!) > 0);
     if (best < 0) best = 0;
-    out.push(first + left[(best + left.length - 1) % left.length]!, first + left[best]!, first + left[(best + 1) % left.length]!);
+    const [i, j, k] = [left[(best + left.length - 1) % left.length]!, left[best]!, left[(best + 1) % left.length]!];
+    out.push(first + i, first + j, first + k);
+    whole -= Math.abs(area(i, j, k));
     left.splice(best, 1);
   }
   out.push(first + left[0]!, first + left[1]!, first + left[2]!);

@@ -79,7 +79,7 @@ export function edgeOf(outline: Outline, e: number, section: SectionLine, operan
 }
 
 /** Neighbours that turn by less than this cannot be mitred where they move differently: cosine of 20°. */
-const tangent = Math.cos((20 * Math.PI) / 180);
+export const tangent = Math.cos((20 * Math.PI) / 180);
 
 /** Puts a joint between neighbours that run on into one another but have different sections. */
 export function jointed(loop: EdgeLoop): EdgeLoop {
@@ -87,7 +87,7 @@ export function jointed(loop: EdgeLoop): EdgeLoop {
   loop.forEach((edge, i) => {
     const before = loop[(i + loop.length - 1) % loop.length]!;
     const turns = before.dx * edge.dx + before.dy * edge.dy;
-    if (before !== edge && turns > tangent && before.section !== edge.section && !alike(before, edge)) {
+    if (before !== edge && before.operand === edge.operand && turns > tangent && before.section !== edge.section && !alike(before, edge)) {
       // Its direction is along the normal, so that both neighbours' ends slide on it.
       const [nx, ny] = [before.dy + edge.dy, -(before.dx + edge.dx)];
       const size = Math.hypot(nx, ny);

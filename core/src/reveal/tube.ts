@@ -107,6 +107,25 @@ export function makeTube(loops: readonly EdgeLoop[], from: number, to: number, b
   return tube;
 }
 
+/** Puts a station wherever the neighbours of a joint pass one another, so that its face is pinched off there and never crosses itself. */
+function pinch(loop: EdgeLoop, stations: Station[], offset: (number[] | null)[]): void {
+  loop.forEach((edge, i) => {
+    if (!edge.joint) return;
+    const a = offset[(i + loop.length - 1) % loop.length]!;
+    const b = offset[(i + 1) % loop.length]!;
+    for (let k = 0; k + 1 < stations.length; k++) {
+      const [d, e] = [a[k]! - b[k]!, a[k + 1]! - b[k + 1]!];
+      if (Math.abs(d) <= same || Math.abs(e) <= same || d > 0 === e > 0) continue;
+      const share = d / (d - e);
+      const [one, two] = [stations[k]!, stations[k + 1]!];
+      stations.splice(k + 1, 0, { n: one.n === two.n ? one.n : one.n + share * (two.n - one.n), side: 1 });
+      for (const row of offset) row?.splice(k + 1, 0, row[k]! + share * (row[k + 1]! - row[k]!));
+      // What meets there meets exactly.
+      b[k + 1] = a[k + 1]!;
+    }
+  });
+}
+
 function stationsOf(loop: EdgeLoop, from: number, to: number, inner: readonly number[]): Station[] {
   const sections = [...new Set(loop.map((edge) => edge.section))];
   const depths = [from, to, ...inner];
@@ -135,9 +154,10 @@ interface Break {
 function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: readonly number[], layerAt: (n: number) => number): void {
   const E = loop.length;
   const stations = stationsOf(loop, from, to, inner);
-  const K = stations.length - 1;
   const base = tube.edges.length;
   const offset = loop.map((edge) => (edge.joint ? null : stations.map(({ n, side }) => edge.sense * offsetAt(edge.section, n, side))));
+  pinch(loop, stations, offset);
+  const K = stations.length - 1;
   // Corner i is at the start of edge i.
   const px: Float64Array[] = [];
   const py: Float64Array[] = [];
@@ -168,7 +188,9 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
     const { dx, dy } = edge;
     for (let k = 1; k < K; k++) {
       const { n } = stations[k]!;
-      const paired = k + 1 <= K && stations[k + 1]!.n === n;
+      let last = k;
+      while (last < K && stations[last + 1]!.n === n) last += 1;
+      const paired = last > k;
       const second = stations[k - 1]!.n === n;
       const moves = own.some((m) => Math.abs(m - n) <= same);
       if (edge.joint && Math.hypot(px[j]![k]! - px[i]![k]!, py[j]![k]! - py[i]![k]!) <= same) {
@@ -176,15 +198,16 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
         if (found.at(-1)!.n !== n) found.push({ start: k, end: k, n });
         continue;
       }
-      if (moves && (!second || stepsHere(offset[i]!, k - 1, k))) found.push({ start: k, end: k, n });
-      else if (moves && second) continue;
-      else if (!second && inner.includes(n)) {
-        if (!paired) found.push({ start: k, end: k, n });
+      const steps = !edge.joint && stepsHere(offset[i]!, k, last);
+      if (second) {
+        if (moves && stepsHere(offset[i]!, k - 1, k)) found.push({ start: k, end: k, n });
+      } else if (moves || inner.includes(n)) {
+        if (!paired || steps) found.push({ start: k, end: k, n });
         else {
           // A neighbour steps here and this edge does not: each face ends where the narrower of the two does, so that neither folds back on itself.
           const sign = edge.joint && (px[j]![k]! - px[i]![k]!) * dx + (py[j]![k]! - py[i]![k]!) * dy < 0 ? -1 : 1;
           const along = (c: number, q: number): number => sign * (px[c]![q]! * dx + py[c]![q]! * dy);
-          found.push({ start: along(i, k + 1) > along(i, k) ? k + 1 : k, end: along(j, k + 1) < along(j, k) ? k + 1 : k, n });
+          found.push({ start: along(i, last) > along(i, k) ? last : k, end: along(j, last) < along(j, k) ? last : k, n });
         }
       }
     }
@@ -307,7 +330,7 @@ function cornerStill(loop: EdgeLoop, offset: readonly (number[] | null)[], i: nu
   let h = (i + E - 1) % E;
   let j = i;
   const { x, y } = loop[i]!;
-  // At a joint each neighbour's end slides along its own normal, until both have moved alike.
+  // At a joint each neighbour's end slides along the joint's line, so that the joint's own face is flat.
   if (loop[h]!.joint || loop[i]!.joint) {
     const slider = loop[i]!.joint ? h : i;
     if (loop[i]!.joint) j = (i + 1) % E;
@@ -315,8 +338,9 @@ function cornerStill(loop: EdgeLoop, offset: readonly (number[] | null)[], i: nu
     const [p, q] = [offset[h]![k]!, offset[j]![k]!];
     if (Math.abs(p - q) > same) {
       const edge = loop[slider]!;
-      const o = offset[slider]![k]!;
-      return [x + edge.dy * o, y - edge.dx * o];
+      const joint = loop[i]!.joint ? loop[i]! : loop[(i + E - 1) % E]!;
+      const o = offset[slider]![k]! / (joint.dx * edge.dy - joint.dy * edge.dx);
+      return [x + joint.dx * o, y + joint.dy * o];
     }
   }
   const [a, b] = [loop[h]!, loop[j]!];
