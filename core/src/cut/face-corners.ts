@@ -29,18 +29,20 @@ export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loop
   }
   // On a bent face a vertex has a corner for each facet that it stands on.
   const { tangents } = chart;
-  const known = new Map<number, number>();
+  // A vertex on a rib stands on two facets, any other on one.
+  const facet = [new Int32Array(vertex.length).fill(-1), new Int32Array(vertex.length).fill(-1)] as const;
+  const corner = [new Int32Array(vertex.length), new Int32Array(vertex.length)] as const;
   const cornerAt = (v: number, f: number): number => {
-    const key = f * vertex.length + v;
-    let c = known.get(key);
-    if (c !== undefined) return c;
+    const which = facet[0][v] === f || facet[0][v] === -1 ? 0 : 1;
+    if (facet[which][v] === f) return corner[which][v]!;
     const x = xs[v]!;
     const share = (x - ribs[f]!) / (ribs[f + 1]! - ribs[f]!);
     const [tx, ty] = [tangents[4 * f]! + share * (tangents[4 * f + 2]! - tangents[4 * f]!), tangents[4 * f + 1]! + share * (tangents[4 * f + 3]! - tangents[4 * f + 1]!)];
     const size = Math.hypot(tx, ty);
     const [a, b] = uv(x, ys[v]!);
-    c = builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, a, b);
-    known.set(key, c);
+    const c = builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, a, b);
+    facet[which][v] = f;
+    corner[which][v] = c;
     return c;
   };
   const out = new Uint32Array(triangles.length);

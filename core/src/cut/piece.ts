@@ -122,6 +122,7 @@ class PieceMaker {
   private readonly outer: PieceLoop[] = [];
   private readonly inner: PieceLoop[] = [];
   private readonly frames: Frame[] = [{ kind: 'proportional' }];
+  private readonly vectors = new Map<Frame, number[]>();
 
   constructor(
     private readonly setting: Setting,
@@ -137,7 +138,7 @@ class PieceMaker {
   single(range: readonly [number, number]): Piece {
     const opening = this.openings[0]!;
     const { sheet, skin } = this.setting;
-    const placed = this.place(makeTube(loopsOfOpening(opening, 1, opening.s, opening.t), range[0], range[1], sheet.boundaries, skin.whole));
+    const placed = this.place(tubeOf(opening, range, sheet, skin));
     const vertices = this.take(placed);
     this.write(placed, this.dressed(placed), vertices);
     endsOf(opening, range, skin, (which, backward, to) => {
@@ -280,7 +281,11 @@ class PieceMaker {
 
   private frameAt(placed: PlacedTube, v: number, chart: BentChart): number[] {
     const frame = this.frames[placed.frame[v] ?? 0]!;
-    if (frame.kind === 'straight') return [...frame.along, 0, 0, 1, ...frame.inward];
+    if (frame.kind === 'straight') {
+      let known = this.vectors.get(frame);
+      if (!known) this.vectors.set(frame, (known = [...frame.along, 0, 0, 1, ...frame.inward]));
+      return known;
+    }
     const ribs = this.setting.ribsAt(placed.n[v]!)!;
     const u = placed.u[v]!;
     let f = 0;
@@ -305,6 +310,8 @@ class PieceMaker {
       else groups.set(key, [p]);
     });
     const { normals, uvs, cornerStart, triangles, triangleStart } = dressed;
+    const corners = cornerStart[patches.length]!;
+    builder.reserve(0, corners, triangles.length / 3, patches.length, corners);
     for (const key of [...groups.keys()].sort((a, b) => a - b)) {
       const list = groups.get(key)!;
       const face = tube.faces[patches[list[0]!]!.face]!;
@@ -335,6 +342,27 @@ function frameFor(chart: BentChart, { pattern, s, profile, aim }: Placed): Frame
     return { ...straightFrame(chart, middle), along: [sin, -cos, 0], inward: [cos, sin, 0] };
   }
   return pattern.jambs === 'radial' ? { kind: 'proportional' } : straightFrame(chart, middle);
+}
+
+const tubes = new WeakMap<Placed['outline'], Map<string, { sections: Placed['sections']; tube: Tube }>>();
+
+/** The tube of an opening that stands clear: made once for all of its size in one build-up, and moved to its place. */
+function tubeOf(opening: Placed, range: readonly [number, number], sheet: Sheet, skin: Skin): Tube {
+  const { outline, sections, s, t, drift } = opening;
+  if (drift) return makeTube(loopsOfOpening(opening, 1, s, t), range[0], range[1], sheet.boundaries, skin.whole);
+  const key = `${opening.kind} ${range[0]} ${range[1]} ${skin.from} ${skin.to} ${keyOf(sheet)}`;
+  let byKey = tubes.get(outline);
+  if (!byKey) tubes.set(outline, (byKey = new Map()));
+  let known = byKey.get(key);
+  if (known?.sections !== sections) byKey.set(key, (known = { sections, tube: makeTube(loopsOfOpening(opening, 1, 0, 0), range[0], range[1], sheet.boundaries, skin.whole) }));
+  const { tube } = known!;
+  return { ...tube, x: moved(tube.x, s), y: moved(tube.y, t) };
+}
+
+function moved(values: readonly number[], by: number): number[] {
+  const out = new Array<number>(values.length);
+  for (let i = 0; i < values.length; i++) out[i] = values[i]! + by;
+  return out;
 }
 
 function loopOn(loop: readonly number[], placed: PlacedTube, vertices: readonly number[]): PieceLoop {
@@ -469,7 +497,7 @@ function instance(template: Template, { s, t, id, pattern }: Placed, chart: Flat
     material: run.material,
   }));
   if (pattern.texture) for (const run of runs) layRun(piece.mesh, uvs, run, laidOut(pattern.texture[run.role as Side | 'back']));
-  const moved = (loops: readonly PieceLoop[]): PieceLoop[] =>
+  const movedLoops = (loops: readonly PieceLoop[]): PieceLoop[] =>
     loops.map(({ vertices: loop, xs, ys }) => {
       const out = { vertices: loop, xs: new Float64Array(xs.length), ys: new Float64Array(xs.length) };
       for (let i = 0; i < xs.length; i++) {
@@ -491,8 +519,8 @@ function instance(template: Template, { s, t, id, pattern }: Placed, chart: Flat
       polygonCorners: piece.mesh.polygonCorners,
       runs,
     },
-    outer: moved(piece.outer),
-    inner: moved(piece.inner),
+    outer: movedLoops(piece.outer),
+    inner: movedLoops(piece.inner),
     pinched: false,
   };
 }

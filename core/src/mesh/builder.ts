@@ -5,41 +5,42 @@ import type { CutMesh, Run } from './cut-mesh.ts';
 export type Tags = Pick<Run, 'opening' | 'role' | 'layer' | 'material'>;
 
 export class MeshBuilder {
-  private positions = new Float64Array(3 << 10);
-  private normals = new Float32Array(3 << 10);
-  private uvs = new Float32Array(2 << 10);
-  private vertices = new Uint32Array(1 << 10);
-  private triangles = new Uint32Array(3 << 10);
-  private polygonStart = new Uint32Array(1 << 10);
-  private polygonCorners = new Uint32Array(4 << 10);
+  private positions = new Float64Array(0);
+  private normals = new Float32Array(0);
+  private uvs = new Float32Array(0);
+  private vertices = new Uint32Array(0);
+  private triangles = new Uint32Array(0);
+  private polygonStart = new Uint32Array(1);
+  private polygonCorners = new Uint32Array(0);
   private readonly runs: Run[] = [];
   private corners = 0;
   private triangleCount = 0;
   private polygons = 0;
   private polygonEnd = 0;
-  private points = new Float64Array(3 << 10);
+  private points = new Float64Array(0);
   vertexCount = 0;
 
   constructor(private readonly element: string) {}
 
   /** Makes room for so many more of each, so that nothing has to be copied as they come. */
   reserve(vertices: number, corners: number, triangles: number, polygons: number, polygonCorners: number): void {
-    const room = (array: { length: number }, need: number): boolean => need > array.length;
+    const short = (array: { length: number }, need: number): boolean => need > array.length;
     const c = this.corners + corners;
-    if (room(this.vertices, c)) {
+    if (short(this.vertices, c)) {
       this.vertices = grown(this.vertices, c, 1);
-      this.positions = grown(this.positions, 3 * c, 1);
-      this.normals = grown(this.normals, 3 * c, 1);
-      this.uvs = grown(this.uvs, 2 * c, 1);
+      const room = this.vertices.length;
+      this.positions = grown(this.positions, 3 * room, 1);
+      this.normals = grown(this.normals, 3 * room, 1);
+      this.uvs = grown(this.uvs, 2 * room, 1);
     }
     const t = 3 * (this.triangleCount + triangles);
-    if (room(this.triangles, t)) this.triangles = grown(this.triangles, t, 1);
+    if (short(this.triangles, t)) this.triangles = grown(this.triangles, t, 1);
     const p = this.polygons + polygons + 1;
-    if (room(this.polygonStart, p)) this.polygonStart = grown(this.polygonStart, p, 1);
+    if (short(this.polygonStart, p)) this.polygonStart = grown(this.polygonStart, p, 1);
     const e = this.polygonEnd + polygonCorners;
-    if (room(this.polygonCorners, e)) this.polygonCorners = grown(this.polygonCorners, e, 1);
+    if (short(this.polygonCorners, e)) this.polygonCorners = grown(this.polygonCorners, e, 1);
     const v = 3 * (this.vertexCount + vertices);
-    if (room(this.points, v)) this.points = grown(this.points, v, 1);
+    if (short(this.points, v)) this.points = grown(this.points, v, 1);
   }
 
   /** Takes vertices that stand at given points. @returns the first of them. */
@@ -212,7 +213,7 @@ export class MeshBuilder {
 }
 
 function grown<T extends Float64Array | Float32Array | Uint32Array>(array: T, least: number, factor = 1.7): T {
-  const more = new (array.constructor as new (length: number) => T)(Math.max(least, Math.ceil(array.length * (factor === 1 && least > 2 * array.length ? 1 : 1.7))));
+  const more = new (array.constructor as new (length: number) => T)(Math.max(least, factor === 1 ? 0 : 16, Math.ceil(array.length * (factor === 1 && least > 2 * array.length ? 1 : 1.7))));
   more.set(array as never);
   return more;
 }

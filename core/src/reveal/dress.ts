@@ -21,13 +21,6 @@ export type FrameAt = (node: number) => readonly number[];
 /** Where texture begins on rounded reveals, by edge. */
 export type SeamOf = (edge: LoopEdge) => 'start' | 'crown' | 'end';
 
-interface Laid {
-  /** Texture of the corner at startNear is (u, v); the edge's direction there is at this angle. */
-  u: number;
-  v: number;
-  angle: number;
-}
-
 /**
  * Dresses a placed tube.
  *
@@ -58,12 +51,26 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     }
     rows.push(list);
   }
-  const laid = new Array<Laid | undefined>(patches.length);
+  // Where each patch is laid: texture at its startNear, the angle of its edge there, and that angle's cosine and sine.
+  const laidU = new Float64Array(patches.length);
+  const laidV = new Float64Array(patches.length);
+  const laidAngle = new Float64Array(patches.length);
+  const laidCos = new Float64Array(patches.length);
+  const laidSin = new Float64Array(patches.length);
+  const lay = (p: number, u: number, v: number, angle: number): void => {
+    laidU[p] = u;
+    laidV[p] = v;
+    laidAngle[p] = angle;
+    laidCos[p] = Math.cos(angle);
+    laidSin[p] = Math.sin(angle);
+  };
   const uvOf = (p: number, corner: number): [number, number] => {
-    const at = laid[p]!;
-    const [a, l] = [local.a[cornerStart[p]! + corner]!, local.l[cornerStart[p]! + corner]!];
-    const [cos, sin] = [Math.cos(at.angle), Math.sin(at.angle)];
-    return [at.u + a * cos + l * sin, at.v + a * sin - l * cos];
+    const c = cornerStart[p]! + corner;
+    const a = local.a[c]!;
+    const l = local.l[c]!;
+    const cos = laidCos[p]!;
+    const sin = laidSin[p]!;
+    return [laidU[p]! + a * cos + l * sin, laidV[p]! + a * sin - l * cos];
   };
   /** Lays a patch so that its start's side lies on a side that is already laid. */
   const layOn = (p: number, near: [number, number], far: [number, number], fallback: number): void => {
@@ -72,7 +79,7 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     const [a, l] = [local.a[c]!, local.l[c]!];
     const [du, dv] = [far[0] - near[0], far[1] - near[1]];
     const angle = Math.hypot(du, dv) < same || Math.hypot(a, l) < same ? fallback : Math.atan2(dv, du) - Math.atan2(-l, a);
-    laid[p] = { u: near[0], v: near[1], angle };
+    lay(p, near[0], near[1], angle);
   };
   const layBack = (p: number, near: [number, number], far: [number, number], fallback: number): void => {
     const patch = patches[p]!;
@@ -81,17 +88,17 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     const [du, dv] = [far[0] - near[0], far[1] - near[1]];
     const angle = Math.hypot(du, dv) < same || Math.hypot(a, l) < same ? fallback : Math.atan2(dv, du) - Math.atan2(-l, a);
     const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-    laid[p] = { u: near[0] - (local.a[c]! * cos + local.l[c]! * sin), v: near[1] - (local.a[c]! * sin - local.l[c]! * cos), angle };
+    lay(p, near[0] - (local.a[c]! * cos + local.l[c]! * sin), near[1] - (local.a[c]! * sin - local.l[c]! * cos), angle);
   };
 
   /** Lays the patches of one row of edges, given in order, from its start on, or from its end back. */
   const run = (list: readonly number[], from: [number, number], angle: number, backward: boolean): void => {
     if (!backward) {
       list.forEach((p, i) => {
-        if (i === 0) laid[p] = { u: from[0], v: from[1], angle };
+        if (i === 0) lay(p, from[0], from[1], angle);
         else {
           const q = list[i - 1]!;
-          layOn(p, uvOf(q, patches[q]!.endNear), uvOf(q, patches[q]!.endFar), laid[q]!.angle);
+          layOn(p, uvOf(q, patches[q]!.endNear), uvOf(q, patches[q]!.endFar), laidAngle[q]!);
         }
       });
       return;
@@ -101,10 +108,10 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
       const c = cornerStart[p]! + patches[p]!.endNear;
       if (i === list.length - 1) {
         const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-        laid[p] = { u: from[0] - (local.a[c]! * cos + local.l[c]! * sin), v: from[1] - (local.a[c]! * sin - local.l[c]! * cos), angle };
+        lay(p, from[0] - (local.a[c]! * cos + local.l[c]! * sin), from[1] - (local.a[c]! * sin - local.l[c]! * cos), angle);
       } else {
         const q = list[i + 1]!;
-        layBack(p, uvOf(q, patches[q]!.startNear), uvOf(q, patches[q]!.startFar), laid[q]!.angle);
+        layBack(p, uvOf(q, patches[q]!.startNear), uvOf(q, patches[q]!.startFar), laidAngle[q]!);
       }
     }
   };
@@ -170,64 +177,83 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
 
   const triangles: number[] = [];
   const triangleStart = new Uint32Array(patches.length + 1);
-  patches.forEach((patch, p) => {
+  for (let p = 0; p < patches.length; p++) {
+    const patch = patches[p]!;
     const first = cornerStart[p]!;
+    const count = patch.nodes.length;
     const face = tube.faces[patch.face]!;
     const edge = tube.edges[face.edge]!;
-    const rounded = edge.chord !== null || face.near !== face.far;
-    patch.nodes.forEach((node, i) => {
-      const c = first + i;
-      const [u, v] = uvOf(p, i);
-      uvs[2 * c] = u;
-      uvs[2 * c + 1] = v;
-      let normal: readonly [number, number, number] = [local.normal[3 * p]!, local.normal[3 * p + 1]!, local.normal[3 * p + 2]!];
-      if (rounded && !edge.joint) normal = exactNormal(edge, patch, i, placed, local.a, first, face.near, face.far, frameAt(node), normal);
-      normals.set(normal, 3 * c);
-    });
+    const [u, v, cos, sin] = [laidU[p]!, laidV[p]!, laidCos[p]!, laidSin[p]!];
+    const [nx, ny, nz] = [local.normal[3 * p]!, local.normal[3 * p + 1]!, local.normal[3 * p + 2]!];
+    for (let c = first; c < first + count; c++) {
+      const a = local.a[c]!;
+      const l = local.l[c]!;
+      uvs[2 * c] = u + a * cos + l * sin;
+      uvs[2 * c + 1] = v + a * sin - l * cos;
+      normals[3 * c] = nx;
+      normals[3 * c + 1] = ny;
+      normals[3 * c + 2] = nz;
+    }
+    if ((edge.chord !== null || face.near !== face.far) && !edge.joint) exactNormals(edge, patch, placed, local.a, first, face.near, face.far, frameAt, normals);
     const from = triangles.length;
     cutUp(patch, first, local.a, local.l, triangles);
     if (edge.joint || !local.flat[p]) unfold(triangles, from, patch, first, placed, uvs);
     triangleStart[p + 1] = triangles.length / 3;
-  });
+  }
   return { cornerStart, normals, uvs, triangleStart, triangles: Uint32Array.from(triangles) };
 }
 
 /**
- * The exact normal at a corner: across the edge as the arc has it there, along the depth as the section has it. With tangent T along the edge and W along the section it is W × T.
+ * The exact normals at a patch's corners: across the edge as the arc has it there, along the depth as the section has it. With tangent T along the edge and W along the section the normal is W × T.
+ * Where that strays far from the patch's own normal, which is there already, that stays.
  */
-function exactNormal(
+function exactNormals(
   edge: LoopEdge,
   patch: Patch,
-  i: number,
   placed: PlacedTube,
   along: Float64Array,
   first: number,
   near: readonly [number, number],
   far: readonly [number, number],
-  frame: readonly number[],
-  flat: readonly [number, number, number],
-): readonly [number, number, number] {
-  let [ox, oy] = [edge.dy, -edge.dx];
-  if (edge.chord) {
-    const { ax, ay, bx, by } = edge.chord;
-    const [s, e] = [along[first + patch.startNear]!, along[first + patch.endNear]!];
-    const share = Math.abs(e - s) < same ? 0.5 : Math.max(0, Math.min(1, (along[first + i]! - s) / (e - s)));
-    [ox, oy] = [ax + share * (bx - ax), ay + share * (by - ay)];
+  frameAt: FrameAt,
+  normals: Float32Array,
+): void {
+  const { nodes } = patch;
+  const n0 = placed.n[nodes[patch.startNear]!]!;
+  const n1 = placed.n[nodes[patch.startFar]!]!;
+  const s = along[first + patch.startNear]!;
+  const e = along[first + patch.endNear]!;
+  const { chord, sense } = edge;
+  for (let i = 0; i < nodes.length; i++) {
+    let ox = edge.dy;
+    let oy = -edge.dx;
+    if (chord) {
+      const share = Math.abs(e - s) < same ? 0.5 : Math.max(0, Math.min(1, (along[first + i]! - s) / (e - s)));
+      ox = chord.ax + share * (chord.bx - chord.ax);
+      oy = chord.ay + share * (chord.by - chord.ay);
+    }
+    const node = nodes[i]!;
+    const n = placed.n[node]!;
+    const section = Math.abs(n - n1) < Math.abs(n - n0) ? far : near;
+    const dn = section[0];
+    const d = section[1] * sense;
+    const frame = frameAt(node);
+    const tx = -oy * frame[0]! + ox * frame[3]!;
+    const ty = -oy * frame[1]! + ox * frame[4]!;
+    const tz = -oy * frame[2]! + ox * frame[5]!;
+    const wx = d * (ox * frame[0]! + oy * frame[3]!) + dn * frame[6]!;
+    const wy = d * (ox * frame[1]! + oy * frame[4]!) + dn * frame[7]!;
+    const wz = d * (ox * frame[2]! + oy * frame[5]!) + dn * frame[8]!;
+    const x = wy * tz - wz * ty;
+    const y = wz * tx - wx * tz;
+    const z = wx * ty - wy * tx;
+    const size = Math.sqrt(x * x + y * y + z * z);
+    const c = 3 * (first + i);
+    if (size < 1e-12 || (x * normals[c]! + y * normals[c + 1]! + z * normals[c + 2]!) / size < 0.3) continue;
+    normals[c] = x / size;
+    normals[c + 1] = y / size;
+    normals[c + 2] = z / size;
   }
-  const n = placed.n[patch.nodes[i]!]!;
-  const [n0, n1] = [placed.n[patch.nodes[patch.startNear]!]!, placed.n[patch.nodes[patch.startFar]!]!];
-  const [dn, off] = Math.abs(n - n1) < Math.abs(n - n0) ? far : near;
-  const d = off * edge.sense;
-  const at = (k: number): [number, number] => [
-    // T and W, component k.
-    -oy * frame[k]! + ox * frame[3 + k]!,
-    d * (ox * frame[k]! + oy * frame[3 + k]!) + dn * frame[6 + k]!,
-  ];
-  const [[tx, wx], [ty, wy], [tz, wz]] = [at(0), at(1), at(2)];
-  const [x, y, z] = [wy * tz - wz * ty, wz * tx - wx * tz, wx * ty - wy * tx];
-  const size = Math.hypot(x, y, z);
-  if (size < 1e-12 || (x * flat[0] + y * flat[1] + z * flat[2]) / size < 0.3) return flat;
-  return [x / size, y / size, z / size];
 }
 
 /** Lays the triangles of a patch that is not quite flat side by side at true scale, beginning with the first as it lies. */
@@ -284,56 +310,76 @@ function localFrames(placed: PlacedTube): LocalFrames {
   const corners = patches.reduce((sum, patch) => sum + patch.nodes.length, 0);
   const out: LocalFrames = { a: new Float64Array(corners), l: new Float64Array(corners), normal: new Float64Array(3 * patches.length), flat: new Uint8Array(patches.length).fill(1) };
   let c = 0;
-  patches.forEach((patch, p) => {
-    const { nodes } = patch;
-    const o = 3 * nodes[patch.startNear]!;
-    const [ox, oy, oz] = [positions[o]!, positions[o + 1]!, positions[o + 2]!];
+  for (let p = 0; p < patches.length; p++) {
+    const { nodes, startNear, endNear, startFar, endFar } = patches[p]!;
+    const count = nodes.length;
+    const o = 3 * nodes[startNear]!;
+    const ox = positions[o]!;
+    const oy = positions[o + 1]!;
+    const oz = positions[o + 2]!;
     // The normal by Newell's method, about the origin corner.
-    let [nx, ny, nz] = [0, 0, 0];
-    let before = 3 * nodes.at(-1)!;
-    for (const v of nodes) {
-      const at = 3 * v;
-      const [ax, ay, az] = [positions[before]! - ox, positions[before + 1]! - oy, positions[before + 2]! - oz];
-      const [bx, by, bz] = [positions[at]! - ox, positions[at + 1]! - oy, positions[at + 2]! - oz];
+    let nx = 0;
+    let ny = 0;
+    let nz = 0;
+    let before = 3 * nodes[count - 1]!;
+    let ax = positions[before]! - ox;
+    let ay = positions[before + 1]! - oy;
+    let az = positions[before + 2]! - oz;
+    for (let i = 0; i < count; i++) {
+      before = 3 * nodes[i]!;
+      const bx = positions[before]! - ox;
+      const by = positions[before + 1]! - oy;
+      const bz = positions[before + 2]! - oz;
       nx += ay * bz - az * by;
       ny += az * bx - ax * bz;
       nz += ax * by - ay * bx;
-      before = at;
+      ax = bx;
+      ay = by;
+      az = bz;
     }
-    const size = Math.hypot(nx, ny, nz) || 1;
+    const size = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1;
     nx /= size;
     ny /= size;
     nz /= size;
-    out.normal.set([nx, ny, nz], 3 * p);
+    out.normal[3 * p] = nx;
+    out.normal[3 * p + 1] = ny;
+    out.normal[3 * p + 2] = nz;
     // Along the edge, by its longer end.
-    let [ex, ey, ez] = [0, 0, 0];
-    for (const [from, to] of [
-      [patch.startNear, patch.endNear],
-      [patch.startFar, patch.endFar],
-    ] as const) {
-      const [i, j] = [3 * nodes[from]!, 3 * nodes[to]!];
-      const d = [positions[j]! - positions[i]!, positions[j + 1]! - positions[i + 1]!, positions[j + 2]! - positions[i + 2]!] as const;
-      if (Math.hypot(...d) > Math.hypot(ex, ey, ez)) [ex, ey, ez] = d;
+    const [i, j, k, l] = [3 * nodes[startNear]!, 3 * nodes[endNear]!, 3 * nodes[startFar]!, 3 * nodes[endFar]!];
+    let ex = positions[j]! - positions[i]!;
+    let ey = positions[j + 1]! - positions[i + 1]!;
+    let ez = positions[j + 2]! - positions[i + 2]!;
+    const gx = positions[l]! - positions[k]!;
+    const gy = positions[l + 1]! - positions[k + 1]!;
+    const gz = positions[l + 2]! - positions[k + 2]!;
+    if (gx * gx + gy * gy + gz * gz > ex * ex + ey * ey + ez * ez) {
+      ex = gx;
+      ey = gy;
+      ez = gz;
     }
     const inPlane = ex * nx + ey * ny + ez * nz;
     ex -= inPlane * nx;
     ey -= inPlane * ny;
     ez -= inPlane * nz;
-    const long = Math.hypot(ex, ey, ez) || 1;
+    const long = Math.sqrt(ex * ex + ey * ey + ez * ez) || 1;
     ex /= long;
     ey /= long;
     ez /= long;
     // The face is seen with the edge's end first, so the section runs along e × n.
-    const [fx, fy, fz] = [ey * nz - ez * ny, ez * nx - ex * nz, ex * ny - ey * nx];
-    for (const v of nodes) {
-      const at = 3 * v;
-      const [x, y, z] = [positions[at]! - ox, positions[at + 1]! - oy, positions[at + 2]! - oz];
+    const fx = ey * nz - ez * ny;
+    const fy = ez * nx - ex * nz;
+    const fz = ex * ny - ey * nx;
+    for (let at = 0; at < count; at++) {
+      const v = 3 * nodes[at]!;
+      const x = positions[v]! - ox;
+      const y = positions[v + 1]! - oy;
+      const z = positions[v + 2]! - oz;
       out.a[c] = x * ex + y * ey + z * ez;
       out.l[c] = x * fx + y * fy + z * fz;
       if (Math.abs(x * nx + y * ny + z * nz) > 1e-6) out.flat[p] = 0;
       c += 1;
     }
-  });
+  }
   return out;
 }
 
@@ -342,6 +388,10 @@ function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, ou
   const count = patch.nodes.length;
   if (count === 3) {
     out.push(first, first + 1, first + 2);
+    return;
+  }
+  if (count === 4) {
+    cutQuad(first, a, l, out);
     return;
   }
   // In (a, l) the patch runs clockwise, since l points down the section.
@@ -391,4 +441,18 @@ function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, ou
     const longest = Math.max((x(j) - x(i)) ** 2 + (y(j) - y(i)) ** 2, (x(k) - x(j)) ** 2 + (y(k) - y(j)) ** 2, (x(i) - x(k)) ** 2 + (y(i) - y(k)) ** 2);
     return (sign * area(i, j, k)) / longest;
   }
+}
+
+/** Two triangles of a four-sided patch, by the diagonal that leaves the thinner of the two less thin. */
+function cutQuad(first: number, a: Float64Array, l: Float64Array, out: number[]): void {
+  const thinness = (i: number, j: number, k: number): number => {
+    const [ux, uy] = [a[first + j]! - a[first + i]!, l[first + i]! - l[first + j]!];
+    const [vx, vy] = [a[first + k]! - a[first + i]!, l[first + i]! - l[first + k]!];
+    const longest = Math.max(ux * ux + uy * uy, vx * vx + vy * vy, (vx - ux) ** 2 + (vy - uy) ** 2);
+    return longest > 0 ? (ux * vy - uy * vx) / longest : 0;
+  };
+  const turn = thinness(0, 1, 2) + thinness(0, 2, 3) >= 0 ? 1 : -1;
+  const [p, q] = [Math.min(turn * thinness(0, 1, 2), turn * thinness(0, 2, 3)), Math.min(turn * thinness(1, 2, 3), turn * thinness(1, 3, 0))];
+  if (p >= q - 1e-12) out.push(first, first + 1, first + 2, first, first + 2, first + 3);
+  else out.push(first + 1, first + 2, first + 3, first + 1, first + 3, first);
 }

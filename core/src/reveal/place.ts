@@ -82,10 +82,10 @@ export function placeFlat(tube: Tube, chart: Chart, lines: FaceLines | null): Pl
     return placed.u.length - 1;
   };
   const lineOf = new Map<number, number[]>();
-  const splits = new Map<string, number[]>();
+  const splits = new Map<number, number[]>();
   const between = (a: number, b: number): number[] => {
     if (!lines || Math.abs(placed.n[a]! - placed.n[b]!) > same) return [];
-    const key = a < b ? `${a} ${b}` : `${b} ${a}`;
+    const key = a < b ? a * 0x400000 + b : b * 0x400000 + a;
     let found = splits.get(key);
     if (!found) {
       const [p, q] = a < b ? [a, b] : [b, a];
@@ -163,16 +163,18 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
       share = 0;
     }
     lineOf.push(share === 0 && f > 0 ? [f] : []);
-    const [ax, ay] = ribAt(chart, f, n);
-    const [bx, by] = ribAt(chart, f + 1, n);
+    const ax = chart.x[f]! + n * chart.mx[f]!;
+    const ay = chart.y[f]! + n * chart.my[f]!;
+    const bx = chart.x[f + 1]! + n * chart.mx[f + 1]!;
+    const by = chart.y[f + 1]! + n * chart.my[f + 1]!;
     placed.positions.push(ax + share * (bx - ax), ay + share * (by - ay), chart.origin[2] + y);
     placed.u.push(level.developed[f]! + share * (level.developed[f + 1]! - level.developed[f]!));
     placed.v.push(y);
   }
-  const splits = new Map<string, number[]>();
+  const splits = new Map<number, number[]>();
   const between = (a: number, b: number): number[] => {
     if (Math.abs(placed.n[a]! - placed.n[b]!) > same) return [];
-    const key = a < b ? `${a} ${b}` : `${b} ${a}`;
+    const key = a < b ? a * 0x400000 + b : b * 0x400000 + a;
     let found = splits.get(key);
     if (!found) {
       const [p, q] = a < b ? [a, b] : [b, a];
@@ -181,9 +183,14 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
       const frame = placed.frame[p] === placed.frame[q] ? frames[placed.frame[p]!]! : null;
       const [pu, qu] = [placed.u[p]!, placed.u[q]!];
       found = [];
+      // Most edges lie within one facet.
+      if (rows.length === 0 && facetOf(developed, pu) === facetOf(developed, qu)) {
+        splits.set(key, found);
+        return found;
+      }
       const [pv, qv] = [placed.v[p]!, placed.v[q]!];
       const cuts: { share: number; rib: number; row: number }[] = [];
-      within(rows, pv, qv, (i) => cuts.push({ share: (rows[i]! - pv) / (qv - pv), rib: -1, row: i }));
+      if (rows.length > 0) within(rows, pv, qv, (i) => cuts.push({ share: (rows[i]! - pv) / (qv - pv), rib: -1, row: i }));
       const [low, high] = pu < qu ? [pu, qu] : [qu, pu];
       for (let i = 1; i + 1 < developed.length; i++) {
         if (developed[i]! <= low + 1e-8 || developed[i]! >= high - 1e-8) continue;
@@ -233,12 +240,21 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
   return placed;
 }
 
+/** The facet in which a distance lies on a developed face; of two that meet there, the later one. */
+function facetOf(developed: Float64Array, u: number): number {
+  let low = 0;
+  let high = developed.length - 2;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (developed[middle]! <= u + 1e-8) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
 /** Where a ray of a straight frame, so far across from its middle, meets the face at a depth: facet and share of it. */
 function cast(chart: BentChart, frame: StraightFrame, across: number, n: number): [number, number] {
-  const at = (i: number): number => {
-    const [x, y] = ribAt(chart, i, n);
-    return (x - frame.x) * frame.along[0] + (y - frame.y) * frame.along[1];
-  };
+  const at = (i: number): number => (chart.x[i]! + n * chart.mx[i]! - frame.x) * frame.along[0] + (chart.y[i]! + n * chart.my[i]! - frame.y) * frame.along[1];
   const last = chart.s.length - 2;
   let f = facetAt(chart, frame.s);
   let [left, right] = [at(f), at(f + 1)];
@@ -316,10 +332,15 @@ function divide(
 ): void {
   const nodes: number[] = [];
   const place = new Array<number>(own.length);
-  own.forEach((a, i) => {
+  for (let i = 0; i < own.length; i++) {
     place[i] = nodes.length;
-    nodes.push(a, ...between(a, own[(i + 1) % own.length]!));
-  });
+    nodes.push(own[i]!);
+    for (const v of between(own[i]!, own[(i + 1) % own.length]!)) nodes.push(v);
+  }
+  if (nodes.length === own.length) {
+    placed.patches.push({ face, nodes, startNear: Math.min(1, startFar), startFar, endFar, endNear: 0 });
+    return;
+  }
   const M = nodes.length;
   // Near from the start back to the end is nodes[1 … 0]; far is from startFar on to endFar.
   const startNearAt = Math.min(place[1]!, place[startFar]!);

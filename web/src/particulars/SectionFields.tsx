@@ -1,6 +1,6 @@
 /** The sections of a pattern's reveal: seat, splays, checks and arrises of its sides, with a drawing of what they give. */
 import { sectionLine, type SectionUse } from '@yard-arch/core';
-import { formatLength, sideNames, unitsLabel, type Arris, type Pattern, type Section, type Units } from '@yard-arch/document';
+import { formatLength, unitsLabel, type sideNames, type Arris, type Pattern, type Section, type Units } from '@yard-arch/document';
 import { useState } from 'react';
 import { AngleField, Choice, LengthField } from './Fields.tsx';
 
