@@ -3,6 +3,7 @@ import type { Wall } from '@yard-arch/document';
 import { readFileSync } from 'node:fs';
 import { resolveOpening } from '@yard-arch/core';
 import { WebIO } from '@gltf-transform/core';
+import { KHRTextureTransform } from '@gltf-transform/extensions';
 import { changed, expect, granary, isBrick, test } from './fixtures.ts';
 
 test('an opening is placed by a click, where its preview was', async ({ desk, page }) => {
@@ -163,7 +164,7 @@ test('the model is taken away as GLB and OBJ', async ({ desk }) => {
   };
   const glb = await take('GLB, for renderers');
   expect(glb.suggestedFilename()).toBe('fennel-quay-granary.glb');
-  const gltf = await new WebIO().readBinary(new Uint8Array(readFileSync(await glb.path())));
+  const gltf = await new WebIO().registerExtensions([KHRTextureTransform]).readBinary(new Uint8Array(readFileSync(await glb.path())));
   expect(gltf.getRoot().listNodes()).toHaveLength(9);
   expect((await take('OBJ with MTL (ZIP)')).suggestedFilename()).toBe('fennel-quay-granary.obj.zip');
 });

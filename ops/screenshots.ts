@@ -5,10 +5,12 @@ import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { readDocument } from '@yard-arch/document';
 import { listen, makeApplication, openDatabase, Projects } from '@yard-arch/server';
+import { solidLibrary } from '@yard-arch/core/solid';
 import { chromiumFlags } from '../e2e/playwright.config.ts';
 import { ensureDatabase, startCluster } from './cluster.ts';
 import { projectFolder } from './data-folder.ts';
 import { chromiumPath } from './debian.mjs';
+import { galleryPages } from './gallery.ts';
 import { buildWeb, webFolder } from './web-build.ts';
 
 export async function main(): Promise<number> {
@@ -41,6 +43,8 @@ export async function main(): Promise<number> {
     await page.waitForTimeout(600);
     await take('model');
     await page.getByRole('button', { name: 'Make the model small' }).click();
+    await page.getByRole('button', { name: 'edit pattern' }).click();
+    await take('pattern');
     const strip = page.getByRole('toolbar', { name: 'Patterns' });
     await strip.getByRole('button', { name: /Oculus/ }).click();
     const face = (await page.getByTestId('face').boundingBox())!;
@@ -55,6 +59,12 @@ export async function main(): Promise<number> {
     await page.keyboard.press('Enter');
     await page.locator('[data-opening=o14]').click();
     await take('not-cut');
+    await solidLibrary();
+    for (const [name, html] of Object.entries(galleryPages())) {
+      await page.setContent(html);
+      await page.waitForTimeout(600);
+      await page.screenshot({ path: join(pictures, `${name}.png`), fullPage: true });
+    }
     return 0;
   } finally {
     await browser.close();

@@ -34,7 +34,7 @@ describe('yard check', () => {
       expect(element.volume).toBeGreaterThan(1);
       expect(element.triangles).toBeGreaterThanOrEqual(12);
     }
-    expect(report.elements.flatMap((element) => element.openings)).toHaveLength(37);
+    expect(report.elements.flatMap((element) => element.openings)).toHaveLength(44);
   });
 
   it('fails where an opening is not cut, and reports it all the same', async () => {

@@ -1,6 +1,7 @@
 /** Exports: judged by the format's own validator, and read back. */
 import { describe, expect, it } from '@jest/globals';
 import { WebIO } from '@gltf-transform/core';
+import { KHRTextureTransform } from '@gltf-transform/extensions';
 import { decode } from 'fast-png';
 import { createRequire } from 'node:module';
 import { drawPicture, writeGlb, writeObj } from '../src/format/index.ts';
@@ -25,7 +26,7 @@ describe('GLB', () => {
   });
 
   it('has a named node an element, y up, its openings in extras, a primitive a material', async () => {
-    const gltf = await new WebIO().readBinary(await writeGlb(document, model));
+    const gltf = await new WebIO().registerExtensions([KHRTextureTransform]).readBinary(await writeGlb(document, model));
     const nodes = gltf.getRoot().listNodes();
     expect(nodes.map((node) => node.getName())).toEqual(['Courtyard wall', 'Quay wall']);
     expect(nodes[0]!.getExtras().openings).toEqual([

@@ -6,6 +6,7 @@ import { blockUp, changeOpening, removeOpening, replaceIntent, uses } from '../e
 import { choose, commit, useEditor } from '../editor/store.ts';
 import { Choice, LengthField, NameField } from './Fields.tsx';
 import { StatusLine } from './StatusLine.tsx';
+import { ThroughFields } from './ThroughFields.tsx';
 
 const grips: { value: string; label: string }[] = (['sill', 'middle', 'head', 'springing'] as const).flatMap((level) =>
   (['left', 'centre', 'right'] as const).map((across) => ({ value: `${level} ${across}`, label: `${level === 'springing' ? 'springing' : level}, ${across}` })),
@@ -110,6 +111,7 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
         }
       />
       <Choice label="Held by" value={`${opening.grip.level} ${opening.grip.across}`} options={grips} onChange={changeGrip} />
+      <ThroughFields document={document} opening={opening} />
 
       <Flex gap="2" mt="4">
         <Button size="sm" variant="outline" onClick={() => commit(blockUp(opening))}>
@@ -119,7 +121,7 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
           Remove
         </Button>
       </Flex>
-      {drawn && status && (status.state === 'cut' || status.state === 'notched') && (
+      {drawn && status && status.state !== 'not cut' && status.state !== 'blocked up' && (
         <>
           <hr />
           <h3>What the cut gives</h3>
