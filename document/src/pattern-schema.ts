@@ -79,15 +79,15 @@ export const cutSchema = z.discriminatedUnion(
     z.strictObject({ kind: z.literal('through') }),
     z.strictObject({ kind: z.literal('niche'), depth: extent }),
     z.strictObject({ kind: z.literal('niche to layer'), layers: z.int('must be a whole number').min(1, 'must be at least 1').max(23, 'must be at most 23') }),
-    z.strictObject({ kind: z.literal('boss'), height: extent, layers: z.enum(['outer', 'all'], 'must be outer or all').optional() }),
+    z.strictObject({ kind: z.literal('boss'), height: extent }),
     z.strictObject({ kind: z.literal('imprint'), material: id.nullable() }),
     z.strictObject({ kind: z.literal('keep inside') }),
   ],
   { error: 'must say its kind: through, niche, niche to layer, boss, imprint or keep inside' },
 );
 /**
- * What an opening does to its element: cuts right through; a niche to a depth, or through so many outer layers; a boss, raised so high, by the outer layer alone or with all
- * layers behind it; an imprint that divides the face and may give it a material of its own; or keeps only what lies within the outline.
+ * What an opening does to its element: cuts right through; a niche to a depth, or through so many outer layers; a boss of the outer layer, raised so
+ * high; an imprint that divides the face and may give it a material of its own; or keeps only what lies within the outline.
  */
 export type Cut = z.infer<typeof cutSchema>;
 
