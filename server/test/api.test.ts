@@ -177,7 +177,9 @@ describe('exports', () => {
     const glb = new Uint8Array(await (await app.request(`/api/projects/${id}/export?format=glb`)).arrayBuffer());
     expect(new TextDecoder().decode(glb.slice(0, 4))).toBe('glTF');
     const zip = unzipSync(new Uint8Array(await (await app.request(`/api/projects/${id}/export?format=obj`)).arrayBuffer()));
-    expect(Object.keys(zip)).toEqual(['fennel-quay-granary.obj', 'fennel-quay-granary.mtl']);
+    expect(Object.keys(zip).filter((name) => !name.endsWith('.png'))).toEqual(['fennel-quay-granary.obj', 'fennel-quay-granary.mtl']);
+    expect(strFromU8(zip['fennel-quay-granary.mtl']!)).toContain('map_Kd fennel-quay-granary-Old_brick.png');
+    expect(Object.keys(zip)).toContain('fennel-quay-granary-Old_brick.png');
     expect(strFromU8(zip['fennel-quay-granary.obj']!)).toContain('o Courtyard_wall');
     const picture = await app.request(`/api/projects/${id}/picture`);
     expect(picture.headers.get('content-type')).toBe('image/png');

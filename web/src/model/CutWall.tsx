@@ -25,7 +25,7 @@ function surfaceOf(material: Material | undefined): THREE.MeshStandardMaterial {
     image.magFilter = THREE.LinearFilter;
     image.minFilter = THREE.LinearMipmapLinearFilter;
     image.generateMipmaps = true;
-    image.anisotropy = 8;
+    image.anisotropy = 4;
     image.needsUpdate = true;
     images.set(texture, image);
   }

@@ -6,6 +6,9 @@ import { changeOpening } from '../editor/edits.ts';
 import { commit, useEditor } from '../editor/store.ts';
 import { AngleField, Choice } from './Fields.tsx';
 
+/** Elements farther away than this are not offered, metres. */
+const reach = 6;
+
 export function ThroughFields({ document, opening }: { document: ProjectDocument; opening: Opening }) {
   const status = useEditor((state) => state.statuses.get(opening.id));
   const found = useMemo(() => {
@@ -16,7 +19,7 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
   const further = opening.further ?? [];
   // What was asked for stays listed, though the axis passes it by now.
   const listed = [...found, ...further.filter((id) => !found.some((other) => other.element === id)).map((id) => ({ element: id, distance: null }))].filter(
-    ({ element: id, distance }) => further.includes(id) || (distance !== null && Math.abs(distance) < 3),
+    ({ element: id, distance }) => further.includes(id) || (distance !== null && Math.abs(distance) < reach),
   );
   const toggle = (id: string) => {
     const next = further.includes(id) ? further.filter((other) => other !== id) : [...further, id];
