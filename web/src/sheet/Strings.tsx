@@ -43,7 +43,9 @@ export function Strings({ view, width, length, height, boxes, chosen, axes, unit
   const axisSpans = between([0, ...axes.map((axis) => axis.s).filter((s) => s > 0 && s < length), length]);
   // Clear of an opening that hangs over the end, as long as the sheet has room.
   const beyond = Math.max(0, chosen ? chosen.s + chosen.width - length : 0) * view.scale;
-  const right = xOf(view, length) + 30 + Math.max(0, Math.min(beyond, width - xOf(view, length) - 90));
+  // Room is left for both strings where there are two.
+  const room = width - xOf(view, length) - (chosen && chosen.s < length ? 90 : 44);
+  const right = xOf(view, length) + 30 + Math.max(0, Math.min(beyond, room));
   const upright: Span[] = chosen && chosen.s < length && chosen.s + chosen.width > 0
     ? [
         { from: 0, to: chosen.t, own: true, edit: 'sill' as const },
