@@ -160,8 +160,7 @@ export function oracleVolume(library: ManifoldToplevel, sheet: Sheet, openings: 
       for (const placed of openings) {
         const is = placed.kind === 'keep inside' || placed.kind === 'boss' ? placed.kind : 'void';
         if (is !== kind || placed.kind === 'imprint') continue;
-        const deep = chart.kind === 'bent' ? { ...placed } : placed;
-        const own = openingSolid(library, deep, chart.kind === 'bent' ? thickness + 4 : thickness, made);
+        const own = openingSolid(library, placed, chart.kind === 'bent' ? thickness + 4 : thickness, made);
         if (!own) return null;
         const solid = into(chart.kind === 'bent' ? keep(own.translate([0, 0, -1])) : own, placed);
         if (kind === 'keep inside') result = keep(result.intersect(solid));

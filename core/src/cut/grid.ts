@@ -1,6 +1,6 @@
 /** Rows and columns: the lines by which a face is divided where it is to be meshed in quads, and what of them lies on it. */
 import type { Sheet } from '../element/sheet.ts';
-import { orient } from '../mesh/orient.ts';
+import { leadsInside } from '../mesh/face.ts';
 import type { Region } from '../mesh/region.ts';
 import type { FaceLines } from '../reveal/place.ts';
 import type { Placed } from '../setout/resolve.ts';
@@ -94,21 +94,11 @@ export function gridLines(region: Region, { columns, rows }: FaceLines): number[
         const v = list[i]!;
         const w = list[i + 1]!;
         if (along[w]! - along[v]! < 1e-9) continue;
-        if (v < count && (next[v] === w || !opens(v, way))) continue;
-        if (w < count && (next[w] === v || !opens(w, [-way[0], -way[1]]))) continue;
+        if (v < count && (next[v] === w || !leadsInside(region, before, v, way[0], way[1]))) continue;
+        if (w < count && (next[w] === v || !leadsInside(region, before, w, -way[0], -way[1]))) continue;
         lines.push(v, w);
       }
     }
   }
   return lines;
-
-  /** Whether a way from a vertex of the boundary leads into the region. */
-  function opens(v: number, [wx, wy]: readonly [number, number]): boolean {
-    const [x, y] = [xs[v]!, ys[v]!];
-    const [p, q] = [before[v]!, next[v]!];
-    const left = (w: number): number => orient(x, y, xs[w]!, ys[w]!, x + wx, y + wy);
-    const convex = orient(xs[p]!, ys[p]!, x, y, xs[q]!, ys[q]!) > 0;
-    const [leftOfNext, rightOfBefore] = [left(q) > 0, left(p) < 0];
-    return convex ? leftOfNext && rightOfBefore : leftOfNext || rightOfBefore;
-  }
 }

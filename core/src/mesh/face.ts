@@ -88,7 +88,8 @@ export function triangulateFace(region: Region, ribs: Float64Array | null, lines
 }
 
 /** Edges along the ribs, from each vertex on a rib above which the region goes on to the next vertex up. */
-export function ribLines({ count, xs, ys, next }: Region, ribs: Float64Array): number[] {
+export function ribLines(region: Region, ribs: Float64Array): number[] {
+  const { count, xs, ys, next } = region;
   const at = new Map<number, number>();
   ribs.forEach((x, i) => at.set(x, i));
   const before = new Uint32Array(count);
@@ -103,7 +104,7 @@ export function ribLines({ count, xs, ys, next }: Region, ribs: Float64Array): n
     list.sort((a, b) => ys[a]! - ys[b]!);
     for (let i = 0; i + 1 < list.length; i++) {
       const v = list[i]!;
-      if (!opensUp(v)) continue;
+      if (!leadsInside(region, before, v, 0, 1)) continue;
       let j = i + 1;
       while (j < list.length && ys[list[j]!]! <= ys[v]!) j += 1;
       const w = list[j];
@@ -111,14 +112,17 @@ export function ribLines({ count, xs, ys, next }: Region, ribs: Float64Array): n
     }
   }
   return lines;
+}
 
-  /** Whether the way straight up from a vertex leads into the region: within the angle from the edge that leaves it round to the edge that comes in. */
-  function opensUp(v: number): boolean {
-    const [x, y] = [xs[v]!, ys[v]!];
-    const [p, q] = [before[v]!, next[v]!];
-    const up = (w: number): number => orient(x, y, xs[w]!, ys[w]!, x, y + 1);
-    const convex = orient(xs[p]!, ys[p]!, x, y, xs[q]!, ys[q]!) > 0;
-    const [leftOfNext, rightOfBefore] = [up(q) > 0, up(p) < 0];
-    return convex ? leftOfNext && rightOfBefore : leftOfNext || rightOfBefore;
-  }
+/**
+ * Whether a way from a vertex of a region's boundary leads into the region: within the angle from the edge that leaves the vertex round to the edge that comes in.
+ * @param before the vertex before each.
+ */
+export function leadsInside({ xs, ys, next }: Region, before: Uint32Array, v: number, wayX: number, wayY: number): boolean {
+  const [x, y] = [xs[v]!, ys[v]!];
+  const [p, q] = [before[v]!, next[v]!];
+  const side = (w: number): number => orient(x, y, xs[w]!, ys[w]!, x + wayX, y + wayY);
+  const convex = orient(xs[p]!, ys[p]!, x, y, xs[q]!, ys[q]!) > 0;
+  const [leftOfNext, rightOfBefore] = [side(q) > 0, side(p) < 0];
+  return convex ? leftOfNext && rightOfBefore : leftOfNext || rightOfBefore;
 }
