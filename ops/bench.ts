@@ -1,5 +1,15 @@
-/** npm run bench: times the measures. */
-export async function main(): Promise<number> {
-  await import('../bench/src/main.ts');
-  return 0;
+/** npm run bench: builds the bench as the application is built, so that what is timed is what ships, and runs it. */
+import { spawnSync } from 'node:child_process';
+import { join } from 'node:path';
+import { build } from 'vite';
+
+export async function main(args: string[]): Promise<number> {
+  const outDir = join('node_modules', '.yard-arch', 'bench');
+  await build({
+    configFile: false,
+    logLevel: 'warn',
+    build: { ssr: 'bench/src/main.ts', outDir, emptyOutDir: true, target: 'es2022', rolldownOptions: { output: { entryFileNames: 'main.mjs' } } },
+    ssr: { noExternal: [/^@yard-arch\//] },
+  });
+  return spawnSync(process.execPath, [join(outDir, 'main.mjs'), ...args], { stdio: 'inherit' }).status ?? 1;
 }

@@ -7,9 +7,10 @@ import { laidOut } from './texture.ts';
 
 /**
  * Writes a face at depth n (metres), facing out (−1) or in (1). Its texture is (u, v) = (along, up) in metres; seen from inside it runs on from the far end.
+ * @param standing as standingOn tells it, where that is known already.
  * @param triangles three of the loops' points each, counter-clockwise as seen from outside; the first of them make so many pairs, each of which is a quad.
  */
-export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loops: FaceLoops, triangles: Uint32Array, n: number, facing: -1 | 1, texture: Texture | undefined, pairs = 0): void {
+export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loops: FaceLoops, triangles: Uint32Array, n: number, facing: -1 | 1, texture: Texture | undefined, pairs = 0, standing?: Standing): void {
   const { chart } = sheet;
   const { vertex } = loops;
   const { xs, ys } = loops.region;
@@ -27,34 +28,68 @@ export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loop
     builder.pairBlock(first, triangles, pairs, facing > 0);
     return;
   }
-  // On a bent face a vertex has a corner for each facet that it stands on.
   const { tangents } = chart;
-  // A vertex on a rib stands on two facets, any other on one.
-  const facet = [new Int32Array(vertex.length).fill(-1), new Int32Array(vertex.length).fill(-1)] as const;
-  const corner = [new Int32Array(vertex.length), new Int32Array(vertex.length)] as const;
-  const cornerAt = (v: number, f: number): number => {
-    const which = facet[0][v] === f || facet[0][v] === -1 ? 0 : 1;
-    if (facet[which][v] === f) return corner[which][v]!;
+  const { own, second, facet } = standing ?? standingOn(xs, triangles, ribs);
+  const first = builder.cornerCount;
+  const put = (v: number, f: number): number => {
     const x = xs[v]!;
     const share = (x - ribs[f]!) / (ribs[f + 1]! - ribs[f]!);
-    const [tx, ty] = [tangents[4 * f]! + share * (tangents[4 * f + 2]! - tangents[4 * f]!), tangents[4 * f + 1]! + share * (tangents[4 * f + 3]! - tangents[4 * f + 1]!)];
-    const size = Math.hypot(tx, ty);
+    const tx = tangents[4 * f]! + share * (tangents[4 * f + 2]! - tangents[4 * f]!);
+    const ty = tangents[4 * f + 1]! + share * (tangents[4 * f + 3]! - tangents[4 * f + 1]!);
+    const size = Math.sqrt(tx * tx + ty * ty);
     const [a, b] = uv(x, ys[v]!);
-    const c = builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, a, b);
-    facet[which][v] = f;
-    corner[which][v] = c;
-    return c;
+    return builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, a, b) - first;
   };
+  const corner = new Uint32Array(vertex.length);
+  const other = new Uint32Array(vertex.length);
+  for (let v = 0; v < vertex.length; v++) {
+    if (own[v]! >= 0) corner[v] = put(v, own[v]!);
+    if (second[v]! >= 0) other[v] = put(v, second[v]!);
+  }
   const out = new Uint32Array(triangles.length);
+  for (let i = 0; i < triangles.length; i++) {
+    const v = triangles[i]!;
+    out[i] = facet[(i / 3) | 0] === own[v] ? corner[v]! : other[v]!;
+  }
+  builder.pairBlock(first, out, pairs, facing > 0);
+}
+
+/** On which facets of a bent face its vertices and triangles stand: a vertex on a rib on two, any other on one; −1 is none. */
+export interface Standing {
+  own: Int32Array;
+  second: Int32Array;
+  facet: Int32Array;
+  /** How many corners that makes. */
+  corners: number;
+}
+
+/** @param xs distance along, by vertex. @param ribs where the face is bent. */
+export function standingOn(xs: Float64Array, triangles: Uint32Array, ribs: Float64Array): Standing {
+  const own = new Int32Array(xs.length).fill(-1);
+  const second = new Int32Array(xs.length).fill(-1);
+  const facet = new Int32Array(triangles.length / 3);
+  let corners = 0;
+  let f = 0;
   for (let i = 0; i < triangles.length; i += 3) {
     const middle = (xs[triangles[i]!]! + xs[triangles[i + 1]!]! + xs[triangles[i + 2]!]!) / 3;
-    let [low, high] = [0, ribs.length - 2];
-    while (low < high) {
-      const m = (low + high + 1) >> 1;
-      if (ribs[m]! <= middle) low = m;
-      else high = m - 1;
+    // Neighbours in order are mostly neighbours on the face.
+    if (middle < ribs[f]! || middle >= ribs[f + 1]!) {
+      let [low, high] = [0, ribs.length - 2];
+      while (low < high) {
+        const m = (low + high + 1) >> 1;
+        if (ribs[m]! <= middle) low = m;
+        else high = m - 1;
+      }
+      f = low;
     }
-    for (let k = 0; k < 3; k++) out[i + k] = cornerAt(triangles[i + k]!, low);
+    facet[i / 3] = f;
+    for (let k = i; k < i + 3; k++) {
+      const v = triangles[k]!;
+      if (own[v] === f || second[v] === f) continue;
+      if (own[v] === -1) own[v] = f;
+      else second[v] = f;
+      corners += 1;
+    }
   }
-  builder.pairBlock(0, out, pairs, facing > 0);
+  return { own, second, facet, corners };
 }

@@ -1,8 +1,8 @@
 /** Pieces: what one opening that stands clear, or a group that meets, brings to a skin: its own surfaces, and the loops that it leaves in the two faces. */
-import { developedAt, directionsAt, turned, type BentChart, type FlatChart } from '../element/chart.ts';
+import { developedAt, directionsAt, turned, type BentChart } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { MeshBuilder } from '../mesh/builder.ts';
-import type { CutMesh, Role, Run } from '../mesh/cut-mesh.ts';
+import type { CutMesh, Role } from '../mesh/cut-mesh.ts';
 import { FaceLoops, triangulateFace } from '../mesh/face.ts';
 import type { Side } from '../profile/profile.ts';
 import { dress, type Dressed } from '../reveal/dress.ts';
@@ -14,6 +14,7 @@ import { writeFace } from './face-corners.ts';
 import { Inexpressible, loopsOfOpening, rangeOf, slabsOf, type Slab } from './group.ts';
 import { planeBetween, type PlaneFace } from './plane.ts';
 import { laidOut } from './texture.ts';
+import { tubeOf } from './tubes.ts';
 
 const same = 1e-9;
 
@@ -81,16 +82,6 @@ export function layerAt(sheet: Sheet, n: number): number {
   return layer;
 }
 
-/** The piece of an opening that stands clear, or null where it does not reach the skin. @throws Collapsed, BeyondCurve, NotTriangulable */
-export function singlePiece(setting: Setting, opening: Placed): Piece | null {
-  const { sheet, skin, lines } = setting;
-  const range = rangeWithin(opening, skin);
-  if (!range) return null;
-  if (opening.kind === 'imprint') return new PieceMaker(setting, [opening]).imprint();
-  if (sheet.chart.kind === 'flat' && !lines && !opening.drift) return instance(templateOf(opening, range, sheet, skin), opening, sheet.chart);
-  return new PieceMaker(setting, [opening]).single(range);
-}
-
 /** The piece of openings that meet each other or the sheet's edge. @throws Inexpressible and what singlePiece does */
 export function groupPiece(setting: Setting, openings: readonly Placed[], atEdge: boolean): Piece | null {
   const reaching = openings.filter((opening) => rangeWithin(opening, setting.skin) !== null);
@@ -117,7 +108,8 @@ const overshoot = 0.05;
 
 const sideOrder: Record<Side, number> = { sill: 0, 'jamb-right': 1, head: 2, 'jamb-left': 3 };
 
-class PieceMaker {
+/** Makes pieces in one setting. */
+export class PieceMaker {
   private readonly builder: MeshBuilder;
   private readonly outer: PieceLoop[] = [];
   private readonly inner: PieceLoop[] = [];
@@ -231,6 +223,7 @@ class PieceMaker {
 
   private take(placed: PlacedTube): number[] {
     const { positions } = placed;
+    this.builder.reserve(placed.u.length, 0, 0, 0, 0);
     const base = this.builder.takeVertices(placed.u.length);
     for (let v = 0; v < placed.u.length; v++) this.builder.put(base + v, positions[3 * v]!, positions[3 * v + 1]!, positions[3 * v + 2]!);
     return placed.u.map((_, v) => base + v);
@@ -344,27 +337,6 @@ function frameFor(chart: BentChart, { pattern, s, profile, aim }: Placed): Frame
   return pattern.jambs === 'radial' ? { kind: 'proportional' } : straightFrame(chart, middle);
 }
 
-const tubes = new WeakMap<Placed['outline'], Map<string, { sections: Placed['sections']; tube: Tube }>>();
-
-/** The tube of an opening that stands clear: made once for all of its size in one build-up, and moved to its place. */
-function tubeOf(opening: Placed, range: readonly [number, number], sheet: Sheet, skin: Skin): Tube {
-  const { outline, sections, s, t, drift } = opening;
-  if (drift) return makeTube(loopsOfOpening(opening, 1, s, t), range[0], range[1], sheet.boundaries, skin.whole);
-  const key = `${opening.kind} ${range[0]} ${range[1]} ${skin.from} ${skin.to} ${keyOf(sheet)}`;
-  let byKey = tubes.get(outline);
-  if (!byKey) tubes.set(outline, (byKey = new Map()));
-  let known = byKey.get(key);
-  if (known?.sections !== sections) byKey.set(key, (known = { sections, tube: makeTube(loopsOfOpening(opening, 1, 0, 0), range[0], range[1], sheet.boundaries, skin.whole) }));
-  const { tube } = known!;
-  return { ...tube, x: moved(tube.x, s), y: moved(tube.y, t) };
-}
-
-function moved(values: readonly number[], by: number): number[] {
-  const out = new Array<number>(values.length);
-  for (let i = 0; i < values.length; i++) out[i] = values[i]! + by;
-  return out;
-}
-
 function loopOn(loop: readonly number[], placed: PlacedTube, vertices: readonly number[]): PieceLoop {
   return { vertices: loop.map((v) => vertices[v]!), xs: loop.map((v) => placed.u[v]!), ys: loop.map((v) => placed.v[v]!) };
 }
@@ -403,147 +375,3 @@ function seamAsRun(seam: 'start' | 'crown' | 'end' | undefined, sense: 1 | -1): 
 
 const flatLine = { n: [0, 1e6], offset: [0, 0], smooth: [false, false] };
 const squares: Placed['sections'] = { sill: flatLine, head: flatLine, 'jamb-left': flatLine, 'jamb-right': flatLine };
-
-/** The chart in which templates are made: right-handed, with depth running down z. */
-const local: FlatChart = { kind: 'flat', origin: [0, 0, 0], along: [1, 0, 0], up: [0, 1, 0], inward: [0, 0, -1] };
-
-interface Template {
-  /** Coordinates of its vertices on the face, and their depths. */
-  x: Float64Array;
-  y: Float64Array;
-  n: Float64Array;
-  piece: Piece;
-  /** Normals in the directions of the last chart that asked. */
-  chart: FlatChart | null;
-  normals: Float32Array;
-}
-
-const templates = new WeakMap<Placed['outline'], Map<string, { sections: Placed['sections']; pattern: Placed['pattern']; template: Template }>>();
-
-/** The piece of an opening in its own coordinates; the same for all openings of one size and pattern in one build-up. */
-function templateOf(opening: Placed, range: readonly [number, number], sheet: Sheet, skin: Skin): Template {
-  const { outline, sections, pattern, kind } = opening;
-  const key = `${kind} ${range[0]} ${range[1]} ${skin.from} ${skin.to} ${keyOf(sheet)}`;
-  let byKey = templates.get(outline);
-  if (!byKey) templates.set(outline, (byKey = new Map()));
-  const known = byKey.get(key);
-  if (known && known.sections === sections && known.pattern === pattern) return known.template;
-  // Made at the origin, in a sheet that is the chart's own axes; texture is laid later, when it is in its place.
-  const setting: Setting = { sheet: { ...sheet, chart: local }, skin, lines: null, ribsAt: () => null };
-  const piece = new PieceMaker(setting, [{ ...opening, s: 0, t: 0, pattern: { ...pattern, texture: seamsOnly(pattern.texture) } }]).single(range);
-  const count = piece.points.length / 3;
-  const template: Template = {
-    x: Float64Array.from({ length: count }, (_, v) => piece.points[3 * v]!),
-    y: Float64Array.from({ length: count }, (_, v) => piece.points[3 * v + 1]!),
-    n: Float64Array.from({ length: count }, (_, v) => -piece.points[3 * v + 2]!),
-    piece,
-    chart: null,
-    normals: piece.mesh.normals,
-  };
-  byKey.set(key, { sections, pattern, template });
-  return template;
-}
-
-const sheetKeys = new WeakMap<Sheet, string>();
-
-/** What templates depend on of a sheet: its build-up, and whose it is. */
-function keyOf(sheet: Sheet): string {
-  let key = sheetKeys.get(sheet);
-  if (key === undefined) sheetKeys.set(sheet, (key = `${sheet.element} ${sheet.boundaries.join(' ')} ${sheet.layers.map((layer) => layer.material).join(' ')}`));
-  return key;
-}
-
-function seamsOnly(texture: Placed['pattern']['texture']): Placed['pattern']['texture'] {
-  return texture && Object.fromEntries(Object.entries(texture).map(([role, { seam }]) => [role, { seam }]));
-}
-
-/** A template at an opening's place on a flat sheet. Whatever does not depend on the place is shared. */
-function instance(template: Template, { s, t, id, pattern }: Placed, chart: FlatChart): Piece {
-  const { x, y, n, piece } = template;
-  const { origin, along, up, inward } = chart;
-  if (template.chart !== chart) {
-    template.normals = turnedNormals(piece.mesh.normals, chart);
-    template.chart = chart;
-  }
-  const count = x.length;
-  const points = new Float64Array(3 * count);
-  for (let v = 0; v < count; v++) {
-    const [px, py, pz] = [s + x[v]!, t + y[v]!, n[v]!];
-    points[3 * v] = origin[0] + px * along[0] + py * up[0] + pz * inward[0];
-    points[3 * v + 1] = origin[1] + px * along[1] + py * up[1] + pz * inward[1];
-    points[3 * v + 2] = origin[2] + px * along[2] + py * up[2] + pz * inward[2];
-  }
-  const { vertices } = piece.mesh;
-  const positions = new Float64Array(3 * vertices.length);
-  const uvs = new Float32Array(2 * vertices.length);
-  const own = piece.mesh.uvs;
-  for (let c = 0; c < vertices.length; c++) {
-    const v = 3 * vertices[c]!;
-    positions[3 * c] = points[v]!;
-    positions[3 * c + 1] = points[v + 1]!;
-    positions[3 * c + 2] = points[v + 2]!;
-    uvs[2 * c] = own[2 * c]! + s;
-    uvs[2 * c + 1] = own[2 * c + 1]! + t;
-  }
-  const runs = piece.mesh.runs.map((run): Run => ({
-    first: run.first,
-    count: run.count,
-    firstPolygon: run.firstPolygon,
-    polygons: run.polygons,
-    element: run.element,
-    opening: id,
-    role: run.role,
-    layer: run.layer,
-    material: run.material,
-  }));
-  if (pattern.texture) for (const run of runs) layRun(piece.mesh, uvs, run, laidOut(pattern.texture[run.role as Side | 'back']));
-  const movedLoops = (loops: readonly PieceLoop[]): PieceLoop[] =>
-    loops.map(({ vertices: loop, xs, ys }) => {
-      const out = { vertices: loop, xs: new Float64Array(xs.length), ys: new Float64Array(xs.length) };
-      for (let i = 0; i < xs.length; i++) {
-        out.xs[i] = xs[i]! + s;
-        out.ys[i] = ys[i]! + t;
-      }
-      return out;
-    });
-  return {
-    points,
-    mesh: {
-      positions,
-      normals: template.normals,
-      uvs,
-      vertices,
-      vertexCount: count,
-      triangles: piece.mesh.triangles,
-      polygonStart: piece.mesh.polygonStart,
-      polygonCorners: piece.mesh.polygonCorners,
-      runs,
-    },
-    outer: movedLoops(piece.outer),
-    inner: movedLoops(piece.inner),
-    pinched: false,
-  };
-}
-
-/** Lays the texture of a run's corners, which are its polygons' own. */
-function layRun(mesh: CutMesh, uvs: Float32Array, run: Run, lay: ReturnType<typeof laidOut>): void {
-  const seen = new Set<number>();
-  for (let i = mesh.polygonStart[run.firstPolygon]!; i < mesh.polygonStart[run.firstPolygon + run.polygons]!; i++) {
-    const c = mesh.polygonCorners[i]!;
-    if (seen.has(c)) continue;
-    seen.add(c);
-    const [u, v] = lay(uvs[2 * c]!, uvs[2 * c + 1]!);
-    uvs[2 * c] = u;
-    uvs[2 * c + 1] = v;
-  }
-}
-
-/** Normals of a template, turned into the directions of a chart. */
-function turnedNormals(normals: Float32Array, { along, up, inward }: FlatChart): Float32Array {
-  const out = new Float32Array(normals.length);
-  for (let i = 0; i < normals.length; i += 3) {
-    const [x, y, z] = [normals[i]!, normals[i + 1]!, -normals[i + 2]!];
-    for (let k = 0; k < 3; k++) out[i + k] = x * along[k]! + y * up[k]! + z * inward[k]!;
-  }
-  return out;
-}

@@ -8,9 +8,10 @@ import type { Region } from '../mesh/region.ts';
 import { retriangulate, type Segment } from '../mesh/retriangulate.ts';
 import type { FaceLines } from '../reveal/place.ts';
 import type { Placed } from '../setout/resolve.ts';
-import { writeFace } from './face-corners.ts';
+import { standingOn, writeFace, type Standing } from './face-corners.ts';
 import { crossings, gridLines } from './grid.ts';
-import { groupPiece, layerAt, settingOf, singlePiece, type Piece, type PieceLoop, type Setting, type Skin } from './piece.ts';
+import { groupPiece, layerAt, settingOf, type Piece, type PieceLoop, type Setting, type Skin } from './piece.ts';
+import { Singles } from './single.ts';
 
 export type { Skin } from './piece.ts';
 
@@ -65,8 +66,9 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
     const kept = known?.pieces.get(name);
     pieces.set(name, kept && alike(kept.openings, members) ? kept : { openings: members, piece: make(members) });
   };
+  const singles = new Singles(setting);
   keep(grouping.atEdge, (members) => groupPiece(setting, members, true), true);
-  for (const k of grouping.singles) keep([k], ([opening]) => singlePiece(setting, opening!), false);
+  for (const k of grouping.singles) keep([k], ([opening]) => singles.piece(opening!), false);
   for (const group of grouping.groups) keep(group, (members) => groupPiece(setting, members, false), false);
 
   // Vertices in the order of the pieces, then the faces that they leave.
@@ -103,16 +105,28 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
   const outerFace = faceOf(outer, outerSegments, skin.from, known?.outer);
   const shared = !lines && sheet.chart.kind === 'flat' && inner.isLike(outer);
   const innerFace = shared ? { ...outerFace, segments: innerSegments } : faceOf(inner, innerSegments, skin.to, known?.inner);
+  const standing = ({ region, triangles }: KeptFace, n: number): Standing | undefined => {
+    const ribs = setting.ribsAt(n);
+    return ribs ? standingOn(region.xs, triangles, ribs) : undefined;
+  };
+  const [onOuter, onInner] = [standing(outerFace, skin.from), standing(innerFace, skin.to)];
   const faces = (outerFace.triangles.length + innerFace.triangles.length) / 3;
-  builder.reserve(0, need.corners + outer.count + inner.count, need.triangles + faces, need.polygons + faces, need.polygonCorners + 3 * faces);
+  const pairs = outerFace.pairs + innerFace.pairs;
+  builder.reserve(
+    0,
+    need.corners + (onOuter?.corners ?? outer.count) + (onInner?.corners ?? inner.count),
+    need.triangles + faces,
+    need.polygons + faces - pairs,
+    need.polygonCorners + 3 * faces - 2 * pairs,
+  );
 
   // Faces first, so that what is largest comes first in the mesh.
   const { layers, texture } = sheet;
   const [first, last] = [layerAt(sheet, skin.from + same), layerAt(sheet, skin.to - same)];
   builder.begin({ opening: null, role: 'outer face', layer: first, material: layers[first]!.material });
-  writeFace(builder, setting, outer, outerFace.triangles, skin.from, -1, texture?.outer, outerFace.pairs);
+  writeFace(builder, setting, outer, outerFace.triangles, skin.from, -1, texture?.outer, outerFace.pairs, onOuter);
   builder.begin({ opening: null, role: 'inner face', layer: last, material: layers[last]!.material });
-  writeFace(builder, setting, inner, innerFace.triangles, skin.to, 1, texture?.inner, innerFace.pairs);
+  writeFace(builder, setting, inner, innerFace.triangles, skin.to, 1, texture?.inner, innerFace.pairs, onInner);
   let i = 0;
   for (const { piece } of pieces.values()) if (piece) builder.append(piece.mesh, bases[i++]!);
   return { skin, sheet, setting, pieces, outer: outerFace, inner: innerFace };

@@ -64,13 +64,11 @@ export class MeshBuilder {
     this.positions.set(mesh.positions, 3 * c);
     this.normals.set(mesh.normals, 3 * c);
     this.uvs.set(mesh.uvs, 2 * c);
-    for (let i = 0; i < vertices.length; i++) this.vertices[c + i] = vertex + vertices[i]!;
-    const t = 3 * this.triangleCount;
-    for (let i = 0; i < triangles.length; i++) this.triangles[t + i] = c + triangles[i]!;
+    shifted(vertices, vertex, this.vertices, c);
+    shifted(triangles, c, this.triangles, 3 * this.triangleCount);
     const e = this.polygonEnd;
-    for (let i = 0; i < polygonCorners.length; i++) this.polygonCorners[e + i] = c + polygonCorners[i]!;
-    const q = this.polygons;
-    for (let i = 1; i <= polygons; i++) this.polygonStart[q + i] = e + polygonStart[i]!;
+    shifted(polygonCorners, c, this.polygonCorners, e);
+    shifted(polygonStart, e, this.polygonStart, this.polygons);
     this.corners += vertices.length;
     this.polygonEnd += polygonCorners.length;
     for (const run of mesh.runs) {
@@ -210,6 +208,12 @@ export class MeshBuilder {
       runs: this.runs,
     };
   }
+}
+
+/** Copies whole numbers to another array from a place on, each made greater by as much. */
+function shifted(from: Uint32Array, by: number, to: Uint32Array, at: number): void {
+  const count = from.length;
+  for (let i = 0; i < count; i++) to[at + i] = from[i]! + by;
 }
 
 function grown<T extends Float64Array | Float32Array | Uint32Array>(array: T, least: number, factor = 1.7): T {

@@ -60,14 +60,18 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
   if (kept < count / 2) return null;
 
   // The edges between what is affected and what is not, the affected side on their left, and all edges of loops that changed.
-  const inner = new Map<number, number>();
   const total = before.region.count;
-  for (let i = 0; i < count; i++) if (affected[i]) for (let k = 0; k < 3; k++) inner.set(triangles[3 * i + k]! * total + triangles[3 * i + ((k + 1) % 3)]!, i);
+  const inner = new Set<number>();
+  for (let i = 0; i < count; i++)
+    if (affected[i]) {
+      const [a, b, c] = [triangles[3 * i]!, triangles[3 * i + 1]!, triangles[3 * i + 2]!];
+      // Of an edge and its opposite both of which are here neither stays.
+      for (const [p, q] of [[a, b], [b, c], [c, a]] as const) if (!inner.delete(q * total + p)) inner.add(p * total + q);
+    }
   const leaving = new Map<number, number[]>();
   let edges = 0;
-  for (const key of inner.keys()) {
+  for (const key of inner) {
     const [a, b] = [Math.floor(key / total), key % total];
-    if (inner.has(b * total + a)) continue;
     // Edges of loops that are gone bound nothing any more.
     if (now[a]! < 0 || now[b]! < 0) continue;
     const list = leaving.get(now[a]!);

@@ -51,77 +51,64 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     }
     rows.push(list);
   }
-  // Where each patch is laid: texture at its startNear, the angle of its edge there, and that angle's cosine and sine.
+  // Where each patch is laid: texture at its startNear, and the way of its edge there, a unit vector.
   const laidU = new Float64Array(patches.length);
   const laidV = new Float64Array(patches.length);
-  const laidAngle = new Float64Array(patches.length);
   const laidCos = new Float64Array(patches.length);
   const laidSin = new Float64Array(patches.length);
-  const lay = (p: number, u: number, v: number, angle: number): void => {
-    laidU[p] = u;
-    laidV[p] = v;
-    laidAngle[p] = angle;
-    laidCos[p] = Math.cos(angle);
-    laidSin[p] = Math.sin(angle);
-  };
   const uvOf = (p: number, corner: number): [number, number] => {
     const c = cornerStart[p]! + corner;
-    const a = local.a[c]!;
-    const l = local.l[c]!;
-    const cos = laidCos[p]!;
-    const sin = laidSin[p]!;
+    const [a, l, cos, sin] = [local.a[c]!, local.l[c]!, laidCos[p]!, laidSin[p]!];
     return [laidU[p]! + a * cos + l * sin, laidV[p]! + a * sin - l * cos];
   };
-  /** Lays a patch so that its start's side lies on a side that is already laid. */
-  const layOn = (p: number, near: [number, number], far: [number, number], fallback: number): void => {
-    const patch = patches[p]!;
-    const c = cornerStart[p]! + patch.startFar;
-    const [a, l] = [local.a[c]!, local.l[c]!];
-    const [du, dv] = [far[0] - near[0], far[1] - near[1]];
-    const angle = Math.hypot(du, dv) < same || Math.hypot(a, l) < same ? fallback : Math.atan2(dv, du) - Math.atan2(-l, a);
-    lay(p, near[0], near[1], angle);
+  /** Lays a patch so that its corner stands at a place, its edge going a given way. */
+  const lay = (p: number, corner: number, u: number, v: number, cos: number, sin: number): void => {
+    const c = cornerStart[p]! + corner;
+    laidU[p] = u - (local.a[c]! * cos + local.l[c]! * sin);
+    laidV[p] = v - (local.a[c]! * sin - local.l[c]! * cos);
+    laidCos[p] = cos;
+    laidSin[p] = sin;
   };
-  const layBack = (p: number, near: [number, number], far: [number, number], fallback: number): void => {
-    const patch = patches[p]!;
-    const [c, d] = [cornerStart[p]! + patch.endNear, cornerStart[p]! + patch.endFar];
-    const [a, l] = [local.a[d]! - local.a[c]!, local.l[d]! - local.l[c]!];
-    const [du, dv] = [far[0] - near[0], far[1] - near[1]];
-    const angle = Math.hypot(du, dv) < same || Math.hypot(a, l) < same ? fallback : Math.atan2(dv, du) - Math.atan2(-l, a);
-    const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-    lay(p, near[0] - (local.a[c]! * cos + local.l[c]! * sin), near[1] - (local.a[c]! * sin - local.l[c]! * cos), angle);
+  /** Lays a patch so that one of its sides, given by its corners, lies on a side of patch q, which is laid already. */
+  const layOn = (p: number, near: number, far: number, q: number, onNear: number, onFar: number): void => {
+    const [u, v] = uvOf(q, onNear);
+    const [fu, fv] = uvOf(q, onFar);
+    const [c, d] = [cornerStart[p]! + near, cornerStart[p]! + far];
+    const [x, y] = [local.a[d]! - local.a[c]!, local.l[c]! - local.l[d]!];
+    const [du, dv] = [fu - u, fv - v];
+    // The turn that takes (x, y) to (du, dv).
+    const [cos, sin] = [x * du + y * dv, x * dv - y * du];
+    const size = Math.sqrt(cos * cos + sin * sin);
+    if (du * du + dv * dv < same * same || x * x + y * y < same * same) lay(p, near, u, v, laidCos[q]!, laidSin[q]!);
+    else lay(p, near, u, v, cos / size, sin / size);
   };
 
-  /** Lays the patches of one row of edges, given in order, from its start on, or from its end back. */
-  const run = (list: readonly number[], from: [number, number], angle: number, backward: boolean): void => {
-    if (!backward) {
-      list.forEach((p, i) => {
-        if (i === 0) lay(p, from[0], from[1], angle);
-        else {
-          const q = list[i - 1]!;
-          layOn(p, uvOf(q, patches[q]!.endNear), uvOf(q, patches[q]!.endFar), laidAngle[q]!);
-        }
-      });
-      return;
-    }
-    for (let i = list.length - 1; i >= 0; i--) {
-      const p = list[i]!;
-      const c = cornerStart[p]! + patches[p]!.endNear;
-      if (i === list.length - 1) {
-        const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-        lay(p, from[0] - (local.a[c]! * cos + local.l[c]! * sin), from[1] - (local.a[c]! * sin - local.l[c]! * cos), angle);
-      } else {
-        const q = list[i + 1]!;
-        layBack(p, uvOf(q, patches[q]!.startNear), uvOf(q, patches[q]!.startFar), laidAngle[q]!);
+  /** Lays the patches of one row of edges, given in order, from its start on, or from its end back; the first of them goes a given way. */
+  const run = (list: readonly number[], from: readonly [number, number], way: readonly [number, number], backward: boolean): void => {
+    if (!backward)
+      for (let i = 0; i < list.length; i++) {
+        const p = list[i]!;
+        const { startNear, startFar } = patches[p]!;
+        if (i === 0) lay(p, startNear, from[0], from[1], way[0], way[1]);
+        else layOn(p, startNear, startFar, list[i - 1]!, patches[list[i - 1]!]!.endNear, patches[list[i - 1]!]!.endFar);
       }
-    }
+    else
+      for (let i = list.length - 1; i >= 0; i--) {
+        const p = list[i]!;
+        const { endNear, endFar } = patches[p]!;
+        if (i === list.length - 1) lay(p, endNear, from[0], from[1], way[0], way[1]);
+        else layOn(p, endNear, endFar, list[i + 1]!, patches[list[i + 1]!]!.startNear, patches[list[i + 1]!]!.startFar);
+      }
   };
   const faceUv = (node: number): [number, number] => [placed.u[node]!, placed.v[node]!];
-  const directionOf = (e: number): number => Math.atan2(tube.edges[e]!.dy, tube.edges[e]!.dx);
-  /** Angle of the exact tangent at an edge's start or end. */
-  const tangentOf = (e: number, atEnd: boolean): number => {
+  const directionOf = (e: number): [number, number] => [tube.edges[e]!.dx, tube.edges[e]!.dy];
+  /** The exact tangent at an edge's start or end. */
+  const tangentOf = (e: number, atEnd: boolean): [number, number] => {
     const { chord } = tube.edges[e]!;
     if (!chord) return directionOf(e);
-    return atEnd ? Math.atan2(chord.bx, -chord.by) : Math.atan2(chord.ax, -chord.ay);
+    const [x, y] = atEnd ? [-chord.by, chord.bx] : [-chord.ay, chord.ax];
+    const size = Math.hypot(x, y);
+    return [x / size, y / size];
   };
 
   const done = new Uint8Array(E);
@@ -156,21 +143,21 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     const seam = seamOf(edge);
     const half = seam === 'start' ? 0 : seam === 'end' ? edges.length : edges.length >> 1;
     const depth = Math.max(...edges.map((k) => rows[k]!.length));
+    let way: [number, number];
+    if (half === 0) way = tube.edges[before]!.chord || before === last ? tangentOf(first, false) : directionOf(before);
+    else if (half === edges.length) way = tube.edges[after]!.chord || after === first ? tangentOf(last, true) : directionOf(after);
+    else way = tangentOf(edges[half]!, false);
     let onStart: [number, number] | null = null;
     for (let r = 0; r < depth; r++) {
       const forward = edges.slice(half).flatMap((k) => rows[k]![r] ?? []);
       const back = edges.slice(0, half).flatMap((k) => rows[k]![r] ?? []);
-      let angle: number;
-      if (half === 0) angle = tube.edges[before]!.chord || before === last ? tangentOf(first, false) : directionOf(before);
-      else if (half === edges.length) angle = tube.edges[after]!.chord || after === first ? tangentOf(last, true) : directionOf(after);
-      else angle = tangentOf(edges[half]!, false);
       const lead = forward[0] ?? back.at(-1);
       if (lead === undefined) continue;
       const patch = patches[lead]!;
       const atStart = forward.length > 0;
       onStart ??= faceUv(patch.nodes[atStart ? patch.startNear : patch.endNear]!);
-      run(forward, onStart, angle, false);
-      run(back, onStart, angle, true);
+      run(forward, onStart, way, false);
+      run(back, onStart, way, true);
       onStart = uvOf(lead, atStart ? patch.startFar : patch.endFar);
     }
   }
