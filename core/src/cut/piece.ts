@@ -1,7 +1,7 @@
 /** Pieces: what one opening that stands clear, or a group that meets, brings to a skin: its own surfaces, and the loops that it leaves in the two faces. */
 import { developedAt, directionsAt, turned, type BentChart } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
-import { MeshBuilder } from '../mesh/builder.ts';
+import { MeshBuilder, type Place } from '../mesh/builder.ts';
 import type { CutMesh, Role } from '../mesh/cut-mesh.ts';
 import { FaceLoops, triangulateFace } from '../mesh/face.ts';
 import type { Side } from '../profile/profile.ts';
@@ -35,8 +35,9 @@ export interface PieceLoop {
 export interface Piece {
   /** Where its vertices stand, x, y, z. */
   points: Float64Array;
-  /** Its own surfaces, by its own vertices. */
+  /** Its own surfaces, by its own vertices; where they were made for another place, what is to change. Where they stand is told by `points` alone. */
   mesh: CutMesh;
+  place?: Place;
   outer: PieceLoop[];
   inner: PieceLoop[];
   /** Whether it may leave two vertices on one point. */

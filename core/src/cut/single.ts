@@ -94,28 +94,15 @@ function lifted(own: Float64Array, t: number): Float64Array {
 
 /** A template at an opening's place, with its vertices given and its texture so far along. Whatever does not depend on the place is shared. */
 function instance({ piece, normals }: Template, { t, id, pattern }: Placed, s: number, points: Float64Array): Piece {
-  const { vertices, triangles, polygonStart, polygonCorners } = piece.mesh;
-  const positions = new Float64Array(3 * vertices.length);
-  const uvs = new Float32Array(2 * vertices.length);
-  const own = piece.mesh.uvs;
-  for (let c = 0; c < vertices.length; c++) {
-    const v = 3 * vertices[c]!;
-    positions[3 * c] = points[v]!;
-    positions[3 * c + 1] = points[v + 1]!;
-    positions[3 * c + 2] = points[v + 2]!;
-    uvs[2 * c] = own[2 * c]! + s;
-    uvs[2 * c + 1] = own[2 * c + 1]! + t;
+  const movedLoops = (loops: readonly PieceLoop[]): PieceLoop[] => loops.map(({ vertices, xs, ys }) => ({ vertices, xs: moved(xs, s), ys: moved(ys, t) }));
+  const mesh = { ...piece.mesh, normals };
+  let place = { opening: id, u: s, v: t };
+  if (pattern.texture) {
+    mesh.uvs = Float32Array.from(piece.mesh.uvs, (x, i) => x + (i % 2 === 0 ? s : t));
+    for (const run of mesh.runs) layRun(mesh, mesh.uvs, run, laidOut(pattern.texture[run.role as Side | 'back']));
+    place = { opening: id, u: 0, v: 0 };
   }
-  const runs = piece.mesh.runs.map((run): Run => ({ ...run, opening: id }));
-  if (pattern.texture) for (const run of runs) layRun(piece.mesh, uvs, run, laidOut(pattern.texture[run.role as Side | 'back']));
-  const movedLoops = (loops: readonly PieceLoop[]): PieceLoop[] => loops.map(({ vertices: loop, xs, ys }) => ({ vertices: loop, xs: moved(xs, s), ys: moved(ys, t) }));
-  return {
-    points,
-    mesh: { positions, normals, uvs, vertices, vertexCount: points.length / 3, triangles, polygonStart, polygonCorners, runs },
-    outer: movedLoops(piece.outer),
-    inner: movedLoops(piece.inner),
-    pinched: false,
-  };
+  return { points, mesh, place, outer: movedLoops(piece.outer), inner: movedLoops(piece.inner), pinched: false };
 }
 
 function moved(values: ArrayLike<number>, by: number): Float64Array {

@@ -128,7 +128,7 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
   builder.begin({ opening: null, role: 'inner face', layer: last, material: layers[last]!.material });
   writeFace(builder, setting, inner, innerFace.triangles, skin.to, 1, texture?.inner, innerFace.pairs, onInner);
   let i = 0;
-  for (const { piece } of pieces.values()) if (piece) builder.append(piece.mesh, bases[i++]!);
+  for (const { piece } of pieces.values()) if (piece) builder.append(piece.mesh, bases[i++]!, piece.place);
   return { skin, sheet, setting, pieces, outer: outerFace, inner: innerFace };
 }
 

@@ -4,6 +4,13 @@ import type { CutMesh, Run } from './cut-mesh.ts';
 /** Tags of a run that is begun. */
 export type Tags = Pick<Run, 'opening' | 'role' | 'layer' | 'material'>;
 
+/** Where a mesh that was made elsewhere is to go. */
+export interface Place {
+  opening: string;
+  u: number;
+  v: number;
+}
+
 export class MeshBuilder {
   private positions = new Float64Array(0);
   private normals = new Float32Array(0);
@@ -55,15 +62,32 @@ export class MeshBuilder {
     return this.points.slice(0, 3 * this.vertexCount);
   }
 
-  /** Writes all of another mesh, its vertices from `vertex` on. */
-  append(mesh: CutMesh, vertex: number): void {
+  /**
+   * Writes all of another mesh, its vertices from `vertex` on, which stand in their places already.
+   * @param place for which opening, and how far along and up its texture goes, metres.
+   */
+  append(mesh: CutMesh, vertex: number, place?: Place): void {
     const { vertices, triangles, polygonStart, polygonCorners } = mesh;
     const polygons = polygonStart.length - 1;
-    this.reserve(0, vertices.length, triangles.length / 3, polygons, polygonCorners.length);
+    const count = vertices.length;
+    this.reserve(0, count, triangles.length / 3, polygons, polygonCorners.length);
     const c = this.corners;
-    this.positions.set(mesh.positions, 3 * c);
+    const { positions, points, uvs } = this;
+    for (let i = 0, at = 3 * c; i < count; i++, at += 3) {
+      const from = 3 * (vertex + vertices[i]!);
+      positions[at] = points[from]!;
+      positions[at + 1] = points[from + 1]!;
+      positions[at + 2] = points[from + 2]!;
+    }
     this.normals.set(mesh.normals, 3 * c);
-    this.uvs.set(mesh.uvs, 2 * c);
+    if (place) {
+      const { u, v } = place;
+      const own = mesh.uvs;
+      for (let i = 0, at = 2 * c; i < 2 * count; i += 2, at += 2) {
+        uvs[at] = own[i]! + u;
+        uvs[at + 1] = own[i + 1]! + v;
+      }
+    } else uvs.set(mesh.uvs, 2 * c);
     shifted(vertices, vertex, this.vertices, c);
     shifted(triangles, c, this.triangles, 3 * this.triangleCount);
     const e = this.polygonEnd;
@@ -72,7 +96,7 @@ export class MeshBuilder {
     this.corners += vertices.length;
     this.polygonEnd += polygonCorners.length;
     for (const run of mesh.runs) {
-      this.begin(run);
+      this.begin(place ? { opening: place.opening, role: run.role, layer: run.layer, material: run.material } : run);
       this.triangleCount += run.count;
       this.polygons += run.polygons;
     }

@@ -32,7 +32,8 @@ export function triangulate(region: Region): Uint32Array {
 
   // 1 is inside, 2 outside; begin at the forced edges, which know, and spread.
   const side = new Uint8Array(corner.length / 3);
-  const queue: number[] = [];
+  const queue = new Uint32Array(side.length);
+  let waiting = 0;
   for (let e = 0; e < corner.length; e++) {
     if (forced[e] !== 1) continue;
     const triangle = (e / 3) | 0;
@@ -41,17 +42,17 @@ export function triangulate(region: Region): Uint32Array {
     const q = corner[next(e)]!;
     const inner = points.shared ? points.leaving(p, q) >= 0 : following[p] === q;
     side[triangle] = inner ? 1 : 2;
-    queue.push(triangle);
+    queue[waiting++] = triangle;
   }
-  while (queue.length > 0) {
-    const triangle = queue.pop()!;
+  while (waiting > 0) {
+    const triangle = queue[--waiting]!;
     for (let e = 3 * triangle; e < 3 * triangle + 3; e++) {
       const t = twin[e]!;
       if (forced[e] === 1 || t < 0) continue;
       const other = (t / 3) | 0;
       if (side[other] !== 0) continue;
       side[other] = side[triangle]!;
-      queue.push(other);
+      queue[waiting++] = other;
     }
   }
 

@@ -165,17 +165,44 @@ export class Triangulation {
    * @param side by triangle; only triangles with 1 are looked at.
    */
   settle(side: Uint8Array): void {
-    const { corner, twin, forced } = this;
+    const { corner, twin, forced, xs, ys } = this;
     const queue: number[] = [];
-    for (let e = 0; e < corner.length; e++) if (e < twin[e]! && !forced[e] && side[(e / 3) | 0] === 1) queue.push(e);
     let patience = 64 + 64 * corner.length;
-    while (queue.length > 0 && patience-- > 0) {
-      const e = queue.pop()!;
-      const t = twin[e]!;
-      if (t < 0 || forced[e]) continue;
-      if (!this.turns(e, t)) continue;
+    const look = (e: number): void => {
+      if (!this.turns(e, twin[e]!)) return;
       this.flip(e);
       for (const edge of [next(e), previous(e), next(twin[e]!), previous(twin[e]!)]) if (!forced[edge] && twin[edge]! >= 0) queue.push(edge);
+    };
+    for (let first = 0; first < corner.length; first += 3) {
+      if (side[(first / 3) | 0] !== 1) continue;
+      for (let e = first; e < first + 3; e++) {
+        const t = twin[e]!;
+        if (e >= t || forced[e]) continue;
+        // Most edges are clearly right, and a plain sum shows it.
+        const s = corner[previous(t)]!;
+        const sx = xs[s]!;
+        const sy = ys[s]!;
+        const p = corner[e]!;
+        const q = corner[next(e)]!;
+        const r = corner[previous(e)]!;
+        const px = xs[p]! - sx;
+        const py = ys[p]! - sy;
+        const qx = xs[q]! - sx;
+        const qy = ys[q]! - sy;
+        const rx = xs[r]! - sx;
+        const ry = ys[r]! - sy;
+        const pp = px * px + py * py;
+        const qq = qx * qx + qy * qy;
+        const rr = rx * rx + ry * ry;
+        const d = px * (qy * rr - qq * ry) - py * (qx * rr - qq * rx) + pp * (qx * ry - qy * rx);
+        const size = (Math.abs(px) + Math.abs(py)) * (Math.abs(qx) + Math.abs(qy) + Math.abs(rx) + Math.abs(ry)) * (pp + qq + rr);
+        if (d < -1e-14 * size) continue;
+        look(e);
+      }
+      while (queue.length > 0 && patience-- > 0) {
+        const e = queue.pop()!;
+        if (twin[e]! >= 0 && !forced[e]) look(e);
+      }
     }
   }
 

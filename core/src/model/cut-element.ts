@@ -140,7 +140,9 @@ function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made
       const plain = new MeshBuilder(sheet.element);
       cutSkin(plain, sheet, [], { singles: [], groups: [], atEdge: [] }, skin, null);
       const mesh = path(plain.finish(), settingOf(sheet, skin, null), open);
-      builder.append(mesh, builder.takeVertices(mesh.vertexCount));
+      const base = builder.takeVertices(mesh.vertexCount);
+      mesh.vertices.forEach((v, c) => builder.put(base + v, mesh.positions[3 * c]!, mesh.positions[3 * c + 1]!, mesh.positions[3 * c + 2]!));
+      builder.append(mesh, base);
     }
     const mesh = builder.finish();
     // Never a broken mesh without a word.
