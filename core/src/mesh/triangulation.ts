@@ -9,6 +9,9 @@ import { inCircle, orient } from './orient.ts';
 const next = (e: number): number => (e % 3 === 2 ? e - 2 : e + 1);
 const previous = (e: number): number => (e % 3 === 0 ? e + 2 : e - 1);
 
+/** Four points lie on one circle where the in-circle determinant is less than this share of what it is summed from: rounding of places that are meant to be alike must not decide. */
+const circle = 1e-11;
+
 /** Raised where an edge cannot be forced in: it meets a point or another forced edge. The outlines given were not clean. */
 export class NotTriangulable extends Error {}
 
@@ -160,12 +163,12 @@ export class Triangulation {
   }
 
   /**
-   * Flips edges until every one that is not forced is Delaunay by the exact test, and where four points lie on one circle has the first of them, by place, at one end. That leaves one triangulation
+   * Flips edges until every one that is not forced is Delaunay, and where four points lie on one circle has the first of them, by place, at one end. That leaves one triangulation
    * only, whatever the order in which points and edges came.
    * @param side by triangle; only triangles with 1 are looked at.
    */
   settle(side: Uint8Array): void {
-    const { corner, twin, forced, xs, ys } = this;
+    const { corner, twin, forced } = this;
     const queue: number[] = [];
     let patience = 64 + 64 * corner.length;
     const look = (e: number): void => {
@@ -178,25 +181,6 @@ export class Triangulation {
       for (let e = first; e < first + 3; e++) {
         const t = twin[e]!;
         if (e >= t || forced[e]) continue;
-        // Most edges are clearly right, and a plain sum shows it.
-        const s = corner[previous(t)]!;
-        const sx = xs[s]!;
-        const sy = ys[s]!;
-        const p = corner[e]!;
-        const q = corner[next(e)]!;
-        const r = corner[previous(e)]!;
-        const px = xs[p]! - sx;
-        const py = ys[p]! - sy;
-        const qx = xs[q]! - sx;
-        const qy = ys[q]! - sy;
-        const rx = xs[r]! - sx;
-        const ry = ys[r]! - sy;
-        const pp = px * px + py * py;
-        const qq = qx * qx + qy * qy;
-        const rr = rx * rx + ry * ry;
-        const d = px * (qy * rr - qq * ry) - py * (qx * rr - qq * rx) + pp * (qx * ry - qy * rx);
-        const size = (Math.abs(px) + Math.abs(py)) * (Math.abs(qx) + Math.abs(qy) + Math.abs(rx) + Math.abs(ry)) * (pp + qq + rr);
-        if (d < -1e-14 * size) continue;
         look(e);
       }
       while (queue.length > 0 && patience-- > 0) {
@@ -208,13 +192,31 @@ export class Triangulation {
 
   private turns(e: number, t: number): boolean {
     const { corner, xs, ys } = this;
-    const [p, q, r, s] = [corner[e]!, corner[next(e)]!, corner[previous(e)]!, corner[previous(t)]!];
-    const inside = inCircle(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[r]!, ys[r]!, xs[s]!, ys[s]!);
-    if (inside !== 0) return inside > 0;
+    const p = corner[e]!;
+    const q = corner[next(e)]!;
+    const r = corner[previous(e)]!;
+    const s = corner[previous(t)]!;
+    // The determinant of the in-circle test about s, and what it is measured by.
+    const sx = xs[s]!;
+    const sy = ys[s]!;
+    const px = xs[p]! - sx;
+    const py = ys[p]! - sy;
+    const qx = xs[q]! - sx;
+    const qy = ys[q]! - sy;
+    const rx = xs[r]! - sx;
+    const ry = ys[r]! - sy;
+    const pp = px * px + py * py;
+    const qq = qx * qx + qy * qy;
+    const rr = rx * rx + ry * ry;
+    const inside = px * (qy * rr - qq * ry) - py * (qx * rr - qq * rx) + pp * (qx * ry - qy * rx);
+    const size = Math.abs(px) * (Math.abs(qy) * rr + qq * Math.abs(ry)) + Math.abs(py) * (Math.abs(qx) * rr + qq * Math.abs(rx)) + pp * (Math.abs(qx * ry) + Math.abs(qy * rx));
+    if (inside < -circle * size) return false;
+    const convex = (): boolean => orient(xs[r]!, ys[r]!, xs[s]!, ys[s]!, xs[q]!, ys[q]!) > 0 && orient(xs[s]!, ys[s]!, xs[r]!, ys[r]!, xs[p]!, ys[p]!) > 0;
+    if (inside > circle * size) return convex();
     const before = (a: number, b: number): boolean => xs[a]! < xs[b]! || (xs[a] === xs[b] && ys[a]! < ys[b]!);
     const [own, other] = [before(p, q) ? p : q, before(r, s) ? r : s];
     // Points on one circle are in convex position unless some of them are in line.
-    return before(other, own) && orient(xs[r]!, ys[r]!, xs[s]!, ys[s]!, xs[q]!, ys[q]!) > 0 && orient(xs[s]!, ys[s]!, xs[r]!, ys[r]!, xs[p]!, ys[p]!) > 0;
+    return before(other, own) && convex();
   }
 
   /** Turns the diagonal of the two triangles at half-edge a. */

@@ -16,7 +16,7 @@ import { piecesOf, regionArea, type Region } from '../mesh/region.ts';
 import { NotTriangulable } from '../mesh/triangulation.ts';
 import { profileArea } from '../profile/profile.ts';
 import { BeyondCurve } from '../reveal/place.ts';
-import { Collapsed } from '../reveal/tube.ts';
+import { Collapsed } from '../reveal/corners.ts';
 import { sideWords, worded, type Placed, type Unplaced } from '../setout/resolve.ts';
 
 /** An element as cut. */

@@ -309,12 +309,12 @@ function finish(placed: PlacedTube, between: (a: number, b: number) => number[],
   tube.edges.forEach((_, e) => {
     placed.patchStart.push(placed.patches.length);
     for (let f = tube.faceStart[e]!; f < tube.faceStart[e + 1]!; f++) {
-      const { nodes, startFar, endFar } = tube.faces[f]!;
+      const { nodes, startNear, startFar, endFar } = tube.faces[f]!;
       if (!lineOf) {
-        placed.patches.push({ face: f, nodes, startNear: Math.min(1, startFar), startFar, endFar, endNear: 0 });
+        placed.patches.push({ face: f, nodes, startNear: Math.min(startNear, startFar), startFar, endFar, endNear: 0 });
         continue;
       }
-      divide(placed, f, nodes, startFar, endFar, between, lineOf);
+      divide(placed, f, nodes, startNear, startFar, endFar, between, lineOf);
     }
   });
   placed.patchStart.push(placed.patches.length);
@@ -325,6 +325,7 @@ function divide(
   placed: PlacedTube,
   face: number,
   own: readonly number[],
+  startNear: number,
   startFar: number,
   endFar: number,
   between: (a: number, b: number) => number[],
@@ -338,12 +339,12 @@ function divide(
     for (const v of between(own[i]!, own[(i + 1) % own.length]!)) nodes.push(v);
   }
   if (nodes.length === own.length) {
-    placed.patches.push({ face, nodes, startNear: Math.min(1, startFar), startFar, endFar, endNear: 0 });
+    placed.patches.push({ face, nodes, startNear: Math.min(startNear, startFar), startFar, endFar, endNear: 0 });
     return;
   }
   const M = nodes.length;
-  // Near from the start back to the end is nodes[1 … 0]; far is from startFar on to endFar.
-  const startNearAt = Math.min(place[1]!, place[startFar]!);
+  // Near from the start back to the end is nodes[startNear … 0]; far is from startFar on to endFar.
+  const startNearAt = Math.min(place[startNear]!, place[startFar]!);
   const [farFrom, farTo] = [place[startFar]!, endFar === 0 ? M : place[endFar]!];
   const cuts: { near: number; far: number }[] = [];
   for (let i = startNearAt - 1; i > 0; i--)

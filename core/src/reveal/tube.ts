@@ -3,29 +3,20 @@
  * which meet its neighbours' faces in the corners' paths. Vertices are shared along every edge, so a tube is closed but for its two ends.
  */
 import type { SectionLine } from '../profile/section.ts';
+import { cornersOf, type Station } from './corners.ts';
 import type { EdgeLoop, LoopEdge } from './loop.ts';
 
 /** Two depths, or two points, nearer than this are one, metres. */
 const same = 1e-9;
 
-/** Raised where an edge would shrink to less than nothing: the section asks for more than the outline has. */
-export class Collapsed extends Error {
-  constructor(
-    readonly edge: LoopEdge,
-    /** Depth at which it happens, metres. */
-    readonly depth: number,
-  ) {
-    super('a section eats up an edge of the outline');
-  }
-}
-
 /** One face: what an edge sweeps from one break of its section or layer to the next. */
 export interface TubeFace {
   /** Index of its edge in `Tube.edges`. */
   edge: number;
-  /** Nodes, counter-clockwise as seen from outside the solid. The first is the edge's end at the lesser depth, the second its start there. */
+  /** Nodes, counter-clockwise as seen from outside the solid. The first is the edge's end at the lesser depth, its start there follows. */
   nodes: number[];
-  /** Positions in `nodes` of the edge's start and end at the greater depth. */
+  /** Positions in `nodes` of the edge's start at the lesser depth (its end there is the first), and of its start and end at the greater depth. */
+  startNear: number;
   startFar: number;
   endFar: number;
   /** Layer, counted from the outside. */
@@ -55,12 +46,6 @@ export interface Tube {
   /** For each edge the edge before and after it in its loop. */
   before: number[];
   after: number[];
-}
-
-interface Station {
-  n: number;
-  /** Just before a step (−1) or just after it (1); either where there is none. */
-  side: -1 | 1;
 }
 
 /** The section's offset at a depth, just before or just after it. */
@@ -157,28 +142,8 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
   const base = tube.edges.length;
   const offset = loop.map((edge) => (edge.joint ? null : stations.map(({ n, side }) => edge.sense * offsetAt(edge.section, n, side))));
   pinch(loop, stations, offset);
+  const { px, py } = cornersOf(loop, stations, offset);
   const K = stations.length - 1;
-  // Corner i is at the start of edge i.
-  const px: Float64Array[] = [];
-  const py: Float64Array[] = [];
-  for (let i = 0; i < E; i++) {
-    px.push(new Float64Array(K + 1));
-    py.push(new Float64Array(K + 1));
-    for (let k = 0; k <= K; k++) {
-      const [x, y] = cornerAt(loop, offset, i, k, stations[k]!.n);
-      px[i]![k] = x;
-      py[i]![k] = y;
-    }
-  }
-  for (let i = 0; i < E; i++) {
-    const edge = loop[i]!;
-    if (edge.joint) continue;
-    const j = (i + 1) % E;
-    for (let k = 0; k <= K; k++) {
-      const length = (px[j]![k]! - px[i]![k]!) * edge.dx + (py[j]![k]! - py[i]![k]!) * edge.dy;
-      if (length < -same) throw new Collapsed(edge, stations[k]!.n);
-    }
-  }
 
   // Where each edge's sweep is divided.
   const breaks: Break[][] = loop.map((edge, i) => {
@@ -187,11 +152,15 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
     const own = edge.joint ? [] : edge.section.n;
     const { dx, dy } = edge;
     for (let k = 1; k < K; k++) {
-      const { n } = stations[k]!;
+      const { n, minor } = stations[k]!;
+      if (minor) continue;
       let last = k;
       while (last < K && stations[last + 1]!.n === n) last += 1;
+      while (stations[last]!.minor) last -= 1;
       const paired = last > k;
-      const second = stations[k - 1]!.n === n;
+      let earlier = k - 1;
+      while (stations[earlier]!.minor) earlier -= 1;
+      const second = stations[earlier]!.n === n;
       const moves = own.some((m) => Math.abs(m - n) <= same);
       if (edge.joint && Math.hypot(px[j]![k]! - px[i]![k]!, py[j]![k]! - py[i]![k]!) <= same) {
         // Where its ends have come together a joint's face is pinched off.
@@ -200,7 +169,7 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
       }
       const steps = !edge.joint && stepsHere(offset[i]!, k, last);
       if (second) {
-        if (moves && stepsHere(offset[i]!, k - 1, k)) found.push({ start: k, end: k, n });
+        if (moves && stepsHere(offset[i]!, earlier, k)) found.push({ start: k, end: k, n });
       } else if (moves || inner.includes(n)) {
         if (!paired || steps) found.push({ start: k, end: k, n });
         else {
@@ -215,6 +184,7 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
     return found;
   });
 
+  const together = (i: number, j: number, k: number): boolean => Math.hypot(px[j]![k]! - px[i]![k]!, py[j]![k]! - py[i]![k]!) <= same;
   const needed = loop.map(() => new Uint8Array(K + 1));
   loop.forEach((_, i) => {
     const j = (i + 1) % E;
@@ -223,6 +193,7 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
       needed[j]![b.end] = 1;
     }
   });
+  if (stations.some(({ minor }) => minor) || loop.some((edge, i) => !edge.joint && together(i, (i + 1) % E, 0))) shareNodes(needed, stations, together);
   const node: Int32Array[] = loop.map(() => new Int32Array(K + 1).fill(-1));
   for (let i = 0; i < E; i++)
     for (let k = 0, last = -1; k <= K; k++) {
@@ -261,25 +232,32 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
     const list = breaks[i]!;
     for (let b = 0; b + 1 < list.length; b++) {
       const [one, two] = [list[b]!, list[b + 1]!];
-      const nodes: number[] = [node[j]![one.end]!];
-      const push = (v: number): void => {
-        if (v >= 0 && nodes.at(-1) !== v) nodes.push(v);
-      };
-      for (let k = one.start; k <= two.start; k++) push(node[i]![k]!);
-      const startFar = nodes.length - 1;
-      let endFar = -1;
-      for (let k = two.end; k > one.end; k--) {
-        push(node[j]![k]!);
-        if (endFar < 0) endFar = nodes.length - 1;
+      const start = chain(node[i]!, one.start, two.start);
+      const end = chain(node[j]!, one.end, two.end);
+      // Where the edge has vanished its ends go the same way, and there is no face between them.
+      while (start.length > 1 && end.length > 1 && start[0] === end[0] && start[1] === end[1]) {
+        start.shift();
+        end.shift();
       }
-      if (nodes.length > 1 && nodes.at(-1) === nodes[0]) nodes.pop();
+      while (start.length > 1 && end.length > 1 && start.at(-1) === end.at(-1) && start.at(-2) === end.at(-2)) {
+        start.pop();
+        end.pop();
+      }
+      const startNear = start[0] === end[0] ? 0 : 1;
+      const nodes = startNear === 0 ? [...start] : [end[0]!, ...start];
+      const startFar = nodes.length - 1;
+      if (end.length > 1 && end.at(-1) !== start.at(-1)) nodes.push(end.at(-1)!);
+      else if (end.length === 1 && nodes.length > 1 && nodes.at(-1) === end[0]) nodes.pop();
+      const endFar = end.length > 1 ? nodes.length - 1 : 0;
+      for (let k = end.length - 2; k > 0; k--) nodes.push(end[k]!);
       if (new Set(nodes).size < 3) continue;
       const [near, far] = directionsOf(loop[i]!, one.n, two.n);
       tube.faces.push({
         edge: base + i,
         nodes,
+        startNear,
         startFar: Math.min(startFar, nodes.length - 1),
-        endFar: endFar < 0 ? 0 : endFar % nodes.length,
+        endFar,
         layer: layerAt((one.n + two.n) / 2 + (one.n === two.n ? (near[1] * loop[i]!.sense > 0 ? -same : same) : 0)),
         near,
         far,
@@ -302,56 +280,35 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
   tube.far.push(ring(K));
 }
 
+/** Where edges have vanished, corners that are together have vertices together; and there is one where an edge vanishes. */
+function shareNodes(needed: readonly Uint8Array[], stations: readonly Station[], together: (i: number, j: number, k: number) => boolean): void {
+  const E = needed.length;
+  stations.forEach(({ minor }, k) => {
+    for (let turn = 0; turn < 2 * E; turn++) {
+      const [i, j] = [turn % E, (turn + 1) % E];
+      if (!together(i, j, k)) continue;
+      const vanishes = minor && !(together(i, j, k - 1) && together(i, j, k + 1));
+      if (vanishes || needed[i]![k] || needed[j]![k]) needed[i]![k] = needed[j]![k] = 1;
+    }
+    for (let turn = 2 * E - 1; turn >= 0; turn--) {
+      const [i, j] = [turn % E, (turn + 1) % E];
+      if (together(i, j, k) && needed[j]![k]) needed[i]![k] = 1;
+    }
+  });
+}
+
+/** The nodes of a corner's path from one station to another. */
+function chain(nodes: Int32Array, from: number, to: number): number[] {
+  const out: number[] = [];
+  for (let k = from; k <= to; k++) {
+    const v = nodes[k]!;
+    if (v >= 0 && out.at(-1) !== v) out.push(v);
+  }
+  return out;
+}
+
 function stepsHere(offset: readonly number[] | null, k: number, l: number): boolean {
   return offset !== null && Math.abs(offset[k]! - offset[l]!) > same;
-}
-
-/** Where the lines of two neighbours meet. */
-function cornerAt(loop: EdgeLoop, offset: readonly (number[] | null)[], i: number, k: number, n: number): [number, number] {
-  const own = loop[i]!.drift;
-  const other = loop[(i + loop.length - 1) % loop.length]!.drift;
-  if (own[0] === other[0] && own[1] === other[1]) {
-    // Whatever drifts alike drifts whole.
-    const [x, y] = cornerStill(loop, offset, i, k);
-    return [x + n * own[0], y + n * own[1]];
-  }
-  const [a, b] = [loop[(i + loop.length - 1) % loop.length]!, loop[i]!];
-  const moved = (edge: LoopEdge, o: number): number => o + n * (edge.dy * edge.drift[0] - edge.dx * edge.drift[1]);
-  const p = moved(a, offset[(i + loop.length - 1) % loop.length]?.[k] ?? 0);
-  const q = moved(b, offset[i]?.[k] ?? 0);
-  const det = b.dy * a.dx - a.dy * b.dx;
-  if (Math.abs(det) < 1e-6) return [b.x + b.dy * q, b.y - b.dx * q];
-  return [b.x + (q * a.dx - p * b.dx) / det, b.y + (q * a.dy - p * b.dy) / det];
-}
-
-/** Where the lines of two neighbours meet that do not drift. */
-function cornerStill(loop: EdgeLoop, offset: readonly (number[] | null)[], i: number, k: number): [number, number] {
-  const E = loop.length;
-  let h = (i + E - 1) % E;
-  let j = i;
-  const { x, y } = loop[i]!;
-  // At a joint each neighbour's end slides along the joint's line, so that the joint's own face is flat.
-  if (loop[h]!.joint || loop[i]!.joint) {
-    const slider = loop[i]!.joint ? h : i;
-    if (loop[i]!.joint) j = (i + 1) % E;
-    else h = (i + E - 2) % E;
-    const [p, q] = [offset[h]![k]!, offset[j]![k]!];
-    if (Math.abs(p - q) > same) {
-      const edge = loop[slider]!;
-      const joint = loop[i]!.joint ? loop[i]! : loop[(i + E - 1) % E]!;
-      const o = offset[slider]![k]! / (joint.dx * edge.dy - joint.dy * edge.dx);
-      return [x + joint.dx * o, y + joint.dy * o];
-    }
-  }
-  const [a, b] = [loop[h]!, loop[j]!];
-  const [p, q] = [offset[h]![k]!, offset[j]![k]!];
-  if (p === 0 && q === 0) return [x, y];
-  const [ax, ay, bx, by] = [a.dy, -a.dx, b.dy, -b.dx];
-  const dot = ax * bx + ay * by;
-  if (Math.abs(p - q) <= same && dot > -0.999) return [x + ((ax + bx) * p) / (1 + dot), y + ((ay + by) * p) / (1 + dot)];
-  const det = ax * by - ay * bx;
-  if (Math.abs(det) < 1e-6) return [x + ((ax + bx) * (p + q)) / 4, y + ((ay + by) * (p + q)) / 4];
-  return [x + (p * by - q * ay) / det, y + (q * ax - p * bx) / det];
 }
 
 /** The section's direction from one depth to the next, rounded at either end where it is smooth there. */
