@@ -72,3 +72,43 @@ describe('an edge that a section eats up', () => {
         }
       });
 });
+
+describe('an opening whose section does not fit', () => {
+  it('is the one that is refused, and not another beside it', () => {
+    const splay = { splayInside: -40 };
+    const sections = { 'jamb-left': splay, 'jamb-right': splay, head: splay, sill: splay };
+    const narrow = { ...patterns.window!, id: 'narrow', sections, sizes: { a: { id: 'a', name: 'a', dimensions: { width: 0.3, height: 0.3 } } } };
+    const model = cutModel({ ...project([wall()], [opening('a', 'arch', 0.5, 0), opening('b', 'narrow', 3, 1), opening('c', 'oculus', 4, 2)]), patterns: { ...patterns, narrow } });
+    expect([...model.statuses.values()].map(({ state }) => state)).toEqual(['notched', 'not cut', 'cut']);
+    expect(model.statuses.get('b')!.mend).toContain('smaller splay');
+  });
+});
+
+describe('normals by a set angle', () => {
+  it('join the faces of a drum of straight runs, and leave its top and its corners sharp', () => {
+    const runs = Array.from({ length: 11 }, () => ({ turn: 30, length: 1 }));
+    const faceted = wall({ length: 1, height: 3, runs, layers: [{ thickness: 0.2, material: 'brick' }] });
+    const normals = (smooth?: number): number[] => {
+      const { mesh } = cutModel(project([smooth === undefined ? faceted : { ...faceted, smooth }], [])).cuts.get('w1')!;
+      const run = mesh.runs.find(({ role }) => role === 'outer face')!;
+      const turns: number[] = [];
+      for (let t = 3 * run.first; t < 3 * (run.first + run.count); t += 3) {
+        const [a, b, c] = [0, 1, 2].map((k) => mesh.triangles[t + k]!) as [number, number, number];
+        const flat = [0, 1, 2].map((k) => {
+          const [i, j] = [(k + 1) % 3, (k + 2) % 3];
+          const at = (v: number, axis: number): number => mesh.positions[3 * v + axis]!;
+          return (at(b, i) - at(a, i)) * (at(c, j) - at(a, j)) - (at(b, j) - at(a, j)) * (at(c, i) - at(a, i));
+        });
+        const size = Math.hypot(...flat);
+        turns.push((Math.acos(Math.min(1, [0, 1, 2].reduce((sum, k) => sum + (flat[k]! / size) * mesh.normals[3 * a + k]!, 0))) * 180) / Math.PI);
+      }
+      return turns;
+    };
+    expect(Math.max(...normals())).toBeLessThan(0.1);
+    expect(Math.max(...normals(20))).toBeLessThan(0.1);
+    // Each rib's normals halve the turn of 30° at it, but for the two free ends.
+    const smoothed = normals(40);
+    expect(smoothed.filter((turn) => Math.abs(turn - 15) < 0.1).length).toBeGreaterThan(18);
+    expect(Math.max(...smoothed)).toBeLessThan(15.1);
+  });
+});

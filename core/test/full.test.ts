@@ -176,10 +176,12 @@ describe('whatever is cut', () => {
     fc.assert(
       fc.property(anything, ({ document }) => {
         const element = document.elements.w1!;
-        const as = (skins: 'one' | 'layers'): number => prove(cutModel({ ...document, elements: { w1: { ...element, skins, mesh: 'lean' } } }).cuts.get('w1')!.mesh).volume;
-        // On bent walls the planes between layers bend too, and a reveal that crosses them is divided otherwise.
+        const as = (skins: 'one' | 'layers') => cutModel({ ...document, elements: { w1: { ...element, skins, mesh: 'lean' } } }).cuts.get('w1')!;
+        const [one, layers] = [as('one'), as('layers')];
+        // On bent walls the planes between layers bend too, and a reveal that crosses them is divided otherwise; the solid path's library has a tolerance of its own.
         const bent = element.kind === 'wall' && (element.sweep || element.runs);
-        expect(Math.abs(as('one') - as('layers'))).toBeLessThan(bent ? 2e-3 : 2e-5);
+        const solid = one.path === 'solid' || layers.path === 'solid';
+        expect(Math.abs(prove(one.mesh).volume - prove(layers.mesh).volume)).toBeLessThan(bent ? 2e-3 : solid ? 5e-4 : 2e-5);
       }),
       { numRuns: Math.ceil(numRuns / 4), seed, endOnFailure: quick },
     );

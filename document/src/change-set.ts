@@ -1,7 +1,7 @@
 /** Change sets: the one way in which a document is edited, each with its inverse. */
 import { z } from 'zod';
 import { faultsOf, referenceFaults, referencesOf, Refused, row, type Fault } from './faults.ts';
-import { defaultChord, documentSchema, tableNames, tableSchemas, type ProjectDocument, type Row, type TableName } from './schema.ts';
+import { documentSchema, tableNames, tableSchemas, type ProjectDocument, type Row, type TableName } from './schema.ts';
 
 const put = <T extends TableName>(table: T) =>
   z.strictObject({ op: z.literal('put'), table: z.literal(table), value: tableSchemas[table] });
@@ -20,7 +20,7 @@ export const removeSchema = z.strictObject({
 
 export const settingsSchema = z.strictObject({
   op: z.literal('settings'),
-  value: documentSchema.pick({ name: true, units: true, chord: true }).partial(),
+  value: documentSchema.pick({ name: true, units: true }).extend({ chord: documentSchema.shape.chord.nullable() }).partial(),
 });
 
 export const changeSchema = z.discriminatedUnion('op', [putSchema, removeSchema, settingsSchema], {
@@ -78,11 +78,14 @@ export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet):
     if (change.op === 'settings') {
       const checked = settingsSchema.safeParse(change);
       if (!checked.success) return void faults.push(...faultsOf(checked.error, ['changes', index]));
-      const before: { name?: string; units?: ProjectDocument['units']; chord?: number } = {};
+      const before: { name?: string; units?: ProjectDocument['units']; chord?: number | null } = {};
       if (checked.data.value.name !== undefined) before.name = next.name;
       if (checked.data.value.units !== undefined) before.units = next.units;
-      if (checked.data.value.chord !== undefined) before.chord = next.chord ?? defaultChord;
-      Object.assign(next, checked.data.value);
+      if (checked.data.value.chord !== undefined) before.chord = next.chord ?? null;
+      const { chord, ...rest } = checked.data.value;
+      Object.assign(next, rest);
+      if (chord === null) delete next.chord;
+      else if (chord !== undefined) next.chord = chord;
       undo.unshift({ op: 'settings', value: before });
     } else if (change.op === 'put') {
       const checked = tableSchemas[change.table].safeParse(change.value);

@@ -67,6 +67,8 @@ const common = {
   mesh: z.enum(['lean', 'quads'], 'must be lean or quads').optional(),
   /** Whether all layers make one closed skin, or each a closed solid of its own; one skin unless said otherwise. */
   skins: z.enum(['one', 'layers'], 'must be one or layers').optional(),
+  /** Neighbouring faces that turn by no more than this, degrees, are shaded as one; only arcs are unless it is given. */
+  smooth: number.min(0.1, 'must be from 0.1 to 180 degrees').max(180, 'must be from 0.1 to 180 degrees').optional(),
   texture: z.strictObject({ outer: textureSchema.optional(), inner: textureSchema.optional(), edge: textureSchema.optional() }).optional(),
 };
 

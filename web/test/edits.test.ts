@@ -4,7 +4,7 @@ import { resolveOpening, type Placed } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, profileShapes, type Along, type ChangeSet, type Grip, type ProfileShape, type ProjectDocument, type Up } from '@yard-arch/document';
 import fc from 'fast-check';
-import { addPattern, addSize, addWall, blockUp, changeOpening, moveOpening, placeOpening, removeOpening, removeSize, removeElement, replaceIntent, resize, setUnits, uses } from '../src/editor/edits.ts';
+import { addElement, addMaterial, addPattern, addSize, blockUp, changeOpening, moveOpening, placeOpening, removeOpening, removeSize, removeElement, replaceIntent, resize, setChord, setUnits, uses } from '../src/editor/edits.ts';
 
 const document = granary();
 const at = (d: ProjectDocument, id: string): [number, number] => {
@@ -91,7 +91,11 @@ describe('every edit', () => {
     ['block up', blockUp(o)],
     ['remove an opening', removeOpening(o)],
     ['remove a wall', removeElement(document, document.elements.courtyard!)],
-    ['add a wall', addWall(document).changeSet],
+    ['add a wall', addElement(document, 'wall').changeSet],
+    ['add a panel', addElement(document, 'panel').changeSet],
+    ['add a slab', addElement(document, 'slab').changeSet],
+    ['add a material', addMaterial(document)],
+    ['draw arcs finer', setChord(0.0005, '0.5 mm')],
     ['change a size', changeOpening(o, { size: 'b' }, 'change the size of')],
     ['change units', setUnits('ft-in')],
     ['move', moveOpening(document, o, 1, 1)],

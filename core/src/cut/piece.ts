@@ -295,7 +295,9 @@ export class PieceMaker {
     const { builder } = this;
     const { sheet } = this.setting;
     const groups = new Map<number, number[]>();
+    const cancelled = opposites(placed, dressed.empty);
     patches.forEach((patch, p) => {
+      if (cancelled.has(p)) return;
       const face = tube.faces[patch.face]!;
       const { operand, side } = tube.edges[face.edge]!;
       const key = (operand * 4 + (side && operand > 0 ? sideOrder[side] : 0)) * 32 + face.layer;
@@ -357,6 +359,26 @@ function endsOf(
   if (range[0] <= skin.from + same) give('near', false, 'outer');
   if (range[1] >= skin.to - same) give('far', false, 'inner');
   else give('far', true, 'back');
+}
+
+/** Pairs of patches without area that are each other's opposites, as where a step comes together in one line: neither is needed. */
+function opposites({ patches }: PlacedTube, empty: readonly number[]): Set<number> {
+  const found = new Set<number>();
+  const waiting = new Map<string, number>();
+  const key = (nodes: readonly number[]): string => {
+    const first = nodes.indexOf(Math.min(...nodes));
+    return [...nodes.slice(first), ...nodes.slice(0, first)].join(' ');
+  };
+  for (const p of empty) {
+    const { nodes } = patches[p]!;
+    const other = waiting.get(key([...nodes].reverse()));
+    if (other === undefined) waiting.set(key(nodes), p);
+    else {
+      found.add(p).add(other);
+      waiting.delete(key([...nodes].reverse()));
+    }
+  }
+  return found;
 }
 
 /** The material of one side's reveal, or null for that of the layers. */

@@ -25,6 +25,16 @@ export interface Grouping {
   atEdge: readonly number[];
 }
 
+/** Raised where the piece of certain openings cannot be made; `cause` says why. */
+export class AtFault extends Error {
+  constructor(
+    readonly openings: readonly Placed[],
+    override readonly cause: unknown,
+  ) {
+    super('an opening cannot be cut');
+  }
+}
+
 interface KeptPiece {
   /** Openings that it is made of, as they were placed. */
   openings: readonly Placed[];
@@ -54,7 +64,7 @@ const same = 1e-9;
 /**
  * Cuts a skin and writes it into a mesh.
  * @param before the same skin as it was cut before an edit.
- * @throws Inexpressible, Collapsed, BeyondCurve, NotTriangulable, TooTangled
+ * @throws AtFault (whose cause is Inexpressible, Collapsed, BeyondCurve, NotTriangulable or TooTangled); NotTriangulable where a face cannot be divided
  */
 export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly Placed[], grouping: Grouping, skin: Skin, lines: FaceLines | null, before?: SkinCut): SkinCut {
   const known = before && before.sheet === sheet && before.setting.lines === lines ? before : undefined;
@@ -64,7 +74,13 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
     const members = list.map((k) => openings[k]!);
     const name = edge ? 'edge' : members.map(({ id }) => id).join(' ');
     const kept = known?.pieces.get(name);
-    pieces.set(name, kept && alike(kept.openings, members) ? kept : { openings: members, piece: make(members) });
+    if (kept && alike(kept.openings, members)) pieces.set(name, kept);
+    else
+      try {
+        pieces.set(name, { openings: members, piece: make(members) });
+      } catch (error) {
+        throw new AtFault(members, error);
+      }
   };
   const singles = new Singles(setting);
   keep(grouping.atEdge, (members) => groupPiece(setting, members, true), true);

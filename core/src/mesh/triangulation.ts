@@ -9,8 +9,8 @@ import { inCircle, orient } from './orient.ts';
 const next = (e: number): number => (e % 3 === 2 ? e - 2 : e + 1);
 const previous = (e: number): number => (e % 3 === 0 ? e + 2 : e - 1);
 
-/** Four points lie on one circle where the in-circle determinant is less than this share of what it is summed from: rounding of places that are meant to be alike must not decide. */
-const circle = 1e-11;
+/** Where the in-circle determinant is more than this share of what it is summed from, rounding cannot have turned its sign. */
+const sure = 1e-14;
 
 /** Raised where an edge cannot be forced in: it meets a point or another forced edge. The outlines given were not clean. */
 export class NotTriangulable extends Error {}
@@ -163,7 +163,7 @@ export class Triangulation {
   }
 
   /**
-   * Flips edges until every one that is not forced is Delaunay, and where four points lie on one circle has the first of them, by place, at one end. That leaves one triangulation
+   * Flips edges until every one that is not forced is Delaunay by the exact test, and where four points lie on one circle has the first of them, by place, at one end. That leaves one triangulation
    * only, whatever the order in which points and edges came.
    * @param side by triangle; only triangles with 1 are looked at.
    */
@@ -208,15 +208,15 @@ export class Triangulation {
     const pp = px * px + py * py;
     const qq = qx * qx + qy * qy;
     const rr = rx * rx + ry * ry;
-    const inside = px * (qy * rr - qq * ry) - py * (qx * rr - qq * rx) + pp * (qx * ry - qy * rx);
+    let inside = px * (qy * rr - qq * ry) - py * (qx * rr - qq * rx) + pp * (qx * ry - qy * rx);
     const size = Math.abs(px) * (Math.abs(qy) * rr + qq * Math.abs(ry)) + Math.abs(py) * (Math.abs(qx) * rr + qq * Math.abs(rx)) + pp * (Math.abs(qx * ry) + Math.abs(qy * rx));
-    if (inside < -circle * size) return false;
-    const convex = (): boolean => orient(xs[r]!, ys[r]!, xs[s]!, ys[s]!, xs[q]!, ys[q]!) > 0 && orient(xs[s]!, ys[s]!, xs[r]!, ys[r]!, xs[p]!, ys[p]!) > 0;
-    if (inside > circle * size) return convex();
+    if (Math.abs(inside) <= sure * size) inside = inCircle(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[r]!, ys[r]!, xs[s]!, ys[s]!);
+    if (inside < 0) return false;
+    if (inside > 0) return true;
     const before = (a: number, b: number): boolean => xs[a]! < xs[b]! || (xs[a] === xs[b] && ys[a]! < ys[b]!);
     const [own, other] = [before(p, q) ? p : q, before(r, s) ? r : s];
     // Points on one circle are in convex position unless some of them are in line.
-    return before(other, own) && convex();
+    return before(other, own) && orient(xs[r]!, ys[r]!, xs[s]!, ys[s]!, xs[q]!, ys[q]!) > 0 && orient(xs[s]!, ys[s]!, xs[r]!, ys[r]!, xs[p]!, ys[p]!) > 0;
   }
 
   /** Turns the diagonal of the two triangles at half-edge a. */

@@ -6,12 +6,13 @@ import { planCut } from '../cut/plan.ts';
 import { settingOf } from '../cut/piece.ts';
 import { faceLeft, solidPath } from '../cut/solid-path.ts';
 import { linesFor } from '../cut/grid.ts';
-import { cutSkin, type Grouping, type Skin, type SkinCut } from '../cut/skin.ts';
+import { AtFault, cutSkin, type Grouping, type Skin, type SkinCut } from '../cut/skin.ts';
 import { notCut, type OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { MeshBuilder } from '../mesh/builder.ts';
 import { emptyMesh, type CutMesh } from '../mesh/cut-mesh.ts';
 import { prove } from '../mesh/proof.ts';
+import { smoothed } from '../mesh/smooth.ts';
 import { piecesOf, regionArea, type Region } from '../mesh/region.ts';
 import { NotTriangulable } from '../mesh/triangulation.ts';
 import { profileArea } from '../profile/profile.ts';
@@ -66,6 +67,7 @@ export function cutElement(element: Element, sheet: Sheet, resolved: readonly (P
     made = { mesh: emptyMesh(), region: noRegion, skins: [], path: 'sheet' };
     for (const { id } of open) byId.set(id, notCut(id, `its ${sheet.noun} cannot be made: ${sheet.fault.reason}`, sheet.fault.mend));
   } else made = cutOpen(element, sheet, open, units, byId, before?.skins ?? []);
+  if (element.smooth !== undefined) made = { ...made, mesh: smoothed(made.mesh, element.smooth) };
   return {
     element: element.id,
     sheet,
@@ -93,14 +95,15 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
       const made = skins(element, sheet, left, plan.grouping, before);
       for (const status of plan.statuses) byId.set(status.opening, status);
       return made;
-    } catch (error) {
+    } catch (raised) {
+      const [error, members] = raised instanceof AtFault ? [raised.cause, raised.openings] : [raised, null];
       const solid = expressible(error) ? null : bySolids(element, sheet, left);
       if (solid) {
         for (const status of plan.statuses) byId.set(status.opening, status);
         return solid;
       }
-      const refused = refusals(error, sheet, left, plan.grouping, units);
-      if (!refused) throw error;
+      const refused = refusals(error, sheet, left, members, plan.grouping, units);
+      if (!refused) throw raised;
       for (const status of refused) byId.set(status.opening, status);
       const gone = new Set(refused.map((status) => status.opening));
       left = left.filter(({ id }) => !gone.has(id));
@@ -154,26 +157,30 @@ function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made
 }
 
 /** Which openings a failure is to be laid to, each with its reason; null where it is none of theirs. */
-function refusals(error: unknown, sheet: Sheet, open: readonly Placed[], grouping: Grouping, units: Units): OpeningStatus[] | null {
+function refusals(error: unknown, sheet: Sheet, open: readonly Placed[], members: readonly Placed[] | null, grouping: Grouping, units: Units): OpeningStatus[] | null {
   if (open.length === 0) return null;
   if (error instanceof Collapsed) {
     const { operand, side } = error.edge;
-    const blamed = operand > 0 ? [open[operand - 1]!] : open;
+    const one = members?.[operand - 1];
+    const blamed = one ? [one] : (members ?? open);
+    const at = worded(Math.abs(error.depth), units);
+    if (error.how === 'crossed')
+      return blamed.map(({ id }) => notCut(id, `its ${side ? sideWords[side] : 'edge'} would cross another of its sides at a depth of ${at}`, 'Give its sides smaller or like sections, or give it a larger size.'));
     return blamed.map(({ id }) =>
       notCut(
         id,
-        `its ${side ? sideWords[side] : 'edge'} would be eaten up at a depth of ${worded(Math.abs(error.depth), units)}: its section asks for more than the outline has there`,
+        `its ${side ? sideWords[side] : 'edge'} would be eaten up at a depth of ${at}: its section asks for more than the outline has there`,
         'Give it a smaller splay, check or arris, or a larger size.',
       ),
     );
   }
   if (error instanceof BeyondCurve)
-    return widest(open).map(({ id }) =>
+    return widest(members ?? open).map(({ id }) =>
       notCut(id, `it reaches so far round the curve that it no longer looks at the ${sheet.noun}`, 'Make it narrower, let its jambs be radial, or give the curve a larger radius.'),
     );
   if (error instanceof Inexpressible || error instanceof TooTangled || error instanceof NotTriangulable) {
     const blamed = error instanceof NotTriangulable ? open : [...grouping.groups.flat(), ...grouping.atEdge].map((k) => open[k]!);
-    const list = blamed.length > 0 ? blamed : open;
+    const list = members?.length ? members : blamed.length > 0 ? blamed : open;
     return list.map(({ id }) =>
       notCut(id, `the ${sheet.noun}’s face could not be divided where it meets others`, 'Move the openings that nearly touch apart, or onto each other.'),
     );

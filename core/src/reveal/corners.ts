@@ -22,6 +22,8 @@ export class Collapsed extends Error {
     readonly edge: LoopEdge,
     /** Depth at which it happens, metres. */
     readonly depth: number,
+    /** Whether it is eaten up there, or crosses another side. */
+    readonly how: 'eaten up' | 'crossed' = 'eaten up',
   ) {
     super('a section eats up an edge of the outline');
   }
@@ -61,7 +63,31 @@ export function cornersOf(loop: EdgeLoop, stations: Station[], offset: Offsets):
     const j = (i + 1) % E;
     for (let k = 0; k < K; k++) if ((px[j]![k]! - px[i]![k]!) * edge.dx + (py[j]![k]! - py[i]![k]!) * edge.dy < -same) return withEvents(loop, stations, offset, edge, k);
   }
+  if (offset.some((row) => row?.some((o) => o !== 0))) stations.forEach(({ n }, k) => refuseCrossing(loop, px, py, k, n));
   return { px, py };
+}
+
+/** @throws Collapsed where edges that are no neighbours cross one another at a station: the loop's own order says nothing of those. */
+function refuseCrossing(loop: EdgeLoop, px: readonly Float64Array[], py: readonly Float64Array[], k: number, n: number): void {
+  const E = loop.length;
+  const order = loop.map((_, i) => i).filter((i) => Math.abs(px[i]![k]! - px[(i + 1) % E]![k]!) + Math.abs(py[i]![k]! - py[(i + 1) % E]![k]!) > same);
+  const least = (i: number): number => Math.min(px[i]![k]!, px[(i + 1) % E]![k]!);
+  order.sort((a, b) => least(a) - least(b));
+  const side = (i: number, v: number): number => {
+    const j = (i + 1) % E;
+    const [x, y] = [px[i]![k]!, py[i]![k]!];
+    const [dx, dy] = [px[j]![k]! - x, py[j]![k]! - y];
+    return (dx * (py[v]![k]! - y) - dy * (px[v]![k]! - x)) / Math.hypot(dx, dy);
+  };
+  let open: number[] = [];
+  for (const i of order) {
+    open = open.filter((h) => Math.max(px[h]![k]!, px[(h + 1) % E]![k]!) > least(i));
+    for (const h of open) {
+      const [p, q, r, s] = [side(h, i), side(h, (i + 1) % E), side(i, h), side(i, (h + 1) % E)];
+      if (((p > 1e-7 && q < -1e-7) || (p < -1e-7 && q > 1e-7)) && ((r > 1e-7 && s < -1e-7) || (r < -1e-7 && s > 1e-7))) throw new Collapsed(loop[i]!.joint ? loop[h]! : loop[i]!, n, 'crossed');
+    }
+    open.push(i);
+  }
 }
 
 /** The same where edges vanish: found by letting the offsets grow from nothing to what they are, one edge vanishing after the other. */
@@ -106,6 +132,7 @@ function withEvents(loop: EdgeLoop, stations: Station[], offset: Offsets, edge: 
       px[i]![k] = corners[i]![0] + n * drift[0];
       py[i]![k] = corners[i]![1] + n * drift[1];
     });
+    refuseCrossing(loop, px, py, k, n);
   });
   for (let k = 0; k < stations.length; k++)
     loop.forEach((edge, i) => {

@@ -6,6 +6,7 @@ import {
   row,
   unitsLabel,
   type Along,
+  type Datum,
   type Dimensions,
   type Element,
   type Grip,
@@ -232,4 +233,10 @@ export function resolveOpening(document: ProjectDocument, opening: Opening, fine
     sections: sections as Readonly<Record<Side, SectionLine>>,
     ...(opening.aim ? { aim: opening.aim } : {}),
   };
+}
+
+/** The datums that can be used on an element: its own and the building's, where its face stands upright, so that a level is a height on it. */
+export function datumsOn(document: ProjectDocument, element: Element): Datum[] {
+  if (element.kind === 'slab' || (element.kind === 'panel' && element.tilt !== 90)) return [];
+  return Object.values(document.datums).filter((datum) => datum.element === null || datum.element === element.id);
 }

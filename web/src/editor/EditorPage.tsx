@@ -4,12 +4,13 @@ import { Maximize2, Minimize2 } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { OpeningParticulars } from '../particulars/OpeningParticulars.tsx';
+import { ProjectParticulars } from '../particulars/ProjectParticulars.tsx';
 import { PatternParticulars } from '../particulars/PatternParticulars.tsx';
 import { ElementParticulars } from '../particulars/ElementParticulars.tsx';
 import { Sheet } from '../sheet/Sheet.tsx';
 import { PatternStrip } from './PatternStrip.tsx';
 import { Register } from './Register.tsx';
-import { addWall } from './edits.ts';
+import { addElement } from './edits.ts';
 import { chooseElement, closeProject, commit, openProject, place, redo, undo, useEditor } from './store.ts';
 import { TopBar } from './TopBar.tsx';
 
@@ -116,7 +117,7 @@ export function EditorPage() {
                   bg="ink"
                   color="white"
                   onClick={() => {
-                    const made = addWall(document);
+                    const made = addElement(document, 'wall');
                     if (commit(made.changeSet)) chooseElement(made.id);
                   }}
                 >
@@ -149,6 +150,7 @@ function Particulars() {
   const chosen = useEditor((state) => state.chosen);
   if (chosen.kind === 'opening' && document.openings[chosen.id]) return <OpeningParticulars key={chosen.id} document={document} opening={document.openings[chosen.id]!} />;
   if (chosen.kind === 'pattern' && document.patterns[chosen.id]) return <PatternParticulars key={chosen.id} document={document} pattern={document.patterns[chosen.id]!} />;
+  if (chosen.kind === 'project') return <ProjectParticulars document={document} />;
   const wall = element ? document.elements[element] : undefined;
   return wall ? <ElementParticulars key={wall.id} document={document} element={wall} /> : <p className="why">Nothing is chosen.</p>;
 }

@@ -1,12 +1,14 @@
 /** The register of elements: every wall, what is cut in it, and whether anything is amiss. */
-import { Plus } from 'lucide-react';
-import type { ProjectDocument } from '@yard-arch/document';
-import { addWall } from './edits.ts';
+import { Menu, Portal } from '@chakra-ui/react';
+import type { Element, ProjectDocument } from '@yard-arch/document';
+import { Palette, Plus } from 'lucide-react';
+import { addElement } from './edits.ts';
 import { choose, chooseElement, commit, useEditor } from './store.ts';
 
 export function Register({ document }: { document: ProjectDocument }) {
   const element = useEditor((state) => state.element);
   const statuses = useEditor((state) => state.statuses);
+  const chosen = useEditor((state) => state.chosen);
   const counts = new Map<string, { open: number; blocked: number; failed: number }>();
   for (const opening of Object.values(document.openings)) {
     const count = counts.get(opening.element) ?? { open: 0, blocked: 0, failed: 0 };
@@ -41,14 +43,29 @@ export function Register({ document }: { document: ProjectDocument }) {
           );
         })}
       </ul>
-      <button
-        className="add"
-        onClick={() => {
-          const { changeSet, id } = addWall(document);
+      <Menu.Root
+        onSelect={({ value }) => {
+          const { changeSet, id } = addElement(document, value as Element['kind']);
           if (commit(changeSet)) chooseElement(id);
         }}
       >
-        <Plus size={15} /> Add a wall
+        <Menu.Trigger asChild>
+          <button className="add">
+            <Plus size={15} /> Add a wall…
+          </button>
+        </Menu.Trigger>
+        <Portal>
+          <Menu.Positioner>
+            <Menu.Content bg="paper">
+              <Menu.Item value="wall">Wall</Menu.Item>
+              <Menu.Item value="panel">Panel of any outline, roof plane</Menu.Item>
+              <Menu.Item value="slab">Slab, set out from above</Menu.Item>
+            </Menu.Content>
+          </Menu.Positioner>
+        </Portal>
+      </Menu.Root>
+      <button className="add" aria-current={chosen.kind === 'project'} onClick={() => choose({ kind: 'project' })}>
+        <Palette size={15} /> Materials
       </button>
     </nav>
   );

@@ -1,5 +1,5 @@
 /** Edits as change sets, each named as its undo entry reads. */
-import { alongTo, gripOffset, isImpossible, outlineOf, defaultFineness, profileOf, upTo, type Profile } from '@yard-arch/core';
+import { alongTo, datumsOn, gripOffset, isImpossible, outlineOf, defaultFineness, profileOf, upTo, type Profile } from '@yard-arch/core';
 import {
   firstChoice,
   firstDimensions,
@@ -14,6 +14,7 @@ import {
   type Dimensions,
   type Element,
   type Grip,
+  type Material,
   type Opening,
   type Pattern,
   type ProfileShape,
@@ -56,9 +57,7 @@ export function placeOpening(
   const profile = profileOfOpening(document, placing);
   const [dx, dy] = profile ? gripOffset(profile, grip) : [0, 0];
   const axis = Object.values(document.axes).find((a) => a.element === element.id && Math.abs(a.along - (s + dx)) < 1e-6);
-  const datum = Object.values(document.datums).find(
-    (d) => (d.element === null || d.element === element.id) && Math.abs(d.level - element.start.z - (t + dy)) < 1e-6,
-  );
+  const datum = datumsOn(document, element).find((d) => Math.abs(d.level - element.start.z - (t + dy)) < 1e-6);
   const along: Along = axis ? { from: 'axis', axis: axis.id, distance: 0 } : alongTo(document, element, { from: 'start', distance: 0 }, s + dx);
   const up: Up = datum ? { from: 'datum', datum: datum.id, distance: 0 } : upTo(document, element, { from: 'base', distance: 0 }, t + dy);
   const opening: Opening = { id, mark: nextMark(document, pattern), element: element.id, ...placing, along, up, grip, blockedUp: false };
@@ -113,32 +112,69 @@ export function changeElement<T extends Element>(element: T, over: Partial<T>, w
   return edit(`${what} ${element.name}`, putting('elements', { ...element, ...over } as Element));
 }
 
-/** A new wall of a thickness usual for brick, beside those that there are. */
-export function addWall(document: ProjectDocument): { changeSet: ChangeSet; id: string } {
-  const id = newId('w');
-  const walls = Object.values(document.elements);
+const kindNames = { wall: 'Wall', panel: 'Panel', slab: 'Slab' } as const;
+
+/** A new element of a thickness usual for brick (a slab: for concrete), beside those that there are. */
+export function addElement(document: ProjectDocument, kind: Element['kind']): { changeSet: ChangeSet; id: string } {
+  const id = newId(kind.charAt(0));
+  const all = Object.values(document.elements);
   const changes: Change[] = [];
-  let material = walls.at(-1)?.layers[0]?.material ?? Object.keys(document.materials)[0];
+  let material = all.at(-1)?.layers[0]?.material ?? Object.keys(document.materials)[0];
   if (!material) {
     material = 'brick';
-    changes.push(putting('materials', { id: material, name: 'Brick', colour: '#b97a5c', roughness: 0.9 }));
+    changes.push(putting('materials', { id: material, name: 'Brick', colour: '#b97a5c', roughness: 0.9, texture: 'stretcher bond' }));
   }
-  const names = new Set(walls.map((wall) => wall.name));
-  let n = walls.length + 1;
-  while (names.has(`Wall ${n}`)) n++;
-  const lowest = walls.reduce((y, wall) => Math.min(y, wall.start.y), 0);
-  const wall: Element = {
-    id,
-    kind: 'wall',
-    name: `Wall ${n}`,
-    start: { x: 0, y: walls.length > 0 ? lowest - 3 : 0, z: 0 },
-    turn: 0,
-    length: 8,
-    height: 3.5,
-    top: { kind: 'level' },
-    layers: [{ thickness: 0.4, material }],
-  };
-  return { id, changeSet: edit(`add ${wall.name}`, ...changes, putting('elements', wall)) };
+  const names = new Set(all.map((element) => element.name));
+  let n = all.length + 1;
+  while (names.has(`${kindNames[kind]} ${n}`)) n++;
+  const lowest = all.reduce((y, element) => Math.min(y, element.start.y), 0);
+  const y = all.length > 0 ? lowest - (kind === 'slab' ? 8 : 3) : 0;
+  const common = { id, name: `${kindNames[kind]} ${n}`, start: { x: 0, y, z: 0 }, turn: 0 };
+  const rectangle = (width: number, height: number) => [{ x: 0, y: 0 }, { x: width, y: 0 }, { x: width, y: height }, { x: 0, y: height }];
+  const element: Element =
+    kind === 'wall'
+      ? { ...common, kind, length: 8, height: 3.5, top: { kind: 'level' }, layers: [{ thickness: 0.4, material }] }
+      : kind === 'panel'
+        ? { ...common, kind, tilt: 90, outline: rectangle(4, 3), layers: [{ thickness: 0.2, material }] }
+        : { ...common, kind, outline: rectangle(6, 4), layers: [{ thickness: 0.25, material }] };
+  return { id, changeSet: edit(`add ${element.name}`, ...changes, putting('elements', element)) };
+}
+
+/** A new material, in the colour and texture of plaster to begin with. */
+export function addMaterial(document: ProjectDocument): ChangeSet {
+  const names = new Set(Object.values(document.materials).map((material) => material.name));
+  let n = names.size + 1;
+  while (names.has(`Material ${n}`)) n++;
+  return edit(`add Material ${n}`, putting('materials', { id: newId('m'), name: `Material ${n}`, colour: '#d8d2c4', roughness: 0.9, texture: 'plaster' }));
+}
+
+export function changeMaterial(material: Material, over: Partial<Material>, what: string): ChangeSet {
+  return edit(`${what} ${material.name}`, putting('materials', { ...material, ...over }));
+}
+
+export function removeMaterial(material: Material): ChangeSet {
+  return edit(`remove ${material.name}`, removing('materials', material.id));
+}
+
+/** How many layers, reveals and imprints are of a material. */
+export function usesOfMaterial(document: ProjectDocument, id: string): number {
+  let count = 0;
+  for (const { layers } of Object.values(document.elements)) for (const layer of layers) if (layer.material === id) count += 1;
+  for (const { reveal, cut } of Object.values(document.patterns)) {
+    if (reveal.material === id) count += 1;
+    for (const side of Object.values(reveal.sides ?? {})) if (side === id) count += 1;
+    if (cut?.kind === 'imprint' && cut.material === id) count += 1;
+  }
+  return count;
+}
+
+/** Changes the greatest distance of chords from the arcs that they stand for, metres. */
+export function setChord(chord: number, shown: string): ChangeSet {
+  return edit(`draw arcs to within ${shown}`, { op: 'settings', value: { chord } });
+}
+
+export function renameProject(name: string): ChangeSet {
+  return edit(`rename the project ${name}`, { op: 'settings', value: { name } });
 }
 
 /** Removes an element with all that is on it, in one step. Openings elsewhere that also cut it no longer do. */

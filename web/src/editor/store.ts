@@ -13,8 +13,8 @@ import { readKept, writeKept, type Pending, type Step } from './kept.ts';
 /** How the saving of edits stands. */
 export type Saving = 'saved' | 'saving' | 'kept here';
 
-/** What is chosen: an opening, a pattern (to be looked at or placed), or nothing but the wall itself. */
-export type Chosen = { kind: 'wall' } | { kind: 'opening'; id: string } | { kind: 'pattern'; id: string };
+/** What is chosen: an opening, a pattern (to be looked at or placed), the project with its materials, or nothing but the wall itself. */
+export type Chosen = { kind: 'wall' } | { kind: 'project' } | { kind: 'opening'; id: string } | { kind: 'pattern'; id: string };
 
 interface EditorState {
   project: string | null;

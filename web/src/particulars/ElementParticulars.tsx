@@ -1,11 +1,13 @@
 /** Particulars of an element: its figures, its build-up, and its openings one by one with what became of each. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
-import { formatLength, runsOf, type Element, type ProjectDocument, type Wall } from '@yard-arch/document';
+import { formatLength, runsOf, type Element, type Panel, type ProjectDocument, type Slab, type Wall } from '@yard-arch/document';
 import { changeElement, removeElement } from '../editor/edits.ts';
 import { chooseOpening, commit, useEditor } from '../editor/store.ts';
 import { BuildUpFields } from './BuildUpFields.tsx';
-import { AngleField, Choice, LengthField, NameField, Row } from './Fields.tsx';
+import { AngleField, Choice, LengthField, NameField } from './Fields.tsx';
+import { OutlineFields, squareWithin } from './OutlineFields.tsx';
 import { StatusLine } from './StatusLine.tsx';
+import { TextureFields } from './TextureFields.tsx';
 import { TopFields } from './TopFields.tsx';
 
 const titles = { wall: 'Wall', panel: 'Panel', slab: 'Slab' } as const;
@@ -35,11 +37,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       <NameField label="Name" value={element.name} onChange={(name) => change({ name }, 'rename')} />
       {element.kind === 'wall' && <WallFields wall={element} units={units} notes={drawn?.joins ?? []} />}
       {element.kind === 'panel' && <AngleField label="Tilt" value={element.tilt} onChange={(tilt) => change({ tilt }, 'tilt')} />}
-      {element.kind !== 'wall' && (
-        <Row label="Outline">
-          {element.outline.length} points{element.holes?.length ? `, ${element.holes.length} hole${element.holes.length === 1 ? '' : 's'}` : ''}
-        </Row>
-      )}
+      {element.kind !== 'wall' && <PanelOutline panel={element} units={units} />}
       <BuildUpFields element={element} document={document} onChange={(layers, what) => change({ layers }, what)} />
       <Choice
         label="Layers as"
@@ -59,6 +57,13 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
         ]}
         onChange={(mesh) => change({ mesh: mesh as 'lean' | 'quads' }, 'mesh')}
       />
+      <AngleField
+        label="Smooth to"
+        value={element.smooth ?? 0}
+        note={element.smooth === undefined ? 'arcs only' : undefined}
+        onChange={(smooth) => (smooth < 0 || smooth > 180 ? 'Faces are shaded as one where they turn by 0 to 180°; 0 leaves only arcs smooth.' : change({ smooth: smooth || undefined }, 'smooth'))}
+      />
+      <TextureFields roles={roles} textures={element.texture} units={units} onChange={(texture) => change({ texture }, 'lay the texture of')} />
       <hr />
       <LengthField label="Start, x" value={element.start.x} units={units} onChange={(x) => change({ start: { ...element.start, x } }, 'move')} />
       <LengthField label="Start, y" value={element.start.y} units={units} onChange={(y) => change({ start: { ...element.start, y } }, 'move')} />
@@ -101,6 +106,39 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
         </Button>
       </Flex>
     </section>
+  );
+}
+
+const roles = [
+  { value: 'outer', label: 'outer face' },
+  { value: 'inner', label: 'inner face' },
+  { value: 'edge', label: 'edges' },
+] as const;
+
+/** The outline and the holes of a panel or slab. */
+function PanelOutline({ panel, units }: { panel: Panel | Slab; units: ProjectDocument['units'] }) {
+  const { outline, holes = [] } = panel;
+  const put = (next: typeof holes, what: string): boolean => commit(changeElement<Panel | Slab>(panel, { holes: next.length > 0 ? next : undefined }, what));
+  return (
+    <details className="reveal" open={outline.length <= 12}>
+      <summary>
+        Outline, {outline.length} points{holes.length > 0 ? `, ${holes.length} hole${holes.length === 1 ? '' : 's'}` : ''}
+      </summary>
+      <OutlineFields label="Outline" outline={outline} units={units} onChange={(next) => commit(changeElement<Panel | Slab>(panel, { outline: next }, 'redraw'))} />
+      {holes.map((hole, i) => (
+        <OutlineFields
+          key={i}
+          label={`Hole ${i + 1}`}
+          outline={hole}
+          units={units}
+          onChange={(next) => put(holes.map((other, k) => (k === i ? next : other)), 'redraw')}
+          onRemove={() => put(holes.filter((_, k) => k !== i), 'take a hole from')}
+        />
+      ))}
+      <button className="link" onClick={() => put([...holes, squareWithin(outline)], 'add a hole to')}>
+        add a hole
+      </button>
+    </details>
   );
 }
 

@@ -14,6 +14,8 @@ export function Row({ label, children, note }: { label: string; children: ReactN
 
 interface TypedProps {
   label: string;
+  /** Only the figure, in a table whose headings name it. */
+  bare?: boolean;
   shown: string;
   note?: ReactNode;
   /** What the field takes, read out and shown on hovering. */
@@ -23,7 +25,7 @@ interface TypedProps {
   onStep?: (steps: number) => void;
 }
 
-function Typed({ label, shown, note, hint, onType, onStep }: TypedProps) {
+function Typed({ label, bare, shown, note, hint, onType, onStep }: TypedProps) {
   const id = useId();
   const [text, setText] = useState(shown);
   const [typing, setTyping] = useState(false);
@@ -43,49 +45,66 @@ function Typed({ label, shown, note, hint, onType, onStep }: TypedProps) {
     setFault(why);
     return why === null;
   };
+  const field = (
+    <input
+      id={id}
+      aria-label={bare ? label : undefined}
+      value={text}
+      title={hint}
+      aria-invalid={fault !== null}
+      aria-describedby={fault ? `${id}-fault` : undefined}
+      onFocus={(event) => {
+        setTyping(true);
+        event.target.select();
+      }}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={() => {
+        if (take()) setTyping(false);
+      }}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') take();
+        else if (event.key === 'Escape') {
+          setText(shown);
+          setFault(null);
+        } else if (onStep && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+          event.preventDefault();
+          if (take()) {
+            setTyping(false);
+            onStep((event.key === 'ArrowUp' ? 1 : -1) * (event.shiftKey ? 10 : 1));
+          }
+        }
+      }}
+    />
+  );
+  const told = fault && (
+    <div className="fault" id={`${id}-fault`} role="alert">
+      {fault}
+    </div>
+  );
+  if (bare)
+    return (
+      <>
+        {field}
+        {told}
+      </>
+    );
   return (
     <div className="row">
       <label className="label" htmlFor={id}>
         {label}
       </label>
       <div className="value">
-        <input
-          id={id}
-          value={text}
-          title={hint}
-          aria-invalid={fault !== null}
-          aria-describedby={fault ? `${id}-fault` : undefined}
-          onFocus={(event) => {
-            setTyping(true);
-            event.target.select();
-          }}
-          onChange={(event) => setText(event.target.value)}
-          onBlur={() => {
-            if (take()) setTyping(false);
-          }}
-          onKeyDown={(event) => {
-            if (event.key === 'Enter') take();
-            else if (event.key === 'Escape') {
-              setText(shown);
-              setFault(null);
-            } else if (onStep && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
-              event.preventDefault();
-              if (take()) {
-                setTyping(false);
-                onStep((event.key === 'ArrowUp' ? 1 : -1) * (event.shiftKey ? 10 : 1));
-              }
-            }
-          }}
-        />
+        {field}
       </div>
       {note !== undefined && <div className="note">{note}</div>}
-      {fault && (
-        <div className="fault" id={`${id}-fault`} role="alert">
-          {fault}
-        </div>
-      )}
+      {told}
     </div>
   );
+}
+
+/** A figure in a table. */
+export function Cell(props: Pick<TypedProps, 'label' | 'shown' | 'hint' | 'onType'>) {
+  return <Typed bare {...props} />;
 }
 
 interface LengthFieldProps {
@@ -123,11 +142,12 @@ export function LengthField({ label, value, units, note, positive, onChange }: L
 }
 
 /** An angle in degrees. */
-export function AngleField({ label, value, onChange }: { label: string; value: number; onChange: (degrees: number) => boolean | string }) {
+export function AngleField({ label, value, note, onChange }: { label: string; value: number; note?: ReactNode; onChange: (degrees: number) => boolean | string }) {
   return (
     <Typed
       label={label}
       shown={`${Number(value.toFixed(4))}°`}
+      note={note}
       hint="In degrees, counter-clockwise as seen from above"
       onType={(text) => {
         const degrees = Number(text.replace('°', '').replace('−', '-').replace(',', '.').trim());
@@ -183,6 +203,21 @@ export function Choice({ label, value, options, onChange, note }: ChoiceProps) {
         </select>
       </div>
       {note !== undefined && <div className="note">{note}</div>}
+    </div>
+  );
+}
+
+/** Yes or no. */
+export function Tick({ label, value, onChange }: { label: string; value: boolean; onChange: (value: boolean) => void }) {
+  const id = useId();
+  return (
+    <div className="row">
+      <label className="label" htmlFor={id}>
+        {label}
+      </label>
+      <div className="value">
+        <input id={id} className="tick" type="checkbox" checked={value} onChange={(event) => onChange(event.target.checked)} />
+      </div>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 /** Particulars of an opening: where it is and from what, of which size, what became of it, and what its cut gives. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
-import { alongAt, resolveOpening, upAt, type Run } from '@yard-arch/core';
+import { alongAt, datumsOn, resolveOpening, upAt, type Run } from '@yard-arch/core';
 import { sizeLabel, type Along, type Grip, type Opening, type ProjectDocument, type Up } from '@yard-arch/document';
 import { blockUp, changeOpening, removeOpening, replaceIntent, uses } from '../editor/edits.ts';
 import { choose, commit, useEditor } from '../editor/store.ts';
@@ -24,7 +24,7 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
   const at = 'outline' in resolved ? { s: resolved.s, t: resolved.t } : null;
 
   const axes = Object.values(document.axes).filter((axis) => axis.element === element.id);
-  const datums = Object.values(document.datums).filter((datum) => datum.element === null || datum.element === element.id);
+  const datums = datumsOn(document, element);
   const alongFrom = opening.along.from === 'axis' ? `axis ${opening.along.axis}` : opening.along.from;
   const upFrom = opening.up.from === 'datum' ? `datum ${opening.up.datum}` : opening.up.from;
   const changeAlong = (value: string) => {

@@ -8,6 +8,7 @@ import { CutFields } from './CutFields.tsx';
 import { Choice, LengthField, NameField, Row } from './Fields.tsx';
 import { ProfileFields } from './ProfileFields.tsx';
 import { SectionFields } from './SectionFields.tsx';
+import { TextureFields } from './TextureFields.tsx';
 
 export function PatternParticulars({ document, pattern }: { document: ProjectDocument; pattern: Pattern }) {
   const placing = useEditor((state) => state.placing);
@@ -28,7 +29,7 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
       </Flex>
       <NameField label="Name" value={pattern.name} onChange={(name) => commit(changePattern(pattern, { name }, 'rename pattern'))} />
       <Row label="Profile">{profileShapes[pattern.profile.shape].name}</Row>
-      <ProfileFields pattern={pattern} onChange={(profile, what) => commit(changePattern(pattern, { profile }, what))} />
+      <ProfileFields pattern={pattern} units={document.units} onChange={(profile, what) => commit(changePattern(pattern, { profile }, what))} />
       <CutFields pattern={pattern} document={document} onChange={(cut) => commit(changePattern(pattern, { cut }, 'change the cut of'))} />
       <Choice
         label="Reveal"
@@ -36,6 +37,7 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
         options={[{ value: '', label: 'as the wall' }, ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name }))]}
         onChange={(id) => commit(changePattern(pattern, { reveal: { ...pattern.reveal, material: id || null } }, 'change the reveal of'))}
       />
+      <SideMaterials pattern={pattern} document={document} />
       <Choice
         label="On curves"
         value={pattern.jambs ?? 'parallel'}
@@ -49,6 +51,7 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
         <summary>Section of the reveal{pattern.sections ? '' : ', square'}</summary>
         <SectionFields pattern={pattern} units={document.units} depth={depth} onChange={(sections) => commit(changePattern(pattern, { sections }, 'change the section of'))} />
       </details>
+      <TextureFields roles={roles} textures={pattern.texture} units={document.units} onChange={(texture) => commit(changePattern(pattern, { texture }, 'lay the texture of'))} />
       {sizes.map((size) => {
         const count = uses(document, pattern.id, size.id);
         const current = placing?.pattern === pattern.id && placing.size === size.id;
@@ -92,6 +95,39 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
         )}
       </Flex>
     </section>
+  );
+}
+
+const sides = [
+  { value: 'jamb-left', label: 'left jamb', rounded: true },
+  { value: 'jamb-right', label: 'right jamb', rounded: true },
+  { value: 'head', label: 'head', rounded: true },
+  { value: 'sill', label: 'sill', rounded: true },
+] as const;
+const roles = [...sides, { value: 'back', label: 'back of a niche' }, { value: 'imprint', label: 'imprint' }] as const;
+
+/** Materials of single sides of the reveal, where they differ from the rest. */
+function SideMaterials({ pattern, document }: { pattern: Pattern; document: ProjectDocument }) {
+  const { reveal } = pattern;
+  const own = Object.keys(reveal.sides ?? {}).length;
+  return (
+    <details className="reveal" open={own > 0}>
+      <summary>Sides of the reveal{own > 0 ? '' : ', all alike'}</summary>
+      {sides.map(({ value: side, label }) => (
+        <Choice
+          key={side}
+          label={label.charAt(0).toUpperCase() + label.slice(1)}
+          value={reveal.sides?.[side] ?? ''}
+          options={[{ value: '', label: 'as the rest' }, ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name }))]}
+          onChange={(material) => {
+            const next = { ...reveal.sides };
+            if (material) next[side] = material;
+            else Reflect.deleteProperty(next, side);
+            commit(changePattern(pattern, { reveal: { material: reveal.material, ...(Object.keys(next).length > 0 ? { sides: next } : {}) } }, `change the ${label} of`));
+          }}
+        />
+      ))}
+    </details>
   );
 }
 

@@ -1,5 +1,5 @@
 /** The sheet: the chosen wall's outer face as a drawing, on which openings are placed, dragged and dimensioned. */
-import { resolveOpening, sheetOf, snap, type Box, type Guide, type Lines, type Placed } from '@yard-arch/core';
+import { datumsOn, resolveOpening, sheetOf, snap, type Box, type Guide, type Lines, type Placed } from '@yard-arch/core';
 import { extentOf, formatLength, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { blockUp, moveOpening, placeOpening, profileOfOpening, removeOpening } from '../editor/edits.ts';
@@ -257,7 +257,7 @@ export function Sheet({ element }: { element: Element }) {
             <path d={drawn?.face ?? ''} clipRule="evenodd" transform={`translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`} />
           </clipPath>
         </defs>
-        <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />
+        {element.kind !== 'slab' && <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />}
         {drawn && (
           <path
             className="wall"
@@ -370,8 +370,7 @@ function linesOf(document: ProjectDocument, element: Element): SheetLines {
   return {
     length: extentOf(element).length,
     height: tall,
-    datums: Object.values(document.datums)
-      .filter((datum) => datum.element === null || datum.element === element.id)
+    datums: datumsOn(document, element)
       .map((datum) => ({ id: datum.id, name: datum.name, level: datum.level, t: datum.level - element.start.z }))
       .filter((datum) => datum.t >= 0 && datum.t <= tall),
     axes: Object.values(document.axes)

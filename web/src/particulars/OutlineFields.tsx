@@ -1,0 +1,110 @@
+/** An outline point by point: where each stands, and by how much the edge that leaves it bends. */
+import { formatLength, parseLength, unitsLabel, type FreeOutline, type OutlinePoint, type Units } from '@yard-arch/document';
+import { Plus, X } from 'lucide-react';
+import { Cell } from './Fields.tsx';
+
+interface OutlineProps {
+  label: string;
+  outline: FreeOutline;
+  units: Units;
+  onChange: (outline: FreeOutline) => boolean;
+  onRemove?: () => void;
+}
+
+/** How far the edge that leaves a point turns, degrees. */
+const bendOf = ({ bulge = 0 }: OutlinePoint): number => (4 * Math.atan(bulge) * 180) / Math.PI;
+
+export function OutlineFields({ label, outline, units, onChange, onRemove }: OutlineProps) {
+  const set = (i: number, over: Partial<OutlinePoint>): string | null => {
+    const next = outline.map((point, k) => (k === i ? { ...point, ...over } : point));
+    if (next[i]!.bulge === 0) delete next[i]!.bulge;
+    return onChange(next) ? null : 'This was not changed.';
+  };
+  const length = (text: string, take: (metres: number) => string | null): string | null => {
+    const metres = parseLength(text, units);
+    return metres === null ? `“${text}” is not a length. Try 1400, 1.4 m or 4' 7 1/8".` : take(metres);
+  };
+  const bend = (text: string, i: number): string | null => {
+    const degrees = Number(text.replace('°', '').replace('−', '-').replace(',', '.').trim());
+    if (!Number.isFinite(degrees) || Math.abs(degrees) > 345) return 'An edge bends by -345 to 345 degrees; 0 is straight.';
+    return set(i, { bulge: Math.tan((degrees * Math.PI) / 720) });
+  };
+  const least = outline.some(({ bulge }) => bulge) ? 2 : 3;
+  /** A point half way along the edge that leaves one. */
+  const insert = (i: number): void => {
+    const [a, b] = [outline[i]!, outline[(i + 1) % outline.length]!];
+    const bulge = a.bulge ?? 0;
+    // On an arc half way round, and each half bends by half as much.
+    const half = bulge === 0 ? {} : { bulge: Math.tan(Math.atan(bulge) / 2) };
+    const [dx, dy] = [b.x - a.x, b.y - a.y];
+    const middle = { x: (a.x + b.x) / 2 + (bulge * dy) / 2, y: (a.y + b.y) / 2 - (bulge * dx) / 2, ...half };
+    onChange([...outline.slice(0, i), { x: a.x, y: a.y, ...half }, middle, ...outline.slice(i + 1)]);
+  };
+  return (
+    <table className="points" aria-label={label}>
+      <caption className={onRemove ? undefined : 'unseen'}>
+        {label}
+        {onRemove && (
+          <button className="link" onClick={onRemove}>
+            remove
+          </button>
+        )}
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">
+            <span className="unseen">Point</span>
+          </th>
+          <th scope="col">along</th>
+          <th scope="col">up</th>
+          <th scope="col" title="By how much the edge that leaves the point turns; more than 0 bulges out">
+            bends
+          </th>
+          <th>
+            <span className="unseen">Add or remove</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {outline.map((point, i) => (
+          <tr key={i}>
+            <th scope="row">{i + 1}</th>
+            <td>
+              <Cell label={`Point ${i + 1} along`} shown={formatLength(point.x, units)} hint={`In ${unitsLabel(units)}`} onType={(text) => length(text, (x) => set(i, { x }))} />
+            </td>
+            <td>
+              <Cell label={`Point ${i + 1} up`} shown={formatLength(point.y, units)} hint={`In ${unitsLabel(units)}`} onType={(text) => length(text, (y) => set(i, { y }))} />
+            </td>
+            <td>
+              <Cell label={`Edge ${i + 1} bends by`} shown={`${Number(bendOf(point).toFixed(2))}°`} hint="In degrees; 180 is a half circle" onType={(text) => bend(text, i)} />
+            </td>
+            <td>
+              <button onClick={() => insert(i)} aria-label={`Add a point after point ${i + 1}`} title="Add a point on this edge">
+                <Plus size={13} />
+              </button>
+              {outline.length > least && (
+                <button onClick={() => onChange(outline.filter((_, k) => k !== i))} aria-label={`Remove point ${i + 1}`} title="Remove this point">
+                  <X size={13} />
+                </button>
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** A square hole or island in the middle of an outline, to begin with. */
+export function squareWithin(outline: FreeOutline): FreeOutline {
+  const [xs, ys] = [outline.map(({ x }) => x), outline.map(({ y }) => y)];
+  const [left, right, low, high] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const half = Math.min(right - left, high - low) / 8;
+  const [x, y] = [(left + right) / 2, (low + high) / 2];
+  return [
+    { x: x - half, y: y - half },
+    { x: x + half, y: y - half },
+    { x: x + half, y: y + half },
+    { x: x - half, y: y + half },
+  ];
+}
