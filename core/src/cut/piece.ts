@@ -1,5 +1,5 @@
 /** Pieces: what one opening that stands clear, or a group that meets, brings to a skin: its own surfaces, and the loops that it leaves in the two faces. */
-import { developedAt, directionsAt, turned, type BentChart } from '../element/chart.ts';
+import { developedAt, directionsAt, type BentChart } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { MeshBuilder, type Place } from '../mesh/builder.ts';
 import type { CutMesh, Role } from '../mesh/cut-mesh.ts';
@@ -277,7 +277,7 @@ export class PieceMaker {
     const frame = this.frames[placed.frame[v] ?? 0]!;
     if (frame.kind === 'straight') {
       let known = this.vectors.get(frame);
-      if (!known) this.vectors.set(frame, (known = [...frame.along, 0, 0, 1, ...frame.inward]));
+      if (!known) this.vectors.set(frame, (known = [...frame.along, 0, 0, 1, frame.inward[0], frame.inward[1], frame.slope]));
       return known;
     }
     const ribs = this.setting.ribsAt(placed.n[v]!)!;
@@ -331,11 +331,11 @@ export class PieceMaker {
 }
 
 /** The frame that carries an opening through a bent chart: radially, square to its middle, or in the direction that it asks for. */
-function frameFor(chart: BentChart, { pattern, s, profile, aim }: Placed): Frame {
+function frameFor(chart: BentChart, { pattern, s, profile, carrier }: Placed): Frame {
   const middle = s + profile.width / 2;
-  if (aim) {
-    const [cos, sin] = turned(aim.turn);
-    return { ...straightFrame(chart, middle), along: [sin, -cos, 0], inward: [cos, sin, 0] };
+  if (carrier) {
+    const { x, y, along, way, slope } = carrier;
+    return { kind: 'straight', s: middle, x, y, along: [...along, 0], inward: [...way, 0], slope };
   }
   return pattern.jambs === 'radial' ? { kind: 'proportional' } : straightFrame(chart, middle);
 }

@@ -49,7 +49,7 @@ export class Singles {
       return instance(template, opening, s, carried(template.piece.points, s, t, chart));
     }
     // A bent sheet stands upright: what is made at its foot only has to be lifted.
-    const template = templateIn(this.bent, `${own} ${opening.s} ${opening.aim?.turn} ${opening.aim?.rise}`, { ...opening, t: 0 }, range, () => setting);
+    const template = templateIn(this.bent, `${own} ${opening.s} ${JSON.stringify(opening.carrier ?? null)}`, { ...opening, t: 0 }, range, () => setting);
     return instance(template, opening, 0, lifted(template.piece.points, opening.t));
   }
 }

@@ -7,7 +7,7 @@ import { paired } from '../mesh/quads.ts';
 import type { Region } from '../mesh/region.ts';
 import { retriangulate, type Segment } from '../mesh/retriangulate.ts';
 import type { FaceLines } from '../reveal/place.ts';
-import type { Placed } from '../setout/resolve.ts';
+import { sameCarrier, type Placed } from '../setout/resolve.ts';
 import { standingOn, writeFace, type Standing } from './face-corners.ts';
 import { crossings, gridLines } from './grid.ts';
 import { groupPiece, layerAt, settingOf, type Piece, type PieceLoop, type Setting, type Skin } from './piece.ts';
@@ -183,6 +183,6 @@ function alike(a: readonly Placed[], b: readonly Placed[]): boolean {
   if (a.length !== b.length) return false;
   return a.every((x, i) => {
     const y = b[i]!;
-    return x.id === y.id && x.s === y.s && x.t === y.t && x.outline === y.outline && x.pattern === y.pattern && x.sections === y.sections;
+    return x.id === y.id && x.s === y.s && x.t === y.t && x.outline === y.outline && x.pattern === y.pattern && x.sections === y.sections && sameCarrier(x.carrier, y.carrier);
   });
 }

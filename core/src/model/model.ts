@@ -6,7 +6,7 @@ import { sheetOf, type Sheet } from '../element/sheet.ts';
 import type { Fineness } from '../profile/flatten.ts';
 import { squareSection } from '../profile/section.ts';
 import { aimOf, projectOnto } from '../setout/project.ts';
-import { finenessOf, resolveOpening, type Placed, type Unplaced } from '../setout/resolve.ts';
+import { finenessOf, resolveOpening, sameCarrier, type Placed, type Unplaced } from '../setout/resolve.ts';
 import { notCut } from '../cut/status.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
 
@@ -86,7 +86,8 @@ function alike(a: Inputs, b: Inputs): boolean {
         x.t === y.t &&
         x.outline === y.outline &&
         (x.pattern === y.pattern || JSON.stringify({ ...x.pattern, name: '', sizes: {} }) === JSON.stringify({ ...y.pattern, name: '', sizes: {} })) &&
-        x.blockedUp === y.blockedUp
+        x.blockedUp === y.blockedUp &&
+        sameCarrier(x.carrier, y.carrier)
       );
     return !('outline' in x) && !('outline' in y) && x.id === y.id && x.reason === y.reason && x.mend === y.mend;
   });
@@ -100,10 +101,6 @@ function sameElement(a: Element, b: Element): boolean {
 /** An opening as it asks to be carried: where it has an aim, its outline is projected on to its own face. */
 function aimed(sheet: Sheet, opening: Opening, resolved: Placed | Unplaced): Placed | Unplaced {
   if (!opening.aim || !('outline' in resolved)) return resolved;
-  if (sheet.chart.kind === 'bent')
-    return opening.aim.rise
-      ? { id: opening.id, element: opening.element, reason: 'on a curved wall an outline is carried level only', mend: 'Give its direction no rise.' }
-      : resolved;
   return projectOnto(sheet, resolved, aimOf(sheet, opening, resolved));
 }
 

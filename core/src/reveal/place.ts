@@ -3,6 +3,7 @@ import { developedAt, directionsAt, facetAt, pointAt, ribAt, type BentChart, typ
 import type { Ring, Tube } from './tube.ts';
 
 const same = 1e-9;
+const none = new Float64Array(0);
 
 /** Raised where an opening reaches so far round a curve that it no longer looks at the face. */
 export class BeyondCurve extends Error {}
@@ -20,13 +21,15 @@ export interface StraightFrame {
   y: number;
   along: Vector;
   inward: Vector;
+  /** By how much it rises a metre of way inward from that point. */
+  slope: number;
 }
 
 /** The frame that looks square at a chart at a distance along it. */
 export function straightFrame(chart: Chart, s: number): StraightFrame {
   const [x, y] = pointAt(chart, s, 0, 0);
   const { along, inward } = directionsAt(chart, s);
-  return { kind: 'straight', s, x, y, along, inward };
+  return { kind: 'straight', s, x, y, along, inward, slope: 0 };
 }
 
 /** Lines on a face at which edges are divided: ribs of a bent chart, or rows and columns of quads. Ids are unique over both directions. */
@@ -142,6 +145,8 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
   };
   const lineOf: number[][] = [];
   const across: number[] = [];
+  /** Heights as drawn, before a frame that rises has lifted them. */
+  const drawn: number[] = [];
   const rows = lines?.rows ?? new Float64Array(0);
   for (let v = 0; v < tube.x.length; v++) {
     const frame = frames[placed.frame[v]!]!;
@@ -167,9 +172,13 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
     const ay = chart.y[f]! + n * chart.my[f]!;
     const bx = chart.x[f + 1]! + n * chart.mx[f + 1]!;
     const by = chart.y[f + 1]! + n * chart.my[f + 1]!;
-    placed.positions.push(ax + share * (bx - ax), ay + share * (by - ay), chart.origin[2] + y);
+    const px = ax + share * (bx - ax);
+    const py = ay + share * (by - ay);
+    const t = y + lift(frame, px, py);
+    placed.positions.push(px, py, chart.origin[2] + t);
     placed.u.push(level.developed[f]! + share * (level.developed[f + 1]! - level.developed[f]!));
-    placed.v.push(y);
+    placed.v.push(t);
+    drawn.push(y);
   }
   const splits = new Map<number, number[]>();
   const between = (a: number, b: number): number[] => {
@@ -183,14 +192,16 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
       const frame = placed.frame[p] === placed.frame[q] ? frames[placed.frame[p]!]! : null;
       const [pu, qu] = [placed.u[p]!, placed.u[q]!];
       found = [];
+      // Lines that rise cross rows elsewhere than they were drawn to: the rows end there.
+      const crossed = frame?.kind === 'straight' && frame.slope !== 0 ? none : rows;
       // Most edges lie within one facet.
-      if (rows.length === 0 && facetOf(developed, pu) === facetOf(developed, qu)) {
+      if (crossed.length === 0 && facetOf(developed, pu) === facetOf(developed, qu)) {
         splits.set(key, found);
         return found;
       }
-      const [pv, qv] = [placed.v[p]!, placed.v[q]!];
+      const [pv, qv] = [drawn[p]!, drawn[q]!];
       const cuts: { share: number; rib: number; row: number }[] = [];
-      if (rows.length > 0) within(rows, pv, qv, (i) => cuts.push({ share: (rows[i]! - pv) / (qv - pv), rib: -1, row: i }));
+      if (crossed.length > 0) within(crossed, pv, qv, (i) => cuts.push({ share: (rows[i]! - pv) / (qv - pv), rib: -1, row: i }));
       const [low, high] = pu < qu ? [pu, qu] : [qu, pu];
       for (let i = 1; i + 1 < developed.length; i++) {
         if (developed[i]! <= low + 1e-8 || developed[i]! >= high - 1e-8) continue;
@@ -222,9 +233,12 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
         }
         const [ax, ay] = ribAt(chart, f, n);
         const [bx, by] = part === 0 ? [ax, ay] : ribAt(chart, f + 1, n);
-        placed.positions.push(ax + part * (bx - ax), ay + part * (by - ay), chart.origin[2] + t);
+        const [x, y] = [ax + part * (bx - ax), ay + part * (by - ay)];
+        const level = t + (frame ? lift(frame, x, y) : 0);
+        placed.positions.push(x, y, chart.origin[2] + level);
+        drawn.push(t);
         placed.u.push(part === 0 ? developed[f]! : developed[f]! + part * (developed[f + 1]! - developed[f]!));
-        placed.v.push(t);
+        placed.v.push(level);
         placed.n.push(n);
         placed.frame.push(placed.frame[p]!);
         across.push(at);
@@ -238,6 +252,11 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
   };
   finish(placed, between, (v) => lineOf[v]!);
   return placed;
+}
+
+/** By how much a frame that rises lifts what is drawn in it, at a point in plan. */
+function lift(frame: Frame, x: number, y: number): number {
+  return frame.kind === 'straight' && frame.slope !== 0 ? frame.slope * ((x - frame.x) * frame.inward[0] + (y - frame.y) * frame.inward[1]) : 0;
 }
 
 /** The facet in which a distance lies on a developed face; of two that meet there, the later one. */

@@ -1,6 +1,6 @@
 /** Projection: an outline carried along a direction onto whatever face stands there; distance does not matter, direction does. */
 import { extentOf, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { directionsAt, pointAt, turned, type FlatChart, type Vector } from '../element/chart.ts';
+import { directionsAt, pointAt, ribAt, turned, type BentChart, type FlatChart, type Vector } from '../element/chart.ts';
 import { sheetOf, type Sheet } from '../element/sheet.ts';
 import type { Chord, Outline } from '../profile/flatten.ts';
 import type { Side } from '../profile/profile.ts';
@@ -36,12 +36,12 @@ const grazing = 0.05;
 const kept = new Map<string, { outline: Outline; s: number; t: number; drift: readonly [number, number]; width: number; height: number }>();
 
 /**
- * An opening as it lands on a flat sheet when it is carried along an aim.
- * @returns the opening there, its outline drawn on that face and drifting with the depth, or why it does not land.
+ * An opening as it lands on a sheet when it is carried along an aim.
+ * @returns the opening there, or why it does not land. On a flat sheet its outline is drawn on that face and drifts with the depth; through a curved wall it is carried as it is drawn.
  */
 export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Unplaced {
   const refuse = (reason: string, mend: string): Unplaced => ({ id: placed.id, element: sheet.element, reason, mend });
-  if (sheet.chart.kind !== 'flat') return refuse('its outline cannot be carried on to a curved wall', 'Let it cut straight walls, panels and slabs only.');
+  if (sheet.chart.kind !== 'flat') return ontoBent(sheet, sheet.chart, placed, aim, refuse);
   const chart: FlatChart = sheet.chart;
   const { direction } = aim;
   const into = dot(direction, chart.inward);
@@ -86,6 +86,59 @@ export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Un
     drift: made.drift,
     profile: { width: made.width, height: made.height, springing: null, edges: [] },
   };
+}
+
+/** The same on a curved or bent wall, where the aim first meets its outer face. */
+function ontoBent(sheet: Sheet, chart: BentChart, placed: Placed, { point, x, y, direction }: Aim, refuse: (reason: string, mend: string) => Unplaced): Placed | Unplaced {
+  const level = Math.hypot(direction[0], direction[1]);
+  if (y[2] < 1 - 1e-9 || Math.abs(x[0] * direction[0] + x[1] * direction[1]) > 1e-9)
+    return refuse('only an outline that is drawn upright can be carried on to a curved wall', 'Draw it on an upright wall, or let it cut straight walls, panels and slabs only.');
+  if (level < grazing) return refuse(`its direction runs along the face of the ${sheet.noun}`, 'Let it rise less steeply.');
+  const [wx, wy, slope] = [direction[0] / level, direction[1] / level, direction[2] / level];
+  const hit = hitsOn(chart, 0, point, [wx, wy]).sort((a, b) => Math.abs(a.at) - Math.abs(b.at))[0];
+  if (!hit) return refuse(`it passes by the ${sheet.noun}`, 'Move it to where its direction meets the wall, or turn its direction.');
+  const { inward } = directionsAt(chart, hit.s);
+  const facing = wx * inward[0] + wy * inward[1];
+  if (Math.abs(facing) < grazing) return refuse(`its direction runs along the face of the ${sheet.noun}`, 'Turn its direction more squarely to the face.');
+  // From behind, the face is seen from its other side.
+  const sign = facing > 0 ? 1 : -1;
+  return {
+    ...placed,
+    element: sheet.element,
+    s: hit.s - placed.profile.width / 2,
+    t: point[2] + slope * hit.at - chart.origin[2],
+    outline: sign > 0 ? placed.outline : mirrored(placed.outline),
+    carrier: { x: point[0] + hit.at * wx, y: point[1] + hit.at * wy, along: [sign * x[0], sign * x[1]], way: [sign * wx, sign * wy], slope: sign * slope },
+  };
+}
+
+const mirrors = new WeakMap<Outline, Outline>();
+
+/** An outline as it is seen from behind; its left end stays at 0. */
+function mirrored(outline: Outline): Outline {
+  let made = mirrors.get(outline);
+  if (!made) {
+    made = carried(outline, -1, 0, 0, 1);
+    const left = Math.min(...made.xs);
+    for (let i = 0; i < made.count; i++) made.xs[i]! -= left;
+    mirrors.set(outline, made);
+  }
+  return made;
+}
+
+/** Where a level line in plan meets a bent face at a depth: how far along the face, and how far along the line from its point, metres. */
+function hitsOn(chart: BentChart, n: number, [px, py]: readonly number[], [wx, wy]: readonly [number, number]): { s: number; at: number }[] {
+  const found: { s: number; at: number }[] = [];
+  for (let f = 0; f + 1 < chart.s.length; f++) {
+    const [ax, ay] = ribAt(chart, f, n);
+    const [bx, by] = ribAt(chart, f + 1, n);
+    const det = (bx - ax) * wy - (by - ay) * wx;
+    if (Math.abs(det) < 1e-12) continue;
+    const share = ((px! - ax) * wy - (py! - ay) * wx) / det;
+    if (share < -1e-9 || share >= 1 - (f + 2 < chart.s.length ? 1e-9 : -1e-9)) continue;
+    found.push({ s: chart.s[f]! + share * (chart.s[f + 1]! - chart.s[f]!), at: (ax + share * (bx - ax) - px!) * wx + (ay + share * (by - ay) - py!) * wy });
+  }
+  return found;
 }
 
 /** An outline under the map (x, y) → x (ax, ay) + y (bx, by); turned round where that mirrors it. */
@@ -147,7 +200,18 @@ export function elementsAlong(document: ProjectDocument, opening: Opening, place
 /** How far along a line an element's nearer face is, or null where the line passes it by. */
 function distanceTo(element: Element, point: Vector, direction: Vector): number | null {
   const { chart, thickness } = sheetOf(element);
-  if (chart.kind !== 'flat') return null;
+  if (chart.kind !== 'flat') {
+    const level = Math.hypot(direction[0], direction[1]);
+    if (level < grazing) return null;
+    const at = [0, thickness]
+      .flatMap((n) => hitsOn(chart, n, point, [direction[0] / level, direction[1] / level]))
+      .map((hit) => hit.at / level)
+      .filter((far) => {
+        const t = point[2] + far * direction[2] - chart.origin[2];
+        return t >= 0 && t <= extentOf(element).height;
+      });
+    return at.length > 0 ? at.reduce((best, far) => (Math.abs(far) < Math.abs(best) ? far : best)) : null;
+  }
   const into = dot(direction, chart.inward);
   if (Math.abs(into) < grazing) return null;
   const { length, height } = extentOf(element);

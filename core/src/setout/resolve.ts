@@ -40,8 +40,21 @@ export interface Placed {
   sections: Readonly<Record<Side, SectionLine>>;
   /** How far its outline moves along and up with every metre of depth, where it is carried on skew. */
   drift?: readonly [number, number];
-  /** The direction in plan and the rise in which it is carried through a curved wall, where it asks for one. */
-  aim?: Opening['aim'];
+  /** The plane in which it is drawn and the way in which it is carried through a curved wall, where that is not square to the wall at its middle. */
+  carrier?: Carrier;
+}
+
+/** A plane, and the way in which an outline drawn in it is carried: a point in plan (metres) that is the outline's middle, level unit vectors along it and the way, and the rise a metre of way. */
+export interface Carrier {
+  x: number;
+  y: number;
+  along: readonly [number, number];
+  way: readonly [number, number];
+  slope: number;
+}
+
+export function sameCarrier(a: Carrier | undefined, b: Carrier | undefined): boolean {
+  return a === b || JSON.stringify(a) === JSON.stringify(b);
 }
 
 /** An opening that could not be placed, why, and what would mend it. */
@@ -231,7 +244,6 @@ export function resolveOpening(document: ProjectDocument, opening: Opening, fine
     kind: pattern.cut?.kind ?? 'through',
     depth,
     sections: sections as Readonly<Record<Side, SectionLine>>,
-    ...(opening.aim ? { aim: opening.aim } : {}),
   };
 }
 

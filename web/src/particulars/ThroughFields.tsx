@@ -38,6 +38,13 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
         onChange={(way) => commit(changeOpening(opening, { aim: way === 'aimed' ? { turn: ((element?.turn ?? 0) + 90) % 360 } : undefined }, 'aim'))}
       />
       {opening.aim && <AngleField label="Direction" value={opening.aim.turn} onChange={(turn) => commit(changeOpening(opening, { aim: { ...opening.aim, turn } }, 'aim'))} />}
+      {opening.aim && (
+        <AngleField
+          label="Rises by"
+          value={opening.aim.rise ?? 0}
+          onChange={(rise) => (Math.abs(rise) > 80 ? 'It rises by -80 to 80°.' : commit(changeOpening(opening, { aim: { turn: opening.aim!.turn, ...(rise ? { rise } : {}) } }, 'aim')))}
+        />
+      )}
       {listed.length > 0 && (
         <fieldset className="further">
           <legend>Also cuts, along its axis</legend>
