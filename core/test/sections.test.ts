@@ -160,6 +160,29 @@ describe('an opening', () => {
     expect(proof.volume).toBeCloseTo(whole - (1.2 / Math.cos(Math.PI / 6)) * 1.5 * 0.4, 9);
   });
 
+  it('as a boss may be a block of its own through some layers, or all', () => {
+    const layers = [{ thickness: 0.1, material: 'brick' }, { thickness: 0.1, material: 'stone' }, { thickness: 0.2, material: 'brick' }];
+    for (const [through, reach] of [[1, 0.1], [2, 0.2], ['all', 0.4]] as const)
+      for (const sweep of [undefined, 60]) {
+        const made = (skins: 'one' | 'layers') =>
+          cut([wall({ layers, skins, ...(sweep ? { sweep } : {}) })], [opening('a', 'p', 1, 1)], { p: { cut: { kind: 'boss', height: 0.05, layers: through }, reveal: { material: 'stone' }, ...(sweep ? { jambs: 'radial' as const } : {}) } });
+        const [one, apart] = [made('one'), made('layers')];
+        expect(one.state('a').state).toBe('boss');
+        if (!sweep) expect(one.proof.volume).toBeCloseTo(whole + 1.8 * 0.05, 9);
+        expect(apart.proof.volume).toBeCloseTo(one.proof.volume, sweep ? 4 : 9);
+        // The block's sides are as long as it reaches; where it goes right through, its end shows on the inner face.
+        if (!sweep) expect(apart.proof.areaByRole.sill).toBeCloseTo(1.2 * (0.05 + 2 * reach), 9);
+        const end = one.model.cuts.get('w1')!.mesh.runs.some(({ role, material }) => role === 'imprint' && material === 'stone');
+        expect(end).toBe(through === 'all');
+      }
+  });
+
+  it('that a block through layers meets is refused the block', () => {
+    const { state } = cut([wall()], [opening('a', 'p', 1, 1), opening('b', 'window', 1.5, 1.5)], { p: { cut: { kind: 'boss', height: 0.05, layers: 'all' } } });
+    expect(state('a')).toMatchObject({ state: 'not cut', mend: expect.stringContaining('clear') });
+    expect(state('b').state).toBe('cut');
+  });
+
   it('in a slab is set out as seen from above', () => {
     const slab: Element = { id: 'w1', kind: 'slab', name: 'Loft floor', start: { x: 0, y: 0, z: 3 }, turn: 0, outline: [{ x: 0, y: 0 }, { x: 6, y: 0 }, { x: 6, y: 4 }, { x: 0, y: 4 }], layers: [{ thickness: 0.3, material: 'brick' }] };
     const model = cutModel({ ...project([], [opening('a', 'window', 1, 1)]), elements: { w1: slab } });

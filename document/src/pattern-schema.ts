@@ -79,7 +79,11 @@ export const cutSchema = z.discriminatedUnion(
     z.strictObject({ kind: z.literal('through') }),
     z.strictObject({ kind: z.literal('niche'), depth: extent }),
     z.strictObject({ kind: z.literal('niche to layer'), layers: z.int('must be a whole number').min(1, 'must be at least 1').max(23, 'must be at most 23') }),
-    z.strictObject({ kind: z.literal('boss'), height: extent }),
+    z.strictObject({
+      kind: z.literal('boss'),
+      height: extent,
+      layers: z.union([z.int().min(1).max(24), z.literal('all')], 'must be a whole number from 1 to 24, or all').optional(),
+    }),
     z.strictObject({ kind: z.literal('imprint'), material: id.nullable() }),
     z.strictObject({ kind: z.literal('keep inside') }),
   ],
@@ -87,7 +91,7 @@ export const cutSchema = z.discriminatedUnion(
 );
 /**
  * What an opening does to its element: cuts right through; a niche to a depth, or through so many outer layers; a boss of the outer layer, raised so
- * high; an imprint that divides the face and may give it a material of its own; or keeps only what lies within the outline.
+ * high, or with `layers` a block of its own that reaches back through so many of them, or all; an imprint that divides the face and may give it a material of its own; or keeps only what lies within the outline.
  */
 export type Cut = z.infer<typeof cutSchema>;
 

@@ -11,6 +11,7 @@ import { placeBent, placeFlat, straightFrame, type FaceLines, type Frame, type P
 import { makeTube, type Tube } from '../reveal/tube.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { writeFace } from './face-corners.ts';
+import { reachOf } from './reach.ts';
 import { Inexpressible, loopsOfOpening, rangeOf, slabsOf, type Slab } from './group.ts';
 import { planeBetween, type PlaneFace } from './plane.ts';
 import { laidOut } from './texture.ts';
@@ -139,6 +140,9 @@ export class PieceMaker {
       if (to === 'back') this.back(loops, range[which === 'near' ? 0 : 1], opening.kind === 'boss' ? 'boss face' : 'back', 0, -1);
       else (to === 'outer' ? this.outer : this.inner).push(...loops);
     });
+    // A block that reaches right through shows on the other side.
+    const { cut, reveal } = opening.pattern;
+    if (cut?.kind === 'boss' && reveal.material && skin.whole && reachOf(opening, sheet) >= skin.to - same) this.printed('far', skin.to);
     return this.finish(false);
   }
 
@@ -157,26 +161,43 @@ export class PieceMaker {
     return this.builder.finish();
   }
 
-  imprint(): Piece {
-    const opening = this.openings[0]!;
+  /** A block of its own: the boss and what of it stands in the layers, down to a depth, as a closed solid. */
+  block(from: number, to: number): CutMesh {
     const { sheet } = this.setting;
-    const loops = loopsOfOpening({ ...opening, sections: squares }, 1, opening.s, opening.t);
-    const placed = this.place(makeTube(loops, 0, 0.5 * sheet.thickness, sheet.boundaries, false));
+    const placed = this.place(makeTube(loopsOfOpening(this.openings[0]!, 1, this.openings[0]!.s, this.openings[0]!.t), from, to, sheet.boundaries, false));
+    const vertices = this.take(placed);
+    this.write(placed, this.dressed(placed), vertices);
+    const ends = (rings: readonly number[][]): PieceLoop[] => rings.map((loop) => loopOn(loop, placed, vertices));
+    this.back(ends(placed.near), from, 'boss face', 0, -1);
+    this.back(ends(placed.far), to, 'back', 0, 1);
+    return this.builder.finish();
+  }
+
+  imprint(): Piece {
+    this.printed('near', 0);
+    return this.finish(false);
+  }
+
+  /** Divides the outer (near) or the inner (far) face by the outline, at its depth. */
+  private printed(which: 'near' | 'far', n: number): void {
+    const opening: Placed = { ...this.openings[0]!, kind: 'imprint', sections: squares };
+    const { sheet } = this.setting;
+    const half = 0.5 * sheet.thickness;
+    const placed = this.place(makeTube(loopsOfOpening(opening, 1, opening.s, opening.t), which === 'near' ? n : half, which === 'near' ? half : n, sheet.boundaries, false));
     // Only the ring on the face is used.
     const vertices: number[] = [];
-    for (const v of placed.near.flat()) {
+    for (const v of placed[which].flat()) {
       vertices[v] = this.builder.takeVertices(1);
       this.builder.put(vertices[v], placed.positions[3 * v]!, placed.positions[3 * v + 1]!, placed.positions[3 * v + 2]!);
     }
-    this.outer.push(...placed.near.map((loop) => loopOn(loop, placed, vertices)));
+    (which === 'near' ? this.outer : this.inner).push(...placed[which].map((loop) => loopOn(loop, placed, vertices)));
     this.back(
-      placed.near.map((loop) => loopOn([...loop].reverse(), placed, vertices)),
-      0,
+      placed[which].map((loop) => loopOn([...loop].reverse(), placed, vertices)),
+      n,
       'imprint',
       0,
-      -1,
+      which === 'near' ? -1 : 1,
     );
-    return this.finish(false);
   }
 
   /** Cuts openings that meet, slab by slab, and the planes between the slabs. */
@@ -235,7 +256,8 @@ export class PieceMaker {
     const { sheet, ribsAt } = this.setting;
     const { id, pattern } = this.openings[opening]!;
     const layer = layerAt(sheet, Math.max(0, n + same));
-    const material = role === 'imprint' && pattern.cut?.kind === 'imprint' && pattern.cut.material ? pattern.cut.material : sheet.layers[layer]!.material;
+    const printed = pattern.cut?.kind === 'imprint' ? pattern.cut.material : pattern.reveal.material;
+    const material = role === 'imprint' && printed ? printed : sheet.layers[layer]!.material;
     const face = new FaceLoops();
     for (const { vertices, xs, ys } of loops) face.add(vertices, xs, ys);
     this.builder.begin({ opening: id, role, layer, material });

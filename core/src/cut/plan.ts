@@ -232,9 +232,14 @@ function refuseUnclear(opening: Placed, refused: (why: string, mend: string) => 
 
 /** Tells what became of openings that meet one another within the sheet. @returns those that are to be cut together, in sets. */
 function amongThemselves(cluster: readonly number[], openings: readonly Placed[], statuses: OpeningStatus[]): number[][] {
+  const block = (k: number): boolean => {
+    const { cut } = openings[k]!.pattern;
+    return cut?.kind === 'boss' && cut.layers !== undefined;
+  };
   const imprints = cluster.filter((k) => openings[k]!.kind === 'imprint');
+  for (const k of cluster) if (block(k)) statuses[k] = notCut(openings[k]!.id, 'a block through layers must stand clear of other openings', 'Move it clear of them, or let it stand on the face only.');
   for (const k of imprints) statuses[k] = notCut(openings[k]!.id, 'an imprint must stand clear of other openings', 'Move it clear of them, or make it a shallow niche.');
-  const rest = cluster.filter((k) => openings[k]!.kind !== 'imprint');
+  const rest = cluster.filter((k) => openings[k]!.kind !== 'imprint' && !block(k));
   if (rest.length === 0) return [];
   try {
     const clipped = clip(

@@ -102,6 +102,13 @@ export class MeshBuilder {
     }
   }
 
+  /** Writes all of another closed mesh that stands by itself, in its own place. */
+  add(mesh: CutMesh): void {
+    const base = this.takeVertices(mesh.vertexCount);
+    mesh.vertices.forEach((v, c) => this.put(base + v, mesh.positions[3 * c]!, mesh.positions[3 * c + 1]!, mesh.positions[3 * c + 2]!));
+    this.append(mesh, base);
+  }
+
   /** Writes triangles of corners, of which the first make pairs (p, q, r), (p, r, s) that are polygons p, q, r, s. */
   pairBlock(first: number, triangles: ArrayLike<number>, pairs: number, flip: boolean): void {
     const order = flip ? [0, 3, 2, 1] : [0, 1, 2, 3];

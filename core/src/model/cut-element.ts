@@ -1,6 +1,8 @@
 /** Cuts one element: its sheet, its openings, its mesh, and what became of each opening. */
 import type { Element, Units } from '@yard-arch/document';
 import { TooTangled } from '../cut/arrangement.ts';
+import { blockSolid, voidOf } from '../cut/block.ts';
+import { reachOf } from '../cut/reach.ts';
 import { Inexpressible } from '../cut/group.ts';
 import { planCut } from '../cut/plan.ts';
 import { settingOf } from '../cut/piece.ts';
@@ -116,10 +118,21 @@ function skins(element: Element, sheet: Sheet, open: readonly Placed[], grouping
   const all = skinsOf(element, sheet);
   const cut: SkinCut[] = [];
   const lines = element.mesh === 'quads' ? linesFor(sheet, open) : null;
+  const blocks = element.skins === 'layers' ? open.filter((opening) => reachOf(opening, sheet) > 0) : [];
   for (const skin of all) {
     const known = before.find((other) => other.skin.from === skin.from && other.skin.to === skin.to && other.skin.whole === skin.whole);
-    cut.push(cutSkin(builder, sheet, open, grouping, skin, lines, known));
+    const here = blocks.length === 0 ? open : open.map((opening) => (reachOf(opening, sheet) > skin.from + 1e-9 ? voidOf(opening, sheet) : opening));
+    cut.push(cutSkin(builder, sheet, here, grouping, skin, lines, known));
   }
+  const taken = new Set([...grouping.singles, ...grouping.groups.flat(), ...grouping.atEdge].map((k) => open[k]!));
+  for (const block of blocks)
+    if (taken.has(block)) {
+      try {
+        builder.add(blockSolid(block, sheet));
+      } catch (error) {
+        throw new AtFault([block], error);
+      }
+    }
   return { mesh: builder.finish(), region: cut[0]?.outer.region ?? noRegion, skins: cut, path: 'sheet' };
 }
 
@@ -136,16 +149,14 @@ function expressible(error: unknown): boolean {
 /** The same cut by the solid path, or null where that is not to be had or fails too. */
 function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made | null {
   const path = solidPath();
-  if (!path || open.some(({ kind }) => kind === 'imprint')) return null;
+  if (!path || open.some((opening) => opening.kind === 'imprint' || (element.skins === 'layers' && reachOf(opening, sheet) > 0))) return null;
   try {
     const builder = new MeshBuilder(sheet.element);
     for (const skin of skinsOf(element, sheet)) {
       const plain = new MeshBuilder(sheet.element);
       cutSkin(plain, sheet, [], { singles: [], groups: [], atEdge: [] }, skin, null);
       const mesh = path(plain.finish(), settingOf(sheet, skin, null), open);
-      const base = builder.takeVertices(mesh.vertexCount);
-      mesh.vertices.forEach((v, c) => builder.put(base + v, mesh.positions[3 * c]!, mesh.positions[3 * c + 1]!, mesh.positions[3 * c + 2]!));
-      builder.append(mesh, base);
+      builder.add(mesh);
     }
     const mesh = builder.finish();
     // Never a broken mesh without a word.

@@ -35,6 +35,18 @@ export function CutFields({ pattern, document, onChange }: { pattern: Pattern; d
         />
       )}
       {cut.kind === 'boss' && <LengthField label="Raised by" positive value={cut.height} units={document.units} onChange={(height) => onChange({ ...cut, height })} />}
+      {cut.kind === 'boss' && (
+        <Choice
+          label="Stands"
+          value={String(cut.layers ?? '')}
+          options={[
+            { value: '', label: 'on the face' },
+            ...Array.from({ length: 6 }, (_, i) => ({ value: String(i + 1), label: i === 0 ? 'through the outer layer' : `through ${i + 1} layers` })),
+            { value: 'all', label: 'through all layers' },
+          ]}
+          onChange={(layers) => onChange({ kind: 'boss', height: cut.height, ...(layers ? { layers: layers === 'all' ? 'all' : Number(layers) } : {}) })}
+        />
+      )}
       {cut.kind === 'imprint' && (
         <Choice
           label="Material"

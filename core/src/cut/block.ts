@@ -1,0 +1,27 @@
+/** Blocks: bosses that reach back through layers. Where layers are solids of their own, the layers are cut through and the block is one more solid. */
+import type { Sheet } from '../element/sheet.ts';
+import type { CutMesh } from '../mesh/cut-mesh.ts';
+import { squareSection } from '../profile/section.ts';
+import type { Placed } from '../setout/resolve.ts';
+import { PieceMaker, settingOf } from './piece.ts';
+import { reachOf } from './reach.ts';
+
+const voids = new WeakMap<Placed, Placed>();
+
+/** What a block takes out of a layer: the same outline, square through. */
+export function voidOf(block: Placed, { thickness }: Sheet): Placed {
+  let made = voids.get(block);
+  if (!made) {
+    const line = squareSection(thickness);
+    voids.set(block, (made = { ...block, kind: 'through', depth: thickness, sections: { sill: line, head: line, 'jamb-left': line, 'jamb-right': line } }));
+  }
+  return made;
+}
+
+/** The block as a closed solid, of its reveal's material, or the outer layer's. @throws Collapsed, BeyondCurve, NotTriangulable */
+export function blockSolid(block: Placed, sheet: Sheet): CutMesh {
+  const material = block.pattern.reveal.material ?? sheet.layers[0]!.material;
+  const own = { ...sheet, layers: sheet.layers.map((layer) => ({ ...layer, material })) };
+  const setting = settingOf(own, { from: 0, to: sheet.thickness, whole: true }, null);
+  return new PieceMaker(setting, [block]).block(-block.depth, reachOf(block, sheet));
+}
