@@ -183,6 +183,16 @@ describe('an opening', () => {
     expect(state('b').state).toBe('cut');
   });
 
+  it('whose head and jambs step at one depth by different offsets has nothing without area where they join', () => {
+    const sections = {
+      head: { splayOutside: 5, checks: [{ depth: 0.09, step: 0.06 }], arris: { kind: 'rounded' as const, size: 0.03, segments: 5 }, innerArris: { kind: 'rounded' as const, size: 0.01, segments: 5 } },
+      'jamb-left': { splayOutside: 12, splayInside: -3, checks: [{ depth: 0.09, step: -0.04 }], innerArris: { kind: 'rounded' as const, size: 0.01, segments: 5 } },
+      'jamb-right': { seat: 0.16, splayOutside: 5, checks: [{ depth: 0.09, step: 0.06 }], arris: { kind: 'chamfered' as const, size: 0.01 } },
+    };
+    // Nothing collapsed, as for every cut here.
+    for (const at of [1, 1.3]) cut([wall({ layers: [{ thickness: 0.12, material: 'stone' }, { thickness: 0.3, material: 'brick' }] })], [{ ...opening('a', 'p', at, 0.65), size: 'a' }], { p: { profile: { shape: 'semicircular-arch' }, sizes: patterns.arch!.sizes, sections } });
+  });
+
   it('in a slab is set out as seen from above', () => {
     const slab: Element = { id: 'w1', kind: 'slab', name: 'Loft floor', start: { x: 0, y: 0, z: 3 }, turn: 0, outline: [{ x: 0, y: 0 }, { x: 6, y: 0 }, { x: 6, y: 4 }, { x: 0, y: 4 }], layers: [{ thickness: 0.3, material: 'brick' }] };
     const model = cutModel({ ...project([], [opening('a', 'window', 1, 1)]), elements: { w1: slab } });

@@ -9,6 +9,7 @@ import { dress, type Dressed } from '../reveal/dress.ts';
 import type { LoopEdge } from '../reveal/loop.ts';
 import { placeBent, placeFlat, straightFrame, type FaceLines, type Frame, type PlacedTube } from '../reveal/place.ts';
 import { makeTube, type Tube } from '../reveal/tube.ts';
+import { zip } from '../reveal/zip.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { writeFace } from './face-corners.ts';
 import { reachOf } from './reach.ts';
@@ -240,7 +241,9 @@ export class PieceMaker {
 
   private place(tube: Tube): PlacedTube {
     const { sheet, lines } = this.setting;
-    return sheet.chart.kind === 'bent' ? placeBent(tube, sheet.chart, this.frames, lines) : placeFlat(tube, sheet.chart, lines);
+    const placed = sheet.chart.kind === 'bent' ? placeBent(tube, sheet.chart, this.frames, lines) : placeFlat(tube, sheet.chart, lines);
+    zip(placed);
+    return placed;
   }
 
   private take(placed: PlacedTube): number[] {
@@ -317,9 +320,7 @@ export class PieceMaker {
     const { builder } = this;
     const { sheet } = this.setting;
     const groups = new Map<number, number[]>();
-    const cancelled = opposites(placed, dressed.empty);
     patches.forEach((patch, p) => {
-      if (cancelled.has(p)) return;
       const face = tube.faces[patch.face]!;
       const { operand, side } = tube.edges[face.edge]!;
       const key = (operand * 4 + (side && operand > 0 ? sideOrder[side] : 0)) * 32 + face.layer;
@@ -381,26 +382,6 @@ function endsOf(
   if (range[0] <= skin.from + same) give('near', false, 'outer');
   if (range[1] >= skin.to - same) give('far', false, 'inner');
   else give('far', true, 'back');
-}
-
-/** Pairs of patches without area that are each other's opposites, as where a step comes together in one line: neither is needed. */
-function opposites({ patches }: PlacedTube, empty: readonly number[]): Set<number> {
-  const found = new Set<number>();
-  const waiting = new Map<string, number>();
-  const key = (nodes: readonly number[]): string => {
-    const first = nodes.indexOf(Math.min(...nodes));
-    return [...nodes.slice(first), ...nodes.slice(0, first)].join(' ');
-  };
-  for (const p of empty) {
-    const { nodes } = patches[p]!;
-    const other = waiting.get(key([...nodes].reverse()));
-    if (other === undefined) waiting.set(key(nodes), p);
-    else {
-      found.add(p).add(other);
-      waiting.delete(key([...nodes].reverse()));
-    }
-  }
-  return found;
 }
 
 /** The material of one side's reveal, or null for that of the layers. */

@@ -13,8 +13,6 @@ export interface Dressed {
   /** Triangles of patch p are triangleStart[p] … triangleStart[p + 1] − 1, three corners each. */
   triangleStart: Uint32Array;
   triangles: Uint32Array;
-  /** Patches whose corners lie in one line. */
-  empty: readonly number[];
 }
 
 /** Directions of a node's frame: x, y, z of along, of up, and of inward, nine figures. */
@@ -189,7 +187,7 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     if (edge.joint || !local.flat[p]) unfold(triangles, from, patch, first, placed, uvs);
     triangleStart[p + 1] = triangles.length / 3;
   }
-  return { cornerStart, normals, uvs, triangleStart, triangles: Uint32Array.from(triangles), empty: local.empty };
+  return { cornerStart, normals, uvs, triangleStart, triangles: Uint32Array.from(triangles) };
 }
 
 /**
@@ -291,15 +289,13 @@ interface LocalFrames {
   normal: Float64Array;
   /** By patch: whether all its corners lie in its plane, to a micrometre. */
   flat: Uint8Array;
-  /** Patches whose corners lie in one line. */
-  empty: number[];
 }
 
 /** Each patch in its own plane. */
 function localFrames(placed: PlacedTube): LocalFrames {
   const { patches, positions } = placed;
   const corners = patches.reduce((sum, patch) => sum + patch.nodes.length, 0);
-  const out: LocalFrames = { a: new Float64Array(corners), l: new Float64Array(corners), normal: new Float64Array(3 * patches.length), flat: new Uint8Array(patches.length).fill(1), empty: [] };
+  const out: LocalFrames = { a: new Float64Array(corners), l: new Float64Array(corners), normal: new Float64Array(3 * patches.length), flat: new Uint8Array(patches.length).fill(1) };
   let c = 0;
   for (let p = 0; p < patches.length; p++) {
     const { nodes, startNear, endNear, startFar, endFar } = patches[p]!;
@@ -329,7 +325,6 @@ function localFrames(placed: PlacedTube): LocalFrames {
       az = bz;
     }
     const size = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1;
-    if (size < 1e-14) out.empty.push(p);
     nx /= size;
     ny /= size;
     nz /= size;
