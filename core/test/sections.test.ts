@@ -193,6 +193,25 @@ describe('an opening', () => {
     for (const at of [1, 1.3]) cut([wall({ layers: [{ thickness: 0.12, material: 'stone' }, { thickness: 0.3, material: 'brick' }] })], [{ ...opening('a', 'p', at, 0.65), size: 'a' }], { p: { profile: { shape: 'semicircular-arch' }, sizes: patterns.arch!.sizes, sections } });
   });
 
+  it('of a wall that butts with layers like the other’s lets them run on, and nothing overlaps', () => {
+    // Host: brick outside, block, plaster inside. What butts against its inner face: plaster, block, plaster.
+    const layer = (thickness: number, material: string) => ({ thickness, material });
+    for (const turn of [90, 60, 120])
+      for (const [host, height] of [[5, 4], [4, 4]] as const) {
+        const outer = wall({ layers: [layer(0.1, 'brick'), layer(0.2, 'stone'), layer(0.05, 'lime')], height: host });
+        const partition = wall({ id: 'w2', start: { x: 3, y: 0.3, z: 0 }, turn, length: 3, height, layers: [layer(0.02, 'lime'), layer(0.1, 'stone'), layer(0.02, 'lime')], ends: { start: 'butted', end: 'square' } });
+        const made = (materials: string[]) => cut([outer, { ...partition, layers: partition.layers.map((l, i) => ({ ...l, material: materials[i]! })) }], [opening('a', 'window', 0.5, 1)]);
+        const [apart, joined] = [made(['oak', 'brick', 'oak']), made(['lime', 'stone', 'lime'])];
+        const [before, after] = [apart, joined].map(({ proofs }) => [proofs.get('w1')!.volume, proofs.get('w2')!.volume]) as [number[], number[]];
+        // The core goes through the plaster to the block: one wall gains there what the other loses.
+        const strip = (0.1 / Math.sin((turn * Math.PI) / 180)) * 0.05 * height;
+        expect(after[1]! - before[1]!).toBeCloseTo(strip, 9);
+        expect(before[0]! - after[0]!).toBeCloseTo(strip, 9);
+        expect(joined.model.cuts.get('w2')!.sheet.joins[0]).toContain('running on');
+        expect([...joined.model.statuses.keys()]).toEqual(['a']);
+      }
+  });
+
   it('in a slab is set out as seen from above', () => {
     const slab: Element = { id: 'w1', kind: 'slab', name: 'Loft floor', start: { x: 0, y: 0, z: 3 }, turn: 0, outline: [{ x: 0, y: 0 }, { x: 6, y: 0 }, { x: 6, y: 4 }, { x: 0, y: 4 }], layers: [{ thickness: 0.3, material: 'brick' }] };
     const model = cutModel({ ...project([], [opening('a', 'window', 1, 1)]), elements: { w1: slab } });

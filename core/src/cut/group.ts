@@ -48,7 +48,8 @@ export function sectionsAt(opening: Placed): Readonly<Record<Side, SectionLine>>
 
 /** The range of depth in which an opening bounds the solid. */
 export function rangeOf(opening: Placed): [number, number] {
-  return opening.kind === 'boss' ? [-opening.depth, 0] : opening.kind === 'imprint' ? [0, 0] : [0, opening.depth];
+  const from = opening.from ?? 0;
+  return opening.kind === 'boss' ? [-opening.depth, 0] : opening.kind === 'imprint' ? [0, 0] : [from, from + opening.depth];
 }
 
 /** Moves an edge on the face. */
@@ -110,7 +111,7 @@ export function slabsOf(sheet: Sheet, members: readonly { opening: Placed; opera
     const [a, b] = rangeOf(opening);
     if (opening.kind === 'boss') {
       if (from <= same) depths.add(a);
-    } else if (b > from + same && b < to - same) depths.add(b);
+    } else for (const n of [a, b]) if (n > from + same && n < to - same) depths.add(n);
   }
   const order = [...depths].sort((a, b) => a - b);
   const slabs: Slab[] = [];
@@ -124,7 +125,7 @@ function slab(sheet: Sheet, members: readonly { opening: Placed; operand: number
     const [a, b] = rangeOf(opening);
     if (opening.kind === 'imprint') return false;
     if (opening.kind === 'boss') return before && a <= from + same;
-    return before ? opening.kind !== 'keep inside' : b >= to - same;
+    return before ? opening.kind !== 'keep inside' : b >= to - same && a <= from + same;
   });
   const sheetLoops = atEdge ? loopsOfSheet(sheet) : [];
   const middle = (from + to) / 2;

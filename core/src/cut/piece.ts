@@ -75,7 +75,7 @@ export function rangeWithin(opening: Placed, { from, to }: Skin): [number, numbe
   const [a, b] = rangeOf(opening);
   if (opening.kind === 'boss') return from <= same ? [a, b] : null;
   if (opening.kind === 'imprint') return from <= same ? [0, 0] : null;
-  return b > from + same ? [from, Math.min(b, to)] : null;
+  return b > from + same && a < to - same ? [Math.max(a, from), Math.min(b, to)] : null;
 }
 
 /** The layer at a depth. */
@@ -138,7 +138,7 @@ export class PieceMaker {
     this.write(placed, this.dressed(placed), vertices);
     endsOf(opening, range, skin, (which, backward, to) => {
       const loops = placed[which].map((loop) => loopOn(backward ? [...loop].reverse() : loop, placed, vertices));
-      if (to === 'back') this.back(loops, range[which === 'near' ? 0 : 1], opening.kind === 'boss' ? 'boss face' : 'back', 0, -1);
+      if (to === 'back') this.back(loops, range[which === 'near' ? 0 : 1], opening.kind === 'boss' ? 'boss face' : 'back', 0, which === 'near' && opening.kind !== 'boss' ? 1 : -1);
       else (to === 'outer' ? this.outer : this.inner).push(...loops);
     });
     // A block that reaches right through shows on the other side.
@@ -228,7 +228,7 @@ export class PieceMaker {
           this.outer.push(...face.loops);
           continue;
         }
-        const owner = members.find(({ opening }) => Math.abs(rangeOf(opening)[n < 0 ? 0 : 1] - n) < 1e-7) ?? members[0]!;
+        const owner = members.find(({ opening }) => rangeOf(opening).some((end) => Math.abs(end - n) < 1e-7)) ?? members[0]!;
         this.back(face.loops, n, n < -same ? 'boss face' : 'back', owner.operand - 1, face.facing);
       }
     this.inner.push(...ends(slabs.length - 1, 'far'));
@@ -380,6 +380,7 @@ function endsOf(
     return;
   }
   if (range[0] <= skin.from + same) give('near', false, 'outer');
+  else give('near', true, 'back');
   if (range[1] >= skin.to - same) give('far', false, 'inner');
   else give('far', true, 'back');
 }

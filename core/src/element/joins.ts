@@ -10,6 +10,24 @@ const meets = 0.002;
 /** What came of the ends of a wall that were to be joined: the wall met at each, or why none was. */
 export interface Joins extends WallEnds {
   notes: string[];
+  /** What is taken out of other walls, where layers of this one run on into them to layers of the same material. */
+  into: Recess[];
+}
+
+/** A strip of a wall's layers that is taken out for a layer of another wall to run on into. */
+export interface Recess {
+  /** The wall that it is taken out of, and the one whose layer stands in it. */
+  host: string;
+  by: string;
+  /** Depths between which it lies, metres. */
+  from: number;
+  to: number;
+  /** Where it begins along the host's outer face and above its base, how far it moves along with every metre of depth, and its width and height; metres. */
+  s: number;
+  t: number;
+  drift: number;
+  width: number;
+  height: number;
 }
 
 interface Straight {
@@ -33,7 +51,7 @@ function straight(wall: Wall): Straight | null {
 
 /** The ends of a wall among the others of its document. */
 export function joinsOf(document: ProjectDocument, wall: Wall): Joins {
-  const joins: Joins = { start: null, end: null, notes: [] };
+  const joins: Joins = { start: null, end: null, notes: [], into: [] };
   if (!wall.ends || (wall.ends.start === 'square' && wall.ends.end === 'square')) return joins;
   const own = straight(wall);
   if (!own) return { ...joins, notes: ['only straight, upright walls can be joined at their ends'] };
@@ -47,7 +65,8 @@ export function joinsOf(document: ProjectDocument, wall: Wall): Joins {
     const found = kind === 'mitred' ? mitre(own, others, which) : butt(own, others, which);
     if (found) {
       joins[which] = found.line;
-      joins.notes.push(`${which} ${kind} with ${found.other.wall.name}`);
+      joins.notes.push(`${which} ${kind} with ${found.other.wall.name}${found.into?.length ? ', layers running on' : ''}`);
+      joins.into.push(...(found.into ?? []));
     } else joins.notes.push(kind === 'mitred' ? `${which} square: no wall’s corner meets it there` : `${which} square: it meets no wall there`);
   }
   return joins;
@@ -67,7 +86,7 @@ function crossing(p: readonly [number, number], d: readonly [number, number], q:
 const shifted = (p: readonly [number, number], d: readonly [number, number], by: number): [number, number] => [p[0] + d[0] * by, p[1] + d[1] * by];
 
 /** The mitre with a wall whose other kind of end stands at the same corner: its planes pass through the crossings of the two build-ups, layer by layer where they have as many. */
-function mitre(own: Straight, others: readonly Straight[], which: 'start' | 'end'): { line: SectionLine; other: Straight } | null {
+function mitre(own: Straight, others: readonly Straight[], which: 'start' | 'end'): { line: SectionLine; other: Straight; into?: Recess[] } | null {
   const corner = which === 'end' ? own.b : own.a;
   const other = others.find((o) => {
     const theirs = which === 'end' ? o.a : o.b;
@@ -86,22 +105,84 @@ function mitre(own: Straight, others: readonly Straight[], which: 'start' | 'end
   return { line: { n: [...depths], offset, smooth: depths.map(() => false) }, other };
 }
 
-/** The butt against the first face that this wall comes to of a wall that it ends in or at. */
-function butt(own: Straight, others: readonly Straight[], which: 'start' | 'end'): { line: SectionLine; other: Straight } | null {
+interface Butt {
+  line: SectionLine;
+  other: Straight;
+  into: Recess[];
+}
+
+/** The butt against the first face that this wall comes to of a wall that it ends in or at. Its layers run on through those of the other wall to the first of their own material. */
+function butt(own: Straight, others: readonly Straight[], which: 'start' | 'end'): Butt | null {
   const [corner, away] = which === 'end' ? [own.b, own.along] : [own.a, [-own.along[0], -own.along[1]] as const];
-  const T = own.boundaries.at(-1)!;
-  let best: { line: SectionLine; other: Straight; at: number } | null = null;
+  let best: { other: Straight; at: number; inner: boolean } | null = null;
+  const reach = (other: Straight, mine: number, depth: number): number | null =>
+    crossing(shifted(corner, own.inward, mine), away, shifted(other.a, other.inward, depth), other.along);
   for (const other of others) {
     const thick = other.boundaries.at(-1)!;
     const [rx, ry] = [corner[0] - other.a[0], corner[1] - other.a[1]];
     const [s, n] = [rx * other.along[0] + ry * other.along[1], rx * other.inward[0] + ry * other.inward[1]];
     if (s < -meets || s > other.wall.length + meets || n < -meets || n > thick + meets) continue;
-    const faces = [0, thick].map((depth) =>
-      [0, T].map((mine) => crossing(shifted(corner, own.inward, mine), away, shifted(other.a, other.inward, depth), other.along)),
-    );
-    const first = faces.filter((f): f is [number, number] => f[0] !== null && f[1] !== null).sort((f, g) => f[0] - g[0])[0];
-    if (!first) continue;
-    if (!best || first[0] < best.at) best = { line: { n: [0, T], offset: [...first], smooth: [false, false] }, other, at: first[0] };
+    for (const inner of [false, true]) {
+      const at = reach(other, 0, inner ? thick : 0);
+      if (at !== null && (!best || at < best.at)) best = { other, at, inner };
+    }
   }
-  return best && { line: best.line, other: best.other };
+  if (!best) return null;
+  const { other, inner } = best;
+  const thick = other.boundaries.at(-1)!;
+  const deeper = (by: number): number => (inner ? thick - by : by);
+  const passed = own.wall.layers.map((layer) => (layer.cavity ? 0 : through(other, inner, layer.material)));
+  const line: SectionLine = { n: [], offset: [], smooth: [] };
+  const into: Recess[] = [];
+  const height = heightAt(own.wall, which);
+  for (let i = 0, j = 0; i < passed.length; i = j) {
+    // Neighbouring layers that run on as far are one.
+    for (j = i; j < passed.length && passed[j] === passed[i]; ) j += 1;
+    const [n, m, by] = [own.boundaries[i]!, own.boundaries[j]!, height === null ? 0 : passed[i]!];
+    line.n.push(n, m);
+    line.offset.push(reach(other, n, deeper(by))!, reach(other, m, deeper(by))!);
+    line.smooth.push(false, false);
+    if (by > 0) into.push(recess(n, m, by));
+  }
+  // Where neighbours end alike there is no step.
+  for (let k = line.n.length - 3; k > 0; k -= 2)
+    if (Math.abs(line.offset[k]! - line.offset[k + 1]!) < 1e-9) for (const list of [line.n, line.offset, line.smooth]) list.splice(k, 2);
+  return { line, other, into };
+
+  function recess(n: number, m: number, by: number): Recess {
+    const along = (mine: number, depth: number): number => {
+      const [x, y] = shifted(shifted(corner, own.inward, mine), away, reach(other, mine, depth)!);
+      return (x - other.a[0]) * other.along[0] + (y - other.a[1]) * other.along[1];
+    };
+    const [p, q] = [along(n, 0), along(m, 0)];
+    const drift = (along(n, thick) - p) / thick;
+    return {
+      host: other.wall.id,
+      by: own.wall.id,
+      from: Math.min(deeper(0), deeper(by)),
+      to: Math.max(deeper(0), deeper(by)),
+      s: Math.min(p, q),
+      t: own.wall.start.z - other.wall.start.z,
+      drift: Math.abs(drift) < 1e-12 ? 0 : drift,
+      width: Math.abs(q - p),
+      height: height!,
+    };
+  }
+}
+
+/** How thick the linings are, from one face on, that stand before the first layer of a material: layers thinner than it. 0 where there is none, or a cavity or a thicker layer before it. */
+function through({ wall }: Straight, inner: boolean, material: string): number {
+  let [passed, thickest] = [0, 0];
+  for (const layer of inner ? [...wall.layers].reverse() : wall.layers) {
+    if (layer.cavity) return 0;
+    if (layer.material === material) return thickest < layer.thickness ? passed : 0;
+    passed += layer.thickness;
+    thickest = Math.max(thickest, layer.thickness);
+  }
+  return 0;
+}
+
+/** The height of a wall at its start or end, metres; null where its top steps. */
+function heightAt({ top, height }: Wall, which: 'start' | 'end'): number | null {
+  return top.kind === 'stepped' ? null : top.kind === 'raked' && which === 'end' ? top.end : height;
 }

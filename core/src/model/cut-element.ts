@@ -57,12 +57,13 @@ const noRegion: Region = { count: 0, xs: new Float64Array(0), ys: new Float64Arr
 
 /**
  * Cuts an element. Openings that are blocked up, or could not be placed, are reported and leave no trace in the mesh.
+ * @param recesses what is taken out of it besides, and not told of.
  * @param before the element as it was cut before an edit; what the edit does not touch is taken from there.
  */
-export function cutElement(element: Element, sheet: Sheet, resolved: readonly (Placed | Unplaced)[], units: Units, before?: ElementCut): ElementCut {
+export function cutElement(element: Element, sheet: Sheet, resolved: readonly (Placed | Unplaced)[], recesses: readonly Placed[], units: Units, before?: ElementCut): ElementCut {
   const start = performance.now();
   const placed = resolved.filter((opening): opening is Placed => 'outline' in opening);
-  const open = placed.filter((opening) => !opening.blockedUp);
+  const open = [...placed.filter((opening) => !opening.blockedUp), ...recesses];
   const byId = new Map<string, OpeningStatus>();
   let made: Made;
   if (sheet.fault) {

@@ -6,6 +6,7 @@ import { sheetOf, type Sheet } from '../element/sheet.ts';
 import type { Fineness } from '../profile/flatten.ts';
 import { squareSection } from '../profile/section.ts';
 import { aimOf, projectOnto } from '../setout/project.ts';
+import { recessesIn } from '../setout/recess.ts';
 import { finenessOf, resolveOpening, sameCarrier, type Placed, type Unplaced } from '../setout/resolve.ts';
 import { notCut } from '../cut/status.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
@@ -44,15 +45,18 @@ export function cutModel(document: ProjectDocument, before?: Model, fineness: Fi
   const sheets = new Map<string, Sheet>();
   for (const element of Object.values(document.elements)) sheets.set(element.id, sheetIn(document, element, fineness, before?.inputs.get(element.id)?.sheet));
   const visiting = visitors(document, byElement, sheets, fineness);
+  const recesses = recessesIn(document);
   for (const element of Object.values(document.elements)) {
     const sheet = sheets.get(element.id)!;
     const own = (byElement.get(element.id) ?? []).map((opening) => aimed(sheet, opening, resolveOpening(document, opening, fineness)));
     byElement.delete(element.id);
-    const resolved = [...own, ...(visiting.get(element.id) ?? [])];
+    const told = [...own, ...(visiting.get(element.id) ?? [])];
+    const taken = recesses.get(element.id) ?? [];
+    const resolved = [...told, ...taken];
     const known = before?.inputs.get(element.id);
     const wanted: Inputs = { element, resolved, units: document.units, sheet };
     const kept = known && alike(known, wanted) ? before?.cuts.get(element.id) : undefined;
-    const cut = kept ?? cutElement(element, sheet, resolved, document.units, before?.cuts.get(element.id));
+    const cut = kept ?? cutElement(element, sheet, told, taken, document.units, before?.cuts.get(element.id));
     cuts.set(element.id, cut);
     inputs.set(element.id, wanted);
     cut.statuses.forEach((status, i) => {

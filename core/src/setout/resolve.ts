@@ -34,6 +34,8 @@ export interface Placed {
   blockedUp: boolean;
   /** What it does. */
   kind: NonNullable<Pattern['cut']>['kind'];
+  /** The depth at which it begins, metres, where that is not the outer face. */
+  from?: number;
   /** How deep it cuts, or how high it is raised, metres; the element's thickness where it goes right through. */
   depth: number;
   /** How each side departs from square over that depth. */
