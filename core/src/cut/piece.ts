@@ -15,7 +15,7 @@ import { writeFace } from './face-corners.ts';
 import { reachOf } from './reach.ts';
 import { Inexpressible, loopsOfOpening, rangeOf, slabsOf, type Slab } from './group.ts';
 import { planeBetween, type PlaneFace } from './plane.ts';
-import { laidOut } from './texture.ts';
+import { laidOut, plain } from './texture.ts';
 import { tubeOf } from './tubes.ts';
 
 const same = 1e-9;
@@ -341,11 +341,13 @@ export class PieceMaker {
       const lay = laidOut(opening ? opening.pattern.texture?.[side!] : sheet.texture?.edge);
       for (const p of list) {
         const first = builder.cornerCount - cornerStart[p]!;
-        patches[p]!.nodes.forEach((v, i) => {
+        const { nodes } = patches[p]!;
+        for (let i = 0; i < nodes.length; i++) {
           const c = cornerStart[p]! + i;
-          const [u, w] = lay(uvs[2 * c]!, uvs[2 * c + 1]!);
-          builder.corner(vertices[v]!, normals[3 * c]!, normals[3 * c + 1]!, normals[3 * c + 2]!, u, w);
-        });
+          let [u, w] = [uvs[2 * c]!, uvs[2 * c + 1]!];
+          if (lay !== plain) [u, w] = lay(u, w);
+          builder.corner(vertices[nodes[i]!]!, normals[3 * c]!, normals[3 * c + 1]!, normals[3 * c + 2]!, u, w);
+        }
         for (let i = 3 * triangleStart[p]!; i < 3 * triangleStart[p + 1]!; i += 3) builder.triangle(first + triangles[i]!, first + triangles[i + 1]!, first + triangles[i + 2]!);
         builder.polygonFrom(first + cornerStart[p]!, cornerStart[p + 1]! - cornerStart[p]!);
       }

@@ -30,7 +30,10 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
       const k = cluster[0]!;
       singles.push(k);
       statuses[k] = { opening: openings[k]!.id, state: stateOf(openings[k]!), reason: null, mend: null, unitedWith: [], area: outlineArea(openings[k]!.outline) };
-    } else groups.push(...amongThemselves(cluster, openings, statuses));
+    } else
+      for (const group of amongThemselves(cluster, openings, statuses))
+        if (group.length === 1) singles.push(group[0]!);
+        else groups.push(group);
   }
   plan.grouping = { singles, groups, atEdge: atTheEdge(sheet, loop, atEdge, openings, statuses, units) };
   return plan;

@@ -2,10 +2,11 @@
 import type { Sheet } from '../element/sheet.ts';
 import type { MeshBuilder } from '../mesh/builder.ts';
 import { pointAt, ribAt } from '../element/chart.ts';
-import { FaceLoops, triangulateFace } from '../mesh/face.ts';
+import { FaceLoops, ribLines, triangulateFace } from '../mesh/face.ts';
 import { paired } from '../mesh/quads.ts';
 import type { Region } from '../mesh/region.ts';
 import { retriangulate, type Segment } from '../mesh/retriangulate.ts';
+import { transfer } from '../mesh/transfer.ts';
 import type { FaceLines } from '../reveal/place.ts';
 import { sameCarrier, type Placed } from '../setout/resolve.ts';
 import { standingOn, writeFace, type Standing } from './face-corners.ts';
@@ -111,16 +112,17 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
     innerSegments.push(take(inner, piece.inner, base, name, piece));
     if (piece.pinched) outer.pinched = inner.pinched = true;
   }
-  const faceOf = (loops: FaceLoops, segments: Segment[], n: number, kept: KeptFace | undefined): KeptFace => {
+  const faceOf = (loops: FaceLoops, segments: Segment[], n: number, kept: KeptFace | undefined, like?: KeptFace): KeptFace => {
     const { region } = loops;
     const ribs = setting.ribsAt(n);
     if (lines) return quads(builder, setting, loops, lines, n, segments);
-    const triangles = (kept && retriangulate(kept, region, segments, ribs)) ?? triangulateFace(region, ribs);
+    const triangles =
+      (kept && retriangulate(kept, region, segments, ribs)) ?? (like && transfer(like.triangles, like.region, region, ribs && ribs.length > 2 ? ribLines(region, ribs) : [])) ?? triangulateFace(region, ribs);
     return { region, triangles, pairs: 0, segments };
   };
   const outerFace = faceOf(outer, outerSegments, skin.from, known?.outer);
   const shared = !lines && sheet.chart.kind === 'flat' && inner.isLike(outer);
-  const innerFace = shared ? { ...outerFace, segments: innerSegments } : faceOf(inner, innerSegments, skin.to, known?.inner);
+  const innerFace = shared ? { ...outerFace, segments: innerSegments } : faceOf(inner, innerSegments, skin.to, known?.inner, outerFace);
   const standing = ({ region, triangles }: KeptFace, n: number): Standing | undefined => {
     const ribs = setting.ribsAt(n);
     return ribs ? standingOn(region.xs, triangles, ribs) : undefined;

@@ -4,7 +4,8 @@ import { turned } from '../element/chart.ts';
 
 type Lay = (u: number, v: number) => readonly [number, number];
 
-const plain: Lay = (u, v) => [u, v];
+/** As it was unrolled. */
+export const plain: Lay = (u, v) => [u, v];
 
 /** Mirrored (in u), turned about the origin (degrees), then moved (metres). */
 export function laidOut(texture: Texture | undefined): Lay {

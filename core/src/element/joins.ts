@@ -135,7 +135,7 @@ function butt(own: Straight, others: readonly Straight[], which: 'start' | 'end'
   const line: SectionLine = { n: [], offset: [], smooth: [] };
   const into: Recess[] = [];
   const height = heightAt(own.wall, which);
-  for (let i = 0, j = 0; i < passed.length; i = j) {
+  for (let i = 0, j: number; i < passed.length; i = j) {
     // Neighbouring layers that run on as far are one.
     for (j = i; j < passed.length && passed[j] === passed[i]; ) j += 1;
     const [n, m, by] = [own.boundaries[i]!, own.boundaries[j]!, height === null ? 0 : passed[i]!];

@@ -22,20 +22,32 @@ export class Triangulation {
   readonly forced: Uint8Array;
   private readonly outgoing: Int32Array;
 
-  /** Delaunay triangulation of points (metres), which must be distinct and not all in line. */
+  /**
+   * Delaunay triangulation of points (metres), which must be distinct and not all in line.
+   * @param made triangles that there are already, counter-clockwise, with their twins.
+   */
   constructor(
     readonly xs: Float64Array,
     readonly ys: Float64Array,
+    made?: { corner: Uint32Array; twin: Int32Array },
   ) {
+    if (made) {
+      this.corner = made.corner;
+      this.twin = made.twin;
+      this.forced = new Uint8Array(made.corner.length);
+      this.outgoing = new Int32Array(xs.length).fill(-1);
+      for (let e = 0; e < made.corner.length; e++) this.outgoing[made.corner[e]!] = e;
+      return;
+    }
     const flat = new Float64Array(2 * xs.length);
     // Mirrored, since delaunator's triangles run clockwise with y up.
     for (let i = 0; i < xs.length; i++) {
       flat[2 * i] = xs[i]!;
       flat[2 * i + 1] = -ys[i]!;
     }
-    const made = new Delaunator(flat);
-    this.corner = made.triangles;
-    this.twin = made.halfedges;
+    const delaunay = new Delaunator(flat);
+    this.corner = delaunay.triangles;
+    this.twin = delaunay.halfedges;
     if (this.corner.length === 0) throw new NotTriangulable('all points lie in one line');
     this.forced = new Uint8Array(this.corner.length);
     this.outgoing = new Int32Array(xs.length).fill(-1);

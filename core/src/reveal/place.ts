@@ -4,6 +4,7 @@ import type { Ring, Tube } from './tube.ts';
 
 const same = 1e-9;
 const none = new Float64Array(0);
+const nothing: number[] = [];
 
 /** Raised where an opening reaches so far round a curve that it no longer looks at the face. */
 export class BeyondCurve extends Error {}
@@ -147,6 +148,8 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
   const across: number[] = [];
   /** Heights as drawn, before a frame that rises has lifted them. */
   const drawn: number[] = [];
+  const facet: number[] = [];
+  const onRib: boolean[] = [];
   const rows = lines?.rows ?? new Float64Array(0);
   for (let v = 0; v < tube.x.length; v++) {
     const frame = frames[placed.frame[v]!]!;
@@ -167,7 +170,9 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
       f += 1;
       share = 0;
     }
-    lineOf.push(share === 0 && f > 0 ? [f] : []);
+    lineOf.push(share === 0 && f > 0 ? [f] : nothing);
+    facet.push(f);
+    onRib.push(share === 0 && f > 0);
     const ax = chart.x[f]! + n * chart.mx[f]!;
     const ay = chart.y[f]! + n * chart.my[f]!;
     const bx = chart.x[f + 1]! + n * chart.mx[f + 1]!;
@@ -182,7 +187,10 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
   }
   const splits = new Map<number, number[]>();
   const between = (a: number, b: number): number[] => {
-    if (Math.abs(placed.n[a]! - placed.n[b]!) > same) return [];
+    if (Math.abs(placed.n[a]! - placed.n[b]!) > same) return nothing;
+    // Most edges lie within one facet.
+    const [f, g] = [facet[a]!, facet[b]!];
+    if (rows.length === 0 && (f === g || (f === g + 1 && onRib[a]) || (g === f + 1 && onRib[b]))) return nothing;
     const key = a < b ? a * 0x400000 + b : b * 0x400000 + a;
     let found = splits.get(key);
     if (!found) {
@@ -194,7 +202,6 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
       found = [];
       // Lines that rise cross rows elsewhere than they were drawn to: the rows end there.
       const crossed = frame?.kind === 'straight' && frame.slope !== 0 ? none : rows;
-      // Most edges lie within one facet.
       if (crossed.length === 0 && facetOf(developed, pu) === facetOf(developed, qu)) {
         splits.set(key, found);
         return found;
@@ -350,16 +357,19 @@ function divide(
   between: (a: number, b: number) => number[],
   lineOf: (v: number) => readonly number[],
 ): void {
+  // Most faces lie within one facet.
+  let whole = true;
+  for (let i = 0; whole && i < own.length; i++) whole = between(own[i]!, own[(i + 1) % own.length]!).length === 0;
+  if (whole) {
+    placed.patches.push({ face, nodes: own as number[], startNear: Math.min(startNear, startFar), startFar, endFar, endNear: 0 });
+    return;
+  }
   const nodes: number[] = [];
   const place = new Array<number>(own.length);
   for (let i = 0; i < own.length; i++) {
     place[i] = nodes.length;
     nodes.push(own[i]!);
     for (const v of between(own[i]!, own[(i + 1) % own.length]!)) nodes.push(v);
-  }
-  if (nodes.length === own.length) {
-    placed.patches.push({ face, nodes, startNear: Math.min(startNear, startFar), startFar, endFar, endNear: 0 });
-    return;
   }
   const M = nodes.length;
   // Near from the start back to the end is nodes[startNear … 0]; far is from startFar on to endFar.
