@@ -4,6 +4,7 @@ import { Maximize2, Minimize2 } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { OpeningParticulars } from '../particulars/OpeningParticulars.tsx';
+import { LineParticulars } from '../particulars/LineParticulars.tsx';
 import { ProjectParticulars } from '../particulars/ProjectParticulars.tsx';
 import { PatternParticulars } from '../particulars/PatternParticulars.tsx';
 import { ElementParticulars } from '../particulars/ElementParticulars.tsx';
@@ -150,6 +151,8 @@ function Particulars() {
   const chosen = useEditor((state) => state.chosen);
   if (chosen.kind === 'opening' && document.openings[chosen.id]) return <OpeningParticulars key={chosen.id} document={document} opening={document.openings[chosen.id]!} />;
   if (chosen.kind === 'pattern' && document.patterns[chosen.id]) return <PatternParticulars key={chosen.id} document={document} pattern={document.patterns[chosen.id]!} />;
+  if (chosen.kind === 'datum' && document.datums[chosen.id]) return <LineParticulars key={chosen.id} document={document} line={{ kind: 'datum', datum: document.datums[chosen.id]! }} />;
+  if (chosen.kind === 'axis' && document.axes[chosen.id]) return <LineParticulars key={chosen.id} document={document} line={{ kind: 'axis', axis: document.axes[chosen.id]! }} />;
   if (chosen.kind === 'project') return <ProjectParticulars document={document} />;
   const wall = element ? document.elements[element] : undefined;
   return wall ? <ElementParticulars key={wall.id} document={document} element={wall} /> : <p className="why">Nothing is chosen.</p>;

@@ -13,8 +13,8 @@ import { readKept, writeKept, type Pending, type Step } from './kept.ts';
 /** How the saving of edits stands. */
 export type Saving = 'saved' | 'saving' | 'kept here';
 
-/** What is chosen: an opening, a pattern (to be looked at or placed), the project with its materials, or nothing but the wall itself. */
-export type Chosen = { kind: 'wall' } | { kind: 'project' } | { kind: 'opening'; id: string } | { kind: 'pattern'; id: string };
+/** What is chosen: an opening, a pattern (to be looked at or placed), a datum or an axis, the project with its materials, or nothing but the wall itself. */
+export type Chosen = { kind: 'wall' } | { kind: 'project' } | { kind: 'datum' | 'axis'; id: string } | { kind: 'opening'; id: string } | { kind: 'pattern'; id: string };
 
 interface EditorState {
   project: string | null;
@@ -179,6 +179,8 @@ function settle(): void {
   if (element && !document.elements[element]) setState({ element: Object.keys(document.elements)[0] ?? null, chosen: { kind: 'wall' } });
   if (chosen.kind === 'opening' && !document.openings[chosen.id]) setState({ chosen: { kind: 'wall' } });
   if (chosen.kind === 'pattern' && !document.patterns[chosen.id]) setState({ chosen: { kind: 'wall' } });
+  if (chosen.kind === 'datum' && !document.datums[chosen.id]) setState({ chosen: { kind: 'wall' } });
+  if (chosen.kind === 'axis' && !document.axes[chosen.id]) setState({ chosen: { kind: 'wall' } });
   if (placing && !document.patterns[placing.pattern]?.sizes[placing.size]) setState({ placing: null });
 }
 

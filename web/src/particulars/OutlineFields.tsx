@@ -70,20 +70,20 @@ export function OutlineFields({ label, outline, units, onChange, onRemove }: Out
           <tr key={i}>
             <th scope="row">{i + 1}</th>
             <td>
-              <Cell label={`Point ${i + 1} along`} shown={formatLength(point.x, units)} hint={`In ${unitsLabel(units)}`} onType={(text) => length(text, (x) => set(i, { x }))} />
+              <Cell label={`${label}, point ${i + 1} along`} shown={formatLength(point.x, units)} hint={`In ${unitsLabel(units)}`} onType={(text) => length(text, (x) => set(i, { x }))} />
             </td>
             <td>
-              <Cell label={`Point ${i + 1} up`} shown={formatLength(point.y, units)} hint={`In ${unitsLabel(units)}`} onType={(text) => length(text, (y) => set(i, { y }))} />
+              <Cell label={`${label}, point ${i + 1} up`} shown={formatLength(point.y, units)} hint={`In ${unitsLabel(units)}`} onType={(text) => length(text, (y) => set(i, { y }))} />
             </td>
             <td>
-              <Cell label={`Edge ${i + 1} bends by`} shown={`${Number(bendOf(point).toFixed(2))}°`} hint="In degrees; 180 is a half circle" onType={(text) => bend(text, i)} />
+              <Cell label={`${label}, edge ${i + 1} bends by`} shown={`${Number(bendOf(point).toFixed(2))}°`} hint="In degrees; 180 is a half circle" onType={(text) => bend(text, i)} />
             </td>
             <td>
-              <button onClick={() => insert(i)} aria-label={`Add a point after point ${i + 1}`} title="Add a point on this edge">
+              <button onClick={() => insert(i)} aria-label={`${label}, add a point after point ${i + 1}`} title="Add a point on this edge">
                 <Plus size={13} />
               </button>
               {outline.length > least && (
-                <button onClick={() => onChange(outline.filter((_, k) => k !== i))} aria-label={`Remove point ${i + 1}`} title="Remove this point">
+                <button onClick={() => onChange(outline.filter((_, k) => k !== i))} aria-label={`${label}, remove point ${i + 1}`} title="Remove this point">
                   <X size={13} />
                 </button>
               )}

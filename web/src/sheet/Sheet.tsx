@@ -1,8 +1,10 @@
 /** The sheet: the chosen wall's outer face as a drawing, on which openings are placed, dragged and dimensioned. */
 import { datumsOn, resolveOpening, sheetOf, snap, type Box, type Guide, type Lines, type Placed } from '@yard-arch/core';
 import { extentOf, formatLength, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { Plus } from 'lucide-react';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { blockUp, moveOpening, placeOpening, profileOfOpening, removeOpening } from '../editor/edits.ts';
+import { addAxis, addDatum, heldTo, moveLine, removeLine, type Line } from '../editor/line-edits.ts';
 import { choose, chooseOpening, commit, place, preview, useEditor } from '../editor/store.ts';
 import { complain } from '../common/notices.tsx';
 import { FigureField } from './FigureField.tsx';
@@ -11,6 +13,9 @@ import { SettingOutLines } from './SettingOutLines.tsx';
 import { Strings, type EditedFigure } from './Strings.tsx';
 import { TitleBlock } from './TitleBlock.tsx';
 import { fit, sOf, tOf, xOf, yOf, zoom, type Viewport } from './viewport.ts';
+
+/** Where a line is: its level, or how far along, metres. */
+const placeOf = (line: Line): number => (line.kind === 'datum' ? line.datum.level : line.axis.along);
 
 /** How far the pointer pulls towards a line, pixels. */
 const reachPixels = 8;
@@ -24,7 +29,8 @@ interface Ghost {
 
 type Gesture =
   | { kind: 'pan'; x: number; y: number; from: Viewport; moved: boolean }
-  | { kind: 'drag'; x: number; y: number; opening: Opening; box: Box; moved: boolean; last: Ghost | null };
+  | { kind: 'drag'; x: number; y: number; opening: Opening; box: Box; moved: boolean; last: Ghost | null }
+  | { kind: 'line'; x: number; y: number; line: Line; at: number; moved: boolean; last: number | null };
 
 export function Sheet({ element }: { element: Element }) {
   const tall = useMemo(() => sheetOf(element).height, [element]);
@@ -110,12 +116,25 @@ export function Sheet({ element }: { element: Element }) {
       return;
     }
     svg.current!.setPointerCapture(event.pointerId);
+    const line = lineAt(event.target as globalThis.Element);
+    if (line && event.button === 0) {
+      choose(line.kind === 'datum' ? { kind: 'datum', id: line.datum.id } : { kind: 'axis', id: line.axis.id });
+      gesture.current = { kind: 'line', x, y, line, at: placeOf(line), moved: false, last: null };
+      return;
+    }
     const opening = id ? committed.openings[id] : undefined;
     const box = boxes.find((candidate) => candidate.id === id);
     if (opening && box && event.button === 0) {
       chooseOpening(opening.id);
       gesture.current = { kind: 'drag', x, y, opening, box, moved: false, last: null };
     } else gesture.current = { kind: 'pan', x, y, from: view, moved: false };
+  };
+
+  /** The datum or axis that something on the sheet belongs to. */
+  const lineAt = (target: globalThis.Element): Line | null => {
+    const [kind, id = ''] = (target.closest('[data-line]')?.getAttribute('data-line') ?? '').split(' ');
+    const [datum, axis] = [committed.datums[id], committed.axes[id]];
+    return kind === 'datum' && datum ? { kind, datum } : kind === 'axis' && axis ? { kind, axis } : null;
   };
 
   const waiting = useRef<number | null>(null);
@@ -137,6 +156,14 @@ export function Sheet({ element }: { element: Element }) {
         setView({ ...now.from, x: now.from.x + x - now.x, y: now.from.y + y - now.y });
         return;
       }
+      if (now.kind === 'line') {
+        const by = now.line.kind === 'datum' ? (now.y - y) / view.scale : (x - now.x) / view.scale;
+        // By whole centimetres, or freely.
+        const step = free ? 1000 : 100;
+        now.last = Math.round((now.at + by) * step) / step;
+        preview(moveLine(committed, now.line, now.last));
+        return;
+      }
       const moved = { ...now.box, s: now.box.s + (x - now.x) / view.scale, t: now.box.t - (y - now.y) / view.scale };
       now.last = snapped(moved, free);
       setDragged(now.last);
@@ -154,6 +181,9 @@ export function Sheet({ element }: { element: Element }) {
     if (!now) return;
     if (now.kind === 'drag') {
       if (now.moved && keep && now.last) commit(moveOpening(committed, now.opening, now.last.s, now.last.t));
+      else preview(null);
+    } else if (now.kind === 'line') {
+      if (now.moved && keep && now.last !== null) commit(moveLine(committed, now.line, now.last));
       else preview(null);
     } else if (!now.moved && keep) choose({ kind: 'wall' });
   };
@@ -176,6 +206,7 @@ export function Sheet({ element }: { element: Element }) {
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey) return;
     const focused = (event.target as globalThis.Element).closest('[data-opening]')?.getAttribute('data-opening');
+    const line = lineAt(event.target as globalThis.Element);
     const step = event.shiftKey ? 0.1 : event.altKey ? 0.001 : 0.01;
     const ways: Record<string, [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
     const [ds, dt] = ways[event.key] ?? [0, 0];
@@ -193,6 +224,17 @@ export function Sheet({ element }: { element: Element }) {
     } else if (placing && event.key === 'Enter') {
       const spot = ghost ?? ghostAt(length / 2, tall / 2, false);
       if (spot) putDown(spot);
+    } else if (line && (event.key === 'Enter' || event.key === ' ')) choose(line.kind === 'datum' ? { kind: 'datum', id: line.datum.id } : { kind: 'axis', id: line.axis.id });
+    else if (line && arrow) {
+      const by = line.kind === 'datum' ? dt : ds;
+      if (by !== 0) commit(moveLine(committed, line, Math.round((placeOf(line) + by) * 1e6) / 1e6));
+    } else if (line && (event.key === 'Delete' || event.key === 'Backspace')) {
+      const held = heldTo(committed, line).length;
+      if (held === 0) commit(removeLine(committed, line));
+      else {
+        choose(line.kind === 'datum' ? { kind: 'datum', id: line.datum.id } : { kind: 'axis', id: line.axis.id });
+        complain(`${line.kind === 'datum' ? line.datum.name : `Axis ${line.axis.name}`} was not removed`, `${held} opening${held === 1 ? ' is' : 's are'} held to it. Its particulars show them, and remove it with the openings left where they are.`);
+      }
     } else if (focused && (event.key === 'Enter' || event.key === ' ')) chooseOpening(focused);
     else if (event.key === '0') showWhole();
     else if (event.key === '+' || event.key === '=' || event.key === '-') {
@@ -206,6 +248,10 @@ export function Sheet({ element }: { element: Element }) {
       event.preventDefault();
       event.stopPropagation();
     }
+  };
+
+  const added = (kind: 'datum' | 'axis', { changeSet, id }: ReturnType<typeof addDatum>): void => {
+    if (commit(changeSet)) choose({ kind, id });
   };
 
   const editFigure = (value: number) => {
@@ -278,7 +324,8 @@ export function Sheet({ element }: { element: Element }) {
           height={tall}
           datums={lines.datums}
           axes={lines.axes}
-          chosenAxis={chosenAxis}
+          heldAxis={chosenAxis}
+          chosen={chosen.kind === 'datum' || chosen.kind === 'axis' ? chosen.id : null}
           units={units}
         />
         {placed.map((item) => {
@@ -329,6 +376,16 @@ export function Sheet({ element }: { element: Element }) {
         )}
       </svg>
       {figure && chosenBox && <FigureField key={`${figure.what} ${chosenBox.id}`} figure={figure} units={units} onDone={editFigure} onClose={() => setFigure(null)} />}
+      <div className="sheet-tools">
+        {element.kind !== 'slab' && (
+          <button onClick={() => added('datum', addDatum(committed, element))} title="A level to which sills, heads and springings can be held, in the whole building">
+            <Plus size={13} /> Datum
+          </button>
+        )}
+        <button onClick={() => added('axis', addAxis(committed, element))} title="An upright line on this face to which openings can be held">
+          <Plus size={13} /> Axis
+        </button>
+      </div>
       <TitleBlock element={element} />
     </div>
   );

@@ -1,0 +1,96 @@
+/** Edits of datums and axes. Openings held to a line move with it; when it is removed they stay where they stand. */
+import { datumsOn, sheetOf } from '@yard-arch/core';
+import { extentOf, newId, putting, removing, type Axis, type Change, type ChangeSet, type Datum, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+
+/** A setting-out line. */
+export type Line = { kind: 'datum'; datum: Datum } | { kind: 'axis'; axis: Axis };
+
+const edit = (name: string, ...changes: Change[]): ChangeSet => ({ name: name.slice(0, 200), changes });
+const whole = (metres: number): number => Math.round(metres * 1000) / 1000;
+
+/** Openings that are held to a line. */
+export function heldTo(document: ProjectDocument, line: Line): Opening[] {
+  return Object.values(document.openings).filter((opening) =>
+    line.kind === 'datum' ? opening.up.from === 'datum' && opening.up.datum === line.datum.id : opening.along.from === 'axis' && opening.along.axis === line.axis.id,
+  );
+}
+
+/** A new datum for the whole building, in the widest gap between those that show on an element's face. */
+export function addDatum(document: ProjectDocument, element: Element): { changeSet: ChangeSet; id: string } {
+  const { z } = element.start;
+  const height = sheetOf(element).height;
+  const taken = datumsOn(document, element).map(({ level }) => level - z);
+  const level = whole(z + widestGap(taken, height));
+  const names = new Set(Object.values(document.datums).map(({ name }) => name));
+  const datum: Datum = { id: newId('d'), name: firstFree('Datum', names), level, element: null };
+  return { id: datum.id, changeSet: edit(`add ${datum.name}`, putting('datums', datum)) };
+}
+
+/** A new axis, in the widest gap between those of an element, with the next letter. */
+export function addAxis(document: ProjectDocument, element: Element): { changeSet: ChangeSet; id: string } {
+  const own = Object.values(document.axes).filter((axis) => axis.element === element.id);
+  const names = new Set(own.map(({ name }) => name));
+  const letters = Array.from({ length: 26 }, (_, i) => String.fromCharCode(65 + i));
+  const name = letters.find((letter) => !names.has(letter)) ?? firstFree('A', names);
+  const along = whole(
+    widestGap(
+      own.map((axis) => axis.along),
+      extentOf(element).length,
+    ),
+  );
+  const axis: Axis = { id: newId('x'), name, element: element.id, along };
+  return { id: axis.id, changeSet: edit(`add axis ${name}`, putting('axes', axis)) };
+}
+
+function firstFree(name: string, taken: ReadonlySet<string>): string {
+  let n = 1;
+  while (taken.has(`${name} ${n}`)) n++;
+  return `${name} ${n}`;
+}
+
+function widestGap(taken: readonly number[], length: number): number {
+  const marks = [0, ...taken.filter((at) => at > 0 && at < length).sort((a, b) => a - b), length];
+  let best = 0;
+  for (let i = 0; i + 1 < marks.length; i++) if (marks[i + 1]! - marks[i]! > marks[best + 1]! - marks[best]! + 1e-9) best = i;
+  return (marks[best]! + marks[best + 1]!) / 2;
+}
+
+/** Moves a line to a level (above the origin) or a distance along its element, metres; what is held to it follows. */
+export function moveLine(document: ProjectDocument, line: Line, to: number): ChangeSet {
+  const held = heldTo(document, line).length;
+  const told = held > 0 ? ` with ${held} opening${held === 1 ? '' : 's'}` : '';
+  return line.kind === 'datum'
+    ? edit(`move ${line.datum.name}${told}`, putting('datums', { ...line.datum, level: to }))
+    : edit(`move axis ${line.axis.name}${told}`, putting('axes', { ...line.axis, along: to }));
+}
+
+export function renameLine(line: Line, name: string): ChangeSet {
+  return line.kind === 'datum' ? edit(`rename ${line.datum.name}`, putting('datums', { ...line.datum, name })) : edit(`rename axis ${line.axis.name}`, putting('axes', { ...line.axis, name }));
+}
+
+/**
+ * Lets a datum be used on one element only, or (null) in the whole building. Openings elsewhere that were held to it stay where they stand.
+ */
+export function confineDatum(document: ProjectDocument, datum: Datum, element: string | null): ChangeSet {
+  const elsewhere = element === null ? [] : heldTo(document, { kind: 'datum', datum }).filter((opening) => opening.element !== element);
+  return edit(`change what ${datum.name} is for`, ...elsewhere.map((opening) => letGo(document, opening, { kind: 'datum', datum })), putting('datums', { ...datum, element }));
+}
+
+/** Removes a line. What was held to it stays where it stands, placed from the base or the start instead. */
+export function removeLine(document: ProjectDocument, line: Line): ChangeSet {
+  const loose = heldTo(document, line).map((opening) => letGo(document, opening, line));
+  return line.kind === 'datum' ? edit(`remove ${line.datum.name}`, ...loose, removing('datums', line.datum.id)) : edit(`remove axis ${line.axis.name}`, ...loose, removing('axes', line.axis.id));
+}
+
+function letGo(document: ProjectDocument, opening: Opening, line: Line): Change {
+  const z = document.elements[opening.element]?.start.z ?? 0;
+  return putting(
+    'openings',
+    line.kind === 'datum'
+      ? { ...opening, up: { from: 'base', distance: tidy(line.datum.level - z + opening.up.distance) } }
+      : { ...opening, along: { from: 'start', distance: tidy(line.axis.along + opening.along.distance) } },
+  );
+}
+
+/** Without the last bits of a sum. */
+const tidy = (metres: number): number => Number(metres.toPrecision(15));
