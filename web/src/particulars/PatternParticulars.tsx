@@ -37,7 +37,6 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
         options={[{ value: '', label: 'as the wall' }, ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name }))]}
         onChange={(id) => commit(changePattern(pattern, { reveal: { ...pattern.reveal, material: id || null } }, 'change the reveal of'))}
       />
-      <SideMaterials pattern={pattern} document={document} />
       <Choice
         label="On curves"
         value={pattern.jambs ?? 'parallel'}
@@ -51,6 +50,7 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
         <summary>Section of the reveal{pattern.sections ? '' : ', square'}</summary>
         <SectionFields pattern={pattern} units={document.units} depth={depth} onChange={(sections) => commit(changePattern(pattern, { sections }, 'change the section of'))} />
       </details>
+      <SideMaterials pattern={pattern} document={document} />
       <TextureFields roles={roles} textures={pattern.texture} units={document.units} onChange={(texture) => commit(changePattern(pattern, { texture }, 'lay the texture of'))} />
       {sizes.map((size) => {
         const count = uses(document, pattern.id, size.id);
@@ -111,8 +111,8 @@ function SideMaterials({ pattern, document }: { pattern: Pattern; document: Proj
   const { reveal } = pattern;
   const own = Object.keys(reveal.sides ?? {}).length;
   return (
-    <details className="reveal" open={own > 0}>
-      <summary>Sides of the reveal{own > 0 ? '' : ', all alike'}</summary>
+    <details className="reveal">
+      <summary>Sides of the reveal{own > 0 ? `, ${own} of ${own === 1 ? 'its' : 'their'} own material` : ', all alike'}</summary>
       {sides.map(({ value: side, label }) => (
         <Choice
           key={side}
