@@ -112,3 +112,15 @@ describe('normals by a set angle', () => {
     expect(Math.max(...smoothed)).toBeLessThan(15.1);
   });
 });
+
+describe('sections that leave nothing', () => {
+  it('are refused, and what is to be kept stays', () => {
+    const check = { checks: [{ depth: 0.1, step: 0.06 }] };
+    const wide = { 'jamb-left': check, 'jamb-right': check, head: check, sill: check };
+    const kept = { ...patterns.window!, id: 'kept', cut: { kind: 'keep inside' as const }, sizes: { a: { id: 'a', name: 'a', dimensions: { width: 0.7, height: 0.7 } } } };
+    const taken = { ...patterns.oculus!, id: 'taken', sections: wide, sizes: { a: { id: 'a', name: 'a', dimensions: { diameter: 1 } } } };
+    const model = cutModel({ ...project([wall()], [opening('k', 'kept', 2, 2), opening('t', 'taken', 1.85, 1.85)]), patterns: { kept, taken } });
+    expect(model.statuses.get('t')).toMatchObject({ state: 'not cut', reason: expect.stringContaining('nothing would be left') });
+    expect(prove(model.cuts.get('w1')!.mesh).volume).toBeCloseTo(0.7 * 0.7 * 0.4, 9);
+  });
+});

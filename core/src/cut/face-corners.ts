@@ -3,7 +3,7 @@ import type { Texture } from '@yard-arch/document';
 import type { MeshBuilder } from '../mesh/builder.ts';
 import type { FaceLoops } from '../mesh/face.ts';
 import type { Setting } from './piece.ts';
-import { laidOut } from './texture.ts';
+import { laidOut, plain } from './texture.ts';
 
 /**
  * Writes a face at depth n (metres), facing out (−1) or in (1). Its texture is (u, v) = (along, up) in metres; seen from inside it runs on from the far end.
@@ -20,11 +20,14 @@ export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loop
   const uv = (x: number, y: number): readonly [number, number] => lay(facing < 0 ? x : sheet.length + sheet.thickness + (long - x), y);
   if (chart.kind === 'flat' || !ribs) {
     const inward = chart.kind === 'flat' ? chart.inward : ([0, 0, 0] as const);
-    const first = builder.cornerCount;
-    for (let v = 0; v < vertex.length; v++) {
-      const [a, b] = uv(xs[v]!, ys[v]!);
-      builder.corner(vertex[v]!, facing * inward[0], facing * inward[1], facing * inward[2], a, b);
-    }
+    const [nx, ny, nz] = [facing * inward[0], facing * inward[1], facing * inward[2]];
+    let first = builder.cornerCount;
+    if (lay === plain) first = builder.flatCorners(vertex, xs, ys, nx, ny, nz, facing < 0 ? 0 : sheet.length + sheet.thickness + long, facing < 0 ? 1 : -1);
+    else
+      for (let v = 0; v < vertex.length; v++) {
+        const [a, b] = uv(xs[v]!, ys[v]!);
+        builder.corner(vertex[v]!, nx, ny, nz, a, b);
+      }
     builder.pairBlock(first, triangles, pairs, facing > 0);
     return;
   }

@@ -194,6 +194,28 @@ export class MeshBuilder {
     return c;
   }
 
+  /** Corners on vertices of a flat face: one normal, texture that goes along x (from `u` on, forwards or back) and up y. @returns the first of them. */
+  flatCorners(vertices: Uint32Array, xs: Float64Array, ys: Float64Array, nx: number, ny: number, nz: number, u: number, forward: 1 | -1): number {
+    const count = vertices.length;
+    this.reserve(0, count, 0, 0, 0);
+    const first = this.corners;
+    const { positions, normals, uvs, points } = this;
+    this.vertices.set(vertices, first);
+    for (let i = 0, at = 3 * first, uv = 2 * first; i < count; i++, at += 3, uv += 2) {
+      const from = 3 * vertices[i]!;
+      positions[at] = points[from]!;
+      positions[at + 1] = points[from + 1]!;
+      positions[at + 2] = points[from + 2]!;
+      normals[at] = nx;
+      normals[at + 1] = ny;
+      normals[at + 2] = nz;
+      uvs[uv] = u + forward * xs[i]!;
+      uvs[uv + 1] = ys[i]!;
+    }
+    this.corners += count;
+    return first;
+  }
+
   triangle(a: number, b: number, c: number): void {
     const at = 3 * this.triangleCount++;
     if (at + 3 > this.triangles.length) this.triangles = grown(this.triangles, at + 3);

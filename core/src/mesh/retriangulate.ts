@@ -53,7 +53,9 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
   const affected = new Uint8Array(count);
   let kept = 0;
   for (let i = 0; i < count; i++) {
-    const [a, b, c] = [triangles[3 * i]!, triangles[3 * i + 1]!, triangles[3 * i + 2]!];
+    const a = triangles[3 * i]!;
+    const b = triangles[3 * i + 1]!;
+    const c = triangles[3 * i + 2]!;
     if (now[a]! < 0 || now[b]! < 0 || now[c]! < 0 || meets(xs, ys, a, b, c, boxes)) affected[i] = 1;
     else kept += 1;
   }
@@ -139,17 +141,25 @@ function boxOf(region: Region, { first, count }: Segment): Box {
 
 /** Whether a triangle's circumcircle comes near any of some boxes. */
 function meets(xs: Float64Array, ys: Float64Array, a: number, b: number, c: number, boxes: readonly Box[]): boolean {
-  const [ax, ay] = [xs[a]!, ys[a]!];
-  const [bx, by, cx, cy] = [xs[b]! - ax, ys[b]! - ay, xs[c]! - ax, ys[c]! - ay];
+  const ax = xs[a]!;
+  const ay = ys[a]!;
+  const bx = xs[b]! - ax;
+  const by = ys[b]! - ay;
+  const cx = xs[c]! - ax;
+  const cy = ys[c]! - ay;
   const d = 2 * (bx * cy - by * cx);
-  const [bb, cc] = [bx * bx + by * by, cx * cx + cy * cy];
-  const [ux, uy] = [(cy * bb - by * cc) / d, (bx * cc - cx * bb) / d];
+  const bb = bx * bx + by * by;
+  const cc = cx * cx + cy * cy;
+  const ux = (cy * bb - by * cc) / d;
+  const uy = (bx * cc - cx * bb) / d;
   const r = Math.sqrt(ux * ux + uy * uy) * (1 + 1e-9) + 1e-6;
   if (!(r < 1e9)) return true;
-  const [x, y] = [ax + ux, ay + uy];
-  for (const [left, low, right, high] of boxes) {
-    const dx = Math.max(left - x, 0, x - right);
-    const dy = Math.max(low - y, 0, y - high);
+  const x = ax + ux;
+  const y = ay + uy;
+  for (let i = 0; i < boxes.length; i++) {
+    const box = boxes[i]!;
+    const dx = x < box[0] ? box[0] - x : x > box[2] ? x - box[2] : 0;
+    const dy = y < box[1] ? box[1] - y : y > box[3] ? y - box[3] : 0;
     if (dx * dx + dy * dy <= r * r) return true;
   }
   return false;

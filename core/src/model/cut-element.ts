@@ -101,6 +101,14 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
     } catch (raised) {
       const [error, members] = raised instanceof AtFault ? [raised.cause, raised.openings] : [raised, null];
       const solid = expressible(error) ? null : bySolids(element, sheet, left);
+      if (solid && solid.mesh.triangles.length === 0) {
+        // Sections may leave nothing where profiles would have left something.
+        const taking = new Set(left.filter(({ kind }) => kind === 'through').map(({ id }) => id));
+        const blamed = taking.size > 0 ? taking : new Set(left.map(({ id }) => id));
+        for (const id of blamed) byId.set(id, notCut(id, `with it nothing would be left of the ${sheet.noun}: together with its neighbours and its reveal it takes it all`, 'Move it or narrow it, or block it up.'));
+        left = left.filter(({ id }) => !blamed.has(id));
+        continue;
+      }
       if (solid) {
         for (const status of plan.statuses) byId.set(status.opening, status);
         return solid;
