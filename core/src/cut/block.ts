@@ -1,21 +1,14 @@
 /** Blocks: bosses that reach back through layers. Where layers are solids of their own, the layers are cut through and the block is one more solid. */
 import type { Sheet } from '../element/sheet.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
-import { squareSection } from '../profile/section.ts';
+import { squareSections } from '../profile/section.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { PieceMaker, settingOf } from './piece.ts';
 import { reachOf } from './reach.ts';
 
-const voids = new WeakMap<Placed, Placed>();
-
 /** What a block takes out of a layer: the same outline, square through. */
 export function voidOf(block: Placed, { thickness }: Sheet): Placed {
-  let made = voids.get(block);
-  if (!made) {
-    const line = squareSection(thickness);
-    voids.set(block, (made = { ...block, kind: 'through', depth: thickness, sections: { sill: line, head: line, 'jamb-left': line, 'jamb-right': line } }));
-  }
-  return made;
+  return { ...block, kind: 'through', depth: thickness, sections: squareSections(thickness) };
 }
 
 /** The block as a closed solid, of its reveal's material, or the outer layer's. @throws Collapsed, BeyondCurve, NotTriangulable */

@@ -5,6 +5,7 @@ import { MeshBuilder, type Place } from '../mesh/builder.ts';
 import type { CutMesh, Role } from '../mesh/cut-mesh.ts';
 import { FaceLoops, triangulateFace } from '../mesh/face.ts';
 import type { Side } from '../profile/profile.ts';
+import { squareSections } from '../profile/section.ts';
 import { dress, type Dressed } from '../reveal/dress.ts';
 import type { LoopEdge } from '../reveal/loop.ts';
 import { placeBent, placeFlat, straightFrame, type FaceLines, type Frame, type PlacedTube } from '../reveal/place.ts';
@@ -181,7 +182,7 @@ export class PieceMaker {
 
   /** Divides the outer (near) or the inner (far) face by the outline, at its depth. */
   private printed(which: 'near' | 'far', n: number): void {
-    const opening: Placed = { ...this.openings[0]!, kind: 'imprint', sections: squares };
+    const opening: Placed = { ...this.openings[0]!, kind: 'imprint', sections: squareSections(this.setting.sheet.thickness) };
     const { sheet } = this.setting;
     const half = 0.5 * sheet.thickness;
     const placed = this.place(makeTube(loopsOfOpening(opening, 1, opening.s, opening.t), which === 'near' ? n : half, which === 'near' ? half : n, sheet.boundaries, false));
@@ -401,6 +402,3 @@ function seamAsRun(seam: 'start' | 'crown' | 'end' | undefined, sense: 1 | -1): 
   if (seam === 'crown') return 'crown';
   return ((seam ?? 'start') === 'start') === (sense === -1) ? 'start' : 'end';
 }
-
-const flatLine = { n: [0, 1e6], offset: [0, 0], smooth: [false, false] };
-const squares: Placed['sections'] = { sill: flatLine, head: flatLine, 'jamb-left': flatLine, 'jamb-right': flatLine };

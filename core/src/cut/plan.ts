@@ -6,6 +6,7 @@ import { outlineArea } from '../profile/flatten.ts';
 import { worded, type Placed } from '../setout/resolve.ts';
 import { tolerance, TooTangled, type Loop } from './arrangement.ts';
 import { clip, type Clipped, type Part } from './clip.ts';
+import { reachOf } from './reach.ts';
 import type { Grouping } from './skin.ts';
 import { notCut, type OpeningStatus, type State } from './status.ts';
 
@@ -31,7 +32,7 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
       singles.push(k);
       statuses[k] = { opening: openings[k]!.id, state: stateOf(openings[k]!), reason: null, mend: null, unitedWith: [], area: outlineArea(openings[k]!.outline) };
     } else
-      for (const group of amongThemselves(cluster, openings, statuses))
+      for (const group of amongThemselves(sheet, cluster, openings, statuses))
         if (group.length === 1) singles.push(group[0]!);
         else groups.push(group);
   }
@@ -49,7 +50,7 @@ function placedLoop({ outline, s, t }: Placed): Loop {
 }
 
 /** How far an opening's sections reach beyond its profile, metres. */
-function reachOf({ sections }: Placed): number {
+function widestOf({ sections }: Placed): number {
   let most = 0;
   for (const section of [sections.sill, sections.head, sections['jamb-left'], sections['jamb-right']]) for (const offset of section.offset) most = Math.max(most, offset);
   return most;
@@ -59,7 +60,7 @@ function reachOf({ sections }: Placed): number {
 function clustered(outline: Loop, openings: readonly Placed[]): { clusters: number[][]; atEdge: number[]; outside: number[] } {
   if (openings.length === 0) return { clusters: [], atEdge: [], outside: [] };
   const index = new Flatbush(openings.length);
-  const reach = openings.map((opening) => 2 * tolerance + reachOf(opening));
+  const reach = openings.map((opening) => 2 * tolerance + widestOf(opening));
   const box = (k: number): [number, number, number, number] => {
     const { s, t, profile } = openings[k]!;
     const margin = reach[k]!;
@@ -234,11 +235,8 @@ function refuseUnclear(opening: Placed, refused: (why: string, mend: string) => 
 }
 
 /** Tells what became of openings that meet one another within the sheet. @returns those that are to be cut together, in sets. */
-function amongThemselves(cluster: readonly number[], openings: readonly Placed[], statuses: OpeningStatus[]): number[][] {
-  const block = (k: number): boolean => {
-    const { cut } = openings[k]!.pattern;
-    return cut?.kind === 'boss' && cut.layers !== undefined;
-  };
+function amongThemselves(sheet: Sheet, cluster: readonly number[], openings: readonly Placed[], statuses: OpeningStatus[]): number[][] {
+  const block = (k: number): boolean => reachOf(openings[k]!, sheet) > 0;
   const imprints = cluster.filter((k) => openings[k]!.kind === 'imprint');
   for (const k of cluster) if (block(k)) statuses[k] = notCut(openings[k]!.id, 'a block through layers must stand clear of other openings', 'Move it clear of them, or let it stand on the face only.');
   for (const k of imprints) statuses[k] = notCut(openings[k]!.id, 'an imprint must stand clear of other openings', 'Move it clear of them, or make it a shallow niche.');

@@ -1,6 +1,6 @@
 /** Planes: where one slab ends and the next begins, the faces between what is solid on either side, and the vertices that both share. */
 import type { MeshBuilder } from '../mesh/builder.ts';
-import type { PlacedTube } from '../reveal/place.ts';
+import { giveNodes, type PlacedTube } from '../reveal/place.ts';
 import { arrange, origin, type Loop } from './arrangement.ts';
 import { boundaryOf } from './clip.ts';
 
@@ -124,17 +124,5 @@ function insert(
     added.set(`${q} ${p}`, [...made].reverse());
   }
   if (added.size === 0) return;
-  for (const patch of placed.patches) {
-    const out: number[] = [];
-    const place: number[] = [];
-    patch.nodes.forEach((v, i) => {
-      place.push(out.length);
-      out.push(v, ...(added.get(`${v} ${patch.nodes[(i + 1) % patch.nodes.length]!}`) ?? []));
-    });
-    patch.nodes = out;
-    patch.startNear = place[patch.startNear]!;
-    patch.startFar = place[patch.startFar]!;
-    patch.endFar = place[patch.endFar]!;
-    patch.endNear = place[patch.endNear]!;
-  }
+  for (const patch of placed.patches) giveNodes(patch, (v, w) => added.get(`${v} ${w}`) ?? []);
 }

@@ -4,7 +4,7 @@ import type { OpeningStatus } from '../cut/status.ts';
 import { joinsOf } from '../element/joins.ts';
 import { sheetOf, type Sheet } from '../element/sheet.ts';
 import type { Fineness } from '../profile/flatten.ts';
-import { squareSection } from '../profile/section.ts';
+import { squareSections } from '../profile/section.ts';
 import { aimOf, projectOnto } from '../setout/project.ts';
 import { recessesIn } from '../setout/recess.ts';
 import { finenessOf, resolveOpening, sameCarrier, type Placed, type Unplaced } from '../setout/resolve.ts';
@@ -139,17 +139,9 @@ function visitors(
   return found;
 }
 
-const thicknesses = new Map<number, Placed['sections']>();
-
 /** The same outline square through another thickness: what departs from square belongs to the opening's own element. */
 function throughAll(placed: Placed, { thickness }: Sheet): Placed {
-  let sections = thicknesses.get(thickness);
-  if (!sections) {
-    const line = squareSection(thickness);
-    sections = { sill: line, head: line, 'jamb-left': line, 'jamb-right': line };
-    thicknesses.set(thickness, sections);
-  }
-  return { ...placed, depth: thickness, sections };
+  return { ...placed, depth: thickness, sections: squareSections(thickness) };
 }
 
 /** The sheet of an element among the others of its document, as its ends are joined; the one that there was where nothing about it has changed. */

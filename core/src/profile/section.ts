@@ -1,6 +1,6 @@
 /** Sections: how a side of the reveal departs from square through the depth, from its parameters to a polyline of (depth, offset). */
 import type { Arris, Section } from '@yard-arch/document';
-import type { Impossible } from './profile.ts';
+import type { Impossible, Side } from './profile.ts';
 
 /**
  * A side's section: point i is at depth n[i] (metres, 0 where the cut begins, rising to where it ends), where the outline is `offset[i]` metres wider than the
@@ -21,6 +21,18 @@ const same = 1e-9;
 /** The plain section: square all through. */
 export function squareSection(depth: number): SectionLine {
   return { n: [0, depth], offset: [0, 0], smooth: [false, false] };
+}
+
+const squares = new Map<number, Readonly<Record<Side, SectionLine>>>();
+
+/** All sides square through a depth (metres); the same object for the same depth, so that what is cut by it is kept. */
+export function squareSections(depth: number): Readonly<Record<Side, SectionLine>> {
+  let made = squares.get(depth);
+  if (!made) {
+    const line = squareSection(depth);
+    squares.set(depth, (made = { sill: line, head: line, 'jamb-left': line, 'jamb-right': line }));
+  }
+  return made;
 }
 
 /**

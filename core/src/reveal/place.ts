@@ -52,6 +52,22 @@ export interface Patch {
   endNear: number;
 }
 
+/** Puts nodes into a patch between those that follow one another. @param between the nodes on the way from one to another. */
+export function giveNodes(patch: Patch, between: (v: number, w: number) => readonly number[]): void {
+  const out: number[] = [];
+  const place: number[] = [];
+  patch.nodes.forEach((v, i) => {
+    place.push(out.length);
+    out.push(v, ...between(v, patch.nodes[(i + 1) % patch.nodes.length]!));
+  });
+  if (out.length === patch.nodes.length) return;
+  patch.nodes = out;
+  patch.startNear = place[patch.startNear]!;
+  patch.startFar = place[patch.startFar]!;
+  patch.endFar = place[patch.endFar]!;
+  patch.endNear = place[patch.endNear]!;
+}
+
 /** A tube in its place. Nodes that were added at lines follow the tube's own. */
 export interface PlacedTube {
   tube: Tube;

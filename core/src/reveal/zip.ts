@@ -2,7 +2,7 @@
  * Zipping: where both neighbours of a joint step at one depth, the outline of the joint's face runs along one line to and fro. There it has no area: the faces on either side are given each other's
  * vertices, so that they meet along the line, and the joint's face falls into the parts that have area.
  */
-import type { Patch, PlacedTube } from './place.ts';
+import { giveNodes, type Patch, type PlacedTube } from './place.ts';
 
 const same = 1e-9;
 
@@ -17,7 +17,7 @@ export function zip(placed: PlacedTube): void {
     const whole = withAdded(patch.nodes, added);
     const left = cancelled(whole);
     if (added.size === 0 && left.length === whole.length) continue;
-    for (const other of placed.patches) if (other !== patch) give(other, added);
+    for (const other of placed.patches) if (other !== patch) giveNodes(other, (v, w) => betweenOf(v, w, added));
     placed.near = placed.near.map((loop) => withAdded(loop, added));
     placed.far = placed.far.map((loop) => withAdded(loop, added));
     parts.set(patch, cycles(left).map((nodes) => part(placed, patch, nodes)));
@@ -53,26 +53,13 @@ function onEdges({ positions }: PlacedTube, nodes: readonly number[]): Map<strin
   return added;
 }
 
-function withAdded(nodes: readonly number[], added: ReadonlyMap<string, readonly number[]>, place: number[] = []): number[] {
-  const out: number[] = [];
-  nodes.forEach((v, i) => {
-    place.push(out.length);
-    const w = nodes[(i + 1) % nodes.length]!;
-    const between = added.get(key(v, w)) ?? [];
-    out.push(v, ...(v < w ? between : [...between].reverse()));
-  });
-  return out;
+function betweenOf(v: number, w: number, added: ReadonlyMap<string, readonly number[]>): readonly number[] {
+  const between = added.get(key(v, w)) ?? [];
+  return v < w ? between : [...between].reverse();
 }
 
-function give(patch: Patch, added: ReadonlyMap<string, readonly number[]>): void {
-  const place: number[] = [];
-  const nodes = withAdded(patch.nodes, added, place);
-  if (nodes.length === patch.nodes.length) return;
-  patch.nodes = nodes;
-  patch.startNear = place[patch.startNear]!;
-  patch.startFar = place[patch.startFar]!;
-  patch.endFar = place[patch.endFar]!;
-  patch.endNear = place[patch.endNear]!;
+function withAdded(nodes: readonly number[], added: ReadonlyMap<string, readonly number[]>): number[] {
+  return nodes.flatMap((v, i) => [v, ...betweenOf(v, nodes[(i + 1) % nodes.length]!, added)]);
 }
 
 /** The edges of an outline that are not also walked the other way. */

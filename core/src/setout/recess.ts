@@ -1,7 +1,7 @@
 /** Recesses: what is taken out of a wall's layers so that a layer of another wall can run on into it, as if it were an opening. */
 import type { Pattern, ProjectDocument } from '@yard-arch/document';
 import { joinsOf, type Recess } from '../element/joins.ts';
-import { squareSection } from '../profile/section.ts';
+import { squareSections } from '../profile/section.ts';
 import type { Outline } from '../profile/flatten.ts';
 import type { Placed } from './resolve.ts';
 
@@ -30,7 +30,6 @@ function placedRecess(recess: Recess, i: number): Placed {
   let made = known.get(key);
   if (!made) {
     const { host, by, from, to, s, t, drift, width, height } = recess;
-    const line = squareSection(to);
     made = {
       id: `${by} ${i} in ${host}`,
       element: host,
@@ -43,7 +42,7 @@ function placedRecess(recess: Recess, i: number): Placed {
       kind: 'niche',
       ...(from > 0 ? { from } : {}),
       depth: to - from,
-      sections: { sill: line, head: line, 'jamb-left': line, 'jamb-right': line },
+      sections: squareSections(to),
       ...(drift !== 0 ? { drift: [drift, 0] as const } : {}),
     };
     if (known.size > 4096) known.delete(known.keys().next().value!);

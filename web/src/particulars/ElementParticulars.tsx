@@ -5,7 +5,7 @@ import { changeElement, removeElement } from '../editor/edits.ts';
 import { chooseOpening, commit, useEditor } from '../editor/store.ts';
 import { BuildUpFields } from './BuildUpFields.tsx';
 import { AngleField, Choice, LengthField, NameField } from './Fields.tsx';
-import { OutlineFields, squareWithin } from './OutlineFields.tsx';
+import { OutlinesFields } from './OutlineFields.tsx';
 import { StatusLine } from './StatusLine.tsx';
 import { TextureFields } from './TextureFields.tsx';
 import { TopFields } from './TopFields.tsx';
@@ -117,29 +117,8 @@ const roles = [
 
 /** The outline and the holes of a panel or slab. */
 function PanelOutline({ panel, units }: { panel: Panel | Slab; units: ProjectDocument['units'] }) {
-  const { outline, holes = [] } = panel;
-  const put = (next: typeof holes, what: string): boolean => commit(changeElement<Panel | Slab>(panel, { holes: next.length > 0 ? next : undefined }, what));
-  return (
-    <details className="reveal" open={outline.length <= 12}>
-      <summary>
-        Outline, {outline.length} points{holes.length > 0 ? `, ${holes.length} hole${holes.length === 1 ? '' : 's'}` : ''}
-      </summary>
-      <OutlineFields label="Outline" outline={outline} units={units} onChange={(next) => commit(changeElement<Panel | Slab>(panel, { outline: next }, 'redraw'))} />
-      {holes.map((hole, i) => (
-        <OutlineFields
-          key={i}
-          label={`Hole ${i + 1}`}
-          outline={hole}
-          units={units}
-          onChange={(next) => put(holes.map((other, k) => (k === i ? next : other)), 'redraw')}
-          onRemove={() => put(holes.filter((_, k) => k !== i), 'take a hole from')}
-        />
-      ))}
-      <button className="link" onClick={() => put([...holes, squareWithin(outline)], 'add a hole to')}>
-        add a hole
-      </button>
-    </details>
-  );
+  const change = (over: Partial<Panel | Slab>, what: string): boolean => commit(changeElement<Panel | Slab>(panel, over, what));
+  return <OutlinesFields noun="hole" outline={panel.outline} inner={panel.holes ?? []} units={units} onOutline={(outline) => change({ outline }, 'redraw')} onInner={(holes, what) => change({ holes }, what)} />;
 }
 
 const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);

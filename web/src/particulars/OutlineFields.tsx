@@ -1,4 +1,4 @@
-/** An outline point by point: where each stands, and by how much the edge that leaves it bends. */
+/** Outlines point by point: where each stands, and by how much the edge that leaves it bends. */
 import { formatLength, parseLength, unitsLabel, type FreeOutline, type OutlinePoint, type Units } from '@yard-arch/document';
 import { Plus, X } from 'lucide-react';
 import { Cell } from './Fields.tsx';
@@ -14,7 +14,7 @@ interface OutlineProps {
 /** How far the edge that leaves a point turns, degrees. */
 const bendOf = ({ bulge = 0 }: OutlinePoint): number => (4 * Math.atan(bulge) * 180) / Math.PI;
 
-export function OutlineFields({ label, outline, units, onChange, onRemove }: OutlineProps) {
+function OutlineFields({ label, outline, units, onChange, onRemove }: OutlineProps) {
   const set = (i: number, over: Partial<OutlinePoint>): string | null => {
     const next = outline.map((point, k) => (k === i ? { ...point, ...over } : point));
     if (next[i]!.bulge === 0) delete next[i]!.bulge;
@@ -95,8 +95,46 @@ export function OutlineFields({ label, outline, units, onChange, onRemove }: Out
   );
 }
 
+interface OutlinesProps {
+  outline: FreeOutline;
+  inner: readonly FreeOutline[];
+  /** What those within are called, in lower case. */
+  noun: 'hole' | 'island';
+  units: Units;
+  onOutline: (outline: FreeOutline) => boolean;
+  /** @param inner undefined where none is left. */
+  onInner: (inner: FreeOutline[] | undefined, what: string) => boolean;
+}
+
+/** An outline with what is left out of it or left standing in it. */
+export function OutlinesFields({ outline, inner, noun, units, onOutline, onInner }: OutlinesProps) {
+  const put = (next: FreeOutline[], what: string): boolean => onInner(next.length > 0 ? next : undefined, what);
+  const article = noun === 'island' ? 'an' : 'a';
+  return (
+    <details className="reveal" open={outline.length <= 12}>
+      <summary>
+        Outline, {outline.length} points{inner.length > 0 ? `, ${inner.length} ${noun}${inner.length === 1 ? '' : 's'}` : ''}
+      </summary>
+      <OutlineFields label="Outline" outline={outline} units={units} onChange={onOutline} />
+      {inner.map((ring, i) => (
+        <OutlineFields
+          key={i}
+          label={`${noun === 'island' ? 'Island' : 'Hole'} ${i + 1}`}
+          outline={ring}
+          units={units}
+          onChange={(next) => put(inner.map((other, k) => (k === i ? next : other)), 'redraw')}
+          onRemove={() => put(inner.filter((_, k) => k !== i), `take ${article} ${noun} from`)}
+        />
+      ))}
+      <button className="link" onClick={() => put([...inner, squareWithin(outline)], `add ${article} ${noun} to`)}>
+        add {article} {noun}
+      </button>
+    </details>
+  );
+}
+
 /** A square hole or island in the middle of an outline, to begin with. */
-export function squareWithin(outline: FreeOutline): FreeOutline {
+function squareWithin(outline: FreeOutline): FreeOutline {
   const [xs, ys] = [outline.map(({ x }) => x), outline.map(({ y }) => y)];
   const [left, right, low, high] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
   const half = Math.min(right - left, high - low) / 8;

@@ -1,7 +1,7 @@
 /** What some profiles take besides their dimensions: a text, a number of sides or points, an outline drawn freely. */
 import type { Pattern, Units } from '@yard-arch/document';
 import { Choice, NameField } from './Fields.tsx';
-import { OutlineFields, squareWithin } from './OutlineFields.tsx';
+import { OutlinesFields } from './OutlineFields.tsx';
 
 export function ProfileFields({ pattern, units, onChange }: { pattern: Pattern; units: Units; onChange: (profile: Pattern['profile'], what: string) => boolean }) {
   const { profile } = pattern;
@@ -18,31 +18,17 @@ export function ProfileFields({ pattern, units, onChange }: { pattern: Pattern; 
           onChange={(sides) => onChange({ ...profile, sides: Number(sides) }, 'redraw')}
         />
       );
-    case 'free': {
-      const { outline = [], islands = [] } = profile;
-      const put = (next: typeof islands, what: string): boolean => onChange({ ...profile, islands: next.length > 0 ? next : undefined }, what);
+    case 'free':
       return (
-        <details className="reveal" open={outline.length <= 12}>
-          <summary>
-            Outline, {outline.length} points{islands.length > 0 ? `, ${islands.length} island${islands.length === 1 ? '' : 's'}` : ''}
-          </summary>
-          <OutlineFields label="Outline" outline={outline} units={units} onChange={(next) => onChange({ ...profile, outline: next }, 'redraw')} />
-          {islands.map((island, i) => (
-            <OutlineFields
-              key={i}
-              label={`Island ${i + 1}`}
-              outline={island}
-              units={units}
-              onChange={(next) => put(islands.map((other, k) => (k === i ? next : other)), 'redraw')}
-              onRemove={() => put(islands.filter((_, k) => k !== i), 'take an island from')}
-            />
-          ))}
-          <button className="link" onClick={() => put([...islands, squareWithin(outline)], 'add an island to')}>
-            add an island
-          </button>
-        </details>
+        <OutlinesFields
+          noun="island"
+          outline={profile.outline ?? []}
+          inner={profile.islands ?? []}
+          units={units}
+          onOutline={(outline) => onChange({ ...profile, outline }, 'redraw')}
+          onInner={(islands, what) => onChange({ ...profile, islands }, what)}
+        />
       );
-    }
     default:
       return null;
   }
