@@ -1,6 +1,7 @@
 /** Triangulations: every point and forced edge in them, as good as Delaunay allows, and refusals where outlines are not clean. */
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
+import { incircle } from 'robust-predicates';
 import { inCircle, orient } from '../src/mesh/orient.ts';
 import type { Region } from '../src/mesh/region.ts';
 import { triangulate } from '../src/mesh/triangulate.ts';
@@ -120,5 +121,28 @@ describe('outlines that are not clean', () => {
     ['lie all in one line', [[[0, 0], [1, 0], [2, 0]] as [number, number][]]],
   ])('are refused where they %s', (_, loops) => {
     expect(() => triangulate(region(loops))).toThrow(NotTriangulable);
+  });
+});
+
+describe('The in-circle test', () => {
+  it('agrees on four points in two level lines with the library, exactly', () => {
+    const step = fc.oneof(fc.integer({ min: -40, max: 40 }), fc.integer({ min: -4e8, max: 4e8 }).map((n) => n / 1e7));
+    const row = fc.tuple(step, step, step, step, step, step, fc.nat(2));
+    fc.assert(
+      fc.property(row, ([x1, x2, x3, nudge, low, high, how]) => {
+        fc.pre(x1 !== x2 && low !== high);
+        // On the circle, as near to it as doubles come, and anywhere.
+        const x4 = how === 0 ? x1 + x2 - x3 : how === 1 ? x1 + x2 - x3 + 1e-15 * nudge : nudge;
+        fc.pre(x4 !== x3);
+        const rows = [[x1, low], [x2, low], [x3, high], [x4, high]] as const;
+        for (const [i, j, k, l] of [[0, 1, 2, 3], [0, 2, 1, 3], [0, 2, 3, 1], [2, 0, 3, 1], [2, 3, 0, 1], [1, 3, 0, 2]] as const) {
+          let [a, b] = [rows[i], rows[j]];
+          const [c, d] = [rows[k], rows[l]];
+          if (orient(...a, ...b, ...c) < 0) [a, b] = [b, a];
+          expect(Math.sign(inCircle(...a, ...b, ...c, ...d)) + 0).toBe(Math.sign(incircle(...a, ...b, ...c, ...d)) + 0);
+        }
+      }),
+      { numRuns: 2000 },
+    );
   });
 });
