@@ -17,4 +17,6 @@ export * from './model/model.ts';
 export * from './check/report.ts';
 export * from './setout/snap.ts';
 export * from './setout/dimension.ts';
+export * from './setout/spread.ts';
+export * from './setout/align.ts';
 export { creasesOf } from './mesh/creases.ts';

@@ -78,17 +78,17 @@ export function granary(): ProjectDocument {
   pattern('cart', 'Cart arch', 'semicircular-arch', { a: [2.9, 3.3], b: [2.2, 2.6], c: [2.6, 2.5] }, { material: 'stone' }, {
     sections: { 'jamb-left': { arris }, 'jamb-right': { arris }, head: { arris } },
   });
-  pattern('door', 'Yard door', 'rectangle', { a: [1, 2.15], b: [1.3, 2.3] }, own);
+  pattern('door', 'Yard door', 'rectangle', { a: [1, 2.15], b: [1.3, 2.3] }, own, { onFloor: true });
   pattern('oculus', 'Oculus', 'circle', { a: [1.1], b: [0.8] }, { material: 'stone' }, {
     sections: { head: { splayInside: 12, seat: 0.1 }, sill: { splayInside: 12, seat: 0.1 } },
   });
   pattern('slit', 'Stair slit', 'segmental-arch', { a: [0.4, 1.4, 0.08] }, own, { sections: { 'jamb-left': { splayInside: 22, seat: 0.1 }, 'jamb-right': { splayInside: 22, seat: 0.1 } } });
   pattern('niche', 'Lamp niche', 'pointed-arch', { a: [0.5, 0.9, 0.4] }, { material: 'stone' }, { cut: { kind: 'niche', depth: 0.16 }, sections: { sill: { splayOutside: 10 } } });
 
-  document.datums.yard = { id: 'yard', name: 'Yard', level: 0, element: null };
-  document.datums.ground = { id: 'ground', name: 'Ground sill', level: 1.2, element: null };
-  document.datums.first = { id: 'first', name: 'First sill', level: 3.75, element: null };
-  document.datums.loft = { id: 'loft', name: 'Loft sill', level: 6.7, element: null };
+  document.datums.yard = { id: 'yard', name: 'Yard', level: 0, element: null, kind: 'floor' };
+  document.datums.ground = { id: 'ground', name: 'Ground sill', level: 1.2, element: null, kind: 'sill' };
+  document.datums.first = { id: 'first', name: 'First sill', level: 3.75, element: null, kind: 'sill' };
+  document.datums.loft = { id: 'loft', name: 'Loft sill', level: 6.7, element: null, kind: 'sill' };
 
   // The granary: two long walls, and two ends between them.
   wall('courtyard', 'Courtyard wall', 0, 0, 0, 19.2, 8.4, granaryWall, undefined, joined('mitred'));

@@ -115,6 +115,7 @@ export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet):
     if (table === 'patterns') faults.push(...lostSizes(next, id));
     if (table === 'axes' || table === 'datums') faults.push(...movedLines(next, table, id));
   }
+  faults.push(...leftBehind(next, touched.values()));
   faults.push(...danglingAfter(next, removed));
   if (faults.length > 0) throw new Refused(`“${changeSet.name}” cannot be done: ${sentence(faults)}`, faults);
   return { document: next, inverse: { name: changeSet.name, changes: undo } };
@@ -140,6 +141,16 @@ function movedLines(document: ProjectDocument, table: 'axes' | 'datums', id: str
         ? opening.along.from === 'axis' && opening.along.axis === id
         : opening.up.from === 'datum' && opening.up.datum === id,
     )
+    .flatMap((opening) => referenceFaults(document, 'openings', opening));
+}
+
+/** Openings measured from one that is on another element now. */
+function leftBehind(document: ProjectDocument, touched: Iterable<{ table: TableName; id: string }>): Fault[] {
+  const moved = new Set<string>();
+  for (const { table, id } of touched) if (table === 'openings') moved.add(id);
+  if (moved.size === 0) return [];
+  return Object.values(document.openings)
+    .filter(({ id, along }) => along.from === 'neighbour' && moved.has(along.opening) && !moved.has(id))
     .flatMap((opening) => referenceFaults(document, 'openings', opening));
 }
 

@@ -59,6 +59,7 @@ export function referencesOf<T extends TableName>(table: T, value: Row<T>): Refe
     refer('pattern', 'patterns', opening.pattern);
     opening.further?.forEach((element, i) => refer(`further/${i}`, 'elements', element));
     if (opening.along.from === 'axis') refer('along/axis', 'axes', opening.along.axis);
+    if (opening.along.from === 'neighbour') refer('along/opening', 'openings', opening.along.opening);
     if (opening.up.from === 'datum') refer('up/datum', 'datums', opening.up.datum);
   } else if (table === 'datums') {
     refer('element', 'elements', (value as Row<'datums'>).element);
@@ -96,6 +97,13 @@ export function referenceFaults<T extends TableName>(document: ProjectDocument, 
       if (axis && axis.element !== opening.element)
         faults.push({ path: `openings/${opening.id}/along/axis`, reason: `names the axis "${axis.name}", which is on another element` });
     }
+    if (opening.along.from === 'neighbour') {
+      const path = `openings/${opening.id}/along/opening`;
+      const neighbour = row(document, 'openings', opening.along.opening);
+      if (neighbour && neighbour.element !== opening.element) faults.push({ path, reason: `names the opening "${neighbour.mark}", which is on another element` });
+      const ring = ringFrom(document, opening);
+      if (ring) faults.push({ path, reason: `cannot be measured from itself, ${ring.length === 0 ? 'its own jamb' : `by way of ${ring.join(', ')}`}` });
+    }
     if (opening.up.from === 'datum') {
       const datum = row(document, 'datums', opening.up.datum);
       if (datum && datum.element !== null && datum.element !== opening.element)
@@ -103,6 +111,23 @@ export function referenceFaults<T extends TableName>(document: ProjectDocument, 
     }
   }
   return faults;
+}
+
+/** The marks of the openings between, where an opening is measured in the end from itself; null where it is not. */
+export function ringFrom(document: ProjectDocument, opening: Row<'openings'>): string[] | null {
+  const marks: string[] = [];
+  const seen = new Set([opening.id]);
+  let at: Row<'openings'> | undefined = opening;
+  while (at?.along.from === 'neighbour') {
+    const to: string = at.along.opening;
+    if (to === opening.id) return marks;
+    // A ring among others is theirs to report.
+    if (seen.has(to)) return null;
+    seen.add(to);
+    at = row(document, 'openings', to);
+    if (at) marks.push(at.mark);
+  }
+  return null;
 }
 
 /** Faults of every row against the rest: ids that differ from their keys, and names that lead nowhere. */

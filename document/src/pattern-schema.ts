@@ -105,6 +105,7 @@ export const patternSchema = z
     cut: cutSchema.optional(),
     sections: z.partialRecord(z.enum(sideNames), sectionSchema).optional(),
     jambs: z.enum(['parallel', 'radial'], 'must be parallel or radial').optional(),
+    onFloor: z.boolean('must be true or false').optional(),
     texture: z.partialRecord(z.enum([...sideNames, 'back', 'imprint']), textureSchema).optional(),
   })
   .superRefine((pattern, context) => {
@@ -131,6 +132,6 @@ export const patternSchema = z
   });
 /**
  * The reusable definition of an opening: its profile, the named sizes of it, what it does to the element, the sections of its sides, and the material of its reveal (null: the
- * layers' own), which single sides may differ from. On a curved wall its jambs are parallel unless they are to be radial.
+ * layers' own), which single sides may differ from. On a curved wall its jambs are parallel unless they are to be radial. `onFloor`: it stands on the floor, as a door does.
  */
 export type Pattern = z.infer<typeof patternSchema>;

@@ -17,13 +17,15 @@ export const alongSchema = z.discriminatedUnion(
     z.strictObject({ from: z.literal('start'), distance: coordinate }),
     z.strictObject({ from: z.literal('middle'), distance: coordinate }),
     z.strictObject({ from: z.literal('end'), distance: coordinate }),
+    z.strictObject({ from: z.literal('fraction'), fraction: number.min(0, 'must be 0 to 1').max(1, 'must be 0 to 1'), distance: coordinate }),
     z.strictObject({ from: z.literal('axis'), axis: id, distance: coordinate }),
+    z.strictObject({ from: z.literal('neighbour'), opening: id, edge: z.enum(['left', 'centre', 'right'], 'must be left, centre or right'), distance: coordinate }),
   ],
-  { error: 'must say from where: start, middle, end or axis' },
+  { error: 'must say from where: start, middle, end, fraction, axis or neighbour' },
 );
 /**
- * Where along its element an opening's grip is. From start, middle and axis the distance (metres) runs towards the end of the
- * element; from the end it runs back towards the start.
+ * Where along its element an opening's grip is: from its start, middle, end, from a fraction of its length, an axis, or another opening's jamb or centre. The distance (metres) runs towards the end of
+ * the element; from the end it runs back towards the start.
  */
 export type Along = z.infer<typeof alongSchema>;
 
@@ -56,11 +58,12 @@ export const openingSchema = z.strictObject({
   up: upSchema,
   grip: gripSchema,
   blockedUp: z.boolean('must be true or false'),
+  own: z.record(z.string(), extent).optional(),
   further: z.array(id).max(64, 'must hold at most 64 elements').optional(),
   aim: z.strictObject({ turn: degrees, rise: number.min(-80, 'must be from -80 to 80 degrees').max(80, 'must be from -80 to 80 degrees').optional() }).optional(),
 });
 /**
- * One placed instance of a pattern's size. It cuts its own element, and `further` ones along its axis. With an `aim` its outline is drawn on an upright plane and projected from
+ * One placed instance of a pattern's size; with dimensions of its `own` (metres) it is a one-off. It cuts its own element, and `further` ones along its axis. With an `aim` its outline is drawn on an upright plane and projected from
  * there: in the plan direction `turn` (degrees, counter-clockwise from x), rising by `rise`.
  */
 export type Opening = z.infer<typeof openingSchema>;
@@ -79,8 +82,9 @@ export const materialSchema = z.strictObject({
 /** What a face looks like when it is rendered: a colour, which a texture of ours is tinted with where it has one. */
 export type Material = z.infer<typeof materialSchema>;
 
-export const datumSchema = z.strictObject({ id, name, level: coordinate, element: id.nullable() });
-/** A horizontal setting-out line at a level (metres above the origin), for one element or (null) for the whole building. */
+export const datumKinds = ['floor', 'sill', 'head', 'springing'] as const;
+export const datumSchema = z.strictObject({ id, name, level: coordinate, element: id.nullable(), kind: z.enum(datumKinds, `must be ${datumKinds.join(', ')}`).optional() });
+/** A horizontal setting-out line at a level (metres above the origin), for one element or (null) for the whole building, and what it is the line of where that is said. */
 export type Datum = z.infer<typeof datumSchema>;
 
 export const axisSchema = z.strictObject({ id, name, element: id, along: coordinate });

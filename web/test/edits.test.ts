@@ -4,7 +4,8 @@ import { resolveOpening, type Placed } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, profileShapes, type Along, type ChangeSet, type Grip, type ProfileShape, type ProjectDocument, type Up } from '@yard-arch/document';
 import fc from 'fast-check';
-import { addElement, addMaterial, addPattern, addSize, blockUp, changeOpening, moveOpening, placeOpening, removeOpening, removeSize, removeElement, replaceIntent, resize, setChord, setUnits, uses } from '../src/editor/edits.ts';
+import { addElement, addMaterial, addPattern, addSize, changeOpening, placeOpening, removeSize, removeElement, replaceIntent, resize, setChord, setUnits, uses } from '../src/editor/edits.ts';
+import { blockAll, moveAll, removeAll } from '../src/editor/many-edits.ts';
 
 const document = granary();
 const at = (d: ProjectDocument, id: string): [number, number] => {
@@ -36,7 +37,7 @@ describe('placing', () => {
 
 describe('moving', () => {
   it('moves to the place and keeps what the opening is measured from', () => {
-    const moved = after(moveOpening(document, document.openings.o10!, 5, 4));
+    const moved = after(moveAll(document, [document.openings.o10!], 5 - at(document, 'o10')[0], 4 - at(document, 'o10')[1]));
     expect(at(moved, 'o10')).toEqual([expect.closeTo(5, 9), expect.closeTo(4, 9)]);
     expect(moved.openings.o10).toMatchObject({ along: { from: 'axis', axis: 'courtyard-c' }, up: { from: 'datum', datum: 'first' } });
   });
@@ -88,8 +89,8 @@ describe('patterns', () => {
 describe('every edit', () => {
   const o = document.openings.o10!;
   it.each<[string, ChangeSet]>([
-    ['block up', blockUp(o)],
-    ['remove an opening', removeOpening(o)],
+    ['block up', blockAll([o])],
+    ['remove an opening', removeAll(document, [o])],
     ['remove a wall', removeElement(document, document.elements.courtyard!)],
     ['add a wall', addElement(document, 'wall').changeSet],
     ['add a panel', addElement(document, 'panel').changeSet],
@@ -98,7 +99,7 @@ describe('every edit', () => {
     ['draw arcs finer', setChord(0.0005, '0.5 mm')],
     ['change a size', changeOpening(o, { size: 'b' }, 'change the size of')],
     ['change units', setUnits('ft-in')],
-    ['move', moveOpening(document, o, 1, 1)],
+    ['move', moveAll(document, [o], 1, 1)],
   ])('can be undone to the letter: %s', (_, changeSet) => {
     const { document: next, inverse } = applyChangeSet(document, changeSet);
     expect(next).not.toEqual(document);

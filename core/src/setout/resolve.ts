@@ -1,6 +1,7 @@
 /** Resolving: from an opening's intent to its place on the face of its element, or why it has none. */
 import {
   defaultChord,
+  dimensionNames,
   extentOf,
   formatLength,
   row,
@@ -17,7 +18,7 @@ import {
   type Units,
   type Up,
 } from '@yard-arch/document';
-import { flatten, type Fineness, type Outline } from '../profile/flatten.ts';
+import { defaultFineness, flatten, type Fineness, type Outline } from '../profile/flatten.ts';
 import type { Impossible, Profile, Side } from '../profile/profile.ts';
 import { sectionLine, squareSection, type SectionLine } from '../profile/section.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
@@ -78,8 +79,8 @@ export function gripOffset(profile: Pick<Profile, 'width' | 'height' | 'springin
   return [x, y];
 }
 
-/** Where an intent along an element leads, metres from its start; null when it names an axis that is gone. */
-export function alongAt(document: ProjectDocument, element: Element, along: Along): number | null {
+/** Where an intent along an element leads, metres from its start; null when it names an axis or an opening that is gone, or leads back to itself. */
+export function alongAt(document: ProjectDocument, element: Element, along: Along, passed: readonly string[] = []): number | null {
   switch (along.from) {
     case 'start':
       return along.distance;
@@ -91,7 +92,37 @@ export function alongAt(document: ProjectDocument, element: Element, along: Alon
       const axis = row(document, 'axes', along.axis);
       return axis ? axis.along + along.distance : null;
     }
+    case 'fraction':
+      return extentOf(element).length * along.fraction + along.distance;
+    case 'neighbour': {
+      const neighbour = row(document, 'openings', along.opening);
+      if (!neighbour || passed.includes(neighbour.id)) return null;
+      const profile = profileOfOpening(document, neighbour);
+      const grip = alongAt(document, element, neighbour.along, [...passed, neighbour.id]);
+      if (!profile || grip === null) return null;
+      const left = grip - gripOffset(profile, neighbour.grip)[0];
+      return left + { left: 0, centre: profile.width / 2, right: profile.width }[along.edge] + along.distance;
+    }
   }
+}
+
+/** An opening's dimensions: its own, or those of its size; undefined where its pattern has no such size. */
+export function dimensionsOf(pattern: Pattern, opening: Pick<Opening, 'size' | 'own'>): Dimensions | undefined {
+  return opening.own ?? (Object.hasOwn(pattern.sizes, opening.size) ? pattern.sizes[opening.size]!.dimensions : undefined);
+}
+
+/** The profile of an opening as it is dimensioned, or null when that makes none. */
+export function profileOfOpening(document: ProjectDocument, opening: Pick<Opening, 'pattern' | 'size' | 'own'>): Profile | null {
+  const pattern = row(document, 'patterns', opening.pattern);
+  const dimensions = pattern && dimensionsOf(pattern, opening);
+  if (!pattern || !dimensions || !fits(pattern, dimensions)) return null;
+  const made = outlineOf(pattern.profile, dimensions, document.units, defaultFineness);
+  return 'reason' in made ? null : made.profile;
+}
+
+/** Whether dimensions are those that a pattern's shape needs. */
+function fits(pattern: Pattern, dimensions: Dimensions): boolean {
+  return dimensionNames(pattern.profile.shape).every((name) => Object.hasOwn(dimensions, name));
 }
 
 /** Where an intent up an element leads, metres above its base; null when it names a datum that is gone. */
@@ -218,16 +249,20 @@ export function resolveOpening(document: ProjectDocument, opening: Opening, fine
   if (!element) return refuse('its element was removed', 'Bring the element back with undo, or remove this opening.');
   const pattern = row(document, 'patterns', opening.pattern);
   if (!pattern) return refuse('its pattern was removed', 'Give it another pattern.');
-  const size = Object.hasOwn(pattern.sizes, opening.size) ? pattern.sizes[opening.size] : undefined;
-  if (!size) return refuse(`the pattern “${pattern.name}” no longer has its size`, 'Choose another size.');
-  const made = outlineOf(pattern.profile, size.dimensions, document.units, fineness);
+  const dimensions = dimensionsOf(pattern, opening);
+  if (!dimensions) return refuse(`the pattern “${pattern.name}” no longer has its size`, 'Choose another size.');
+  if (!fits(pattern, dimensions)) return refuse('its own dimensions are those of another shape', 'Bring it back to its size, or type its dimensions again.');
+  const made = outlineOf(pattern.profile, dimensions, document.units, fineness);
   if ('reason' in made) return refuse(made.reason, made.mend);
   const depth = depthOf(pattern, element.layers, document.units);
   if (typeof depth !== 'number') return refuse(depth.reason, depth.mend);
   const sections = sectionsOf(pattern, depth, document.units);
   if ('reason' in sections) return refuse((sections as Impossible).reason, (sections as Impossible).mend);
   const along = alongAt(document, element, opening.along);
-  if (along === null) return refuse('the axis that it is held to was removed', 'Place it from the start, the middle or the end.');
+  if (along === null)
+    return opening.along.from === 'neighbour'
+      ? refuse('the opening that it is measured from has no place itself', 'Mend that one, or place this from the start, the middle or the end.')
+      : refuse('the axis that it is held to was removed', 'Place it from the start, the middle or the end.');
   const up = upAt(document, element, opening.up);
   if (up === null) return refuse('the datum that it is held to was removed', 'Place it from the base or another datum.');
   const [dx, dy] = gripOffset(made.profile, opening.grip);

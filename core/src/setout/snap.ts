@@ -1,5 +1,9 @@
 /** Snapping: where an opening that is being placed or dragged comes into line with something, and with what. */
 
+import type { TextureName } from '@yard-arch/document';
+import { rowOf } from './dimension.ts';
+import type { Placed } from './resolve.ts';
+
 /** An opening's bounding rectangle on the face, metres. */
 export interface Box {
   id: string;
@@ -12,12 +16,26 @@ export interface Box {
   springing: number | null;
 }
 
+/** The box of an opening in its place. */
+export function boxOf({ id, s, t, profile: { width, height, springing } }: Placed, mark: string): Box {
+  return { id, mark, s, t, width, height, springing };
+}
+
 /** What there is to come into line with besides other openings. Metres on the face. */
 export interface Lines {
   length: number;
   height: number;
   datums: { name: string; t: number }[];
   axes: { name: string; s: number }[];
+  /** Height of a course of the outer face's masonry, where it has courses. */
+  course?: number | null;
+  /** A length in words, for reasons that give one. */
+  say?: (metres: number) => string;
+}
+
+/** Height of a course of a material's texture, metres; null where it has none that openings are set out by. */
+export function courseOf(texture: TextureName | undefined): number | null {
+  return texture === 'stretcher bond' || texture === 'english bond' ? 0.075 : texture === 'ashlar' ? 0.3 : null;
 }
 
 /** A line that was snapped to, and why, in words to stand beside it. */
@@ -90,9 +108,73 @@ export function snap(box: Box, others: readonly Box[], lines: Lines, reach: numb
     upright(box.s, other.s + other.width, 'left jamb against', other.mark, 7);
     upright(box.s + box.width, other.s, 'right jamb against', other.mark, 7);
   }
+  piers(box, others, lines, upright);
+  if (up.length === 0 && lines.course) {
+    const course = lines.course;
+    for (const [from, what] of [[own.sill, 'sill on course'], [own.head, 'head on course']] as const) {
+      const n = Math.round(from / course);
+      if (n > 0) level(from, n * course, what, String(n), 8);
+    }
+  }
   const [upShift, upGuide] = best(up);
   const [alongShift, alongGuide] = best(along);
   return { s: box.s + alongShift, t: box.t + upShift, along: alongGuide, up: upGuide };
+}
+
+/** A point that was snapped to, and to what; `reason` is null where nothing was near. */
+export interface SnappedPoint {
+  s: number;
+  t: number;
+  reason: string | null;
+}
+
+/** Snaps a point to the nearest corner of an opening or of the face, and otherwise each way by itself to jambs, centres, heads, sills, datums and axes. */
+export function snapPoint(s: number, t: number, boxes: readonly Box[], lines: Lines, reach: number): SnappedPoint {
+  const corners: { s: number; t: number; of: string }[] = [];
+  for (const [x, place] of [[0, 'start'], [lines.length, 'end']] as const) {
+    corners.push({ s: x, t: 0, of: `base of the wall’s ${place}` }, { s: x, t: lines.height, of: `top of the wall’s ${place}` });
+  }
+  for (const { mark, s: left, t: sill, width, height, springing } of boxes)
+    for (const [x, side] of [[left, 'left'], [left + width, 'right'], [left + width / 2, 'middle']] as const) {
+      corners.push({ s: x, t: sill, of: `${mark}, sill, ${side}` }, { s: x, t: sill + height, of: `${mark}, head, ${side}` });
+      if (springing !== null) corners.push({ s: x, t: sill + springing, of: `${mark}, springing, ${side}` });
+    }
+  let best: (typeof corners)[number] | null = null;
+  let near = reach;
+  for (const corner of corners) {
+    const far = Math.hypot(corner.s - s, corner.t - t);
+    if (far <= near) [best, near] = [corner, far];
+  }
+  if (best) return { s: best.s, t: best.t, reason: best.of };
+  const { s: x, t: y, along, up } = snap({ id: '', mark: '', s, t, width: 0, height: 0, springing: null }, boxes, { ...lines, course: null }, reach);
+  return { s: x, t: y, reason: [up && 'on that level', along && 'in line'].filter(Boolean).join(', ') || null };
+}
+
+/** Places at which the piers beside a box come out alike: both of its own, or one of them and the next along. */
+function piers(box: Box, others: readonly Box[], { length, say }: Lines, upright: (from: number, at: number, what: string, of: string, rank: number) => void): void {
+  const row = rowOf(
+    others.filter((other) => other.id !== box.id),
+    box,
+  ).sort((a, b) => a.s - b.s);
+  const middle = box.s + box.width / 2;
+  const before = row.filter((other) => other.s + other.width / 2 < middle);
+  const after = row.filter((other) => other.s + other.width / 2 >= middle);
+  const [left, right] = [before.at(-1), after[0]];
+  if (!left && !right) return;
+  const [from, to] = [left ? left.s + left.width : 0, right ? right.s : length];
+  const told = (pier: number): string => say?.(pier) ?? '';
+  const between = (to - from - box.width) / 2;
+  if (between > same) upright(box.s, from + between, 'equal piers,', told(between), 1);
+  const second = before.at(-2);
+  if (left && second) {
+    const pier = left.s - second.s - second.width;
+    if (pier > same) upright(box.s, from + pier, `pier as before ${left.mark},`, told(pier), 2);
+  }
+  const last = after[1];
+  if (right && last) {
+    const pier = last.s - right.s - right.width;
+    if (pier > same) upright(box.s + box.width, to - pier, `pier as after ${right.mark},`, told(pier), 2);
+  }
 }
 
 /** The nearest candidate, with all that it agrees with named in one reason. */

@@ -3,6 +3,7 @@ import { Box, Button, Flex, Heading, Spinner, Text } from '@chakra-ui/react';
 import { Maximize2, Minimize2 } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import { ManyParticulars } from '../particulars/ManyParticulars.tsx';
 import { OpeningParticulars } from '../particulars/OpeningParticulars.tsx';
 import { LineParticulars } from '../particulars/LineParticulars.tsx';
 import { ProjectParticulars } from '../particulars/ProjectParticulars.tsx';
@@ -12,6 +13,7 @@ import { Sheet } from '../sheet/Sheet.tsx';
 import { PatternStrip } from './PatternStrip.tsx';
 import { Register } from './Register.tsx';
 import { addElement } from './edits.ts';
+import { openingsOf } from './many-edits.ts';
 import { chooseElement, closeProject, commit, openProject, place, redo, undo, useEditor } from './store.ts';
 import { TopBar } from './TopBar.tsx';
 
@@ -149,7 +151,11 @@ function Particulars() {
   const document = useEditor((state) => state.document)!;
   const element = useEditor((state) => state.element);
   const chosen = useEditor((state) => state.chosen);
-  if (chosen.kind === 'opening' && document.openings[chosen.id]) return <OpeningParticulars key={chosen.id} document={document} opening={document.openings[chosen.id]!} />;
+  if (chosen.kind === 'openings') {
+    const openings = openingsOf(document, chosen.ids);
+    if (openings.length === 1) return <OpeningParticulars key={openings[0]!.id} document={document} opening={openings[0]!} />;
+    if (openings.length > 1) return <ManyParticulars document={document} openings={openings} />;
+  }
   if (chosen.kind === 'pattern' && document.patterns[chosen.id]) return <PatternParticulars key={chosen.id} document={document} pattern={document.patterns[chosen.id]!} />;
   if (chosen.kind === 'datum' && document.datums[chosen.id]) return <LineParticulars key={chosen.id} document={document} line={{ kind: 'datum', datum: document.datums[chosen.id]! }} />;
   if (chosen.kind === 'axis' && document.axes[chosen.id]) return <LineParticulars key={chosen.id} document={document} line={{ kind: 'axis', axis: document.axes[chosen.id]! }} />;

@@ -1,5 +1,5 @@
 /** Edits as change sets, each named as its undo entry reads. */
-import { alongTo, datumsOn, gripOffset, isImpossible, outlineOf, defaultFineness, profileOf, upTo, type Profile } from '@yard-arch/core';
+import { alongTo, datumsOn, gripOffset, isImpossible, profileOf, profileOfOpening, upTo } from '@yard-arch/core';
 import {
   firstChoice,
   firstDimensions,
@@ -22,61 +22,42 @@ import {
   type Size,
   type Up,
 } from '@yard-arch/document';
+import { edit } from './edit.ts';
 
-const edit = (name: string, ...changes: Change[]): ChangeSet => ({ name: name.slice(0, 200), changes });
 
-/** The profile of an opening's size, or null when its dimensions make none. */
-export function profileOfOpening(document: ProjectDocument, opening: Pick<Opening, 'pattern' | 'size'>): Profile | null {
-  const pattern = document.patterns[opening.pattern];
-  const size = pattern?.sizes[opening.size];
-  if (!pattern || !size) return null;
-  const made = outlineOf(pattern.profile, size.dimensions, document.units, defaultFineness);
-  return 'reason' in made ? null : made.profile;
-}
-
-/** A mark that no other opening has: the pattern's initial and the next number. */
-function nextMark(document: ProjectDocument, pattern: Pattern): string {
-  const initial = (/[\p{L}]/u.exec(pattern.name)?.[0] ?? 'O').toUpperCase();
+/** Gives out marks that no other opening has: the pattern's initial and the next number. */
+export function marks(document: ProjectDocument): (pattern: Pattern) => string {
   const taken = new Set(Object.values(document.openings).map((opening) => opening.mark));
-  let n = Object.keys(document.openings).length + 1;
-  while (taken.has(`${initial}-${String(n).padStart(2, '0')}`)) n++;
-  return `${initial}-${String(n).padStart(2, '0')}`;
+  let n = taken.size;
+  return (pattern) => {
+    const initial = (/[\p{L}]/u.exec(pattern.name)?.[0] ?? 'O').toUpperCase();
+    let mark: string;
+    do mark = `${initial}-${String(++n).padStart(2, '0')}`;
+    while (taken.has(mark));
+    taken.add(mark);
+    return mark;
+  };
 }
 
-/** Places an opening with its lower left corner at (s, t). On a datum that it sits on, it is held to the datum. */
+/** Places an opening with its lower left corner at (s, t), held by a grip. Where that is on an axis or a datum, it is held to them. */
 export function placeOpening(
   document: ProjectDocument,
   element: Element,
   placing: { pattern: string; size: string },
   s: number,
   t: number,
+  grip: Grip = { across: 'centre', level: 'sill' },
 ): { changeSet: ChangeSet; id: string } {
   const pattern = document.patterns[placing.pattern]!;
   const id = newId('o');
-  const grip: Grip = { across: 'centre', level: 'sill' };
   const profile = profileOfOpening(document, placing);
   const [dx, dy] = profile ? gripOffset(profile, grip) : [0, 0];
   const axis = Object.values(document.axes).find((a) => a.element === element.id && Math.abs(a.along - (s + dx)) < 1e-6);
   const datum = datumsOn(document, element).find((d) => Math.abs(d.level - element.start.z - (t + dy)) < 1e-6);
   const along: Along = axis ? { from: 'axis', axis: axis.id, distance: 0 } : alongTo(document, element, { from: 'start', distance: 0 }, s + dx);
   const up: Up = datum ? { from: 'datum', datum: datum.id, distance: 0 } : upTo(document, element, { from: 'base', distance: 0 }, t + dy);
-  const opening: Opening = { id, mark: nextMark(document, pattern), element: element.id, ...placing, along, up, grip, blockedUp: false };
+  const opening: Opening = { id, mark: marks(document)(pattern), element: element.id, ...placing, along, up, grip, blockedUp: false };
   return { id, changeSet: edit(`place ${opening.mark}`, putting('openings', opening)) };
-}
-
-/** Moves an opening so that its lower left corner is at (s, t), keeping what it is placed from. */
-export function moveOpening(document: ProjectDocument, opening: Opening, s: number, t: number): ChangeSet {
-  const element = document.elements[opening.element]!;
-  const profile = profileOfOpening(document, opening);
-  const [dx, dy] = profile ? gripOffset(profile, opening.grip) : [0, 0];
-  return edit(
-    `move ${opening.mark}`,
-    putting('openings', {
-      ...opening,
-      along: alongTo(document, element, opening.along, s + dx),
-      up: upTo(document, element, opening.up, t + dy),
-    }),
-  );
 }
 
 export function changeOpening(opening: Opening, over: Partial<Opening>, what: string): ChangeSet {
@@ -98,14 +79,6 @@ export function replaceIntent(document: ProjectDocument, opening: Opening, over:
       up: upTo(document, element, over.up ?? opening.up, at.t + dy),
     }),
   );
-}
-
-export function removeOpening(opening: Opening): ChangeSet {
-  return edit(`remove ${opening.mark}`, removing('openings', opening.id));
-}
-
-export function blockUp(opening: Opening): ChangeSet {
-  return changeOpening(opening, { blockedUp: !opening.blockedUp }, opening.blockedUp ? 'open up' : 'block up');
 }
 
 export function changeElement<T extends Element>(element: T, over: Partial<T>, what: string): ChangeSet {

@@ -1,11 +1,11 @@
 /** Edits of datums and axes. Openings held to a line move with it; when it is removed they stay where they stand. */
 import { datumsOn, sheetOf } from '@yard-arch/core';
 import { extentOf, newId, putting, removing, type Axis, type Change, type ChangeSet, type Datum, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { edit } from './edit.ts';
 
 /** A setting-out line. */
 export type Line = { kind: 'datum'; datum: Datum } | { kind: 'axis'; axis: Axis };
 
-const edit = (name: string, ...changes: Change[]): ChangeSet => ({ name: name.slice(0, 200), changes });
 const whole = (metres: number): number => Math.round(metres * 1000) / 1000;
 
 /** Openings that are held to a line. */
@@ -74,6 +74,11 @@ export function renameLine(line: Line, name: string): ChangeSet {
 export function confineDatum(document: ProjectDocument, datum: Datum, element: string | null): ChangeSet {
   const elsewhere = element === null ? [] : heldTo(document, { kind: 'datum', datum }).filter((opening) => opening.element !== element);
   return edit(`change what ${datum.name} is for`, ...elsewhere.map((opening) => letGo(document, opening, { kind: 'datum', datum })), putting('datums', { ...datum, element }));
+}
+
+/** Says what a datum is the line of. */
+export function setDatumKind(datum: Datum, kind: Datum['kind'] | null): ChangeSet {
+  return edit(`say what ${datum.name} is`, putting('datums', { ...datum, kind: kind ?? undefined }));
 }
 
 /** Removes a line. What was held to it stays where it stands, placed from the base or the start instead. */

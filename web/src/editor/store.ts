@@ -3,7 +3,7 @@
  * goes to the worker to be cut and into the queue to be saved, and can be undone by its inverse.
  */
 import type { MeshProof, OpeningStatus } from '@yard-arch/core';
-import { applyChangeSet, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { applyChangeSet, Refused, type ChangeSet, type Grip, type ProjectDocument } from '@yard-arch/document';
 import { create } from 'zustand';
 import { api, ServerProblem } from '../common/api.ts';
 import { complain } from '../common/notices.tsx';
@@ -13,8 +13,12 @@ import { readKept, writeKept, type Pending, type Step } from './kept.ts';
 /** How the saving of edits stands. */
 export type Saving = 'saved' | 'saving' | 'kept here';
 
-/** What is chosen: an opening, a pattern (to be looked at or placed), a datum or an axis, the project with its materials, or nothing but the wall itself. */
-export type Chosen = { kind: 'wall' } | { kind: 'project' } | { kind: 'datum' | 'axis'; id: string } | { kind: 'opening'; id: string } | { kind: 'pattern'; id: string };
+/** What is chosen: openings of one element, in the order in which they were chosen, a pattern (to be looked at or placed), a datum or an axis, the project with its materials, or nothing but the wall itself. */
+export type Chosen = { kind: 'wall' } | { kind: 'project' } | { kind: 'datum' | 'axis'; id: string } | { kind: 'openings'; ids: readonly string[] } | { kind: 'pattern'; id: string };
+
+/** The ids of openings that are chosen. */
+export const chosenIds = (chosen: Chosen): readonly string[] => (chosen.kind === 'openings' ? chosen.ids : nothing);
+const nothing: readonly string[] = [];
 
 interface EditorState {
   project: string | null;
@@ -33,6 +37,14 @@ interface EditorState {
   chosen: Chosen;
   /** The size that a click on the sheet places, or null. */
   placing: { pattern: string; size: string } | null;
+  /** The point by which an opening is placed and held. */
+  grip: Grip;
+  /** Whether clicks on the sheet measure. */
+  taping: boolean;
+  /** What was copied last, and how far, to be copied on. */
+  lastCopy: { ds: number; dt: number } | null;
+  /** Openings, or a whole wall's setting-out, to be pasted. */
+  clip: { kind: 'openings'; ids: readonly string[] } | { kind: 'wall'; id: string } | null;
   drawn: ReadonlyMap<string, DrawnElement>;
   statuses: ReadonlyMap<string, OpeningStatus>;
   proofs: ReadonlyMap<string, MeshProof>;
@@ -56,6 +68,10 @@ function initial(): EditorState {
     element: null,
     chosen: { kind: 'wall' },
     placing: null,
+    grip: { across: 'centre', level: 'sill' },
+    taping: false,
+    lastCopy: null,
+    clip: null,
     drawn: new Map(),
     statuses: new Map(),
     proofs: new Map(),
@@ -116,7 +132,7 @@ export async function openProject(project: string): Promise<void> {
     setState({ element: element && getState().document!.elements[element] ? element : (Object.keys(getState().document!.elements)[0] ?? null) });
     const choice = rememberedChoice(project);
     const known = getState().document!;
-    if (choice.kind === 'opening' ? known.openings[choice.id]?.element === getState().element : choice.kind === 'pattern' && known.patterns[choice.id])
+    if (choice.kind === 'openings' ? choice.ids.every((id) => known.openings[id]?.element === getState().element) : choice.kind === 'pattern' && known.patterns[choice.id])
       setState({ chosen: choice });
     if (pending.length > 0) void save();
   } catch (error) {
@@ -177,7 +193,7 @@ function settle(): void {
   const { document, element, chosen, placing } = getState();
   if (!document) return;
   if (element && !document.elements[element]) setState({ element: Object.keys(document.elements)[0] ?? null, chosen: { kind: 'wall' } });
-  if (chosen.kind === 'opening' && !document.openings[chosen.id]) setState({ chosen: { kind: 'wall' } });
+  if (chosen.kind === 'openings' && !chosen.ids.every((id) => document.openings[id])) chooseOpenings(chosen.ids);
   if (chosen.kind === 'pattern' && !document.patterns[chosen.id]) setState({ chosen: { kind: 'wall' } });
   if (chosen.kind === 'datum' && !document.datums[chosen.id]) setState({ chosen: { kind: 'wall' } });
   if (chosen.kind === 'axis' && !document.axes[chosen.id]) setState({ chosen: { kind: 'wall' } });
@@ -338,15 +354,24 @@ window.addEventListener('online', () => {
 export function chooseElement(element: string | null): void {
   const { project } = getState();
   if (project && element) localStorage.setItem(`yard-arch-element-${project}`, element);
-  setState((state) => ({ element, chosen: state.element === element && state.chosen.kind !== 'opening' ? state.chosen : { kind: 'wall' } }));
+  setState((state) => ({ element, chosen: state.element === element && state.chosen.kind !== 'openings' ? state.chosen : { kind: 'wall' } }));
 }
 
-/** Chooses an opening, and the wall that it is in. */
-export function chooseOpening(id: string): void {
-  const opening = getState().document?.openings[id];
-  if (!opening) return;
-  if (getState().element !== opening.element) chooseElement(opening.element);
-  setState({ chosen: { kind: 'opening', id }, placing: null });
+/** Chooses an opening, and the wall that it is in; or adds it to those chosen on the same wall, or takes it from them. */
+export function chooseOpening(id: string, more = false): void {
+  const ids = more ? chosenIds(getState().chosen) : [];
+  chooseOpenings(ids.includes(id) ? ids.filter((other) => other !== id) : [...ids, id]);
+}
+
+/** Chooses openings, all those given that are on the element of the last one. */
+export function chooseOpenings(ids: readonly string[]): void {
+  const openings = getState().document?.openings ?? {};
+  const known = [...new Set(ids)].filter((id) => openings[id]);
+  const last = known.at(-1);
+  if (!last) return setState({ chosen: { kind: 'wall' } });
+  const element = openings[last]!.element;
+  if (getState().element !== element) chooseElement(element);
+  setState({ chosen: { kind: 'openings', ids: known.filter((id) => openings[id]!.element === element) }, placing: null });
 }
 
 export function choose(chosen: Chosen): void {
@@ -354,5 +379,10 @@ export function choose(chosen: Chosen): void {
 }
 
 export function place(placing: { pattern: string; size: string } | null): void {
-  setState(placing ? { placing, chosen: { kind: 'pattern', id: placing.pattern } } : { placing: null });
+  setState(placing ? { placing, taping: false, chosen: { kind: 'pattern', id: placing.pattern } } : { placing: null });
+}
+
+/** Begins or ends measuring. */
+export function tape(on: boolean): void {
+  setState(on ? { taping: true, placing: null } : { taping: false });
 }

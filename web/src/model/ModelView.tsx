@@ -5,7 +5,7 @@ import { directionsAt, pointAt, resolveOpening, sheetOf } from '@yard-arch/core'
 import type { ProjectDocument } from '@yard-arch/document';
 import { useEffect, useMemo, useRef, type ComponentRef } from 'react';
 import * as THREE from 'three';
-import { choose, chooseElement, chooseOpening, useEditor } from '../editor/store.ts';
+import { choose, chooseElement, chooseOpening, chosenIds, useEditor } from '../editor/store.ts';
 import { CutWall } from './CutWall.tsx';
 
 THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
@@ -91,7 +91,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
 function pick(event: ThreeEvent<MouseEvent>, element: string, opening: string | null): void {
   if (event.delta > 4) return;
   event.stopPropagation();
-  if (opening) return chooseOpening(opening);
+  if (opening) return chooseOpening(opening, event.nativeEvent.shiftKey);
   chooseElement(element);
   choose({ kind: 'wall' });
 }
@@ -170,7 +170,7 @@ function Apertures({ document }: { document: ProjectDocument }) {
   return (
     <>
       {panes.map(({ id, element, geometry, matrix, blockedUp }) => {
-        const lit = chosen.kind === 'opening' && chosen.id === id;
+        const lit = chosenIds(chosen).includes(id);
         return (
           <mesh key={id} geometry={geometry} matrix={matrix} matrixAutoUpdate={false} onClick={(event) => pick(event, element, id)} renderOrder={2}>
             <meshBasicMaterial

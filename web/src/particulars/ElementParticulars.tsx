@@ -1,6 +1,9 @@
 /** Particulars of an element: its figures, its build-up, and its openings one by one with what became of each. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import { formatLength, runsOf, type Element, type Panel, type ProjectDocument, type Slab, type Wall } from '@yard-arch/document';
+import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
+import { FillSection } from '../arrange/FillSection.tsx';
+import { SettingOutButtons } from '../arrange/SettingOutSection.tsx';
 import { changeElement, removeElement } from '../editor/edits.ts';
 import { chooseOpening, commit, useEditor } from '../editor/store.ts';
 import { BuildUpFields } from './BuildUpFields.tsx';
@@ -73,6 +76,9 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       <h3>
         {openings.length === 0 ? 'No openings yet' : `Openings, ${openings.length}`}
       </h3>
+      <SettingOutButtons document={document} element={element} />
+      <FillSection document={document} element={element} />
+      {openings.length > 1 && <EvenOutSection document={document} openings={openings} />}
       {openings.length === 0 && <p>Choose a pattern below the sheet, then click where it is to stand.</p>}
       <ul className="openings">
         {openings.map((opening) => {

@@ -141,6 +141,47 @@ export function LengthField({ label, value, units, note, positive, onChange }: L
   );
 }
 
+interface FreeLengthProps {
+  label: string;
+  /** Metres, or null for what `otherwise` says. */
+  value: number | null;
+  otherwise: string;
+  units: Units;
+  onChange: (metres: number | null) => void;
+}
+
+/** A length that may be left open. */
+export function FreeLength({ label, value, otherwise, units, onChange }: FreeLengthProps) {
+  return (
+    <Typed
+      label={label}
+      shown={value === null ? otherwise : formatLength(value, units)}
+      hint={`A length in ${unitsLabel(units)}, or nothing for “${otherwise}”`}
+      onType={(text) => {
+        if (text.trim() === '' || text.trim() === otherwise) {
+          onChange(null);
+          return null;
+        }
+        const metres = parseLength(text, units);
+        if (metres === null) return `“${text}” is not a length. Leave it empty for “${otherwise}”.`;
+        if (metres < 0) return `${label} must not be negative.`;
+        onChange(metres);
+        return null;
+      }}
+    />
+  );
+}
+
+/** A whole number. */
+export function CountField({ label, value, least, most, onChange }: { label: string; value: number; least: number; most: number; onChange: (count: number) => void }) {
+  const give = (count: number): string | null => {
+    if (!Number.isInteger(count) || count < least || count > most) return `${label} must be a whole number from ${least} to ${most}.`;
+    onChange(count);
+    return null;
+  };
+  return <Typed label={label} shown={String(value)} hint={`A whole number from ${least} to ${most}`} onType={(text) => give(Number(text.trim() || NaN))} onStep={(steps) => void give(Math.min(most, Math.max(least, value + steps)))} />;
+}
+
 /** An angle in degrees. */
 export function AngleField({ label, value, note, onChange }: { label: string; value: number; note?: ReactNode; onChange: (degrees: number) => boolean | string }) {
   return (

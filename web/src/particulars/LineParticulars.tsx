@@ -3,7 +3,7 @@ import { Button, Flex, Heading } from '@chakra-ui/react';
 import type { ProjectDocument } from '@yard-arch/document';
 import { useState } from 'react';
 import { Dialog } from '../common/Dialog.tsx';
-import { confineDatum, heldTo, moveLine, removeLine, renameLine, type Line } from '../editor/line-edits.ts';
+import { confineDatum, heldTo, moveLine, removeLine, renameLine, setDatumKind, type Line } from '../editor/line-edits.ts';
 import { chooseOpening, commit } from '../editor/store.ts';
 import { Choice, LengthField, NameField } from './Fields.tsx';
 
@@ -26,6 +26,12 @@ export function LineParticulars({ document, line }: { document: ProjectDocument;
       {line.kind === 'datum' ? (
         <>
           <LengthField label="Level" value={line.datum.level} units={units} note="above the origin" onChange={(level) => commit(moveLine(document, line, level))} />
+          <Choice
+            label="Line of"
+            value={line.datum.kind ?? ''}
+            options={[{ value: '', label: 'nothing in particular' }, { value: 'floor', label: 'a floor' }, { value: 'sill', label: 'sills' }, { value: 'head', label: 'heads' }, { value: 'springing', label: 'springings' }]}
+            onChange={(kind) => commit(setDatumKind(line.datum, (kind || null) as (typeof line.datum)['kind'] | null))}
+          />
           <Choice
             label="For"
             value={line.datum.element ?? ''}

@@ -1,9 +1,14 @@
 /** Particulars of an opening: where it is and from what, of which size, what became of it, and what its cut gives. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
-import { alongAt, datumsOn, resolveOpening, upAt, type Run } from '@yard-arch/core';
-import { sizeLabel, type Along, type Grip, type Opening, type ProjectDocument, type Up } from '@yard-arch/document';
-import { blockUp, changeOpening, removeOpening, replaceIntent, uses } from '../editor/edits.ts';
-import { choose, commit, useEditor } from '../editor/store.ts';
+import { alongAt, boxOf, datumsOn, gripOffset, resolveOpening, rowOf, upAt, type Box, type Run } from '@yard-arch/core';
+import { dimensionLabel, dimensionNames, extentOf, ringFrom, sizeLabel, type Along, type Grip, type Opening, type Pattern, type ProjectDocument, type Up } from '@yard-arch/document';
+import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
+import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
+import { notify } from '../common/notices.tsx';
+import { changeOpening, replaceIntent, uses } from '../editor/edits.ts';
+import { blockAll, boxesOf, removeAll } from '../editor/many-edits.ts';
+import { changeOwn, changePatternOf, changeSizeOf, keepAsSize, makeOneOff } from '../editor/opening-edits.ts';
+import { choose, commit, undo, useEditor } from '../editor/store.ts';
 import { Choice, LengthField, NameField } from './Fields.tsx';
 import { StatusLine } from './StatusLine.tsx';
 import { ThroughFields } from './ThroughFields.tsx';
@@ -25,10 +30,21 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
 
   const axes = Object.values(document.axes).filter((axis) => axis.element === element.id);
   const datums = datumsOn(document, element);
-  const alongFrom = opening.along.from === 'axis' ? `axis ${opening.along.axis}` : opening.along.from;
+  const { along: now } = opening;
+  const alongFrom = now.from === 'axis' ? `axis ${now.axis}` : now.from === 'neighbour' ? `neighbour ${now.opening} ${now.edge}` : now.from;
+  const box = at && 'outline' in resolved ? boxOf(resolved, opening.mark) : null;
+  const neighbours = box ? neighboursOf(document, opening, box) : [];
   const upFrom = opening.up.from === 'datum' ? `datum ${opening.up.datum}` : opening.up.from;
   const changeAlong = (value: string) => {
-    const along: Along = value.startsWith('axis ') ? { from: 'axis', axis: value.slice(5), distance: 0 } : { from: value as 'start', distance: 0 };
+    const [from, id = '', edge = ''] = value.split(' ');
+    const along: Along =
+      from === 'axis'
+        ? { from, axis: id, distance: 0 }
+        : from === 'neighbour'
+          ? { from, opening: id, edge: edge as 'left', distance: 0 }
+          : from === 'fraction'
+            ? { from, fraction: box ? Math.round(((box.s + gripOffset(box, opening.grip)[0]) / extentOf(element).length) * 1e4) / 1e4 : 0.5, distance: 0 }
+            : { from: value as 'start', distance: 0 };
     commit(at ? replaceIntent(document, opening, { along }, at) : changeOpening(opening, { along: { ...along, distance: alongAt(document, element, along) ?? 0 } }, 'place differently'));
   };
   const changeUp = (value: string) => {
@@ -60,7 +76,10 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
         label="Pattern"
         value={pattern.id}
         options={Object.values(document.patterns).map(({ id, name }) => ({ value: id, label: name }))}
-        onChange={(id) => commit(changeOpening(opening, { pattern: id, size: Object.keys(document.patterns[id]!.sizes)[0]! }, 'change the pattern of'))}
+        onChange={(id) => {
+          const { changeSet, told } = changePatternOf(document, opening, id);
+          if (commit(changeSet) && told) notify(told, { label: 'Undo', onClick: undo });
+        }}
         note={
           <button className="link" onClick={() => choose({ kind: 'pattern', id: pattern.id })}>
             edit pattern
@@ -69,11 +88,21 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
       />
       <Choice
         label="Size"
-        value={opening.size}
-        options={Object.values(pattern.sizes).map((size) => ({ value: size.id, label: sizeLabel(pattern, size, units) }))}
-        onChange={(size) => commit(changeOpening(opening, { size }, 'change the size of'))}
-        note={`${uses(document, pattern.id, opening.size)} use it`}
+        value={opening.own ? '' : opening.size}
+        options={[...(opening.own ? [{ value: '', label: 'its own' }] : []), ...Object.values(pattern.sizes).map((size) => ({ value: size.id, label: sizeLabel(pattern, size, units) }))]}
+        onChange={(size) => size && commit(changeSizeOf(opening, pattern, size, document))}
+        note={opening.own ? 'one-off' : `${uses(document, pattern.id, opening.size)} use it`}
       />
+      {opening.own ? (
+        <OneOff document={document} opening={opening} pattern={pattern} />
+      ) : (
+        <div className="buttons">
+          <button onClick={() => commit(makeOneOff(opening, pattern))} title="Dimensions of its own, which no other opening follows">
+            make it a one-off
+          </button>
+        </div>
+      )}
+      <AlikeButtons document={document} openings={[opening]} />
       <hr />
       <LengthField
         label="Along"
@@ -85,9 +114,15 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
             <option value="start">from the start</option>
             <option value="middle">from the middle</option>
             <option value="end">back from the end</option>
+            <option value="fraction">{now.from === 'fraction' ? `from ${Math.round(now.fraction * 1e4) / 100} % of the length` : 'from a share of the length'}</option>
             {axes.map((axis) => (
               <option key={axis.id} value={`axis ${axis.id}`}>
                 from axis {axis.name}
+              </option>
+            ))}
+            {neighbours.map(({ value, label }) => (
+              <option key={value} value={value}>
+                {label}
               </option>
             ))}
           </select>
@@ -112,12 +147,15 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
       />
       <Choice label="Held by" value={`${opening.grip.level} ${opening.grip.across}`} options={grips} onChange={changeGrip} />
       <ThroughFields document={document} opening={opening} />
+      <MirrorSection document={document} openings={[opening]} />
+      <CopySection document={document} openings={[opening]} />
+      <CopyToSection document={document} openings={[opening]} />
 
       <Flex gap="2" mt="4">
-        <Button size="sm" variant="outline" onClick={() => commit(blockUp(opening))}>
+        <Button size="sm" variant="outline" onClick={() => commit(blockAll([opening]))}>
           {opening.blockedUp ? 'Open up' : 'Block up'}
         </Button>
-        <Button size="sm" variant="outline" color="brick" onClick={() => commit(removeOpening(opening))}>
+        <Button size="sm" variant="outline" color="brick" onClick={() => commit(removeAll(document, [opening]))}>
           Remove
         </Button>
       </Flex>
@@ -131,6 +169,44 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
         </>
       )}
     </section>
+  );
+}
+
+/** The jambs and centres of openings beside one that it can be measured from, nearest first; the one that it is measured from now among them. */
+function neighboursOf(document: ProjectDocument, opening: Opening, box: Box): { value: string; label: string }[] {
+  const others = Object.values(document.openings).filter((other) => other.element === opening.element && other.id !== opening.id);
+  const row = rowOf(boxesOf(document, others), box).sort((a, b) => Math.abs(a.s - box.s) - Math.abs(b.s - box.s));
+  const { along } = opening;
+  const near = row.slice(0, 6).map(({ id }) => id);
+  if (along.from === 'neighbour' && !near.includes(along.opening)) near.push(along.opening);
+  return near
+    .filter((id) => ringFrom(document, { ...opening, along: { from: 'neighbour', opening: id, edge: 'left', distance: 0 } }) === null)
+    .flatMap((id) => (['right', 'centre', 'left'] as const).map((edge) => ({ value: `neighbour ${id} ${edge}`, label: `from ${document.openings[id]?.mark}, ${edge === 'centre' ? 'centre' : `${edge} jamb`}` })));
+}
+
+/** Dimensions of a one-off. */
+function OneOff({ document, opening, pattern }: { document: ProjectDocument; opening: Opening; pattern: Pattern }) {
+  const own = opening.own!;
+  return (
+    <div className="size">
+      {dimensionNames(pattern.profile.shape).map((name) => (
+        <LengthField
+          key={name}
+          positive
+          label={dimensionLabel(pattern.profile.shape, name)}
+          value={own[name] ?? 0}
+          units={document.units}
+          onChange={(metres) => {
+            const outcome = changeOwn(document, opening, { ...own, [name]: metres });
+            return 'reason' in outcome ? `${sentence(outcome.reason)} ${outcome.mend}` : commit(outcome);
+          }}
+        />
+      ))}
+      <div className="buttons">
+        <button onClick={() => commit(changeSizeOf(opening, pattern, opening.size, document))}>bring it back to {sizeLabel(pattern, pattern.sizes[opening.size]!, document.units)}</button>
+        <button onClick={() => commit(keepAsSize(document, opening))}>keep it as a size of the pattern</button>
+      </div>
+    </div>
   );
 }
 

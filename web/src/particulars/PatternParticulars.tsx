@@ -5,7 +5,7 @@ import { dimensionLabel, dimensionNames, profileShapes, sizeLabel, type Pattern,
 import { addSize, changePattern, removePattern, removeSize, resize, uses } from '../editor/edits.ts';
 import { commit, place, useEditor } from '../editor/store.ts';
 import { CutFields } from './CutFields.tsx';
-import { Choice, LengthField, NameField, Row } from './Fields.tsx';
+import { Choice, LengthField, NameField, Row, Tick } from './Fields.tsx';
 import { ProfileFields } from './ProfileFields.tsx';
 import { SectionFields } from './SectionFields.tsx';
 import { TextureFields } from './TextureFields.tsx';
@@ -46,6 +46,7 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
         ]}
         onChange={(jambs) => commit(changePattern(pattern, { jambs: jambs as 'parallel' | 'radial' }, 'turn the jambs of'))}
       />
+      <Tick label="On floor" value={pattern.onFloor ?? false} onChange={(onFloor) => commit(changePattern(pattern, { onFloor: onFloor || undefined }, onFloor ? 'stand on the floor' : 'take off the floor'))} />
       <details className="reveal" open={pattern.sections !== undefined}>
         <summary>Section of the reveal{pattern.sections ? '' : ', square'}</summary>
         <SectionFields pattern={pattern} units={document.units} depth={depth} onChange={(sections) => commit(changePattern(pattern, { sections }, 'change the section of'))} />

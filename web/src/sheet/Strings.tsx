@@ -1,18 +1,9 @@
 /** Dimension strings as they stand on a drawing: ticks, lines and figures, those of the chosen opening to be edited where they stand. */
 import { rowOf, stringAlong, type Box, type Measure } from '@yard-arch/core';
-import { formatLength, type Units } from '@yard-arch/document';
+import { formatLength, type Element, type ProjectDocument, type Units } from '@yard-arch/document';
+import { axisChoices, heightChoices, lengthChoices, levelChoices, pierChoices, sizeChoices, type EditedFigure, type FigureChoice } from './figure-edits.ts';
 import { headroom, layFigures } from './figures.ts';
 import { xOf, yOf, type Viewport } from './viewport.ts';
-
-/** A figure that was clicked, to be typed anew. */
-export interface EditedFigure {
-  what: 'before' | 'after' | 'sill' | 'head';
-  label: string;
-  value: number;
-  /** Where it stands, pixels. */
-  x: number;
-  y: number;
-}
 
 interface StringsProps {
   view: Viewport;
@@ -22,25 +13,39 @@ interface StringsProps {
   height: number;
   boxes: readonly Box[];
   chosen: Box | null;
-  axes: readonly { name: string; s: number }[];
+  axes: readonly { id: string; name: string; s: number }[];
   units: Units;
+  document: ProjectDocument;
+  element: Element;
   onEdit: (figure: EditedFigure) => void;
 }
-
-const labels = { before: 'Pier before it', after: 'Pier after it', sill: 'Base to sill', head: 'Head to top' } as const;
 
 interface Span {
   from: number;
   to: number;
+  /** Of the chosen opening. */
   own: boolean;
-  edit: EditedFigure['what'] | null;
+  edit: { what: string; label: string; choices: () => readonly FigureChoice[] } | null;
 }
 
-export function Strings({ view, width, length, height, boxes, chosen, axes, units, onEdit }: StringsProps) {
+export function Strings({ view, width, length, height, boxes, chosen, axes, units, document, element, onEdit }: StringsProps) {
   const row = rowOf(boxes, chosen);
   const measures = stringAlong(row, length);
-  const spans = measures.map((measure): Span => ({ from: measure.from, to: measure.to, ...roleOf(measure, chosen) }));
-  const axisSpans = between([0, ...axes.map((axis) => axis.s).filter((s) => s > 0 && s < length), length]);
+  const size = (box: Box, which: 'width' | 'height'): Span['edit'] => ({ what: which, label: which === 'width' ? 'Width of the opening' : 'Height of the opening', choices: () => sizeChoices(document, box, which) });
+  const spans = measures.map((measure): Span => ({ from: measure.from, to: measure.to, own: isOwn(measure, chosen), edit: editOf(measure) }));
+  const axisSpans = between([0, ...axes.map((axis) => axis.s).filter((s) => s > 0 && s < length), length]).map(
+    (span): Span => ({ ...span, edit: { what: 'bay', label: 'Between axes', choices: () => axisChoices(document, axes, span.from, span.to) } }),
+  );
+  function editOf(measure: Measure): Span['edit'] {
+    if (measure.kind === 'opening') {
+      const box = row.find(({ id }) => id === measure.opening);
+      // Openings that overlap or hang over the end are not shown in their full width.
+      return box && Math.abs(measure.to - measure.from - box.width) < 1e-6 ? size(box, 'width') : null;
+    }
+    const { before, after, from, to } = measure;
+    const [what, label] = chosen && after === chosen.id ? ['before', 'Pier before it'] : chosen && before === chosen.id ? ['after', 'Pier after it'] : ['pier', 'Pier'];
+    return { what, label, choices: () => pierChoices(document, row, before, after, to - from, length, chosen?.id ?? null) };
+  }
   // Clear of an opening that hangs over the end, as long as the sheet has room.
   const beyond = Math.max(0, chosen ? chosen.s + chosen.width - length : 0) * view.scale;
   // Room is left for both strings where there are two.
@@ -48,16 +53,16 @@ export function Strings({ view, width, length, height, boxes, chosen, axes, unit
   const right = xOf(view, length) + 30 + Math.max(0, Math.min(beyond, room));
   const upright: Span[] = chosen && chosen.s < length && chosen.s + chosen.width > 0
     ? [
-        { from: 0, to: chosen.t, own: true, edit: 'sill' as const },
-        { from: chosen.t, to: chosen.t + chosen.height, own: true, edit: null },
-        { from: chosen.t + chosen.height, to: height, own: true, edit: 'head' as const },
+        { from: 0, to: chosen.t, own: true, edit: { what: 'sill', label: 'Base to sill', choices: () => levelChoices(document, chosen, 'sill', chosen.t) } },
+        { from: chosen.t, to: chosen.t + chosen.height, own: true, edit: size(chosen, 'height') },
+        { from: chosen.t + chosen.height, to: height, own: true, edit: { what: 'head', label: 'Head to top', choices: () => levelChoices(document, chosen, 'head', height - chosen.t - chosen.height) } },
       ].filter((span) => Math.abs(span.to - span.from) > 1e-6)
     : [];
   const about = chosen ? `through ${chosen.mark}` : row.length > 0 ? `through ${row.length} in a row` : '';
   const strings = [
     ...(row.length > 0 ? [{ spans, about }] : []),
     ...(axes.length > 0 ? [{ spans: axisSpans, about: 'axes' }] : []),
-    { spans: between([0, length]), about: 'overall' },
+    { spans: between([0, length]).map((span): Span => ({ ...span, edit: { what: 'length', label: 'Length of the wall', choices: () => lengthChoices(element) } })), about: 'overall' },
   ];
   let y = Math.max(yOf(view, 0), yOf(view, height)) + 6;
   const lines = strings.map((string) => {
@@ -73,17 +78,13 @@ export function Strings({ view, width, length, height, boxes, chosen, axes, unit
         <Level key={line.about} {...line} view={view} units={units} onEdit={onEdit} />
       ))}
       {upright.length > 0 && <Upright spans={upright} x={right} view={view} units={units} onEdit={onEdit} />}
-      <Upright spans={[{ from: 0, to: height, own: false, edit: null }]} x={right + (upright.length > 0 ? 48 : 0)} view={view} units={units} onEdit={onEdit} />
+      <Upright spans={[{ from: 0, to: height, own: false, edit: { what: 'height', label: 'Height of the wall', choices: () => heightChoices(element) } }]} x={right + (upright.length > 0 ? 48 : 0)} view={view} units={units} onEdit={onEdit} />
     </g>
   );
 }
 
-function roleOf(measure: Measure, chosen: Box | null): { own: boolean; edit: EditedFigure['what'] | null } {
-  if (!chosen) return { own: false, edit: null };
-  if (measure.opening === chosen.id) return { own: true, edit: null };
-  if (measure.after === chosen.id) return { own: true, edit: 'before' };
-  if (measure.before === chosen.id) return { own: true, edit: 'after' };
-  return { own: false, edit: null };
+function isOwn(measure: Measure, chosen: Box | null): boolean {
+  return chosen !== null && [measure.opening, measure.before, measure.after].includes(chosen.id);
 }
 
 function between(stops: readonly number[]): Span[] {
@@ -191,15 +192,16 @@ function Figure({
   children: React.ReactNode;
 }) {
   const { edit } = span;
-  if (!edit) return <g className={`measure${span.own ? ' own' : ''}`}>{children}</g>;
-  const start = () => onEdit({ what: edit, label: labels[edit], value: span.to - span.from, x, y });
+  const choices = edit?.choices() ?? [];
+  if (!edit || choices.length === 0) return <g className={`measure${span.own ? ' own' : ''}`}>{children}</g>;
+  const start = () => onEdit({ what: edit.what, label: edit.label, value: span.to - span.from, x, y, choices });
   return (
     <g
-      className="measure own editable"
+      className={`measure editable${span.own ? ' own' : ''}`}
       role="button"
-      tabIndex={0}
-      aria-label={`${labels[edit]}: ${text}. Change it`}
-      data-figure={edit}
+      tabIndex={span.own || ['bay', 'length', 'height'].includes(edit.what) ? 0 : -1}
+      aria-label={`${edit.label}: ${text}. Change it`}
+      data-figure={edit.what}
       onPointerDown={(event) => event.stopPropagation()}
       onClick={start}
       onKeyDown={(event) => {
@@ -209,7 +211,7 @@ function Figure({
         start();
       }}
     >
-      <title>{labels[edit]}: click to type another</title>
+      <title>{edit.label}: click to type another</title>
       {children}
     </g>
   );

@@ -1,0 +1,233 @@
+/** Copies of openings: along and up, in rows, mirrored, to other walls and floors; whole walls and whole setting-outs. */
+import { boxOf, datumsOn, followingLength, gripOffset, resolveOpening, spread, type Impossible, type Margins, type Spacing } from '@yard-arch/core';
+import { extentOf, newId, putting, type Change, type ChangeSet, type Element, type Opening, type Pattern, type ProjectDocument } from '@yard-arch/document';
+import { called, edit } from './edit.ts';
+import { marks } from './edits.ts';
+import { boxesOf, putTo } from './many-edits.ts';
+
+/** A change set that makes openings, and their ids. */
+export interface Made {
+  changeSet: ChangeSet;
+  ids: string[];
+}
+
+/** Whether copies keep the pattern that they have in common with their originals, or get one of their own. */
+export type Link = 'linked' | 'own patterns';
+
+/** New openings like others, with new ids and marks; those measured from one another are measured from each other's copies. */
+function copied(document: ProjectDocument, openings: readonly Opening[], link: Link): { document: ProjectDocument; changes: Change[]; copies: Opening[] } {
+  const mark = marks(document);
+  const changes: Change[] = [];
+  const patterns = new Map<string, Pattern>();
+  if (link === 'own patterns')
+    for (const id of new Set(openings.map(({ pattern }) => pattern))) {
+      const names = new Set(Object.values(document.patterns).map(({ name }) => name));
+      const from = document.patterns[id]!;
+      let name = `${from.name} copy`;
+      for (let n = 2; names.has(name); n++) name = `${from.name} copy ${n}`;
+      const pattern = { ...from, id: newId('p'), name };
+      patterns.set(id, pattern);
+      changes.push(putting('patterns', pattern));
+    }
+  const ids = new Map(openings.map(({ id }) => [id, newId('o')]));
+  const copies = openings.map((opening): Opening => {
+    const { along } = opening;
+    return {
+      ...opening,
+      id: ids.get(opening.id)!,
+      mark: mark(document.patterns[opening.pattern]!),
+      pattern: patterns.get(opening.pattern)?.id ?? opening.pattern,
+      along: along.from === 'neighbour' && ids.has(along.opening) ? { ...along, opening: ids.get(along.opening)! } : along,
+    };
+  });
+  const all = { ...document.patterns };
+  for (const pattern of patterns.values()) all[pattern.id] = pattern;
+  return { document: withOpenings({ ...document, patterns: all }, copies), changes, copies };
+}
+
+function withOpenings(document: ProjectDocument, openings: Iterable<Opening>): ProjectDocument {
+  const all = { ...document.openings };
+  for (const opening of openings) all[opening.id] = opening;
+  return { ...document, openings: all };
+}
+
+/** Copies openings so many times, each as far from the one before, metres along and up. */
+export function copyBy(document: ProjectDocument, openings: readonly Opening[], ds: number, dt: number, times = 1, link: Link = 'linked'): Made {
+  let scratch = document;
+  let last = openings;
+  const changes: Change[] = [];
+  const ids: string[] = [];
+  for (let n = 0; n < times; n++) {
+    const made = copied(scratch, last, n === 0 ? link : 'linked');
+    const places = new Map(boxesOf(made.document, made.copies).map((box) => [box.id, { s: box.s + ds, t: box.t + dt }]));
+    const puts = putTo(made.document, places);
+    last = puts.map((change) => (change as { value: Opening }).value);
+    changes.push(...made.changes, ...puts);
+    scratch = withOpenings(made.document, last);
+    ids.push(...last.map(({ id }) => id));
+  }
+  return { ids, changeSet: edit(`copy ${called(openings)}${times > 1 ? ` ${times} times` : ''}`, ...changes) };
+}
+
+/** Mirrors openings about an upright line, metres along: themselves, or copies of them. */
+export function mirrorAll(document: ProjectDocument, openings: readonly Opening[], at: number, copies: Link | null): Made {
+  const turned = (on: ProjectDocument, list: readonly Opening[]): Change[] => {
+    // Held by the other side, so that the jamb that was measured is measured still.
+    const swapped = list.map((opening): Opening => ({ ...opening, grip: { ...opening.grip, across: ({ left: 'right', centre: 'centre', right: 'left' } as const)[opening.grip.across] } }));
+    const places = new Map(boxesOf(on, list).map((box) => [box.id, { s: 2 * at - box.s - box.width, t: box.t }]));
+    return putTo(withOpenings(on, swapped), places);
+  };
+  if (copies === null) return { ids: openings.map(({ id }) => id), changeSet: edit(`mirror ${called(openings)}`, ...turned(document, openings)) };
+  const made = copied(document, openings, copies);
+  return { ids: made.copies.map(({ id }) => id), changeSet: edit(`mirror a copy of ${called(openings)}`, ...made.changes, ...turned(made.document, made.copies)) };
+}
+
+/** Where copies go: other walls, and the levels at which they are to stand instead, by the datum that they hang on. */
+export interface Destination {
+  elements: readonly string[];
+  /** For openings held to one datum, those that copies are held to; openings held otherwise are copied as they are. */
+  datums: ReadonlyMap<string, readonly string[]>;
+}
+
+/**
+ * Copies openings to walls and floors with the intent that they have: what is 2 m from the end is 2 m from the end there. An axis that the other wall has under the same name is held to there; without
+ * one the copy is measured from the start.
+ */
+export function copyTo(document: ProjectDocument, openings: readonly Opening[], { elements, datums }: Destination): Made {
+  const mark = marks(document);
+  const changes: Change[] = [];
+  const ids: string[] = [];
+  for (const id of elements) {
+    const element = document.elements[id]!;
+    const usable = new Set(datumsOn(document, element).map((datum) => datum.id));
+    const same = new Map(openings.map((opening) => [opening.id, newId('o')]));
+    for (const opening of openings) {
+      const levels = opening.up.from === 'datum' ? (datums.get(opening.up.datum) ?? [opening.up.datum]) : [null];
+      for (const [i, level] of levels.entries()) {
+        // What stands there already is not doubled.
+        if (id === opening.element && (level === null || (opening.up.from === 'datum' && level === opening.up.datum))) continue;
+        const copy: Opening = {
+          ...opening,
+          id: i === 0 ? same.get(opening.id)! : newId('o'),
+          mark: mark(document.patterns[opening.pattern]!),
+          element: id,
+          along: alongOn(document, opening, element, same),
+          up: upOn(document, opening, element, level, usable),
+        };
+        changes.push(putting('openings', copy));
+        ids.push(copy.id);
+      }
+    }
+  }
+  return { ids, changeSet: edit(`copy ${called(openings)} to ${elements.length === 1 ? document.elements[elements[0]!]!.name : `${elements.length} walls`}`, ...changes) };
+}
+
+function alongOn(document: ProjectDocument, opening: Opening, element: Element, same: ReadonlyMap<string, string>): Opening['along'] {
+  const { along } = opening;
+  if (element.id === opening.element) return along;
+  if (along.from === 'neighbour' && same.has(along.opening)) return { ...along, opening: same.get(along.opening)! };
+  if (along.from !== 'axis' && along.from !== 'neighbour') return along;
+  if (along.from === 'axis') {
+    const name = document.axes[along.axis]?.name;
+    const there = Object.values(document.axes).find((axis) => axis.element === element.id && axis.name === name);
+    if (there) return { ...along, axis: there.id };
+  }
+  const placed = resolveOpening(document, opening);
+  return { from: 'start', distance: 'outline' in placed ? placed.s + gripOffset(placed.profile, opening.grip)[0] : along.distance };
+}
+
+function upOn(document: ProjectDocument, opening: Opening, element: Element, level: string | null, usable: ReadonlySet<string>): Opening['up'] {
+  if (opening.up.from !== 'datum') return opening.up;
+  const datum = level ?? opening.up.datum;
+  if (usable.has(datum)) return { ...opening.up, datum };
+  return { from: 'base', distance: (document.datums[datum]?.level ?? 0) - element.start.z + opening.up.distance };
+}
+
+/** What of a wall's setting-out is pasted on to another. */
+export function pasteSettingOut(document: ProjectDocument, from: Element, to: Element): Made {
+  const changes: Change[] = [];
+  const taken = new Set(Object.values(document.axes).filter((axis) => axis.element === to.id).map(({ name }) => name));
+  const axes = { ...document.axes };
+  for (const axis of Object.values(document.axes)) {
+    if (axis.element !== from.id || taken.has(axis.name)) continue;
+    const copy = { ...axis, id: newId('x'), element: to.id };
+    axes[copy.id] = copy;
+    changes.push(putting('axes', copy));
+  }
+  const datums = { ...document.datums };
+  const own = new Map<string, readonly string[]>();
+  for (const datum of Object.values(document.datums)) {
+    if (datum.element !== from.id) continue;
+    const copy = { ...datum, id: newId('d'), element: to.id };
+    datums[copy.id] = copy;
+    own.set(datum.id, [copy.id]);
+    changes.push(putting('datums', copy));
+  }
+  const scratch = { ...document, axes, datums };
+  const openings = Object.values(document.openings).filter((opening) => opening.element === from.id);
+  const made = copyTo(scratch, openings, { elements: [to.id], datums: own });
+  return { ids: made.ids, changeSet: edit(`paste the setting-out of ${from.name} on to ${to.name}`, ...changes, ...made.changeSet.changes) };
+}
+
+/** A second element like one, beside it, with everything that is on it. */
+export function duplicateElement(document: ProjectDocument, element: Element): { changeSet: ChangeSet; id: string } {
+  const id = newId(element.kind.charAt(0));
+  const names = new Set(Object.values(document.elements).map(({ name }) => name));
+  let name = `${element.name} copy`;
+  for (let n = 2; names.has(name); n++) name = `${element.name} copy ${n}`;
+  const thickness = element.layers.reduce((sum, layer) => sum + layer.thickness, 0);
+  // Two metres clear in front of its face.
+  const turn = ((element.turn - 90) * Math.PI) / 180;
+  const off = thickness + 2;
+  const copy: Element = { ...element, id, name, start: { ...element.start, x: tidy(element.start.x + Math.cos(turn) * off), y: tidy(element.start.y + Math.sin(turn) * off) } };
+  const pasted = pasteSettingOut({ ...document, elements: { ...document.elements, [id]: copy } }, element, copy);
+  return { id, changeSet: edit(`duplicate ${element.name}`, putting('elements', copy), ...pasted.changeSet.changes) };
+}
+
+const tidy = (metres: number): number => Math.round(metres * 1e6) / 1e6;
+
+/** How a face is to be filled with bays. */
+export interface FillWish {
+  pattern: string;
+  size: string;
+  columns: number;
+  spacing: Spacing;
+  margins: Margins;
+  /** Sill levels of the rows: datums, or heights above the base (metres). */
+  rows: readonly ({ datum: string } | { base: number })[];
+}
+
+/** Fills a face with openings in columns and rows. The columns are spread as openings are, and keep so when the face grows longer. */
+export function fillFace(document: ProjectDocument, element: Element, wish: FillWish): Made | Impossible {
+  const mark = marks(document);
+  const pattern = document.patterns[wish.pattern]!;
+  const probe: Opening = {
+    id: newId('o'), mark: '', element: element.id, pattern: wish.pattern, size: wish.size, along: { from: 'start', distance: 0 }, up: { from: 'base', distance: 0 }, grip: { across: 'centre', level: 'sill' }, blockedUp: false,
+  };
+  const placed = resolveOpening(document, probe);
+  if (!('outline' in placed)) return placed;
+  const { width } = boxOf(placed, '');
+  const widths = Array.from({ length: wish.columns }, () => width);
+  const { length } = extentOf(element);
+  const now = spread(widths, 0, length, wish.spacing, wish.margins, document.units);
+  if ('reason' in now) return now;
+  const longer = spread(widths, 0, length + 1, wish.spacing, wish.margins, document.units);
+  const changes: Change[] = [];
+  const ids: string[] = [];
+  for (const row of wish.rows)
+    for (let i = 0; i < wish.columns; i++) {
+      const at = now.lefts[i]! + width / 2;
+      const id = newId('o');
+      ids.push(id);
+      changes.push(
+        putting('openings', {
+          ...probe,
+          id,
+          mark: mark(pattern),
+          along: 'reason' in longer ? { from: 'start', distance: at } : followingLength(length, [at, longer.lefts[i]! + width / 2]),
+          up: 'datum' in row ? { from: 'datum', datum: row.datum, distance: 0 } : { from: 'base', distance: row.base },
+        }),
+      );
+    }
+  return { ids, changeSet: edit(`fill ${element.name} with ${ids.length} openings`, ...changes) };
+}

@@ -1,0 +1,209 @@
+/** Edits of several openings at once: moving, spreading, lining up, evening out, sizing, blocking up and removing them. */
+import {
+  alongTo,
+  boxOf,
+  broughtTo,
+  followingLength,
+  gripOffset,
+  profileOfOpening,
+  resolveOpening,
+  spread,
+  upTo,
+  type Alignment,
+  type Box,
+  type Impossible,
+  type Margins,
+  type Placed,
+  type Spacing,
+  type Uneven,
+} from '@yard-arch/core';
+import { extentOf, formatLength, putting, removing, unitsLabel, type Along, type Change, type ChangeSet, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { called, edit } from './edit.ts';
+
+/** Openings by their ids, without those that are gone. */
+export function openingsOf(document: ProjectDocument, ids: readonly string[]): Opening[] {
+  return ids.flatMap((id) => document.openings[id] ?? []);
+}
+
+/** The boxes of openings that have a place, in the order given. */
+export function boxesOf(document: ProjectDocument, openings: readonly Opening[]): Box[] {
+  return openings.flatMap((opening) => {
+    const placed = resolveOpening(document, opening);
+    return 'outline' in placed ? [boxOf(placed, opening.mark)] : [];
+  });
+}
+
+/** A place for an opening's lower left corner, and where that is to be measured from if not from where it is now. */
+export interface Place {
+  s: number;
+  t: number;
+  along?: Along;
+}
+
+/**
+ * Puts openings to places, each still measured from what it is measured from. Those measured from one another are put in that order, so that each is where it is to be.
+ */
+export function putTo(document: ProjectDocument, places: ReadonlyMap<string, Place>): Change[] {
+  let scratch = document;
+  const changes: Change[] = [];
+  const done = new Set<string>();
+  const put = (id: string): void => {
+    if (done.has(id)) return;
+    done.add(id);
+    const opening = document.openings[id];
+    const place = places.get(id);
+    if (!opening || !place) return;
+    if (!place.along && opening.along.from === 'neighbour') put(opening.along.opening);
+    const element = document.elements[opening.element]!;
+    const profile = profileOfOpening(document, opening);
+    const [dx, dy] = profile ? gripOffset(profile, opening.grip) : [0, 0];
+    const moved = { ...opening, along: place.along ?? alongTo(scratch, element, opening.along, place.s + dx), up: upTo(scratch, element, opening.up, place.t + dy) };
+    scratch = { ...scratch, openings: { ...scratch.openings, [id]: moved } };
+    changes.push(putting('openings', moved));
+  };
+  for (const id of places.keys()) put(id);
+  return changes;
+}
+
+/** Moves openings, all by the same way, metres. */
+export function moveAll(document: ProjectDocument, openings: readonly Opening[], ds: number, dt: number, what = 'move'): ChangeSet {
+  const places = new Map(boxesOf(document, openings).map((box) => [box.id, { s: box.s + ds, t: box.t + dt }]));
+  return edit(`${what} ${called(openings)}`, ...putTo(document, places));
+}
+
+/** Removes openings. Others that were measured from them stay where they stand, placed from the start. */
+export function removeAll(document: ProjectDocument, openings: readonly Opening[]): ChangeSet {
+  return edit(`remove ${called(openings)}`, ...loosened(document, openings), ...openings.map(({ id }) => removing('openings', id)));
+}
+
+/** Openings that are measured from some that go away, each left where it stands. */
+export function loosened(document: ProjectDocument, going: readonly Opening[]): Change[] {
+  const gone = new Set(going.map(({ id }) => id));
+  return Object.values(document.openings).flatMap((opening) => {
+    const { along } = opening;
+    if (gone.has(opening.id) || along.from !== 'neighbour' || !gone.has(along.opening)) return [];
+    const placed = resolveOpening(document, opening);
+    const [dx] = 'outline' in placed ? gripOffset(placed.profile, opening.grip) : [0];
+    return [putting('openings', { ...opening, along: { from: 'start', distance: 'outline' in placed ? placed.s + dx : along.distance } })];
+  });
+}
+
+/** Blocks openings up, or opens them where all of them are blocked up. */
+export function blockAll(openings: readonly Opening[]): ChangeSet {
+  const blockedUp = !openings.every((opening) => opening.blockedUp);
+  return edit(`${blockedUp ? 'block up' : 'open up'} ${called(openings)}`, ...openings.map((opening) => putting('openings', { ...opening, blockedUp })));
+}
+
+/** Gives openings the pattern and size of one of them, each still held by its grip. */
+export function sizeAll(openings: readonly Opening[], like: Opening): ChangeSet {
+  return edit(
+    `make ${called(openings)} like ${like.mark}`,
+    ...openings.map((opening) => {
+      return putting('openings', { ...opening, pattern: like.pattern, size: like.size, own: like.own });
+    }),
+  );
+}
+
+/** How openings are to be spread. */
+export interface SpreadWish {
+  spacing: Spacing;
+  /** Over the whole face, or with the outermost left where they stand. */
+  over: 'face' | 'outermost';
+  margins: Margins;
+}
+
+/** Spreads openings along their face, from first to last as they stand. Over the whole face they keep so spread when it grows longer. */
+export function spreadAll(document: ProjectDocument, openings: readonly Opening[], wish: SpreadWish): ChangeSet | Impossible {
+  const outcome = spreadPlaces(document, openings, wish);
+  if ('reason' in outcome) return outcome;
+  return edit(`spread ${called(openings)}`, ...putTo(document, outcome.places));
+}
+
+/** Where openings come to stand when they are spread, and the piers between them. */
+export function spreadPlaces(document: ProjectDocument, openings: readonly Opening[], { spacing, over, margins }: SpreadWish): { places: Map<string, Place>; piers: number[] } | Impossible {
+  const boxes = boxesOf(document, openings).sort((a, b) => a.s + a.width / 2 - b.s - b.width / 2);
+  const first = boxes[0];
+  const last = boxes.at(-1);
+  const element = openings[0] && document.elements[openings[0].element];
+  if (!first || !last || !element) return { reason: 'none of these has a place', mend: 'Mend them first.' };
+  const { length } = extentOf(element);
+  const widths = boxes.map(({ width }) => width);
+  const [from, to] = over === 'face' ? [0, length] : [first.s, last.s + last.width];
+  const ends = over === 'face' ? margins : { start: 0, end: spacing.kind === 'given pier' ? null : 0 };
+  const now = spread(widths, from, to, spacing, ends, document.units);
+  if ('reason' in now) return now;
+  const longer = over === 'face' ? spread(widths, 0, length + 1, spacing, ends, document.units) : null;
+  const places = new Map<string, Place>();
+  boxes.forEach((box, i) => {
+    const s = now.lefts[i]!;
+    const dx = gripOffset(box, document.openings[box.id]!.grip)[0];
+    const along = longer && !('reason' in longer) ? followingLength(length, [s + dx, longer.lefts[i]! + dx]) : undefined;
+    places.set(box.id, { s, t: box.t, ...(along ? { along } : {}) });
+  });
+  return { places, piers: now.piers };
+}
+
+/** Brings openings into line at a place: a distance along or a height on the face, metres. */
+export function alignAll(document: ProjectDocument, openings: readonly Opening[], by: Alignment, to: number): ChangeSet {
+  const places = new Map(boxesOf(document, openings).map((box) => [box.id, broughtTo(box, by, to)]));
+  return edit(`align ${by} of ${called(openings)}`, ...putTo(document, places));
+}
+
+/** Evens out groups of openings that almost agree, one after the other. */
+export function evenOut(document: ProjectDocument, groups: readonly Uneven[]): ChangeSet {
+  const places = new Map<string, Place>();
+  const touched = new Set(groups.flatMap(({ openings }) => openings.map(({ id }) => id)));
+  const boxes = new Map(boxesOf(document, openingsOf(document, [...touched])).map((box) => [box.id, box]));
+  for (const { by, openings, to } of groups)
+    for (const { id } of openings) {
+      const box = boxes.get(id);
+      if (!box) continue;
+      const place = broughtTo(box, by, to);
+      boxes.set(id, { ...box, ...place });
+      places.set(id, place);
+    }
+  return edit(`even out ${called([...touched].flatMap((id) => document.openings[id] ?? []))}`, ...putTo(document, places));
+}
+
+/** Openings of one pattern whose sizes agree within a tolerance, and the size that they would all have. */
+export interface UnevenSizes {
+  pattern: string;
+  openings: Opening[];
+  to: Opening;
+}
+
+/** Groups of openings whose dimensions almost agree. They would all be of the size that most of them have. */
+export function unevenSizes(document: ProjectDocument, openings: readonly Opening[], tolerance: number): UnevenSizes[] {
+  const found: UnevenSizes[] = [];
+  const byPattern = new Map<string, Opening[]>();
+  for (const opening of openings) byPattern.set(opening.pattern, [...(byPattern.get(opening.pattern) ?? []), opening]);
+  for (const [pattern, all] of byPattern) {
+    const dimensions = (opening: Opening): number[] => Object.values(opening.own ?? document.patterns[pattern]!.sizes[opening.size]?.dimensions ?? {});
+    const key = (opening: Opening): string => (opening.own ? JSON.stringify(dimensions(opening)) : opening.size);
+    const counts = new Map<string, Opening[]>();
+    for (const opening of all) counts.set(key(opening), [...(counts.get(key(opening)) ?? []), opening]);
+    // The most used first; each takes in what is near it.
+    const left = [...counts.values()].sort((a, b) => b.length - a.length || (a[0]!.own ? 1 : 0) - (b[0]!.own ? 1 : 0));
+    while (left.length > 0) {
+      const [lead] = left.shift()!;
+      const near = left.filter(([other]) => {
+        const [p, q] = [dimensions(lead!), dimensions(other!)];
+        return p.length === q.length && p.every((value, i) => Math.abs(value - q[i]!) <= tolerance + 1e-9);
+      });
+      if (near.length === 0) continue;
+      for (const one of near) left.splice(left.indexOf(one), 1);
+      found.push({ pattern, openings: near.flat(), to: lead! });
+    }
+  }
+  return found;
+}
+
+/** A length as it stands in a name or a notice. */
+export function length(document: ProjectDocument, metres: number): string {
+  return document.units === 'ft-in' ? formatLength(metres, document.units) : `${formatLength(metres, document.units)} ${unitsLabel(document.units)}`;
+}
+
+/** Whether an opening has a place on its face. */
+export function isPlaced(outcome: ReturnType<typeof resolveOpening>): outcome is Placed {
+  return 'outline' in outcome;
+}

@@ -1,0 +1,56 @@
+/** Particulars of several openings: what they are, and what can be done with all of them at once. */
+import { Button, Flex, Heading } from '@chakra-ui/react';
+import type { Opening, ProjectDocument } from '@yard-arch/document';
+import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
+import { AlignSection } from '../arrange/AlignSection.tsx';
+import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
+import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
+import { SpreadSection } from '../arrange/SpreadSection.tsx';
+import { blockAll, removeAll } from '../editor/many-edits.ts';
+import { chooseOpenings, commit, useEditor } from '../editor/store.ts';
+
+export function ManyParticulars({ document, openings }: { document: ProjectDocument; openings: readonly Opening[] }) {
+  const statuses = useEditor((state) => state.statuses);
+  const byPattern = new Map<string, Opening[]>();
+  for (const opening of openings) byPattern.set(opening.pattern, [...(byPattern.get(opening.pattern) ?? []), opening]);
+  const failed = openings.filter(({ id }) => statuses.get(id)?.state === 'not cut');
+  return (
+    <section aria-label={`Particulars of ${openings.length} openings`} data-testid="particulars">
+      <Flex align="baseline" justify="space-between" gap="3">
+        <Heading as="h2" fontFamily="heading" fontSize="17px">
+          {openings.length} openings
+        </Heading>
+        {failed.length > 0 && <span className="state bad">{failed.length} not cut</span>}
+      </Flex>
+      <p>
+        {[...byPattern].map(([id, list], i) => (
+          <span key={id}>
+            {i > 0 && ', '}
+            {byPattern.size > 1 ? (
+              <button className="link" title="Choose only these" onClick={() => chooseOpenings(list.map((opening) => opening.id))}>
+                {list.length} {document.patterns[id]?.name}
+              </button>
+            ) : (
+              `all ${document.patterns[id]?.name}`
+            )}
+          </span>
+        ))}
+      </p>
+      <AlikeButtons document={document} openings={openings} />
+      <AlignSection document={document} openings={openings} />
+      <SpreadSection document={document} openings={openings} />
+      <EvenOutSection document={document} openings={openings} />
+      <MirrorSection document={document} openings={openings} />
+      <CopySection document={document} openings={openings} />
+      <CopyToSection document={document} openings={openings} />
+      <Flex gap="2" mt="4">
+        <Button size="sm" variant="outline" onClick={() => commit(blockAll(openings))}>
+          {openings.every(({ blockedUp }) => blockedUp) ? 'Open up' : 'Block up'}
+        </Button>
+        <Button size="sm" variant="outline" color="brick" onClick={() => commit(removeAll(document, openings))}>
+          Remove all {openings.length}
+        </Button>
+      </Flex>
+    </section>
+  );
+}

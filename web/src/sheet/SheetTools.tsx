@@ -1,0 +1,69 @@
+/** Tools at the corner of the sheet: lines to be added, the tape, and while something is placed the point by which it is held. */
+import type { Element, Grip } from '@yard-arch/document';
+import { Plus, Ruler } from 'lucide-react';
+import { addAxis, addDatum } from '../editor/line-edits.ts';
+import { choose, commit, tape, useEditor } from '../editor/store.ts';
+
+const levels: { level: Grip['level']; name: string }[] = [
+  { level: 'head', name: 'head' },
+  { level: 'springing', name: 'springing' },
+  { level: 'middle', name: 'middle' },
+  { level: 'sill', name: 'sill' },
+];
+const sides = ['left', 'centre', 'right'] as const;
+
+export function SheetTools({ element, springing }: { element: Element; springing: boolean }) {
+  const document = useEditor((state) => state.document)!;
+  const placing = useEditor((state) => state.placing);
+  const taping = useEditor((state) => state.taping);
+  const added = (kind: 'datum' | 'axis', { changeSet, id }: ReturnType<typeof addDatum>): void => {
+    if (commit(changeSet)) choose({ kind, id });
+  };
+  return (
+    <div className="sheet-tools">
+      {placing && <GripChoice springing={springing} />}
+      {element.kind !== 'slab' && (
+        <button onClick={() => added('datum', addDatum(document, element))} title="A level to which sills, heads and springings can be held, in the whole building">
+          <Plus size={13} /> Datum
+        </button>
+      )}
+      <button onClick={() => added('axis', addAxis(document, element))} title="An upright line on this face to which openings can be held">
+        <Plus size={13} /> Axis
+      </button>
+      <button aria-pressed={taping} onClick={() => tape(!taping)} title="Measure between any two points (T)">
+        <Ruler size={13} /> Tape
+      </button>
+    </div>
+  );
+}
+
+/** Nine points of the bounding rectangle, and those of the springing line where there is one. */
+function GripChoice({ springing }: { springing: boolean }) {
+  const grip = useEditor((state) => state.grip);
+  const rows = levels.filter(({ level }) => level !== 'springing' || springing);
+  return (
+    <div className="grips" role="radiogroup" aria-label="Held by">
+      <span>
+        held by {grip.level} {grip.across}
+      </span>
+      <div>
+        {rows.map(({ level, name }) =>
+          sides.map((across) => {
+            const current = grip.level === level && grip.across === across;
+            return (
+              <button
+                key={`${level} ${across}`}
+                role="radio"
+                aria-checked={current}
+                className={level === 'springing' ? 'springing' : ''}
+                aria-label={`${name}, ${across}`}
+                title={`Hold by the ${name}, ${across}`}
+                onClick={() => useEditor.setState({ grip: { level, across } })}
+              />
+            );
+          }),
+        )}
+      </div>
+    </div>
+  );
+}

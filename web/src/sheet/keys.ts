@@ -1,0 +1,130 @@
+/** What keys do on the sheet. */
+import type { Element, ProjectDocument } from '@yard-arch/document';
+import type { KeyboardEvent } from 'react';
+import { complain, notify } from '../common/notices.tsx';
+import { copyBy, copyTo, pasteSettingOut } from '../editor/copy-edits.ts';
+import { heldTo, moveLine, removeLine, type Line } from '../editor/line-edits.ts';
+import { blockAll, moveAll, openingsOf, removeAll } from '../editor/many-edits.ts';
+import { choose, chooseOpening, chooseOpenings, commit, place, tape, useEditor } from '../editor/store.ts';
+import type { OnElement } from './sheet-data.ts';
+import { placeOf, type useGestures } from './use-gestures.ts';
+
+interface Keys {
+  element: Element;
+  committed: ProjectDocument;
+  shown: OnElement;
+  chosen: readonly string[];
+  placing: { pattern: string; size: string } | null;
+  length: number;
+  tall: number;
+  lineAt: (target: globalThis.Element) => Line | null;
+  gestures: ReturnType<typeof useGestures>;
+  showWhole: () => void;
+  nearer: (factor: number) => void;
+}
+
+/** The handler of keys for the sheet as it stands. */
+export function sheetKeys(sheet: Keys): (event: KeyboardEvent) => void {
+  return (event) => {
+    const used = event.ctrlKey || event.metaKey ? withControl(sheet, event.key.toLowerCase()) : plain(sheet, event);
+    if (!used) return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+}
+
+function withControl({ element, committed, shown, chosen }: Keys, key: string): boolean {
+  const openings = openingsOf(committed, chosen);
+  if (key === 'a') chooseOpenings(shown.boxes.map(({ id }) => id));
+  else if (key === 'c' && openings.length > 0) {
+    useEditor.setState({ clip: { kind: 'openings', ids: chosen } });
+    notify(`${openings.length === 1 ? openings[0]!.mark : `${openings.length} openings`} to be pasted: choose a wall, then Ctrl V`);
+  } else if (key === 'v') return paste(committed, element);
+  else if (key === 'd' && openings.length > 0) copyOn(committed, chosen);
+  else return false;
+  return true;
+}
+
+/** Copies openings on by as much as the last copy went, or where there was none by their own width. */
+export function copyOn(document: ProjectDocument, chosen: readonly string[]): void {
+  const openings = openingsOf(document, chosen);
+  const { lastCopy } = useEditor.getState();
+  if (!lastCopy) {
+    complain('Nothing to repeat', 'Copy something first: drag it with Ctrl held down, or by figures under “Copy” in the particulars. Ctrl D then copies on by as much.');
+    return;
+  }
+  const made = copyBy(document, openings, lastCopy.ds, lastCopy.dt);
+  if (commit(made.changeSet)) chooseOpenings(made.ids);
+}
+
+/** Pastes what was copied on to an element. */
+export function paste(document: ProjectDocument, element: Element): boolean {
+  const { clip } = useEditor.getState();
+  if (!clip) return false;
+  if (clip.kind === 'wall') {
+    const from = document.elements[clip.id];
+    if (!from || from.id === element.id) return false;
+    const made = pasteSettingOut(document, from, element);
+    if (commit(made.changeSet) && made.ids.length > 0) chooseOpenings(made.ids);
+    return true;
+  }
+  const openings = openingsOf(document, clip.ids);
+  if (openings.length === 0) return false;
+  if (openings[0]!.element === element.id) {
+    complain('They are on this wall already', 'Choose another wall to paste them there. On this one, drag them with Ctrl held down, or copy them by figures.');
+    return true;
+  }
+  const made = copyTo(document, openings, { elements: [element.id], datums: new Map() });
+  if (commit(made.changeSet)) chooseOpenings(made.ids);
+  return true;
+}
+
+function plain({ committed, chosen, placing, length, tall, lineAt, gestures, showWhole, nearer }: Keys, event: KeyboardEvent): boolean {
+  const { gesture, ghost, setGhost, ghostAt, putDown, endGesture, tape: laid, setTape, typing, setTyped } = gestures;
+  const target = event.target as globalThis.Element;
+  const focused = target.closest('[data-opening]')?.getAttribute('data-opening');
+  const line = lineAt(target);
+  const step = event.shiftKey ? 0.1 : event.altKey ? 0.001 : 0.01;
+  const ways: Record<string, [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+  const [ds, dt] = ways[event.key] ?? [0, 0];
+  const arrow = ds !== 0 || dt !== 0;
+  const openings = openingsOf(committed, chosen);
+  const { key } = event;
+  if (/^[\d.-]$/.test(key) && typing()) setTyped(key);
+  else if (key === 'Escape') {
+    if (gesture.current) endGesture(false);
+    else if (placing) place(null);
+    else if (laid) setTape(null);
+    else if (useEditor.getState().taping) tape(false);
+    else choose({ kind: 'wall' });
+  } else if (placing && arrow) {
+    setGhost((before) => {
+      const spot = before ?? ghostAt(length / 2, tall / 2, true);
+      return spot && { s: spot.s + 10 * ds, t: spot.t + 10 * dt, along: null, up: null };
+    });
+  } else if (placing && key === 'Enter') {
+    const spot = ghost ?? ghostAt(length / 2, tall / 2, false);
+    if (spot) putDown(spot);
+  } else if (line && (key === 'Enter' || key === ' ')) choose(line.kind === 'datum' ? { kind: 'datum', id: line.datum.id } : { kind: 'axis', id: line.axis.id });
+  else if (line && arrow) {
+    const by = line.kind === 'datum' ? dt : ds;
+    if (by !== 0) commit(moveLine(committed, line, Math.round((placeOf(line) + by) * 1e6) / 1e6));
+  } else if (line && (key === 'Delete' || key === 'Backspace')) takeAway(committed, line);
+  else if (focused && (key === 'Enter' || key === ' ')) chooseOpening(focused, event.shiftKey);
+  else if (key === '0') showWhole();
+  else if (key === '+' || key === '=' || key === '-') nearer(key === '-' ? 1 / 1.25 : 1.25);
+  else if (key.toLowerCase() === 't') tape(!useEditor.getState().taping);
+  else if (openings.length > 0 && arrow) commit(moveAll(committed, openings, ds, dt, 'nudge'));
+  else if (openings.length > 0 && (key === 'Delete' || key === 'Backspace')) commit(removeAll(committed, openings));
+  else if (openings.length > 0 && key.toLowerCase() === 'b') commit(blockAll(openings));
+  else return false;
+  return true;
+}
+
+/** Removes a line to which nothing is held; one to which something is, is chosen instead, and its particulars ask. */
+function takeAway(document: ProjectDocument, line: Line): void {
+  const held = heldTo(document, line).length;
+  if (held === 0) return void commit(removeLine(document, line));
+  choose(line.kind === 'datum' ? { kind: 'datum', id: line.datum.id } : { kind: 'axis', id: line.axis.id });
+  complain(`${line.kind === 'datum' ? line.datum.name : `Axis ${line.axis.name}`} was not removed`, `${held} opening${held === 1 ? ' is' : 's are'} held to it. Its particulars show them, and remove it with the openings left where they are.`);
+}
