@@ -40,12 +40,12 @@ export function GhostShape({ at, outline, view }: { at: Ghost; outline: Placed; 
 }
 
 /** A window that chooses, or a rectangle that is drawn out to be filled. */
-export function Area({ kind, at, view, units, width }: { kind: 'window' | 'draw'; at: Rectangle; view: Viewport; units: Units; width: number }) {
+export function Area({ kind, at, reason, view, units, width }: { kind: 'window' | 'draw'; at: Rectangle; reason: string | null; view: Viewport; units: Units; width: number }) {
   const [x, y] = [xOf(view, at.s), yOf(view, at.t + at.height)];
   return (
     <g className={`area ${kind}`} data-testid={kind}>
       <rect x={x} y={y} width={at.width * view.scale} height={at.height * view.scale} />
-      {kind === 'draw' && <Reason x={x + (at.width * view.scale) / 2} y={yOf(view, at.t) + 22} text={`${formatLength(at.width, units)} × ${formatLength(at.height, units)}`} width={width} />}
+      {kind === 'draw' && <Reason x={x + (at.width * view.scale) / 2} y={yOf(view, at.t) + 22} text={[`${formatLength(at.width, units)} × ${formatLength(at.height, units)}`, reason].filter(Boolean).join(' · ')} width={width} />}
     </g>
   );
 }

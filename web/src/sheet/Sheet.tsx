@@ -214,9 +214,22 @@ export function Sheet({ element }: { element: Element }) {
       </svg>
       {figure && <FigureField key={`${figure.what} ${figure.x} ${figure.y}`} figure={figure} units={units} onDone={editFigure} onClose={() => setFigure(null)} />}
       {typed !== null && typing && (
-        <TypedField first={typed} {...typing} units={units} onDone={gestures.takeTyped} onClose={() => gestures.endGesture(false)} />
+        <TypedField
+          first={typed}
+          {...typing}
+          units={units}
+          onDone={(text) => {
+            const fault = gestures.takeTyped(text);
+            if (fault === null) svg.current?.focus({ preventScroll: true });
+            return fault;
+          }}
+          onClose={() => {
+            gestures.endGesture(false);
+            svg.current?.focus({ preventScroll: true });
+          }}
+        />
       )}
-      <SheetTools element={element} springing={(gestures.placingBox?.springing ?? null) !== null} />
+      <SheetTools element={element} springing={(gestures.placingBox?.springing ?? null) !== null} focusSheet={() => svg.current?.focus({ preventScroll: true })} />
       <TitleBlock element={element} />
     </div>
   );

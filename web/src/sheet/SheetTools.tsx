@@ -12,7 +12,7 @@ const levels: { level: Grip['level']; name: string }[] = [
 ];
 const sides = ['left', 'centre', 'right'] as const;
 
-export function SheetTools({ element, springing }: { element: Element; springing: boolean }) {
+export function SheetTools({ element, springing, focusSheet }: { element: Element; springing: boolean; focusSheet: () => void }) {
   const document = useEditor((state) => state.document)!;
   const placing = useEditor((state) => state.placing);
   const taping = useEditor((state) => state.taping);
@@ -21,7 +21,7 @@ export function SheetTools({ element, springing }: { element: Element; springing
   };
   return (
     <div className="sheet-tools">
-      {placing && <GripChoice springing={springing} />}
+      {placing && <GripChoice springing={springing} onChosen={focusSheet} />}
       {element.kind !== 'slab' && (
         <button onClick={() => added('datum', addDatum(document, element))} title="A level to which sills, heads and springings can be held, in the whole building">
           <Plus size={13} /> Datum
@@ -38,7 +38,7 @@ export function SheetTools({ element, springing }: { element: Element; springing
 }
 
 /** Nine points of the bounding rectangle, and those of the springing line where there is one. */
-function GripChoice({ springing }: { springing: boolean }) {
+function GripChoice({ springing, onChosen }: { springing: boolean; onChosen: () => void }) {
   const grip = useEditor((state) => state.grip);
   const rows = levels.filter(({ level }) => level !== 'springing' || springing);
   return (
@@ -58,7 +58,11 @@ function GripChoice({ springing }: { springing: boolean }) {
                 className={level === 'springing' ? 'springing' : ''}
                 aria-label={`${name}, ${across}`}
                 title={`Hold by the ${name}, ${across}`}
-                onClick={() => useEditor.setState({ grip: { level, across } })}
+                onClick={() => {
+                  useEditor.setState({ grip: { level, across } });
+                  // So that figures can be typed at once.
+                  onChosen();
+                }}
               />
             );
           }),

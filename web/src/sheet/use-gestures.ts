@@ -70,7 +70,7 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
   const [panning, setPanning] = useState(false);
   const [ghost, setGhost] = useState<Ghost | null>(null);
   const [dragged, setDragged] = useState<{ box: Box; at: Ghost } | null>(null);
-  const [area, setArea] = useState<{ kind: 'window' | 'draw'; at: Rectangle } | null>(null);
+  const [area, setArea] = useState<{ kind: 'window' | 'draw'; at: Rectangle; reason: string | null } | null>(null);
   const [tape, setTape] = useState<Tape | null>(null);
   const [typed, setTyped] = useState<string | null>(null);
   const space = useRef(false);
@@ -231,14 +231,14 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
       }
       case 'window':
       case 'draw': {
-        const corner = (px: number, py: number): { s: number; t: number } => {
+        const corner = (px: number, py: number): SnappedPoint => {
           const [cs, ct] = [sOf(view, px), tOf(view, py)];
-          return now.kind === 'window' || free ? { s: cs, t: ct } : snapPoint(cs, ct, shown.boxes, lines, reach);
+          return now.kind === 'window' || free ? { s: cs, t: ct, reason: null } : snapPoint(cs, ct, shown.boxes, lines, reach);
         };
         const [a, b] = [corner(now.x, now.y), corner(x, y)];
         now.last = { s: Math.min(a.s, b.s), t: Math.min(a.t, b.t), width: Math.abs(a.s - b.s), height: Math.abs(a.t - b.t) };
         setGhost(null);
-        setArea({ kind: now.kind, at: now.last });
+        setArea({ kind: now.kind, at: now.last, reason: b.reason });
         break;
       }
       case 'drag': {
