@@ -19,4 +19,7 @@ export * from './setout/snap.ts';
 export * from './setout/dimension.ts';
 export * from './setout/spread.ts';
 export * from './setout/align.ts';
+export * from './setout/fit.ts';
+export * from './element/course.ts';
+export * from './element/plan.ts';
 export { creasesOf } from './mesh/creases.ts';

@@ -88,10 +88,13 @@ const shifted = (p: readonly [number, number], d: readonly [number, number], by:
 /** The mitre with a wall whose other kind of end stands at the same corner: its planes pass through the crossings of the two build-ups, layer by layer where they have as many. */
 function mitre(own: Straight, others: readonly Straight[], which: 'start' | 'end'): { line: SectionLine; other: Straight; into?: Recess[] } | null {
   const corner = which === 'end' ? own.b : own.a;
-  const other = others.find((o) => {
+  const candidates = others.filter((o) => {
     const theirs = which === 'end' ? o.a : o.b;
     return Math.hypot(theirs[0] - corner[0], theirs[1] - corner[1]) < meets;
   });
+  // Where several meet, walls of one build-up belong together.
+  const unlike = (o: Straight): number => Math.abs(o.boundaries.at(-1)! - own.boundaries.at(-1)!) + (o.boundaries.length === own.boundaries.length ? 0 : 1);
+  const [other] = candidates.sort((p, q) => unlike(p) - unlike(q));
   if (!other) return null;
   const matched = own.boundaries.length === other.boundaries.length;
   const depths = matched ? own.boundaries : [0, own.boundaries.at(-1)!];

@@ -34,7 +34,7 @@ export interface Lines {
 }
 
 /** Height of a course of a material's texture, metres; null where it has none that openings are set out by. */
-export function courseOf(texture: TextureName | undefined): number | null {
+export function courseHeightOf(texture: TextureName | undefined): number | null {
   return texture === 'stretcher bond' || texture === 'english bond' ? 0.075 : texture === 'ashlar' ? 0.3 : null;
 }
 

@@ -9,12 +9,13 @@ import { LineParticulars } from '../particulars/LineParticulars.tsx';
 import { ProjectParticulars } from '../particulars/ProjectParticulars.tsx';
 import { PatternParticulars } from '../particulars/PatternParticulars.tsx';
 import { ElementParticulars } from '../particulars/ElementParticulars.tsx';
+import { Plan } from '../plan/Plan.tsx';
 import { Sheet } from '../sheet/Sheet.tsx';
 import { PatternStrip } from './PatternStrip.tsx';
 import { Register } from './Register.tsx';
 import { addElement } from './edits.ts';
 import { openingsOf } from './many-edits.ts';
-import { chooseElement, closeProject, commit, openProject, place, redo, undo, useEditor } from './store.ts';
+import { chooseElement, closeProject, commit, openProject, place, redo, turnTo, undo, useEditor } from './store.ts';
 import { TopBar } from './TopBar.tsx';
 
 const ModelView = lazy(() => import('../model/ModelView.tsx'));
@@ -25,6 +26,7 @@ export function EditorPage() {
   const document = useEditor((state) => state.document);
   const failure = useEditor((state) => state.failure);
   const element = useEditor((state) => state.element);
+  const board = useEditor((state) => state.board);
   const trouble = useEditor((state) => state.trouble);
   const saving = useEditor((state) => state.saving);
   const [large, setLarge] = useState(() => localStorage.getItem('yard-arch-model-large') === 'yes');
@@ -107,7 +109,19 @@ export function EditorPage() {
       <div className={`desk${large ? ' large' : ''}`}>
         <Register document={document} />
         <main className="board" aria-label="Sheet">
-          {wall ? (
+          <div className="boards" role="tablist" aria-label="Drawing">
+            <button role="tab" aria-selected={board === 'sheet'} onClick={() => turnTo('sheet')}>
+              Sheet{wall ? ` of ${wall.name}` : ''}
+            </button>
+            <button role="tab" aria-selected={board === 'plan'} onClick={() => turnTo('plan')}>
+              Plan
+            </button>
+          </div>
+          {board === 'plan' ? (
+            <div className="drawing">
+              <Plan />
+            </div>
+          ) : wall ? (
             <div className="drawing">
               <Sheet element={wall} />
             </div>
@@ -115,7 +129,7 @@ export function EditorPage() {
             <div className="drawing empty">
               <div>
                 <h2>No wall yet</h2>
-                <p>A sheet is the face of a wall. Add one, then set out its openings.</p>
+                <p>A sheet is the face of a wall. Add one, or draw walls in plan, then set out their openings.</p>
                 <Button
                   bg="ink"
                   color="white"
@@ -129,7 +143,7 @@ export function EditorPage() {
               </div>
             </div>
           )}
-          <PatternStrip document={document} />
+          {board === 'sheet' && <PatternStrip document={document} />}
         </main>
         <aside className="model" aria-label="Model">
           <Suspense fallback={<div className="waiting">Fetching the model view…</div>}>

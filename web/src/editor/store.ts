@@ -37,6 +37,8 @@ interface EditorState {
   chosen: Chosen;
   /** The size that a click on the sheet places, or null. */
   placing: { pattern: string; size: string } | null;
+  /** Which drawing is on the board: the chosen element's sheet, or the plan. */
+  board: 'sheet' | 'plan';
   /** The point by which an opening is placed and held. */
   grip: Grip;
   /** Whether clicks on the sheet measure. */
@@ -68,6 +70,7 @@ function initial(): EditorState {
     element: null,
     chosen: { kind: 'wall' },
     placing: null,
+    board: localStorage.getItem('yard-arch-board') === 'plan' ? 'plan' : 'sheet',
     grip: { across: 'centre', level: 'sill' },
     taping: false,
     lastCopy: null,
@@ -385,4 +388,10 @@ export function place(placing: { pattern: string; size: string } | null): void {
 /** Begins or ends measuring. */
 export function tape(on: boolean): void {
   setState(on ? { taping: true, placing: null } : { taping: false });
+}
+
+/** Puts a drawing on the board, and remembers which. */
+export function turnTo(board: 'sheet' | 'plan'): void {
+  localStorage.setItem('yard-arch-board', board);
+  setState({ board, placing: null, taping: false });
 }

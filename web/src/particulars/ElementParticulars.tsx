@@ -3,6 +3,7 @@ import { Button, Flex, Heading } from '@chakra-ui/react';
 import { formatLength, runsOf, type Element, type Panel, type ProjectDocument, type Slab, type Wall } from '@yard-arch/document';
 import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
 import { FillSection } from '../arrange/FillSection.tsx';
+import { MisfitList } from '../arrange/MisfitList.tsx';
 import { SettingOutButtons } from '../arrange/SettingOutSection.tsx';
 import { changeElement, removeElement } from '../editor/edits.ts';
 import { chooseOpening, commit, useEditor } from '../editor/store.ts';
@@ -37,6 +38,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
           {sentence(drawn.fault.reason)}. {drawn.fault.mend}
         </p>
       )}
+      <MisfitList document={document} element={element} />
       <NameField label="Name" value={element.name} onChange={(name) => change({ name }, 'rename')} />
       {element.kind === 'wall' && <WallFields wall={element} units={units} notes={drawn?.joins ?? []} />}
       {element.kind === 'panel' && <AngleField label="Tilt" value={element.tilt} onChange={(tilt) => change({ tilt }, 'tilt')} />}

@@ -31,15 +31,17 @@ interface ShapeProps {
   label: string;
   status: OpeningStatus | undefined;
   chosen: boolean;
+  /** Whether it reaches beyond its element. */
+  misfit: boolean;
 }
 
-export const OpeningShape = memo(function OpeningShape({ view, placed, mark, label, status, chosen }: ShapeProps) {
+export const OpeningShape = memo(function OpeningShape({ view, placed, mark, label, status, chosen, misfit }: ShapeProps) {
   const state = placed.blockedUp ? 'blocked' : status?.state === 'not cut' ? 'failed' : '';
   const { s, t, profile } = placed;
   const [left, right, base, head] = [xOf(view, s), xOf(view, s + profile.width), yOf(view, t), yOf(view, t + profile.height)];
   return (
     <g
-      className={`opening ${state} ${chosen ? 'chosen' : ''}`}
+      className={`opening ${state} ${misfit ? 'misfit' : ''} ${chosen ? 'chosen' : ''}`}
       data-opening={placed.id}
       data-state={status?.state ?? ''}
       role="button"

@@ -1,5 +1,5 @@
 /** The sheet: the chosen wall's outer face as a drawing, on which openings are placed, dragged and dimensioned. */
-import { sheetOf } from '@yard-arch/core';
+import { misfitsOn, sheetOf } from '@yard-arch/core';
 import { extentOf, formatLength, type Element } from '@yard-arch/document';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Line } from '../editor/line-edits.ts';
@@ -59,6 +59,7 @@ export function Sheet({ element }: { element: Element }) {
   const shown = useMemo(() => (last.current = onElement(document, element, last.current)), [document, element]);
   const { placed, boxes, opening: openings } = shown;
   const lines = useMemo(() => linesOf(document, element), [document, element]);
+  const misfits = useMemo(() => new Set(misfitsOn(document, element).map(({ opening }) => opening.id)), [document, element]);
   const ids = chosenIds(chosen);
   const lit = useMemo(() => new Set(ids), [ids]);
   const chosenBox = ids.length === 1 ? (boxes.find((box) => box.id === ids[0]) ?? null) : null;
@@ -182,6 +183,7 @@ export function Sheet({ element }: { element: Element }) {
               mark={opening.mark}
               status={status}
               chosen={lit.has(item.id)}
+              misfit={misfits.has(item.id)}
               label={`${opening.mark}, ${document.patterns[opening.pattern]?.name ?? 'opening'}, ${status?.state ?? 'being cut'}, ${formatLength(item.s, units)} along, ${formatLength(item.t, units)} up`}
             />
           );

@@ -1,5 +1,5 @@
 /** What the sheet shows of a document: the openings on an element as they are placed, and the lines that they are set out by. */
-import { boxOf, courseOf, datumsOn, resolveOpening, sheetOf, type Box, type Lines, type Placed } from '@yard-arch/core';
+import { boxOf, courseHeightOf, datumsOn, resolveOpening, sheetOf, type Box, type Lines, type Placed } from '@yard-arch/core';
 import { extentOf, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { length as inWords } from '../editor/many-edits.ts';
 
@@ -46,7 +46,7 @@ export function linesOf(document: ProjectDocument, element: Element): SheetLines
     axes: Object.values(document.axes)
       .filter((axis) => axis.element === element.id)
       .map((axis) => ({ id: axis.id, name: axis.name, s: axis.along })),
-    course: courseOf(outer?.texture),
+    course: courseHeightOf(outer?.texture),
     say: (metres) => inWords(document, metres),
   };
 }

@@ -1,0 +1,211 @@
+/** A wall's course in plan, along its outer face: where its ends are, and how it is moved by them, bent, split, joined and reversed. All in plan metres and degrees. */
+import { runsOf, type Run, type Top, type Wall } from '@yard-arch/document';
+import type { Impossible } from '../profile/profile.ts';
+import { turned } from './chart.ts';
+
+export type Point = readonly [number, number];
+
+/** Both ends of a wall's outer face and the directions in which it leaves the one and reaches the other. */
+export interface Course {
+  start: Point;
+  end: Point;
+  leaves: number;
+  reaches: number;
+}
+
+/** The point that a run of a course leads to, and the direction there. */
+function after(from: Point, angle: number, { length, sweep = 0 }: Pick<Run, 'length' | 'sweep'>): { at: Point; angle: number } {
+  const half = (sweep * Math.PI) / 360;
+  const chord = Math.abs(half) < 1e-12 ? length : (length * Math.sin(half)) / half;
+  const [cos, sin] = turned(angle + sweep / 2);
+  return { at: [from[0] + chord * cos, from[1] + chord * sin], angle: angle + sweep };
+}
+
+/** The course of a wall. */
+export function courseOf(wall: Wall): Course {
+  let at: Point = [wall.start.x, wall.start.y];
+  let angle = wall.turn;
+  for (const run of runsOf(wall)) {
+    angle += run.turn;
+    ({ at, angle } = after(at, angle, run));
+  }
+  return { start: [wall.start.x, wall.start.y], end: at, leaves: wall.turn, reaches: angle };
+}
+
+/** The point of a course at a distance from its start, and the direction there. */
+export function alongCourse(wall: Wall, s: number): { at: Point; angle: number } {
+  let at: Point = [wall.start.x, wall.start.y];
+  let angle = wall.turn;
+  let left = s;
+  const runs = runsOf(wall);
+  for (const [i, run] of runs.entries()) {
+    angle += run.turn;
+    if (left <= run.length || i === runs.length - 1) {
+      const share = left / run.length;
+      return after(at, angle, { length: left, sweep: (run.sweep ?? 0) * share });
+    }
+    ({ at, angle } = after(at, angle, run));
+    left -= run.length;
+  }
+  return { at, angle };
+}
+
+const tidy = (value: number): number => Math.round(value * 1e9) / 1e9 + 0;
+/** An angle as documents keep it, from −180 to 180. */
+export const tidyAngle = (degrees: number): number => tidy(((((degrees + 180) % 360) + 360) % 360) - 180);
+export const directionOf = ([ax, ay]: Point, [bx, by]: Point): number => tidy((Math.atan2(by - ay, bx - ax) * 180) / Math.PI);
+const distance = ([ax, ay]: Point, [bx, by]: Point): number => Math.hypot(bx - ax, by - ay);
+
+/** The wall with its ends at other points: turned and drawn out as a whole, so that its arcs keep their sweeps. Refused where the ends would meet. */
+export function withEnds(wall: Wall, start: Point, end: Point): Wall | Impossible {
+  const now = courseOf(wall);
+  const [before, wanted] = [distance(now.start, now.end), distance(start, end)];
+  if (before < 1e-6) return { reason: 'the wall is a ring and has no ends to be moved', mend: 'Change its length, sweep or runs in its particulars.' };
+  if (wanted < 0.01) return { reason: 'the wall would be shorter than 10 mm', mend: 'Leave its ends farther apart, or remove it.' };
+  const factor = wanted / before;
+  const turn = tidyAngle(wall.turn + directionOf(start, end) - directionOf(now.start, now.end));
+  const [x, y] = [tidy(start[0]), tidy(start[1])];
+  return { ...wall, start: { ...wall.start, x, y }, turn, length: tidy(wall.length * factor), ...(wall.runs ? { runs: wall.runs.map((run) => ({ ...run, length: tidy(run.length * factor) })) } : {}) };
+}
+
+/** A single run between two points with a sweep: what direction it leaves in and how long it is along its arc. */
+export function arcBetween(start: Point, end: Point, sweep: number): { turn: number; length: number } {
+  const half = (sweep * Math.PI) / 360;
+  const chord = distance(start, end);
+  return { turn: tidyAngle(directionOf(start, end) - sweep / 2), length: tidy(Math.abs(half) < 1e-12 ? chord : (chord * half) / Math.sin(half)) };
+}
+
+/** The sweep of the arc between two points that passes a third, degrees; counter-clockwise positive, at most a half circle and a half. */
+export function sweepThrough(start: Point, end: Point, through: Point): number {
+  const chord = distance(start, end);
+  const [ux, uy] = [(end[0] - start[0]) / chord, (end[1] - start[1]) / chord];
+  const [mx, my] = [(start[0] + end[0]) / 2, (start[1] + end[1]) / 2];
+  // To the right of the chord an arc turns counter-clockwise.
+  const rise = (through[0] - mx) * uy - (through[1] - my) * ux;
+  const sweep = (4 * Math.atan2(2 * Math.abs(rise), chord) * 180) / Math.PI;
+  return tidy(Math.sign(rise) * Math.min(sweep, 270));
+}
+
+/** The sweep of the arc that leaves a point in a direction and ends in another. */
+export function sweepLeaving(start: Point, leaves: number, end: Point): number {
+  return Math.max(-330, Math.min(330, 2 * tidyAngle(directionOf(start, end) - leaves)));
+}
+
+/** A wall of one run bent to a sweep, its ends where they are. */
+export function bentTo(wall: Wall, sweep: number): Wall | Impossible {
+  if (wall.runs?.length) return { reason: 'the wall has several runs', mend: 'Bend its runs one by one in its particulars.' };
+  const { start, end } = courseOf(wall);
+  if (distance(start, end) < 1e-6) return { reason: 'the wall is a ring and has no ends to hold it by', mend: 'Change its sweep in its particulars.' };
+  if (wall.batter && sweep !== 0) return { reason: 'a wall that leans cannot be bent', mend: 'Set “Leans in by” to 0 first.' };
+  return { ...wall, ...arcBetween(start, end, sweep), sweep: Math.abs(sweep) < 0.01 ? undefined : sweep };
+}
+
+/** The height of a wall's top at a share of its length. */
+export function topAt({ top, height }: Pick<Wall, 'top' | 'height'>, share: number): number {
+  switch (top.kind) {
+    case 'level':
+      return height;
+    case 'raked':
+      return height + (top.end - height) * share;
+    case 'gabled':
+      return share <= top.at ? height + ((top.apex - height) * share) / top.at : top.apex + ((height - top.apex) * (share - top.at)) / (1 - top.at);
+    case 'stepped':
+      return top.steps.reduce((found, step) => (step.at <= share + 1e-12 ? step.height : found), height);
+  }
+}
+
+/** A wall in two at a distance along it: the second one's id and name are those given. */
+export function splitWall(wall: Wall, s: number, id: string, name: string): [Wall, Wall] | Impossible {
+  const runs = runsOf(wall);
+  const length = runs.reduce((sum, run) => sum + run.length, 0);
+  if (!(s > 0.01 && s < length - 0.01)) return { reason: 'a wall cannot be split at its very end', mend: 'Split it at least 10 mm from its ends.' };
+  const share = s / length;
+  const tops = splitTop(wall, share);
+  if ('reason' in tops) return tops;
+  const before: Run[] = [];
+  const rest: Run[] = [];
+  let at = 0;
+  for (const run of runs) {
+    const [from, to] = [at, at + run.length];
+    at = to;
+    if (to <= s + 1e-9) before.push(run);
+    else if (from >= s - 1e-9) rest.push(run);
+    else {
+      const part = (s - from) / run.length;
+      const sweep = run.sweep ?? 0;
+      before.push({ ...run, length: tidy(s - from), ...(sweep ? { sweep: sweep * part } : {}) });
+      rest.push({ turn: 0, length: tidy(to - s), ...(sweep ? { sweep: sweep * (1 - part) } : {}) });
+    }
+  }
+  const { at: point, angle } = alongCourse(wall, s);
+  const [first, ...others] = rest;
+  const laid = (list: readonly Run[]): Pick<Wall, 'length' | 'sweep' | 'runs'> => ({ length: list[0]!.length, sweep: list[0]!.sweep, runs: list.length > 1 ? list.slice(1) : undefined });
+  // At a corner between runs the second wall leaves in its own run's direction.
+  const turn = tidyAngle(angle + (first!.turn ?? 0));
+  const ends = wall.ends ?? { start: 'square' as const, end: 'square' as const };
+  return [
+    { ...wall, ...laid(before), ...tops[0], ends: { start: ends.start, end: 'square' } },
+    { ...wall, id, name, start: { x: tidy(point[0]), y: tidy(point[1]), z: wall.start.z }, turn, ...laid([{ ...first!, turn: 0 }, ...others]), ...tops[1], ends: { start: 'square', end: ends.end } },
+  ];
+}
+
+type TopAndHeight = Pick<Wall, 'top' | 'height'>;
+
+function splitTop(wall: Wall, share: number): [TopAndHeight, TopAndHeight] | Impossible {
+  const { top, height } = wall;
+  const here = topAt(wall, share);
+  switch (top.kind) {
+    case 'level':
+      return [{ top, height }, { top, height }];
+    case 'raked':
+      return [{ height, top: { kind: 'raked', end: here } }, { height: here, top }];
+    case 'gabled':
+      if (Math.abs(share - top.at) > 1e-3) return { reason: 'a gabled wall can be split at its apex only', mend: 'Split it there, or give it another top first.' };
+      return [{ height, top: { kind: 'raked', end: top.apex } }, { height: top.apex, top: { kind: 'raked', end: height } }];
+    case 'stepped': {
+      const before = top.steps.filter(({ at }) => at < share - 1e-9).map((step) => ({ ...step, at: step.at / share }));
+      const rest = top.steps.filter(({ at }) => at > share + 1e-9).map((step) => ({ ...step, at: (step.at - share) / (1 - share) }));
+      const made = (steps: typeof before): Top => (steps.length > 0 ? { kind: 'stepped', steps } : { kind: 'level' });
+      return [{ height, top: made(before) }, { height: here, top: made(rest) }];
+    }
+  }
+}
+
+/** Two walls that follow each other as one, the first one's id and build-up kept. */
+export function joinedWalls(a: Wall, b: Wall): Wall | Impossible {
+  const [first, second] = [courseOf(a), courseOf(b)];
+  if (distance(first.end, second.start) > 0.002 || Math.abs(a.start.z - b.start.z) > 1e-6)
+    return { reason: `${b.name} does not begin where ${a.name} ends`, mend: 'Move its start there first, or reverse one of them.' };
+  if (a.top.kind !== 'level' || b.top.kind !== 'level') return { reason: 'only walls with level tops can be joined', mend: 'Give both a level top first, and the whole one its top then.' };
+  if (a.batter || b.batter) return { reason: 'walls that lean cannot be joined', mend: 'Set “Leans in by” to 0 first.' };
+  const thickness = (wall: Wall): number => wall.layers.reduce((sum, layer) => sum + layer.thickness, 0);
+  if (Math.abs(thickness(a) - thickness(b)) > 1e-6) return { reason: 'the two are not equally thick', mend: 'Give them the same build-up first.' };
+  const turn = tidyAngle(second.leaves - first.reaches);
+  const [runsA, runsB] = [runsOf(a), runsOf(b)];
+  const last = runsA.at(-1)!;
+  const straight = Math.abs(turn) < 1e-6 && !last.sweep && !runsB[0]!.sweep;
+  const runs = straight ? [...runsA.slice(0, -1), { ...last, length: tidy(last.length + runsB[0]!.length) }, ...runsB.slice(1)] : [...runsA, { ...runsB[0]!, turn }, ...runsB.slice(1)];
+  const length = runs.reduce((sum, run) => sum + run.length, 0);
+  const top: Top = Math.abs(a.height - b.height) < 1e-9 ? a.top : { kind: 'stepped', steps: [{ at: runsA.reduce((sum, run) => sum + run.length, 0) / length, height: b.height }] };
+  return { ...a, length: runs[0]!.length, sweep: runs[0]!.sweep, runs: runs.length > 1 ? runs.slice(1) : undefined, top, ends: { start: a.ends?.start ?? 'square', end: b.ends?.end ?? 'square' } };
+}
+
+/** A straight wall with its faces changed over: it stands where it stood, and what was its inner face is its outer one. Its layers keep their order from the outer face on. */
+export function reversedWall(wall: Wall): Wall | Impossible {
+  if (wall.sweep || wall.runs?.length) return { reason: 'only straight walls can be reversed', mend: 'Draw a bent wall anew the other way round.' };
+  if (wall.batter) return { reason: 'a wall that leans cannot be reversed', mend: 'Set “Leans in by” to 0 first.' };
+  const { end } = courseOf(wall);
+  const thickness = wall.layers.reduce((sum, layer) => sum + layer.thickness, 0);
+  const [cos, sin] = turned(wall.turn);
+  const { top, height } = wall;
+  const over: TopAndHeight =
+    top.kind === 'raked'
+      ? { height: top.end, top: { kind: 'raked', end: height } }
+      : top.kind === 'gabled'
+        ? { height, top: { ...top, at: 1 - top.at } }
+        : top.kind === 'stepped'
+          ? { height: top.steps.at(-1)!.height, top: { kind: 'stepped', steps: top.steps.map(({ at }, i) => ({ at: 1 - at, height: i === 0 ? height : top.steps[i - 1]!.height })).reverse() } }
+          : { height, top };
+  const ends = wall.ends ? { start: wall.ends.end, end: wall.ends.start } : undefined;
+  return { ...wall, ...over, start: { x: tidy(end[0] - sin * thickness), y: tidy(end[1] + cos * thickness), z: wall.start.z }, turn: tidyAngle(wall.turn + 180), ends };
+}

@@ -1,0 +1,121 @@
+/** Courses of walls in plan: ends, arcs, splitting, joining and reversing, against each other and against the charts that are cut. */
+import { describe, expect, it } from '@jest/globals';
+import { extentOf, type Run, type Top, type Wall } from '@yard-arch/document';
+import fc from 'fast-check';
+import { alongCourse, arcBetween, bentTo, courseOf, inPlan, joinedWalls, pointAt, resolveOpening, reversedWall, sheetOf, splitWall, sweepLeaving, sweepThrough, topAt, withEnds, type Placed, type Point } from '../src/index.ts';
+import { opening, project, wall } from './sample.ts';
+
+const far = ([ax, ay]: Point, [bx, by]: Point): number => Math.hypot(ax - bx, ay - by);
+const tenth = (min: number, max: number) => fc.integer({ min: min * 10, max: max * 10 }).map((n) => n / 10);
+const run: fc.Arbitrary<Run> = fc.record({ turn: fc.constantFrom(-60, -20, 0, 35, 90), length: tenth(1, 8), sweep: fc.option(fc.constantFrom(-70, -15, 40, 120), { nil: undefined }) });
+const anyWall = fc.record({ turn: fc.integer({ min: -180, max: 180 }), length: tenth(1, 9), sweep: fc.option(fc.constantFrom(-80, 25, 130), { nil: undefined }), runs: fc.array(run, { maxLength: 3 }), x: tenth(-9, 9), y: tenth(-9, 9) }).map(
+  ({ x, y, ...rest }): Wall => wall({ ...rest, start: { x, y, z: 0 } }),
+);
+
+describe('a course', () => {
+  it('ends where the chart that is cut ends', () => {
+    fc.assert(
+      fc.property(anyWall, (w) => {
+        const { chart, fault } = sheetOf(w);
+        fc.pre(fault === null);
+        const { length } = extentOf(w);
+        const [x, y] = pointAt(chart, length, 0, 0);
+        expect(far(courseOf(w).end, [x, y])).toBeLessThan(1e-6);
+        expect(far(alongCourse(w, 0).at, courseOf(w).start)).toBeLessThan(1e-9);
+        expect(far(alongCourse(w, length).at, courseOf(w).end)).toBeLessThan(1e-6);
+      }),
+    );
+  });
+
+  it('goes to other ends as a whole, its arcs keeping their sweeps', () => {
+    fc.assert(
+      fc.property(anyWall, tenth(-20, 20), tenth(-20, 20), (w, x, y) => {
+        const { start, end } = courseOf(w);
+        fc.pre(far(start, end) > 0.3 && far(start, [x, y]) > 0.3);
+        const moved = withEnds(w, start, [x, y]) as Wall;
+        expect(far(courseOf(moved).end, [x, y])).toBeLessThan(1e-6);
+        expect(moved.sweep).toBe(w.sweep);
+        const back = withEnds(moved, start, end) as Wall;
+        expect(back.length).toBeCloseTo(w.length, 6);
+      }),
+    );
+  });
+
+  it('of an arc passes where it was drawn through, and leaves as the one before arrived', () => {
+    fc.assert(
+      fc.property(tenth(-9, 9), tenth(-9, 9), fc.constantFrom(-200, -90, -30, 20, 110, 250), (x, y, sweep) => {
+        fc.pre(Math.hypot(x, y) > 0.5);
+        const w = wall({ ...arcBetween([0, 0], [x, y], sweep), sweep, start: { x: 0, y: 0, z: 0 } });
+        const course = courseOf(w);
+        expect(far(course.end, [x, y])).toBeLessThan(1e-6);
+        const middle = alongCourse(w, w.length / 2).at;
+        expect(sweepThrough([0, 0], [x, y], middle)).toBeCloseTo(sweep, 5);
+        if (Math.abs(sweep) < 180) expect(sweepLeaving([0, 0], w.turn, [x, y])).toBeCloseTo(sweep, 5);
+        expect(courseOf(bentTo(w, 45) as Wall).end[0]).toBeCloseTo(x, 6);
+      }),
+    );
+  });
+
+  it('split at a place is two that follow it, and joined is what it was', () => {
+    fc.assert(
+      fc.property(anyWall, fc.integer({ min: 5, max: 95 }), (w, percent) => {
+        const { length } = extentOf(w);
+        const parts = splitWall(w, (length * percent) / 100, 'w2', 'Second');
+        if ('reason' in parts) throw new Error(parts.reason);
+        const [a, b] = parts;
+        expect(extentOf(a).length + extentOf(b).length).toBeCloseTo(length, 6);
+        for (let i = 0; i <= 10; i++) {
+          const s = (length * i) / 10;
+          const cut = extentOf(a).length;
+          const at = s < cut ? alongCourse(a, s).at : alongCourse(b, s - cut).at;
+          expect(far(at, alongCourse(w, s).at)).toBeLessThan(1e-6);
+        }
+        const one = joinedWalls(a, b);
+        if ('reason' in one) throw new Error(one.reason);
+        for (let i = 0; i <= 10; i++) expect(far(alongCourse(one, (length * i) / 10).at, alongCourse(w, (length * i) / 10).at)).toBeLessThan(1e-6);
+      }),
+    );
+  });
+
+  it.each<Top>([{ kind: 'level' }, { kind: 'raked', end: 2 }, { kind: 'gabled', apex: 6, at: 0.4 }, { kind: 'stepped', steps: [{ at: 0.2, height: 5 }, { at: 0.7, height: 3 }] }])('with a $kind top keeps its height on both parts, and when it is reversed', (top) => {
+    const w = wall({ length: 10, top });
+    const at = top.kind === 'gabled' ? 4 : 5;
+    const parts = splitWall(w, at, 'w2', 'Second');
+    if ('reason' in parts) throw new Error(parts.reason);
+    for (const s of [0.5, 1.9, 3.3, 5.5, 6.9, 8]) {
+      const [part, on] = s < at ? [parts[0], s / at] : [parts[1], (s - at) / (10 - at)];
+      expect(topAt(part, on)).toBeCloseTo(topAt(w, s / 10), 9);
+      expect(topAt(reversedWall(w) as Wall, 1 - s / 10)).toBeCloseTo(topAt(w, s / 10), 9);
+    }
+  });
+
+  it('reversed stands where it stood', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -180, max: 180 }), tenth(1, 9), (turn, length) => {
+        const w = wall({ turn, length, start: { x: 2, y: -1, z: 0 }, layers: [{ thickness: 0.1, material: 'brick' }, { thickness: 0.3, material: 'stone' }] });
+        const over = reversedWall(w) as Wall;
+        const corners = (one: Wall): string[] => inPlan(sheetOf(one), [], 1).body.map(([x, y]) => `${(x + 0).toFixed(6)} ${(y + 0).toFixed(6)}`.replace(/-0\.000000/g, '0.000000')).sort();
+        expect(corners(over)).toEqual(corners(w));
+        expect(courseOf(reversedWall(over) as Wall).start[0]).toBeCloseTo(2, 9);
+      }),
+    );
+  });
+
+  it('refuses what it cannot do, and says what would', () => {
+    expect(splitWall(wall({ top: { kind: 'gabled', apex: 6, at: 0.5 } }), 1, 'b', 'B')).toMatchObject({ mend: expect.stringContaining('another top') });
+    expect(reversedWall(wall({ sweep: 30 }))).toHaveProperty('reason');
+    expect(joinedWalls(wall(), wall({ id: 'b', name: 'Other', start: { x: 9, y: 9, z: 0 } }))).toMatchObject({ reason: 'Other does not begin where Courtyard wall ends' });
+    expect(withEnds(wall(), [0, 0], [0, 0.001])).toMatchObject({ reason: expect.stringContaining('shorter than') });
+  });
+});
+
+describe('in plan', () => {
+  it('an opening at the level of the cut is a gap as wide as it is and as deep as it goes', () => {
+    const document = project([wall()], [opening('a', 'arch', 1, 0), opening('b', 'window', 3.5, 2.5)]);
+    const placed = Object.values(document.openings).map((o) => resolveOpening(document, o) as Placed);
+    const { gaps, body, face } = inPlan(sheetOf(document.elements.w1!), placed, 1.4);
+    expect(gaps).toEqual([{ opening: 'a', blockedUp: false, body: [[1, 0], [2.5, 0], [2.5, 0.4], [1, 0.4]] }]);
+    expect(body).toHaveLength(4);
+    expect(face).toEqual([[0, 0], [6, 0]]);
+  });
+});

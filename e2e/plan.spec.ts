@@ -1,0 +1,128 @@
+/** Walls in plan on the real interface: drawn, bent, moved, split, joined and reversed, and what no longer fits. */
+import { courseOf, resolveOpening, type Placed } from '@yard-arch/core';
+import type { ProjectDocument, Wall } from '@yard-arch/document';
+import { expect, granary, test, type Desk } from './fixtures.ts';
+
+const walls = (document: ProjectDocument): Wall[] => Object.values(document.elements).filter((element): element is Wall => element.kind === 'wall');
+const made = (document: ProjectDocument): Wall[] => walls(document).filter(({ id }) => !granary.elements[id]);
+
+async function openPlan({ page }: Desk): Promise<(x: number, y: number) => Promise<{ x: number; y: number }>> {
+  await page.getByRole('tab', { name: 'Plan' }).click();
+  const plan = page.getByTestId('plan');
+  await expect(plan.locator('[data-element]')).toHaveCount(10);
+  return async (x, y) => {
+    const box = (await plan.boundingBox())!;
+    const read = async (name: string): Promise<number> => Number(await plan.getAttribute(name));
+    const [scale, left, top] = [await read('data-scale'), await read('data-x'), await read('data-y')];
+    return { x: box.x + left + x * scale, y: box.y + top - y * scale };
+  };
+}
+
+test('walls are drawn as a ring with an arc in it, figures typed, and close facing outward', async ({ desk, page }) => {
+  const at = await openPlan(desk);
+  await page.getByRole('button', { name: 'Draw walls' }).click();
+  const go = async (x: number, y: number): Promise<void> => {
+    const spot = await at(x, y);
+    await page.mouse.move(spot.x - 3, spot.y, { steps: 2 });
+    await page.mouse.move(spot.x, spot.y, { steps: 2 });
+    await page.waitForTimeout(50);
+  };
+  const click = async (x: number, y: number): Promise<void> => {
+    await go(x, y);
+    const spot = await at(x, y);
+    await page.mouse.click(spot.x, spot.y);
+  };
+  await click(24, -9);
+  await go(27, -8.9);
+  await page.keyboard.type('4800');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Wall', exact: true })).toBeVisible();
+  await page.keyboard.press('a');
+  await click(30.4, -7.4);
+  await page.keyboard.press('a');
+  await click(24, -7.35);
+  await click(24, -8.9);
+  await expect(page.getByRole('button', { name: 'Done' })).toBeHidden();
+  const document = await desk.saved();
+  const [a, arc, b, c] = made(document);
+  expect(a).toMatchObject({ length: 4.8, turn: 0 });
+  expect(arc!.sweep).toBeGreaterThan(60);
+  for (const [one, next] of [[a!, arc!], [arc!, b!], [b!, c!], [c!, a!]] as const) {
+    const [from, to] = [courseOf(one).end, courseOf(next).start];
+    expect(Math.hypot(from[0] - to[0], from[1] - to[1])).toBeLessThan(0.002);
+  }
+  await expect(page.getByTestId('plan').locator('[data-element]')).toHaveCount(14);
+});
+
+test('a wall is moved with what meets it, bent in steps of 15°, and its openings follow', async ({ desk, page }) => {
+  const at = await openPlan(desk);
+  const quay = await at(14, 9.5);
+  await page.mouse.click(quay.x, quay.y);
+  await expect(desk.particulars.getByLabel('Name')).toHaveValue('Quay wall');
+  const [from, to] = [await at(14, 9.5), await at(14, 10.5)];
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(to.x, to.y, { steps: 6 });
+  await expect(page.getByTestId('reason')).toContainText('along y');
+  await page.mouse.up();
+  let document = await desk.saved();
+  const moved = (document.elements.quay as Wall).start.y - 9.6;
+  expect(moved).toBeGreaterThan(0.5);
+  expect((document.elements.east as Wall).length).toBeCloseTo(9.6 + moved, 6);
+  const [grip, bent] = [await at(9.6, 9.6 + moved), await at(9.6, 12.4)];
+  await page.mouse.move(grip.x, grip.y);
+  await page.mouse.down();
+  await page.mouse.move(bent.x, bent.y, { steps: 6 });
+  await page.mouse.up();
+  document = await desk.saved();
+  const quayWall = document.elements.quay as Wall;
+  expect(quayWall.sweep! % 15).toBe(0);
+  expect(quayWall.sweep).not.toBe(0);
+  for (const id of ['o26', 'o28']) expect(document.openings[id]).toEqual(granary.openings[id]);
+  const placed = resolveOpening(document, document.openings.o28!) as Placed;
+  expect(placed.s + placed.profile.width / 2).toBeCloseTo(quayWall.length / 2, 6);
+});
+
+test('walls are split, joined and reversed, and drawing can be undone step by step', async ({ desk, page }) => {
+  const at = await openPlan(desk);
+  await page.getByRole('button', { name: 'Split' }).click();
+  const spot = await at(8.3, 0.1);
+  await page.mouse.move(spot.x, spot.y);
+  await page.mouse.click(spot.x, spot.y);
+  let document = await desk.saved();
+  const [second] = made(document);
+  expect(Object.values(document.openings).filter(({ element }) => element === second!.id).length).toBeGreaterThan(5);
+  await page.getByRole('navigation').getByRole('button', { name: /^Courtyard wall \d+ cut/ }).first().click();
+  await page.getByRole('button', { name: 'Join' }).click();
+  document = await desk.saved();
+  expect(made(document)).toEqual([]);
+  expect((document.elements.courtyard as Wall).length).toBeCloseTo(19.2, 6);
+  await page.getByRole('button', { name: 'Reverse' }).click();
+  document = await desk.saved();
+  expect((document.elements.courtyard as Wall).turn).toBe(-180);
+  await page.getByTestId('plan').focus();
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  document = await desk.saved();
+  expect(document.elements.courtyard).toEqual(granary.elements.courtyard);
+  expect(document.openings).toEqual(granary.openings);
+});
+
+test('what no longer fits is marked, listed, and mended by one of the ways', async ({ desk, page }) => {
+  await page.getByTestId('sheet').locator('[data-figure=length]').click();
+  await page.getByRole('textbox', { name: /Length of the wall/ }).fill('17000');
+  await page.keyboard.press('Enter');
+  const list = page.getByRole('group', { name: 'What does not fit' });
+  await expect(list).toContainText('3 openings do not fit');
+  await expect(list).toContainText(/is 1.050 mm beyond the end/);
+  await expect(desk.sheet.locator('.opening.misfit')).toHaveCount(3);
+  const ways = (mark: string) => list.getByRole('listitem').filter({ hasText: mark });
+  await ways('G-14').getByRole('button', { name: 'slide it in' }).click();
+  await ways('G-21').getByRole('button', { name: 'take it away' }).click();
+  await ways('G-07').getByRole('button', { name: /cut it down/ }).click();
+  await expect(list).toBeHidden();
+  const document = await desk.saved();
+  expect(document.openings.o21).toBeUndefined();
+  expect(document.openings.o7!.own!.width).toBeLessThan(1.1);
+  const placed = resolveOpening(document, document.openings.o14!) as Placed;
+  expect(placed.s + 1.3).toBeCloseTo(17, 6);
+});
