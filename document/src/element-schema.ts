@@ -69,6 +69,10 @@ const common = {
   skins: z.enum(['one', 'layers'], 'must be one or layers').optional(),
   /** Neighbouring faces that turn by no more than this, degrees, are shaded as one; only arcs are unless it is given. */
   smooth: number.min(0.1, 'must be from 0.1 to 180 degrees').max(180, 'must be from 0.1 to 180 degrees').optional(),
+  /** The group of the register that it belongs to. */
+  group: name.optional(),
+  /** Neither it nor what is on it can be changed until it is unlocked. */
+  locked: z.boolean('must be true or false').optional(),
   texture: z.strictObject({ outer: textureSchema.optional(), inner: textureSchema.optional(), edge: textureSchema.optional() }).optional(),
 };
 

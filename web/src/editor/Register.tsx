@@ -1,48 +1,62 @@
-/** The register of elements: every wall, what is cut in it, and whether anything is amiss. */
-import { Menu, Portal } from '@chakra-ui/react';
+/** The register of elements: searched and filtered, by groups or floors; each shown or hidden, locked, renamed. */
+import { IconButton, Menu, Portal } from '@chakra-ui/react';
 import type { Element, ProjectDocument } from '@yard-arch/document';
-import { Palette, Plus } from 'lucide-react';
-import { addElement } from './edits.ts';
-import { choose, chooseElement, commit, useEditor } from './store.ts';
+import { Eye, EyeOff, Lock, LockOpen, MoreHorizontal, Palette, Plus } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import { duplicateElement } from './copy-edits.ts';
+import { addElement, changeElement, removeElement } from './edits.ts';
+import { countsOf, groupsOf, listed, setGroup, setLocked, type Count, type Order, type Wanted } from './register-edits.ts';
+import { choose, chooseElement, commit, hide, useEditor } from './store.ts';
+
+const remembered = (key: string, otherwise: string): string => localStorage.getItem(`yard-arch-register-${key}`) ?? otherwise;
 
 export function Register({ document }: { document: ProjectDocument }) {
-  const element = useEditor((state) => state.element);
   const statuses = useEditor((state) => state.statuses);
   const chosen = useEditor((state) => state.chosen);
-  const counts = new Map<string, { open: number; blocked: number; failed: number }>();
-  for (const opening of Object.values(document.openings)) {
-    const count = counts.get(opening.element) ?? { open: 0, blocked: 0, failed: 0 };
-    const state = statuses.get(opening.id)?.state;
-    if (state === 'not cut') count.failed += 1;
-    else if (opening.blockedUp) count.blocked += 1;
-    else count.open += 1;
-    counts.set(opening.element, count);
-  }
+  const hidden = useEditor((state) => state.hidden);
+  const [search, setSearch] = useState('');
+  const [order, setOrder] = useState(remembered('order', 'all') as Order);
+  const [wanted, setWanted] = useState<Wanted>('all');
+  const counts = useMemo(() => countsOf(document, statuses), [document, statuses]);
+  const parts = listed(document, order, wanted, search, counts, hidden);
+  const many = Object.keys(document.elements).length > 3;
   return (
     <nav className="register" aria-label="Register of walls">
       <h2>Walls</h2>
-      <ul>
-        {Object.values(document.elements).map((wall) => {
-          const count = counts.get(wall.id);
-          const told = [count?.open ? `${count.open} cut` : '', count?.blocked ? `${count.blocked} blocked up` : ''].filter(Boolean).join(' · ');
-          return (
-            <li key={wall.id}>
-              <button
-                className={wall.id === element ? 'chosen' : ''}
-                aria-current={wall.id === element}
-                onClick={() => {
-                  chooseElement(wall.id);
-                  choose({ kind: 'wall' });
-                }}
-              >
-                <b>{wall.name}</b>
-                <span>{told || (count?.failed ? '' : 'no openings')}</span>
-                {count && count.failed > 0 && <span className="bad">{count.failed} not cut</span>}
-              </button>
-            </li>
-          );
-        })}
-      </ul>
+      {many && (
+        <div className="search">
+          <input type="search" placeholder="Search" aria-label="Search walls and openings" value={search} onChange={(event) => setSearch(event.target.value)} />
+          <div>
+            <select
+              aria-label="List"
+              value={order}
+              onChange={(event) => {
+                setOrder(event.target.value as Order);
+                localStorage.setItem('yard-arch-register-order', event.target.value);
+              }}
+            >
+              <option value="all">one list</option>
+              <option value="groups">by group</option>
+              <option value="floors">by floor</option>
+            </select>
+            <select aria-label="Show" value={wanted} onChange={(event) => setWanted(event.target.value as Wanted)}>
+              <option value="all">all</option>
+              <option value="openings">with openings</option>
+              <option value="faults">with faults</option>
+              <option value="hidden">hidden</option>
+            </select>
+          </div>
+        </div>
+      )}
+      {hidden.size > 0 && (
+        <button className="unhide" onClick={() => hide(new Set())}>
+          {hidden.size} hidden · show all
+        </button>
+      )}
+      {parts.every(({ elements }) => elements.length === 0) && many && <p className="none">No wall is like that.</p>}
+      {parts.map(({ title, elements }) => (
+        <Part key={title ?? ''} title={title} elements={elements} document={document} counts={counts} />
+      ))}
       <Menu.Root
         onSelect={({ value }) => {
           const { changeSet, id } = addElement(document, value as Element['kind']);
@@ -68,5 +82,177 @@ export function Register({ document }: { document: ProjectDocument }) {
         <Palette size={15} /> Materials
       </button>
     </nav>
+  );
+}
+
+function Part({ title, elements, document, counts }: { title: string | null; elements: readonly Element[]; document: ProjectDocument; counts: ReadonlyMap<string, Count> }) {
+  const hidden = useEditor((state) => state.hidden);
+  const [open, setOpen] = useState(true);
+  const list = (
+    <ul>
+      {elements.map((element) => (
+        <Entry key={element.id} element={element} document={document} count={counts.get(element.id)} />
+      ))}
+    </ul>
+  );
+  if (title === null) return list;
+  const all = elements.every(({ id }) => hidden.has(id));
+  return (
+    <section className="part" aria-label={title}>
+      <header>
+        <button aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? '▾' : '▸'} {title} <small>{elements.length}</small>
+        </button>
+        <button
+          aria-label={all ? `Show ${title}` : `Hide ${title}`}
+          title={all ? 'Show all of these' : 'Hide all of these'}
+          onClick={() => {
+            const next = new Set(hidden);
+            for (const { id } of elements) if (all) next.delete(id);
+            else next.add(id);
+            hide(next);
+          }}
+        >
+          {all ? <EyeOff size={14} /> : <Eye size={14} />}
+        </button>
+      </header>
+      {open && list}
+    </section>
+  );
+}
+
+function Entry({ element, document, count }: { element: Element; document: ProjectDocument; count: Count | undefined }) {
+  const current = useEditor((state) => state.element === element.id);
+  const hidden = useEditor((state) => state.hidden);
+  const [renaming, setRenaming] = useState(false);
+  const told = [count?.open ? `${count.open} cut` : '', count?.blocked ? `${count.blocked} blocked up` : ''].filter(Boolean).join(' · ');
+  const away = hidden.has(element.id);
+  const show = (): void => {
+    const next = new Set(hidden);
+    if (!next.delete(element.id)) next.add(element.id);
+    hide(next);
+  };
+  if (renaming)
+    return (
+      <li>
+        <Renaming
+          name={element.name}
+          onDone={(name) => {
+            setRenaming(false);
+            if (name && name !== element.name) commit(changeElement(element, { name }, 'rename'));
+          }}
+        />
+      </li>
+    );
+  return (
+    <li className={`entry${away ? ' away' : ''}`}>
+      <button
+        className={current ? 'chosen' : ''}
+        aria-current={current}
+        onClick={() => {
+          chooseElement(element.id);
+          choose({ kind: 'wall' });
+        }}
+        onDoubleClick={() => setRenaming(true)}
+        onKeyDown={(event) => {
+          if (event.key === 'F2') setRenaming(true);
+        }}
+      >
+        <b>
+          {element.name}
+          {element.locked && <Lock size={11} aria-label="locked" />}
+          {away && <EyeOff size={11} aria-label="hidden" />}
+        </b>
+        <span>{told || (count?.failed ? '' : 'no openings')}</span>
+        {count && count.failed > 0 && <span className="bad">{count.failed} not cut</span>}
+        {count && count.misfit > 0 && <span className="bad">{count.misfit} beyond its edge</span>}
+      </button>
+      <EntryMenu element={element} document={document} away={away} onShow={show} onRename={() => setRenaming(true)} />
+    </li>
+  );
+}
+
+function Renaming({ name, onDone }: { name: string; onDone: (name: string | null) => void }) {
+  const [text, setText] = useState(name);
+  return (
+    <input
+      className="renaming"
+      autoFocus
+      aria-label={`New name of ${name}`}
+      value={text}
+      maxLength={120}
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => setText(event.target.value)}
+      onBlur={() => onDone(text.trim())}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === 'Enter') onDone(text.trim());
+        if (event.key === 'Escape') onDone(null);
+      }}
+    />
+  );
+}
+
+/** What can be done with an element from the register. */
+function EntryMenu({ element, document, away, onShow, onRename }: { element: Element; document: ProjectDocument; away: boolean; onShow: () => void; onRename: () => void }) {
+  const groups = groupsOf(document);
+  const act: Record<string, () => void> = {
+    rename: onRename,
+    show: onShow,
+    alone: () => hide(new Set(Object.keys(document.elements).filter((id) => id !== element.id))),
+    lock: () => commit(setLocked([element], !element.locked)),
+    duplicate: () => {
+      const made = duplicateElement(document, element);
+      if (commit(made.changeSet)) chooseElement(made.id);
+    },
+    'new group': () => {
+      let n = groups.length + 1;
+      while (groups.includes(`Group ${n}`)) n++;
+      commit(setGroup([element], `Group ${n}`));
+    },
+    'no group': () => commit(setGroup([element], null)),
+    remove: () => commit(removeElement(document, element)),
+  };
+  return (
+    <Menu.Root
+      lazyMount
+      onSelect={({ value }) => {
+        if (value.startsWith('into ')) commit(setGroup([element], value.slice(5)));
+        else act[value]?.();
+      }}
+    >
+      <Menu.Trigger asChild>
+        <IconButton className="more" size="2xs" variant="ghost" aria-label={`What to do with ${element.name}`}>
+          <MoreHorizontal size={15} />
+        </IconButton>
+      </Menu.Trigger>
+      <Portal>
+        <Menu.Positioner>
+          <Menu.Content bg="paper">
+            <Menu.Item value="rename">Rename (F2)</Menu.Item>
+            <Menu.Item value="show">{away ? 'Show' : 'Hide'}</Menu.Item>
+            <Menu.Item value="alone">Show alone</Menu.Item>
+            <Menu.Item value="lock">
+              {element.locked ? <LockOpen size={13} /> : <Lock size={13} />} {element.locked ? 'Unlock' : 'Lock'}
+            </Menu.Item>
+            <Menu.Item value="duplicate">Duplicate with everything on it</Menu.Item>
+            <Menu.Separator />
+            {groups
+              .filter((group) => group !== element.group)
+              .map((group) => (
+                <Menu.Item key={group} value={`into ${group}`}>
+                  Into {group}
+                </Menu.Item>
+              ))}
+            <Menu.Item value="new group">Into a new group</Menu.Item>
+            {element.group && <Menu.Item value="no group">Out of {element.group}</Menu.Item>}
+            <Menu.Separator />
+            <Menu.Item value="remove" color="brick">
+              Remove
+            </Menu.Item>
+          </Menu.Content>
+        </Menu.Positioner>
+      </Portal>
+    </Menu.Root>
   );
 }

@@ -39,6 +39,8 @@ interface EditorState {
   placing: { pattern: string; size: string } | null;
   /** Which drawing is on the board: the chosen element's sheet, or the plan. */
   board: 'sheet' | 'plan';
+  /** Elements that are not shown in the model and only faintly in plan; remembered in this browser. */
+  hidden: ReadonlySet<string>;
   /** The point by which an opening is placed and held. */
   grip: Grip;
   /** Whether clicks on the sheet measure. */
@@ -71,6 +73,7 @@ function initial(): EditorState {
     chosen: { kind: 'wall' },
     placing: null,
     board: localStorage.getItem('yard-arch-board') === 'plan' ? 'plan' : 'sheet',
+    hidden: new Set(),
     grip: { across: 'centre', level: 'sill' },
     taping: false,
     lastCopy: null,
@@ -121,7 +124,7 @@ export async function openProject(project: string): Promise<void> {
   worker?.terminate();
   worker = null;
   sent = 0;
-  setState({ ...initial(), project });
+  setState({ ...initial(), project, hidden: rememberedHidden(project) });
   try {
     const kept = await readKept(project);
     const read = await api.read(project);
@@ -151,6 +154,21 @@ export function closeProject(): void {
   worker?.terminate();
   worker = null;
   setState(initial());
+}
+
+function rememberedHidden(project: string): ReadonlySet<string> {
+  try {
+    return new Set(JSON.parse(localStorage.getItem(`yard-arch-hidden-${project}`) ?? '[]') as string[]);
+  } catch {
+    return new Set();
+  }
+}
+
+/** Shows only some elements: hides those given. */
+export function hide(hidden: ReadonlySet<string>): void {
+  const { project } = getState();
+  if (project) localStorage.setItem(`yard-arch-hidden-${project}`, JSON.stringify([...hidden]));
+  setState({ hidden });
 }
 
 function rememberedElement(project: string): string | null {
@@ -232,12 +250,41 @@ function enter(changeSet: ChangeSet): ChangeSet | null {
 
 /** Makes an edit. @returns false when it was refused; the person has been told why. */
 export function commit(changeSet: ChangeSet): boolean {
+  const { document } = getState();
+  const lock = document && lockedBy(document, changeSet);
+  if (lock) {
+    dropPreview();
+    complain(`Cannot ${changeSet.name}`, `${lock} is locked. Unlock it in the register first.`);
+    return false;
+  }
   const inverse = enter(changeSet);
   if (!inverse) return false;
   setState((state) => ({ undo: [...state.undo, { changeSet, inverse }], redo: [] }));
   keep();
   void save();
   return true;
+}
+
+/** The name of a locked element that a change set would change, or null. Locking and unlocking are changes that a lock does not keep from. */
+function lockedBy(document: ProjectDocument, { changes }: ChangeSet): string | null {
+  const lockOf = (id: string | null | undefined): string | null => (id && document.elements[id]?.locked ? document.elements[id].name : null);
+  for (const change of changes) {
+    if (change.op === 'settings') continue;
+    const id = change.op === 'put' ? change.value.id : change.id;
+    if (change.table === 'elements') {
+      const before = document.elements[id];
+      if (!before?.locked) continue;
+      const rest = (element: object): string => JSON.stringify({ ...element, locked: undefined, group: undefined });
+      if (change.op === 'remove' || rest(before) !== rest(change.value)) return before.name;
+    } else if (change.table === 'openings') {
+      const lock = lockOf(document.openings[id]?.element) ?? lockOf(change.op === 'put' ? (change.value as { element: string }).element : null);
+      if (lock) return lock;
+    } else if (change.table === 'axes') {
+      const lock = lockOf(document.axes[id]?.element);
+      if (lock) return lock;
+    }
+  }
+  return null;
 }
 
 /** Shows an edit that is being made without making it; null gives it up. */

@@ -24,6 +24,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
   const shown = useEditor((state) => state.draft ?? state.document) ?? document;
   const drawn = useEditor((state) => state.drawn);
   const element = useEditor((state) => state.element);
+  const hidden = useEditor((state) => state.hidden);
   const controls = useRef<Controls | null>(null);
   const bounds = useMemo(() => boundsOf(document), [document]);
   const floor = Number.isFinite(bounds.min.z) ? bounds.min.z : 0;
@@ -62,11 +63,11 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <planeGeometry args={[2000, 2000]} />
           <meshStandardMaterial color="#d3c8b2" roughness={1} />
         </mesh>
-        {[...drawn.values()].map((cut) => shown.elements[cut.element] && <CutWall key={cut.element} cut={cut} document={shown} chosen={cut.element === element} onPick={pick} />)}
+        {[...drawn.values()].map((cut) => shown.elements[cut.element] && !hidden.has(cut.element) && <CutWall key={cut.element} cut={cut} document={shown} chosen={cut.element === element} onPick={pick} />)}
         <Apertures document={shown} />
         <OrbitControls ref={controls} makeDefault enableDamping={false} maxPolarAngle={Math.PI * 0.53} minDistance={0.5} maxDistance={1500} />
         <Director controls={controls} whole={whole} ready={drawn.size > 0} take={(fly) => (go.current = fly)} />
-        <Redraw on={[drawn, shown, element]} />
+        <Redraw on={[drawn, shown, element, hidden]} />
       </Canvas>
       <div className="tools">
         <button onClick={() => go.current(whole())} title="Show the whole model">

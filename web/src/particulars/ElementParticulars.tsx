@@ -6,9 +6,10 @@ import { FillSection } from '../arrange/FillSection.tsx';
 import { MisfitList } from '../arrange/MisfitList.tsx';
 import { SettingOutButtons } from '../arrange/SettingOutSection.tsx';
 import { changeElement, removeElement } from '../editor/edits.ts';
+import { groupsOf, setGroup } from '../editor/register-edits.ts';
 import { chooseOpening, commit, useEditor } from '../editor/store.ts';
 import { BuildUpFields } from './BuildUpFields.tsx';
-import { AngleField, Choice, LengthField, NameField } from './Fields.tsx';
+import { AngleField, Choice, FreeName, LengthField, NameField } from './Fields.tsx';
 import { OutlinesFields } from './OutlineFields.tsx';
 import { StatusLine } from './StatusLine.tsx';
 import { TextureFields } from './TextureFields.tsx';
@@ -40,6 +41,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       )}
       <MisfitList document={document} element={element} />
       <NameField label="Name" value={element.name} onChange={(name) => change({ name }, 'rename')} />
+      <FreeName label="Group" value={element.group ?? null} otherwise="none" known={groupsOf(document)} onChange={(group) => commit(setGroup([element], group))} />
       {element.kind === 'wall' && <WallFields wall={element} units={units} notes={drawn?.joins ?? []} />}
       {element.kind === 'panel' && <AngleField label="Tilt" value={element.tilt} onChange={(tilt) => change({ tilt }, 'tilt')} />}
       {element.kind !== 'wall' && <PanelOutline panel={element} units={units} />}

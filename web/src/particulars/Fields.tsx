@@ -14,6 +14,8 @@ export function Row({ label, children, note }: { label: string; children: ReactN
 
 interface TypedProps {
   label: string;
+  /** The id of a list of what could be typed. */
+  list?: string;
   /** Only the figure, in a table whose headings name it. */
   bare?: boolean;
   shown: string;
@@ -25,7 +27,7 @@ interface TypedProps {
   onStep?: (steps: number) => void;
 }
 
-function Typed({ label, bare, shown, note, hint, onType, onStep }: TypedProps) {
+function Typed({ label, list, bare, shown, note, hint, onType, onStep }: TypedProps) {
   const id = useId();
   const [text, setText] = useState(shown);
   const [typing, setTyping] = useState(false);
@@ -48,6 +50,7 @@ function Typed({ label, bare, shown, note, hint, onType, onStep }: TypedProps) {
   const field = (
     <input
       id={id}
+      list={list}
       aria-label={bare ? label : undefined}
       value={text}
       title={hint}
@@ -215,6 +218,31 @@ export function NameField({ label, value, onChange }: { label: string; value: st
         return onChange(text.trim()) ? null : `${label} was not changed.`;
       }}
     />
+  );
+}
+
+/** A name that may be left out, with names that there are already to choose from. */
+export function FreeName({ label, value, otherwise, known, onChange }: { label: string; value: string | null; otherwise: string; known: readonly string[]; onChange: (name: string | null) => void }) {
+  const id = useId();
+  return (
+    <>
+      <Typed
+        label={label}
+        list={id}
+        shown={value ?? otherwise}
+        hint={`A name, or nothing for “${otherwise}”`}
+        onType={(text) => {
+          if (text.trim().length > 120) return `${label} must have at most 120 characters.`;
+          onChange(text.trim() === '' || text.trim() === otherwise ? null : text.trim());
+          return null;
+        }}
+      />
+      <datalist id={id}>
+        {known.map((name) => (
+          <option key={name} value={name} />
+        ))}
+      </datalist>
+    </>
   );
 }
 

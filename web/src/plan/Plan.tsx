@@ -16,6 +16,7 @@ export function Plan() {
   const committed = useEditor((state) => state.document)!;
   const element = useEditor((state) => state.element);
   const statuses = useEditor((state) => state.statuses);
+  const hidden = useEditor((state) => state.hidden);
   const frame = useRef<HTMLDivElement>(null);
   const svg = useRef<SVGSVGElement>(null);
   const [room, setRoom] = useState({ width: 0, height: 0 });
@@ -71,7 +72,7 @@ export function Plan() {
           return (
             <g
               key={id}
-              className={`walled ${item.kind}${id === element ? ' chosen' : ''}${failed ? ' failed' : ''}`}
+              className={`walled ${item.kind}${id === element ? ' chosen' : ''}${failed ? ' failed' : ''}${hidden.has(id) ? ' away' : ''}`}
               data-element={id}
               role="button"
               tabIndex={0}

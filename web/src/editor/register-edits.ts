@@ -1,0 +1,87 @@
+/** Edits that the register makes: groups, locks and names, and how its list is laid out. */
+import { datumsOn, misfitsOn, type OpeningStatus } from '@yard-arch/core';
+import { putting, type ChangeSet, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { edit } from './edit.ts';
+
+/** Puts elements into a group, or (null) out of theirs. */
+export function setGroup(elements: readonly Element[], group: string | null): ChangeSet {
+  const called = elements.length === 1 ? elements[0]!.name : `${elements.length} elements`;
+  return edit(group ? `put ${called} into ${group}` : `take ${called} out of its group`, ...elements.map((element) => putting('elements', { ...element, group: group ?? undefined })));
+}
+
+/** The names of all groups. */
+export function groupsOf(document: ProjectDocument): string[] {
+  return [...new Set(Object.values(document.elements).flatMap(({ group }) => group ?? []))].sort();
+}
+
+export function setLocked(elements: readonly Element[], locked: boolean): ChangeSet {
+  return edit(`${locked ? 'lock' : 'unlock'} ${elements.length === 1 ? elements[0]!.name : `${elements.length} elements`}`, ...elements.map((element) => putting('elements', { ...element, locked: locked || undefined })));
+}
+
+/** How the register is laid out. */
+export type Order = 'all' | 'groups' | 'floors';
+/** Which elements it lists. */
+export type Wanted = 'all' | 'faults' | 'openings' | 'hidden';
+
+/** What became of an element's openings, counted. */
+export interface Count {
+  open: number;
+  blocked: number;
+  failed: number;
+  misfit: number;
+}
+
+export function countsOf(document: ProjectDocument, statuses: ReadonlyMap<string, OpeningStatus>): Map<string, Count> {
+  const counts = new Map<string, Count>();
+  const byElement = new Map<string, Opening[]>();
+  for (const opening of Object.values(document.openings)) byElement.set(opening.element, [...(byElement.get(opening.element) ?? []), opening]);
+  for (const [id, openings] of byElement) {
+    const count: Count = { open: 0, blocked: 0, failed: 0, misfit: 0 };
+    for (const opening of openings) {
+      if (statuses.get(opening.id)?.state === 'not cut') count.failed += 1;
+      else if (opening.blockedUp) count.blocked += 1;
+      else count.open += 1;
+    }
+    const element = document.elements[id];
+    if (element) count.misfit = misfitsOn(document, element).length;
+    counts.set(id, count);
+  }
+  return counts;
+}
+
+export interface Listing {
+  /** Heading of the part; null where there is only one. */
+  title: string | null;
+  elements: Element[];
+}
+
+/** The elements that are wanted and found, in their parts. A search finds names, groups, and the marks and patterns of openings. */
+export function listed(document: ProjectDocument, order: Order, wanted: Wanted, search: string, counts: ReadonlyMap<string, Count>, hidden: ReadonlySet<string>): Listing[] {
+  const words = search.trim().toLowerCase();
+  const found = Object.values(document.elements).filter((element) => {
+    const count = counts.get(element.id);
+    if (wanted === 'faults' && !(count && count.failed + count.misfit > 0)) return false;
+    if (wanted === 'openings' && !count) return false;
+    if (wanted === 'hidden' && !hidden.has(element.id)) return false;
+    if (words === '') return true;
+    if ([element.name, element.group ?? ''].some((text) => text.toLowerCase().includes(words))) return true;
+    return Object.values(document.openings).some(
+      (opening) => opening.element === element.id && [opening.mark, document.patterns[opening.pattern]?.name ?? ''].some((text) => text.toLowerCase().includes(words)),
+    );
+  });
+  if (order === 'all') return [{ title: null, elements: found }];
+  const parts = new Map<string, Element[]>();
+  for (const element of found) {
+    const title = order === 'groups' ? (element.group ?? 'In no group') : floorOf(document, element);
+    parts.set(title, [...(parts.get(title) ?? []), element]);
+  }
+  return [...parts].map(([title, elements]) => ({ title, elements }));
+}
+
+/** The floor that an element stands on: the highest floor datum not above its base. */
+function floorOf(document: ProjectDocument, element: Element): string {
+  const floors = datumsOn(document, element)
+    .filter(({ kind, level }) => kind === 'floor' && level <= element.start.z + 1e-6)
+    .sort((a, b) => b.level - a.level);
+  return floors[0]?.name ?? 'Below all floors';
+}
