@@ -17,7 +17,7 @@ async function chooseFirstFloor(desk: Desk): Promise<void> {
 const unfold = (desk: Desk, title: string) => desk.particulars.locator('summary', { hasText: new RegExp(`^${title}$`) }).click();
 
 test('a rectangle drawn out takes the nearest size, or makes one', async ({ desk, page }) => {
-  await page.getByRole('navigation').getByRole('button', { name: /Cart shed back/ }).click();
+  await page.getByRole('navigation').getByRole('button', { name: /^Cart shed back/ }).click();
   await desk.strip.getByRole('button', { name: /Loft light/ }).click();
   await desk.drag([1, 1.22], [2.38, 2.22]);
   await expect(page.getByTestId('draw')).toBeVisible();
@@ -158,17 +158,17 @@ test('what almost agrees is shown before and after, and made equal in one step',
 test('a wall’s setting-out is pasted on to another, and a wall is filled with bays and duplicated', async ({ desk, page }) => {
   await desk.particulars.getByRole('button', { name: 'copy its setting-out' }).click();
   const walls = page.getByRole('navigation');
-  await walls.getByRole('button', { name: /Quay wall/ }).click();
+  await walls.getByRole('button', { name: /^Quay wall/ }).click();
   await desk.particulars.getByRole('button', { name: /paste the setting-out of Courtyard wall/ }).click();
   let document = await desk.saved();
   expect(Object.values(document.openings).filter(({ element }) => element === 'quay')).toHaveLength(27);
-  await walls.getByRole('button', { name: /Cart shed back/ }).click();
+  await walls.getByRole('button', { name: /^Cart shed back/ }).click();
   await unfold(desk, 'Fill with bays');
   await desk.type('Columns', '4');
   await desk.particulars.getByRole('checkbox', { name: /Ground sill/ }).check();
   await desk.particulars.getByRole('button', { name: 'Fill with 4 openings' }).click();
   await expect(desk.particulars.getByRole('heading', { name: '4 openings' })).toBeVisible();
-  await walls.getByRole('button', { name: /Cart shed back/ }).click();
+  await walls.getByRole('button', { name: /^Cart shed back/ }).click();
   await desk.particulars.getByRole('button', { name: /duplicate/ }).click();
   await expect(desk.titleBlock).toContainText('4 cut');
   document = await desk.saved();

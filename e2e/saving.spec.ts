@@ -30,7 +30,7 @@ test('a reload brings back the same wall, and what was chosen', async ({ desk, p
   await desk.choose('o10');
   await page.reload();
   await expect(desk.shape('o10')).toHaveAttribute('aria-pressed', 'true');
-  await page.getByRole('navigation').getByRole('button', { name: /Gate wall/ }).click();
+  await page.getByRole('navigation').getByRole('button', { name: /^Gate wall/ }).click();
   await expect(page).toHaveURL(/setting-out\/gate/);
   await page.reload();
   await expect(desk.particulars.getByLabel('Name')).toHaveValue('Gate wall');
@@ -57,14 +57,14 @@ test('an edit that no longer fits what was done elsewhere is explained, and the 
   const changes = Object.values(granary.openings)
     .filter((opening) => opening.element === 'gate')
     .map(({ id }) => ({ op: 'remove', table: 'openings', id }));
-  await page.getByRole('navigation').getByRole('button', { name: /Gate wall/ }).click();
+  await page.getByRole('navigation').getByRole('button', { name: /^Gate wall/ }).click();
   await desk.shape('o44').click();
   await page.request.post(`${desk.url}/api/projects/${desk.id}/changes`, {
     data: { baseRevision: 0, key: 'elsewhere', changeSet: { name: 'remove gate wall', changes: [...changes, { op: 'remove', table: 'elements', id: 'gate' }] } },
   });
   await desk.type('Along', '2000');
   await expect(page.getByText('could not be kept')).toBeVisible();
-  await expect(page.getByRole('navigation').getByRole('button', { name: /Gate wall/ })).toHaveCount(0);
+  await expect(page.getByRole('navigation').getByRole('button', { name: /^Gate wall/ })).toHaveCount(0);
   expect((await desk.saved()).elements.gate).toBeUndefined();
 });
 

@@ -68,7 +68,7 @@ test('a size that is changed changes all its openings, and impossible ones are r
 });
 
 test('walls are lengthened, thickened, moved and turned, and their openings follow', async ({ desk, page }) => {
-  await page.getByRole('navigation').getByRole('button', { name: /East gable/ }).click();
+  await page.getByRole('navigation').getByRole('button', { name: /^East gable/ }).click();
   await expect(desk.particulars).toContainText('Openings, 4');
   await desk.type('Length', '12 m');
   await desk.type('Thick', '600');
@@ -84,7 +84,7 @@ test('walls are lengthened, thickened, moved and turned, and their openings foll
 });
 
 test('a wall is given a gable, and its sheet shows it', async ({ desk, page }) => {
-  await page.getByRole('navigation').getByRole('button', { name: /Quay wall/ }).click();
+  await page.getByRole('navigation').getByRole('button', { name: /^Quay wall/ }).click();
   const before = (await page.getByTestId('face').boundingBox())!;
   await desk.particulars.getByLabel('Top').selectOption('gabled');
   await desk.type('Apex', '12 m');
@@ -110,7 +110,7 @@ test('openings are blocked up, opened, nudged, changed and removed; everything i
   await desk.sheet.press('Delete');
   await expect(desk.shape('o11')).toHaveCount(0);
   await desk.particulars.getByRole('button', { name: /Remove wall and its 20 openings/ }).click();
-  await expect(page.getByRole('navigation').getByRole('button', { name: /Courtyard wall/ })).toHaveCount(0);
+  await expect(page.getByRole('navigation').getByRole('button', { name: /^Courtyard wall/ })).toHaveCount(0);
   const changed = await desk.saved();
   expect(changed.elements.courtyard).toBeUndefined();
 
@@ -151,7 +151,7 @@ test('a pattern becomes a niche with a section of its own, and a wall takes laye
   await expect.poll(async () => (await desk.saved()).patterns.light!.sections?.head?.arris).toEqual({ kind: 'chamfered', size: 0.012 });
   await expect(desk.shape('o15')).toHaveAttribute('data-state', 'niche');
 
-  await page.getByRole('navigation').getByRole('button', { name: /Cart shed back/ }).click();
+  await page.getByRole('navigation').getByRole('button', { name: /^Cart shed back/ }).click();
   await particulars.getByRole('button', { name: 'add a layer inside' }).click();
   await expect(desk.titleBlock).toContainText('sound');
   await expect.poll(async () => (await desk.saved()).elements['shed-back']!.layers.length).toBe(2);
@@ -162,7 +162,7 @@ test('a pattern becomes a niche with a section of its own, and a wall takes laye
 });
 
 test('an opening cuts the wall behind it too when it is asked to', async ({ desk, page }) => {
-  await page.getByRole('navigation').getByRole('button', { name: /Cart shed front/ }).click();
+  await page.getByRole('navigation').getByRole('button', { name: /^Cart shed front/ }).click();
   await desk.shape('o34').click();
   await desk.particulars.getByLabel(/Cart shed/).first().check();
   await expect.poll(async () => (await desk.saved()).openings.o34!.further?.length ?? 0).toBe(1);

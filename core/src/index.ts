@@ -22,4 +22,5 @@ export * from './setout/align.ts';
 export * from './setout/fit.ts';
 export * from './element/course.ts';
 export * from './element/plan.ts';
+export * from './element/ray.ts';
 export { creasesOf } from './mesh/creases.ts';

@@ -5,6 +5,7 @@ import type { Material, ProjectDocument } from '@yard-arch/document';
 import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import type { DrawnElement } from '../editor/cut-messages.ts';
+import type { Show } from './display.ts';
 
 const images = new WeakMap<object, THREE.DataTexture>();
 
@@ -32,14 +33,38 @@ function surfaceOf(material: Material | undefined): THREE.MeshStandardMaterial {
   return new THREE.MeshStandardMaterial({ map: image, roughness: material.roughness });
 }
 
+/** Faces seen from outside, and stripes for those seen from inside. */
+const outside = '#cfdabf';
+let stripes: THREE.DataTexture | null = null;
+function insideStripes(): THREE.DataTexture {
+  if (stripes) return stripes;
+  const size = 32;
+  const dots = new Uint8Array(4 * size * size);
+  for (let y = 0; y < size; y++)
+    for (let x = 0; x < size; x++) {
+      const dark = (x + y) % 16 < 6;
+      dots.set(dark ? [122, 38, 22, 255] : [214, 120, 96, 255], 4 * (y * size + x));
+    }
+  stripes = new THREE.DataTexture(dots, size, size, THREE.RGBAFormat);
+  stripes.colorSpace = THREE.SRGBColorSpace;
+  stripes.wrapS = stripes.wrapT = THREE.RepeatWrapping;
+  stripes.repeat.set(2, 2);
+  stripes.magFilter = THREE.LinearFilter;
+  stripes.needsUpdate = true;
+  return stripes;
+}
+
 interface CutWallProps {
   cut: DrawnElement;
   document: ProjectDocument;
   chosen: boolean;
+  show: Show;
+  /** A plane beyond which nothing is shown. */
+  clip: THREE.Plane | null;
   onPick: (event: ThreeEvent<MouseEvent>, element: string, opening: string | null) => void;
 }
 
-export function CutWall({ cut, document, chosen, onPick }: CutWallProps) {
+export function CutWall({ cut, document, chosen, show, clip, onPick }: CutWallProps) {
   const { materials } = document;
   const geometry = useMemo(() => {
     const made = new THREE.BufferGeometry();
@@ -59,8 +84,13 @@ export function CutWall({ cut, document, chosen, onPick }: CutWallProps) {
       if (last && last.materialIndex === at && last.start + last.count === 3 * run.first) last.count += 3 * run.count;
       else geometry.addGroup(3 * run.first, 3 * run.count, at);
     }
-    return ids.map((id) => surfaceOf(materials[id]));
-  }, [geometry, cut, materials]);
+    return ids.map((id) => {
+      const surface = show === 'sides' ? new THREE.MeshStandardMaterial({ color: outside, roughness: 1 }) : surfaceOf(materials[id]);
+      if (show === 'see-through') Object.assign(surface, { transparent: true, opacity: 0.32, depthWrite: false, side: THREE.DoubleSide });
+      surface.clippingPlanes = clip ? [clip] : null;
+      return surface;
+    });
+  }, [geometry, cut, materials, show, clip]);
   const creases = useMemo(() => {
     const made = new THREE.BufferGeometry();
     made.setAttribute('position', new THREE.BufferAttribute(cut.creases, 3));
@@ -77,10 +107,23 @@ export function CutWall({ cut, document, chosen, onPick }: CutWallProps) {
   };
   return (
     <group position={cut.origin}>
-      <mesh geometry={geometry} material={surfaces} castShadow receiveShadow onClick={onClick} />
-      <lineSegments geometry={creases} raycast={() => null}>
-        <lineBasicMaterial color={chosen ? '#b0442b' : '#1e2a33'} transparent opacity={chosen ? 0.95 : 0.55} />
-      </lineSegments>
+      <mesh geometry={geometry} material={surfaces} castShadow={show !== 'see-through'} receiveShadow={show !== 'see-through'} onClick={onClick} />
+      {show === 'sides' && (
+        <mesh geometry={geometry} raycast={() => null}>
+          <meshBasicMaterial side={THREE.BackSide} map={insideStripes()} clippingPlanes={clip ? [clip] : null} />
+        </mesh>
+      )}
+      {clip && show !== 'sides' && show !== 'see-through' && (
+        // Where the plane cuts a closed solid one sees the insides of its faces: drawn flat, they are the cut.
+        <mesh geometry={geometry} raycast={() => null}>
+          <meshBasicMaterial side={THREE.BackSide} color={chosen ? '#b0442b' : '#6d4a3c'} clippingPlanes={[clip]} />
+        </mesh>
+      )}
+      {(show !== 'plain' || chosen) && (
+        <lineSegments geometry={creases} raycast={() => null}>
+          <lineBasicMaterial color={chosen ? '#b0442b' : '#1e2a33'} transparent opacity={chosen ? 0.95 : 0.55} clippingPlanes={clip ? [clip] : null} />
+        </lineSegments>
+      )}
     </group>
   );
 }

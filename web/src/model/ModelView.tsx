@@ -1,24 +1,20 @@
 /** The model: what is cut, in three dimensions, beside the sheet and following it. */
-import { OrbitControls } from '@react-three/drei';
-import { Canvas, useThree, type ThreeEvent } from '@react-three/fiber';
-import { directionsAt, pointAt, resolveOpening, sheetOf } from '@yard-arch/core';
+import { OrbitControls, OrthographicCamera, PerspectiveCamera } from '@react-three/drei';
+import { Canvas, useThree, type RootState, type ThreeEvent } from '@react-three/fiber';
 import type { ProjectDocument } from '@yard-arch/document';
-import { useEffect, useMemo, useRef, type ComponentRef } from 'react';
+import { useEffect, useMemo, useRef, useState, type ComponentRef } from 'react';
 import * as THREE from 'three';
 import { choose, chooseElement, chooseOpening, chosenIds, useEditor } from '../editor/store.ts';
+import { complain, notify } from '../common/notices.tsx';
+import { Apertures } from './Apertures.tsx';
 import { CutWall } from './CutWall.tsx';
+import { useDisplay } from './display.ts';
+import { DisplayMenu, SectionBar } from './DisplayMenu.tsx';
+import { aboveOf, boundsOf, chosenFrom, faceOn, wholeOf, type Stand } from './views.ts';
 
 THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 
 type Controls = ComponentRef<typeof OrbitControls>;
-
-/** Where to look from: towards the scene's centre, metres. */
-interface Stand {
-  from: THREE.Vector3;
-  to: THREE.Vector3;
-  /** What must be in view about `to`, width and height; the distance is chosen so that it is. */
-  frame?: [number, number];
-}
 
 export default function ModelView({ document }: { document: ProjectDocument }) {
   const shown = useEditor((state) => state.draft ?? state.document) ?? document;
@@ -29,19 +25,20 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
   const bounds = useMemo(() => boundsOf(document), [document]);
   const floor = Number.isFinite(bounds.min.z) ? bounds.min.z : 0;
   const go = useRef<(stand: Stand) => void>(() => {});
+  const canvas = useRef<RootState | null>(null);
+  const [target] = useState(() => ({ current: new THREE.Vector3() }));
+  const { show, parallel, cutters, section } = useDisplay();
 
-  const whole = (): Stand => {
-    const centre = bounds.getCenter(new THREE.Vector3());
-    const size = Math.max(4, bounds.getSize(new THREE.Vector3()).length());
-    return { to: centre, from: centre.clone().add(new THREE.Vector3(0.34, -0.78, 0.42).normalize().multiplyScalar(size * 1.32)) };
-  };
-  const faceOn = (): Stand | null => {
-    const wall = element ? document.elements[element] : undefined;
-    if (!wall) return null;
-    const { chart, length, height } = sheetOf(wall);
-    const { inward } = directionsAt(chart, length / 2);
-    const middle = new THREE.Vector3(...pointAt(chart, length / 2, height / 2, 0));
-    return { to: middle, from: middle.clone().addScaledVector(new THREE.Vector3(...inward), -1), frame: [length, height] };
+  const clip = useMemo(() => {
+    if (!section) return null;
+    const way = new THREE.Vector3(section.across === 'x' ? 1 : 0, section.across === 'y' ? 1 : 0, section.across === 'z' ? 1 : 0);
+    // Of a level cut what is below stays, of the others what lies beyond.
+    const away = (section.across === 'z') !== section.other;
+    return new THREE.Plane(away ? way.negate() : way, away ? section.at : -section.at);
+  }, [section]);
+  const wall = element ? document.elements[element] : undefined;
+  const fly = (stand: Stand | null): void => {
+    if (stand) go.current(stand);
   };
 
   return (
@@ -49,8 +46,11 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
       <Canvas
         frameloop="demand"
         shadows
+        onCreated={(state) => {
+          state.gl.localClippingEnabled = true;
+          canvas.current = state;
+        }}
         dpr={[1, 2]}
-        camera={{ fov: 38, near: 0.1, far: 4000, up: [0, 0, 1], position: [20, -40, 25] }}
         gl={{ antialias: true, powerPreference: 'high-performance' }}
         onPointerMissed={() => choose({ kind: 'wall' })}
         role="application"
@@ -63,27 +63,25 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <planeGeometry args={[2000, 2000]} />
           <meshStandardMaterial color="#d3c8b2" roughness={1} />
         </mesh>
-        {[...drawn.values()].map((cut) => shown.elements[cut.element] && !hidden.has(cut.element) && <CutWall key={cut.element} cut={cut} document={shown} chosen={cut.element === element} onPick={pick} />)}
-        <Apertures document={shown} />
-        <OrbitControls ref={controls} makeDefault enableDamping={false} maxPolarAngle={Math.PI * 0.53} minDistance={0.5} maxDistance={1500} />
-        <Director controls={controls} whole={whole} ready={drawn.size > 0} take={(fly) => (go.current = fly)} />
-        <Redraw on={[drawn, shown, element, hidden]} />
+        {[...drawn.values()].map((cut) => shown.elements[cut.element] && !hidden.has(cut.element) && <CutWall key={cut.element} cut={cut} document={shown} chosen={cut.element === element} show={show} clip={clip} onPick={pick} />)}
+        <Apertures document={shown} onPick={pick} hold={(held) => controls.current && (controls.current.enabled = !held)} />
+        <OrbitControls ref={controls} makeDefault enableDamping={false} maxPolarAngle={Math.PI * 0.53} minDistance={0.5} maxDistance={1500} onEnd={() => controls.current && target.current.copy(controls.current.target)} />
+        <Cameras parallel={parallel} controls={controls} target={target.current} />
+        <Director controls={controls} whole={() => wholeOf(bounds)} ready={drawn.size > 0} target={target.current} take={(fly) => (go.current = fly)} />
+        <Redraw on={[drawn, shown, element, hidden, show, cutters, clip, parallel]} />
       </Canvas>
-      <div className="tools">
-        <button onClick={() => go.current(whole())} title="Show the whole model">
-          Whole
-        </button>
-        <button
-          disabled={!element}
-          onClick={() => {
-            const stand = faceOn();
-            if (stand) go.current(stand);
-          }}
-          title="Look square at the chosen wall"
-        >
-          Face on
-        </button>
-      </div>
+      <DisplayMenu
+        bounds={bounds}
+        tools={{
+          whole: () => fly(wholeOf(bounds)),
+          chosen: () => controls.current && fly(chosenFrom(document, wall, chosenIds(useEditor.getState().chosen), controls.current.object.position, controls.current.target)),
+          outer: wall ? () => fly(faceOn(wall, 'outer')) : null,
+          inner: wall ? () => fly(faceOn(wall, 'inner')) : null,
+          above: () => fly(aboveOf(bounds)),
+          copy: () => canvas.current && void copyPicture(canvas.current, document.name),
+        }}
+      />
+      <SectionBar bounds={bounds} units={document.units} />
     </div>
   );
 }
@@ -95,18 +93,6 @@ function pick(event: ThreeEvent<MouseEvent>, element: string, opening: string | 
   if (opening) return chooseOpening(opening, event.nativeEvent.shiftKey);
   chooseElement(element);
   choose({ kind: 'wall' });
-}
-
-function boundsOf(document: ProjectDocument): THREE.Box3 {
-  const box = new THREE.Box3();
-  for (const wall of Object.values(document.elements)) {
-    const { chart, outline, height, thickness } = sheetOf(wall);
-    // A bent wall's own ribs tell how far it reaches.
-    const alongs = chart.kind === 'bent' ? [...chart.s] : [Math.min(...outline.xs), Math.max(...outline.xs)];
-    const ups = [Math.min(0, ...outline.ys), height];
-    for (const s of alongs) for (const t of ups) for (const n of [0, thickness]) box.expandByPoint(new THREE.Vector3(...pointAt(chart, s, t, n)));
-  }
-  return box;
 }
 
 function Sun({ bounds }: { bounds: THREE.Box3 }) {
@@ -137,70 +123,22 @@ function Sun({ bounds }: { bounds: THREE.Box3 }) {
   );
 }
 
-/** Panes that stand in the openings: unseen, so that the model can be seen through, but there to be clicked; the chosen one is tinted. */
-function Apertures({ document }: { document: ProjectDocument }) {
-  const chosen = useEditor((state) => state.chosen);
-  const panes = useMemo(
-    () =>
-      Object.values(document.openings).flatMap((opening) => {
-        const wall = document.elements[opening.element];
-        const resolved = resolveOpening(document, opening);
-        if (!wall || !('outline' in resolved)) return [];
-        const { chart, thickness } = sheetOf(wall);
-        const { outline, profile } = resolved;
-        const middle = resolved.s + profile.width / 2;
-        const { along, up, inward } = directionsAt(chart, middle);
-        const path = (first: number): THREE.Vector2[] => {
-          const points: THREE.Vector2[] = [];
-          let v = first;
-          do {
-            points.push(new THREE.Vector2(outline.xs[v]! - profile.width / 2, outline.ys[v]!));
-            v = outline.next[v]!;
-          } while (v !== first);
-          return points;
-        };
-        const shapes = outline.loops.map((first) => new THREE.Shape(path(first))).filter((shape) => !THREE.ShapeUtils.isClockWise(shape.getPoints(1)));
-        const matrix = new THREE.Matrix4().makeBasis(new THREE.Vector3(...along), new THREE.Vector3(...up), new THREE.Vector3(...inward).negate());
-        const n = opening.blockedUp || resolved.kind === 'imprint' ? -0.004 : resolved.kind === 'boss' ? -resolved.depth : Math.min(resolved.depth, thickness) / 2;
-        matrix.setPosition(new THREE.Vector3(...pointAt(chart, middle, resolved.t, n)));
-        return [{ id: opening.id, element: wall.id, geometry: new THREE.ShapeGeometry(shapes), matrix, blockedUp: opening.blockedUp }];
-      }),
-    [document],
-  );
-  useEffect(() => () => panes.forEach((pane) => pane.geometry.dispose()), [panes]);
-  return (
-    <>
-      {panes.map(({ id, element, geometry, matrix, blockedUp }) => {
-        const lit = chosenIds(chosen).includes(id);
-        return (
-          <mesh key={id} geometry={geometry} matrix={matrix} matrixAutoUpdate={false} onClick={(event) => pick(event, element, id)} renderOrder={2}>
-            <meshBasicMaterial
-              side={THREE.DoubleSide}
-              transparent
-              depthWrite={false}
-              color={lit ? '#b0442b' : '#8a7c66'}
-              opacity={lit ? 0.55 : blockedUp ? 0.28 : 0}
-            />
-          </mesh>
-        );
-      })}
-    </>
-  );
-}
-
 /** Moves the camera: to the whole model when it first appears, and to wherever it is sent. */
 function Director({
   controls,
   whole,
   ready,
+  target,
   take,
 }: {
   controls: React.RefObject<Controls | null>;
   whole: () => Stand;
   ready: boolean;
+  /** Kept where it is looked. */
+  target: THREE.Vector3;
   take: (fly: (stand: Stand) => void) => void;
 }) {
-  const { camera, invalidate } = useThree();
+  const { camera, invalidate, size } = useThree();
   const placed = useRef(false);
   const fly = ({ from, to, frame }: Stand) => {
     camera.position.copy(from);
@@ -208,7 +146,12 @@ function Director({
       const half = Math.tan((camera.fov * Math.PI) / 360);
       const distance = 1.12 * Math.max(frame[1] / (2 * half), frame[0] / (2 * half * camera.aspect));
       camera.position.sub(to).setLength(distance).add(to);
+    } else if (frame && camera instanceof THREE.OrthographicCamera) {
+      camera.position.sub(to).setLength(600).add(to);
+      camera.zoom = Math.min(size.height / frame[1], size.width / frame[0]) / 1.12;
+      camera.updateProjectionMatrix();
     }
+    target.copy(to);
     controls.current?.target.copy(to);
     controls.current?.update();
     invalidate();
@@ -220,6 +163,58 @@ function Director({
     fly(whole());
   });
   return null;
+}
+
+/** The camera in use. On a change from one to the other what is looked at stays as large as it is. */
+function Cameras({ parallel, controls, target }: { parallel: boolean; controls: React.RefObject<Controls | null>; target: THREE.Vector3 }) {
+  const { size, invalidate } = useThree();
+  const perspective = useRef<THREE.PerspectiveCamera>(null);
+  const orthographic = useRef<THREE.OrthographicCamera>(null);
+  const was = useRef(parallel);
+  useEffect(() => {
+    const [eye, flat] = [perspective.current, orthographic.current];
+    if (was.current === parallel || !eye || !flat) return;
+    was.current = parallel;
+    const half = Math.tan((eye.fov * Math.PI) / 360);
+    if (parallel) {
+      const distance = eye.position.distanceTo(target);
+      flat.position.copy(eye.position).sub(target).setLength(600).add(target);
+      flat.zoom = size.height / (2 * half * distance);
+      flat.updateProjectionMatrix();
+      flat.lookAt(target);
+    } else {
+      eye.position.copy(flat.position).sub(target).setLength(size.height / (2 * half * flat.zoom)).add(target);
+      eye.lookAt(target);
+    }
+    // The controls are made anew for the other camera, and look at the origin until they are told.
+    controls.current?.target.copy(target);
+    controls.current?.update();
+    invalidate();
+  }, [parallel, size.height, controls, target, invalidate]);
+  return (
+    <>
+      <PerspectiveCamera ref={perspective} makeDefault={!parallel} fov={38} near={0.1} far={4000} up={[0, 0, 1]} position={[20, -40, 25]} />
+      <OrthographicCamera ref={orthographic} makeDefault={parallel} near={0.1} far={4000} up={[0, 0, 1]} position={[200, -400, 250]} />
+    </>
+  );
+}
+
+/** Puts the view on the clipboard as a picture, or where that is not allowed into a file. */
+async function copyPicture({ gl, scene, get }: RootState, name: string): Promise<void> {
+  gl.render(scene, get().camera);
+  const picture = await new Promise<Blob | null>((done) => gl.domElement.toBlob(done, 'image/png'));
+  if (!picture) return complain('The view could not be copied', 'The browser gave no picture of it. Try again, or enlarge the model first.');
+  try {
+    await navigator.clipboard.write([new ClipboardItem({ 'image/png': picture })]);
+    notify('The view is on the clipboard, as PNG');
+  } catch {
+    const link = window.document.createElement('a');
+    link.href = URL.createObjectURL(picture);
+    link.download = `${name}.png`;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+    notify('The clipboard was not to be had; the view is saved as a PNG file');
+  }
 }
 
 /** Asks for a new frame when what is shown changes. */

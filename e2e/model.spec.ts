@@ -1,0 +1,109 @@
+/** The model view on the real interface: ways of looking, a plane through it, and openings dragged along their walls. */
+import { resolveOpening, type Placed } from '@yard-arch/core';
+import { changed, expect, granary, isBrick, test, type Desk } from './fixtures.ts';
+
+const look = async ({ page }: Desk, ...names: string[]): Promise<void> => {
+  await page.getByRole('button', { name: 'How the model is shown' }).click();
+  for (const name of names) await page.getByRole('menu').getByText(name, { exact: true }).click();
+  await page.keyboard.press('Escape');
+  await page.waitForTimeout(500);
+};
+
+test('the model is shown in each way, cut by a plane, in parallel, and copied as a picture', async ({ desk, page }) => {
+  await page.getByRole('button', { name: 'Enlarge the model' }).click();
+  await page.waitForTimeout(800);
+  const edged = await desk.modelPixels();
+  await look(desk, 'See-through');
+  const through = await desk.modelPixels();
+  expect(changed(edged, through)).toBeGreaterThan(0.1);
+  await look(desk, 'Outsides and insides');
+  expect(await desk.modelShare(isBrick)).toBeLessThan(0.02);
+  await look(desk, 'Cut through by a plane');
+  const stripes = (r: number, g: number, b: number): boolean => r > 100 && r < 235 && g < 135 && b < 110 && r > g * 1.6;
+  expect(await desk.modelShare(stripes)).toBeGreaterThan(0.002);
+  await look(desk, 'Materials and edges');
+  const cut = await desk.modelPixels();
+  await page.getByRole('slider', { name: 'Where the plane stands' }).fill('8');
+  await page.waitForTimeout(400);
+  expect(changed(cut, await desk.modelPixels())).toBeGreaterThan(0.02);
+  await look(desk, 'Cut through by a plane', 'Parallel, not perspective');
+  expect(changed(edged, await desk.modelPixels())).toBeGreaterThan(0.02);
+  expect(await desk.modelShare(isBrick)).toBeGreaterThan(0.05);
+  await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+  await look(desk, 'Copy the view as PNG');
+  await expect(page.getByText(/view is on the clipboard|saved as a PNG/)).toBeVisible();
+});
+
+test('an opening is dragged in the model along its own wall, on a round one too, square and level', async ({ desk, page }) => {
+  await page.getByRole('button', { name: 'Enlarge the model' }).click();
+  await page.getByRole('button', { name: 'Face on' }).click();
+  await page.waitForTimeout(700);
+  const box = (await page.getByTestId('model').boundingBox())!;
+  // The cart arch stands in the middle of the courtyard wall.
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2 + 60];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x + 20, y - 3, { steps: 4 });
+  await page.mouse.move(x + 61, y - 3, { steps: 6 });
+  await page.waitForTimeout(100);
+  await page.mouse.up();
+  let document = await desk.saved();
+  const before = resolveOpening(granary, granary.openings.o4!) as Placed;
+  const after = resolveOpening(document, document.openings.o4!) as Placed;
+  expect(after.s - before.s).toBeGreaterThan(0.5);
+  expect(after.t).toBeCloseTo(before.t, 6);
+  await page.getByRole('navigation').getByRole('button', { name: /^Stair drum/ }).click();
+  await page.getByRole('button', { name: 'Face on' }).click();
+  await page.waitForTimeout(700);
+  const slits = Object.values(granary.openings).filter(({ pattern }) => pattern === 'slit');
+  await desk.shape(slits[1]!.id).click();
+  await page.getByRole('button', { name: 'Chosen' }).click();
+  await page.waitForTimeout(700);
+  const [sx, sy] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(sx, sy);
+  await page.mouse.down();
+  await page.keyboard.down('Alt');
+  await page.mouse.move(sx - 20, sy, { steps: 4 });
+  await page.mouse.move(sx - 60, sy, { steps: 6 });
+  await page.waitForTimeout(100);
+  await page.mouse.up();
+  await page.keyboard.up('Alt');
+  document = await desk.saved();
+  const [was, is] = [resolveOpening(granary, slits[1]!) as Placed, resolveOpening(document, document.openings[slits[1]!.id]!) as Placed];
+  expect(Math.abs(is.s - was.s)).toBeGreaterThan(0.05);
+  await expect(desk.titleBlock).toContainText('sound');
+});
+
+test('walls are hidden, shown alone, locked, renamed, grouped and found in the register', async ({ desk, page }) => {
+  const register = page.getByRole('navigation');
+  const menu = async (wall: string, item: string): Promise<void> => {
+    await register.getByRole('button', { name: `What to do with ${wall}` }).click({ force: true });
+    await page.getByRole('menu').getByText(item, { exact: true }).click();
+  };
+  const share = await desk.modelShare(isBrick);
+  await menu('Courtyard wall', 'Hide');
+  await page.waitForTimeout(500);
+  expect(await desk.modelShare(isBrick)).toBeLessThan(share);
+  await register.getByText(/1 hidden · show all/).click();
+  await menu('Stair drum', 'Show alone');
+  await expect(register).toContainText('9 hidden');
+  await page.reload();
+  await expect(register).toContainText('9 hidden');
+  await register.getByText(/show all/).click();
+  await menu('Courtyard wall', 'Lock');
+  await desk.drag([4.4, 4.4], [5, 4.4]);
+  await page.mouse.up();
+  await expect(page.getByText('Courtyard wall is locked.', { exact: false })).toBeVisible();
+  expect((await desk.openingOf('o9')).along).toEqual(granary.openings.o9!.along);
+  await menu('Courtyard wall', 'Unlock');
+  await register.getByRole('button', { name: /^Courtyard wall/ }).dblclick();
+  await page.getByRole('textbox', { name: 'New name of Courtyard wall' }).fill('Yard front');
+  await page.keyboard.press('Enter');
+  await desk.type('Group', 'Granary');
+  await register.getByLabel('List').selectOption('by group');
+  await expect(register.getByRole('region', { name: 'Granary' })).toContainText('Yard front');
+  await register.getByLabel('Search walls and openings').fill('slit');
+  await expect(register.getByRole('listitem')).toHaveCount(1);
+  await expect(register.getByRole('listitem')).toContainText('Stair drum');
+  expect((await desk.saved()).elements.courtyard).toMatchObject({ name: 'Yard front', group: 'Granary' });
+});

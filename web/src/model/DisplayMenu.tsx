@@ -1,0 +1,115 @@
+/** Tools of the model: where to look from, how it is shown, a plane through the building, and a picture of the view. */
+import { Button, Menu, Portal } from '@chakra-ui/react';
+import { formatLength, type Units } from '@yard-arch/document';
+import type * as THREE from 'three';
+import { useDisplay, type Section, type Show } from './display.ts';
+
+const shows: { value: Show; label: string }[] = [
+  { value: 'edged', label: 'Materials and edges' },
+  { value: 'plain', label: 'Materials' },
+  { value: 'see-through', label: 'See-through' },
+  { value: 'sides', label: 'Outsides and insides' },
+];
+
+export interface ModelTools {
+  whole: () => void;
+  chosen: () => void;
+  outer: (() => void) | null;
+  inner: (() => void) | null;
+  above: () => void;
+  copy: () => void;
+}
+
+export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THREE.Box3 }) {
+  const { show, parallel, cutters, section } = useDisplay();
+  const middle = (across: Section['across']): number => (bounds.isEmpty() ? 0 : (bounds.min[across] + bounds.max[across]) / 2);
+  return (
+    <div className="tools">
+      <button onClick={tools.whole} title="Show the whole model">
+        Whole
+      </button>
+      <button onClick={tools.chosen} title="Go to what is chosen">
+        Chosen
+      </button>
+      <button disabled={!tools.outer} onClick={() => tools.outer?.()} title="Look square at the chosen wall">
+        Face on
+      </button>
+      <Menu.Root
+        closeOnSelect={false}
+        onSelect={({ value }) => {
+          if (value === 'inner') tools.inner?.();
+          if (value === 'above') tools.above();
+          if (value === 'copy') tools.copy();
+        }}
+      >
+        <Menu.Trigger asChild>
+          <Button className="look" size="2xs" variant="plain" aria-label="How the model is shown">
+            Look ▴
+          </Button>
+        </Menu.Trigger>
+        <Portal>
+          <Menu.Positioner>
+            <Menu.Content bg="paper" minW="210px">
+              <Menu.RadioItemGroup value={show} onValueChange={({ value }) => useDisplay.setState({ show: value as Show })}>
+                {shows.map(({ value, label }) => (
+                  <Menu.RadioItem key={value} value={value}>
+                    <Menu.ItemIndicator />
+                    {label}
+                  </Menu.RadioItem>
+                ))}
+              </Menu.RadioItemGroup>
+              <Menu.Separator />
+              <Menu.CheckboxItem value="cutters" checked={cutters} onCheckedChange={(checked) => useDisplay.setState({ cutters: checked })}>
+                <Menu.ItemIndicator />
+                What is taken out
+              </Menu.CheckboxItem>
+              <Menu.CheckboxItem value="parallel" checked={parallel} onCheckedChange={(checked) => useDisplay.setState({ parallel: checked })}>
+                <Menu.ItemIndicator />
+                Parallel, not perspective
+              </Menu.CheckboxItem>
+              <Menu.CheckboxItem value="section" checked={section !== null} onCheckedChange={(checked) => useDisplay.setState({ section: checked ? { across: 'y', at: middle('y'), other: false } : null })}>
+                <Menu.ItemIndicator />
+                Cut through by a plane
+              </Menu.CheckboxItem>
+              <Menu.Separator />
+              <Menu.Item value="inner" disabled={!tools.inner}>
+                Inner face on
+              </Menu.Item>
+              <Menu.Item value="above">From above</Menu.Item>
+              <Menu.Item value="copy">Copy the view as PNG</Menu.Item>
+            </Menu.Content>
+          </Menu.Positioner>
+        </Portal>
+      </Menu.Root>
+    </div>
+  );
+}
+
+/** Where the plane through the building stands. */
+export function SectionBar({ bounds, units }: { bounds: THREE.Box3; units: Units }) {
+  const section = useDisplay((state) => state.section);
+  if (!section || bounds.isEmpty()) return null;
+  const set = (over: Partial<Section>): void => useDisplay.setState({ section: { ...section, ...over } });
+  const [least, most] = [bounds.min[section.across], bounds.max[section.across]];
+  return (
+    <div className="section-bar" role="group" aria-label="Plane through the building">
+      <select
+        aria-label="Plane"
+        value={section.across}
+        onChange={(event) => {
+          const across = event.target.value as Section['across'];
+          set({ across, at: (bounds.min[across] + bounds.max[across]) / 2 });
+        }}
+      >
+        <option value="x">across x</option>
+        <option value="y">across y</option>
+        <option value="z">level</option>
+      </select>
+      <input type="range" aria-label="Where the plane stands" min={least} max={most} step={0.05} value={section.at} onChange={(event) => set({ at: Number(event.target.value) })} />
+      <output>{formatLength(Math.round(section.at * 100) / 100, units)}</output>
+      <button onClick={() => set({ other: !section.other })} title="Take the other half away">
+        turn
+      </button>
+    </div>
+  );
+}
