@@ -12,3 +12,4 @@ export * from './units.ts';
 export * from './ids.ts';
 export * from './json-schema.ts';
 export * from './size-label.ts';
+export * from './difference.ts';

@@ -6,6 +6,7 @@ import { solidLibrary } from '@yard-arch/core/solid';
 import { changeSetSchema, checkDocument, emptyDocument, Refused, sentence, unitsSchema, writeDocument, type ProjectDocument } from '@yard-arch/document';
 import { strToU8, zipSync } from 'fflate';
 import { bodyLimit } from 'hono/body-limit';
+import { streamSSE } from 'hono/streaming';
 import { databaseProblem, ProblemError, problemSchema } from './problem.ts';
 import type { Projects } from './projects.ts';
 
@@ -27,6 +28,7 @@ const revisionSchema = z.object({ revision: z.number().int() }).openapi('Revisio
 const logEntrySchema = z
   .object({ revision: z.number().int(), name: z.string(), at: z.iso.datetime(), changeSet: changeSetSchema })
   .openapi('LogEntry');
+const versionSchema = z.object({ id: z.uuid(), revision: z.number().int(), name: z.string(), automatic: z.boolean(), at: z.iso.datetime() }).openapi('Version');
 const conflictSchema = problemSchema.extend({ revision: z.number().int(), missed: z.array(logEntrySchema) }).openapi('Conflict');
 // The document is checked on the way in by checkDocument, which tells of every fault at once; its schema is published on its own.
 const anyDocument = z.looseObject({ format: z.literal('yard-arch') }).openapi('ProjectDocument', {
@@ -67,8 +69,8 @@ const routes = {
   read: createRoute({
     method: 'get',
     path: '/projects/{id}/document',
-    request: { params: id },
-    responses: { 200: json(z.object({ revision: z.number().int(), document: anyDocument }), 'The document and its revision'), ...missing },
+    request: { params: id, query: z.object({ revision: z.coerce.number().int().min(0).optional() }) },
+    responses: { 200: json(z.object({ revision: z.number().int(), document: anyDocument }), 'The document and its revision, as it stands or as it was'), ...missing },
   }),
   append: createRoute({
     method: 'post',
@@ -99,6 +101,19 @@ const routes = {
     path: '/projects/{id}/changes',
     request: { params: id, query: z.object({ after: z.coerce.number().int().min(0).default(0) }) },
     responses: { 200: json(z.array(logEntrySchema), 'The change log after a revision, at most 500 entries'), ...missing },
+  }),
+  versions: createRoute({ method: 'get', path: '/projects/{id}/versions', request: { params: id }, responses: { 200: json(z.array(versionSchema), 'Revisions that can be gone back to, the newest first'), ...missing } }),
+  keepVersion: createRoute({
+    method: 'post',
+    path: '/projects/{id}/versions',
+    request: { params: id, body: { ...json(z.object({ name: z.string().trim().min(1, 'must not be empty').max(120, 'must have at most 120 characters') }), 'What it is to be called'), required: true } },
+    responses: { 201: json(versionSchema, 'Kept as it stands'), ...missing, ...refused },
+  }),
+  removeVersion: createRoute({
+    method: 'delete',
+    path: '/projects/{id}/versions/{version}',
+    request: { params: id.extend({ version: z.uuid('must be a version’s id').openapi({ param: { name: 'version', in: 'path' } }) }) },
+    responses: { 204: { description: 'Removed; the change log stays as it is' }, ...missing },
   }),
   download: createRoute({ method: 'get', path: '/projects/{id}/file', request: { params: id }, responses: { 200: file('application/json', 'The project file'), ...missing } }),
   export: createRoute({
@@ -166,18 +181,57 @@ export function makeApi(projects: Projects) {
       return c.body(null, 204);
     })
     .openapi(routes.restore, async (c) => c.json(await projects.restore(c.req.valid('param').id), 200))
-    .openapi(routes.read, async (c) => c.json(await projects.read(c.req.valid('param').id), 200))
+    .openapi(routes.read, async (c) => c.json(await projects.read(c.req.valid('param').id, c.req.valid('query').revision), 200))
     .openapi(routes.append, async (c) => {
       const { baseRevision, key, changeSet } = c.req.valid('json');
       return c.json(await projects.append(c.req.valid('param').id, baseRevision, key, changeSet), 201);
     })
     .openapi(routes.log, async (c) => c.json(await projects.log(c.req.valid('param').id, c.req.valid('query').after), 200))
+    .openapi(routes.versions, async (c) => c.json(await projects.versions(c.req.valid('param').id), 200))
+    .openapi(routes.keepVersion, async (c) => c.json(await projects.keepVersion(c.req.valid('param').id, c.req.valid('json').name), 201))
+    .openapi(routes.removeVersion, async (c) => {
+      const { id: project, version } = c.req.valid('param');
+      await projects.removeVersion(project, version);
+      return c.body(null, 204);
+    })
     .openapi(routes.check, async (c) => {
       const { document } = await projects.read(c.req.valid('param').id);
       await solidLibrary();
       return c.json({ ...reportOn(document, cutModel(document)) }, 200);
     });
 
+  // Told as server-sent events: each new revision, by its number.
+  api.get('/projects/:id/events', async (c) => {
+    const project = c.req.param('id');
+    const { revision } = await projects.get(project);
+    return streamSSE(c, async (stream) => {
+      let wake: () => void = () => {};
+      let heard = revision;
+      const deaf = projects.listen(project, (now) => {
+        heard = Math.max(heard, now);
+        wake();
+      });
+      let told = -1;
+      stream.onAbort(() => {
+        deaf();
+        wake();
+      });
+      while (!stream.aborted) {
+        if (heard > told) {
+          told = heard;
+          await stream.writeSSE({ event: 'revision', data: String(told) });
+        }
+        // Proxies close connections that are silent for long.
+        const silent = setTimeout(() => wake(), 25_000);
+        await new Promise<void>((resolve) => {
+          wake = resolve;
+          if (heard > told || stream.aborted) resolve();
+        });
+        clearTimeout(silent);
+        if (heard === told && !stream.aborted) await stream.writeSSE({ event: 'still', data: '' });
+      }
+    });
+  });
   api.openapi(routes.download, async (c) => {
     const { document } = await projects.read(c.req.valid('param').id);
     return c.body(writeDocument(document), 200, { 'content-type': 'application/json', 'content-disposition': attachment(fileName(document.name, 'json')) });

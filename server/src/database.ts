@@ -1,8 +1,9 @@
 /** The database: connects and brings its tables up to date. */
 import { Migrator } from '@mikro-orm/migrations';
 import { MikroORM } from '@mikro-orm/postgresql';
-import { ChangeEntity, ProjectEntity } from './entities.ts';
+import { ChangeEntity, ProjectEntity, VersionEntity } from './entities.ts';
 import { Migration001 } from './migrations/migration-001.ts';
+import { Migration002 } from './migrations/migration-002.ts';
 
 export type Database = MikroORM;
 
@@ -10,10 +11,13 @@ export type Database = MikroORM;
 export async function openDatabase(url: string): Promise<Database> {
   const orm = await MikroORM.init({
     clientUrl: url,
-    entities: [ProjectEntity, ChangeEntity],
+    entities: [ProjectEntity, ChangeEntity, VersionEntity],
     extensions: [Migrator],
     migrations: {
-      migrationsList: [{ name: 'Migration001', class: Migration001 }],
+      migrationsList: [
+        { name: 'Migration001', class: Migration001 },
+        { name: 'Migration002', class: Migration002 },
+      ],
       snapshot: false,
       silent: true,
     },

@@ -37,3 +37,18 @@ export const ChangeEntity = defineEntity({
   },
 });
 export type ChangeRow = InferEntity<typeof ChangeEntity>;
+
+/** A revision of a project that can be gone back to; the document as it was follows from the change log. */
+export const VersionEntity = defineEntity({
+  name: 'Version',
+  tableName: 'version',
+  properties: {
+    id: p.uuid().primary(),
+    project: p.uuid(),
+    revision: p.integer(),
+    name: p.text(),
+    /** Made by itself, before the first edit after a pause. */
+    automatic: p.boolean(),
+    at: p.datetime(),
+  },
+});

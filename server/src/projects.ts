@@ -4,7 +4,6 @@ import {
   applyChangeSet,
   checkDocument,
   readDocument,
-
   writeDocument,
   type ChangeSet,
   type ProjectDocument,
@@ -12,7 +11,7 @@ import {
 import { LockMode } from '@mikro-orm/core';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import type { Database } from './database.ts';
-import { ChangeEntity, ProjectEntity, type ProjectRow } from './entities.ts';
+import { ChangeEntity, ProjectEntity, VersionEntity, type ProjectRow } from './entities.ts';
 import { ProblemError } from './problem.ts';
 
 /** What a list of projects tells of each. */
@@ -32,6 +31,18 @@ export interface LogEntry {
   at: string;
   changeSet: ChangeSet;
 }
+
+/** A revision that can be gone back to. */
+export interface Version {
+  id: string;
+  revision: number;
+  name: string;
+  automatic: boolean;
+  at: string;
+}
+
+/** An edit after a pause of so many milliseconds begins a new sitting; the project as it was before is kept as a version. */
+const pause = 30 * 60_000;
 
 /** How long a deleted project is kept, in days. */
 const keptDays = 30;
@@ -61,7 +72,23 @@ function counts(document: ProjectDocument): { name: string; document: string; el
 }
 
 export class Projects {
+  private readonly listeners = new Map<string, Set<(revision: number) => void>>();
+
   constructor(private readonly database: Database) {}
+
+  /** Tells of every new revision of a project, until the function that is returned is called. */
+  listen(id: string, listener: (revision: number) => void): () => void {
+    const known = this.listeners.get(id) ?? new Set();
+    this.listeners.set(id, known.add(listener));
+    return () => {
+      known.delete(listener);
+      if (known.size === 0 && this.listeners.get(id) === known) this.listeners.delete(id);
+    };
+  }
+
+  private tell(id: string, revision: number): void {
+    for (const listener of this.listeners.get(id) ?? []) listener(revision);
+  }
 
   private get em(): EntityManager {
     return this.database.em.fork();
@@ -83,10 +110,45 @@ export class Projects {
     return summary(await this.find(this.em, id));
   }
 
-  /** The document as it stands, with its revision. */
-  async read(id: string): Promise<{ revision: number; document: ProjectDocument }> {
-    const row = await this.find(this.em, id);
-    return { revision: row.revision, document: readDocument(row.document) };
+  /** The document as it stands, or as it was at a revision, with its revision. */
+  async read(id: string, at?: number): Promise<{ revision: number; document: ProjectDocument }> {
+    const em = this.em;
+    const row = await this.find(em, id);
+    let document = readDocument(row.document);
+    if (at === undefined || at >= row.revision) return { revision: row.revision, document };
+    for (let to = row.revision; to > at; ) {
+      const entries = await em.find(ChangeEntity, { project: id, revision: { $gt: at, $lte: to } }, { orderBy: { revision: 'desc' }, limit: mostEntries });
+      if (entries.length === 0) break;
+      for (const entry of entries) document = applyChangeSet(document, JSON.parse(entry.inverse) as ChangeSet).document;
+      to = entries.at(-1)!.revision - 1;
+    }
+    return { revision: at, document };
+  }
+
+  /** The versions of a project, the newest first. */
+  async versions(id: string): Promise<Version[]> {
+    const em = this.em;
+    await this.find(em, id);
+    const rows = await em.find(VersionEntity, { project: id }, { orderBy: { at: 'desc', revision: 'desc' }, limit: mostEntries });
+    return rows.map(({ id: version, revision, name, automatic, at }) => ({ id: version, revision, name, automatic, at: at.toISOString() }));
+  }
+
+  /** Keeps the project as it stands as a version. */
+  async keepVersion(id: string, name: string): Promise<Version> {
+    return this.em.transactional(async (em) => {
+      const row = await this.find(em, id, true);
+      const made = em.create(VersionEntity, { id: randomUUID(), project: id, revision: row.revision, name, automatic: false, at: new Date() });
+      em.persist(made);
+      await em.flush();
+      return { id: made.id, revision: made.revision, name, automatic: false, at: made.at.toISOString() };
+    });
+  }
+
+  async removeVersion(id: string, version: string): Promise<void> {
+    const em = this.em;
+    await this.find(em, id);
+    if ((await em.nativeDelete(VersionEntity, { id: version, project: id })) === 0)
+      throw new ProblemError(404, 'no-such-version', 'There is no such version', 'It may have been removed in another tab.');
   }
 
   /** Makes a project of a document. @throws Refused */
@@ -112,11 +174,13 @@ export class Projects {
   /** Renames by a change set of its own, so that the log tells of it and open pages learn of it. */
   async rename(id: string, name: string): Promise<ProjectSummary> {
     const changeSet: ChangeSet = { name: `rename project to ${name}`.slice(0, 200), changes: [{ op: 'settings', value: { name } }] };
-    return this.em.transactional(async (em) => {
+    const renamed = await this.em.transactional(async (em) => {
       const row = await this.find(em, id, true);
       await this.apply(em, row, randomUUID(), changeSet);
       return summary(row);
     });
+    this.tell(id, renamed.revision);
+    return renamed;
   }
 
   /** Deletes, so that it can be brought back. */
@@ -145,7 +209,7 @@ export class Projects {
    * @throws ProblemError 409 with what was missed, when the project has moved on since; Refused when it does not fit.
    */
   async append(id: string, baseRevision: number, key: string, changeSet: ChangeSet): Promise<{ revision: number }> {
-    return this.em.transactional(async (em) => {
+    const appended = await this.em.transactional(async (em) => {
       const row = await this.find(em, id, true);
       const known = await em.findOne(ChangeEntity, { project: id, key });
       if (known) return { revision: known.revision };
@@ -161,11 +225,15 @@ export class Projects {
       }
       return this.apply(em, row, key, changeSet);
     });
+    this.tell(id, appended.revision);
+    return appended;
   }
 
   private async apply(em: EntityManager, row: ProjectRow, key: string, changeSet: ChangeSet): Promise<{ revision: number }> {
     const { document, inverse } = applyChangeSet(readDocument(row.document), changeSet);
     const now = new Date();
+    if (row.revision > 0 && now.getTime() - row.updatedAt.getTime() > pause)
+      em.persist(em.create(VersionEntity, { id: randomUUID(), project: row.id, revision: row.revision, name: `before “${changeSet.name}”`.slice(0, 120), automatic: true, at: row.updatedAt }));
     row.revision += 1;
     row.updatedAt = now;
     Object.assign(row, counts(document));

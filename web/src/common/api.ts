@@ -1,12 +1,12 @@
 /** The server, as the pages see it. */
-import type { ProjectSummary } from '@yard-arch/server';
+import type { ProjectSummary, Version } from '@yard-arch/server';
 import type { Api } from '@yard-arch/server/api';
 import { hc } from 'hono/client';
 import type { ChangeSet, Fault, ProjectDocument } from '@yard-arch/document';
 
 const client = hc<Api>('/api');
 
-export type { ProjectSummary };
+export type { ProjectSummary, Version };
 
 export interface Missed {
   revision: number;
@@ -66,11 +66,16 @@ export const api = {
   duplicate: (id: string) => told<ProjectSummary>(client.projects[':id'].duplicate.$post(of(id))),
   remove: (id: string) => told<null>(client.projects[':id'].$delete(of(id))),
   restore: (id: string) => told<ProjectSummary>(client.projects[':id'].restore.$post(of(id))),
-  read: (id: string) => told<{ revision: number; document: ProjectDocument }>(client.projects[':id'].document.$get(of(id))),
+  read: (id: string, revision?: number) => told<{ revision: number; document: ProjectDocument }>(client.projects[':id'].document.$get({ ...of(id), query: revision === undefined ? {} : { revision } })),
+  log: (id: string, after: number) => told<Missed[]>(client.projects[':id'].changes.$get({ ...of(id), query: { after } })),
+  versions: (id: string) => told<Version[]>(client.projects[':id'].versions.$get(of(id))),
+  keepVersion: (id: string, name: string) => told<Version>(client.projects[':id'].versions.$post({ ...of(id), json: { name } })),
+  removeVersion: (id: string, version: string) => told<null>(client.projects[':id'].versions[':version'].$delete({ param: { id, version } })),
   append: (id: string, baseRevision: number, key: string, changeSet: ChangeSet) =>
     told<{ revision: number }>(client.projects[':id'].changes.$post({ ...of(id), json: { baseRevision, key, changeSet } })),
 };
 
+export const eventsUrl = (id: string): string => `/api/projects/${id}/events`;
 export const pictureUrl = (project: ProjectSummary): string => `/api/projects/${project.id}/picture?revision=${project.revision}`;
 export const fileUrl = (id: string): string => `/api/projects/${id}/file`;
 export const exportUrl = (id: string, format: 'glb' | 'obj'): string => `/api/projects/${id}/export?format=${format}`;

@@ -6,6 +6,8 @@ import { del, get, keys, set } from 'idb-keyval';
 export interface Pending {
   key: string;
   changeSet: ChangeSet;
+  /** What takes it back; by it the edit is made on a document that others have changed meanwhile. */
+  inverse?: ChangeSet;
 }
 
 /** An edit that can be undone or done again. */

@@ -3,9 +3,9 @@
  * goes to the worker to be cut and into the queue to be saved, and can be undone by its inverse.
  */
 import type { MeshProof, OpeningStatus } from '@yard-arch/core';
-import { applyChangeSet, Refused, type ChangeSet, type Grip, type ProjectDocument } from '@yard-arch/document';
+import { applyChangeSet, differenceOf, rebased, Refused, type ChangeSet, type Grip, type ProjectDocument } from '@yard-arch/document';
 import { create } from 'zustand';
-import { api, ServerProblem } from '../common/api.ts';
+import { api, eventsUrl, ServerProblem } from '../common/api.ts';
 import { complain } from '../common/notices.tsx';
 import type { DrawnElement, FromWorker, ToWorker } from './cut-messages.ts';
 import { readKept, writeKept, type Pending, type Step } from './kept.ts';
@@ -94,6 +94,10 @@ let revision = 0;
 let pending: Pending[] = [];
 let session = 0;
 
+/** The newest revision that the server has told of, and the line on which it tells. */
+let heard = 0;
+let line: EventSource | null = null;
+
 let worker: Worker | null = null;
 let sent = 0;
 
@@ -121,6 +125,8 @@ function take(message: FromWorker): void {
 /** Opens a project: reads it, takes up edits that were kept in this browser, and cuts it. */
 export async function openProject(project: string): Promise<void> {
   const mine = ++session;
+  line?.close();
+  heard = 0;
   worker?.terminate();
   worker = null;
   sent = 0;
@@ -140,6 +146,7 @@ export async function openProject(project: string): Promise<void> {
     const known = getState().document!;
     if (choice.kind === 'openings' ? choice.ids.every((id) => known.openings[id]?.element === getState().element) : choice.kind === 'pattern' && known.patterns[choice.id])
       setState({ chosen: choice });
+    hear(project);
     if (pending.length > 0) void save();
   } catch (error) {
     if (mine !== session) return;
@@ -151,6 +158,7 @@ export async function openProject(project: string): Promise<void> {
 /** Leaves the project; what is not yet sent stays kept. */
 export function closeProject(): void {
   session += 1;
+  line?.close();
   worker?.terminate();
   worker = null;
   setState(initial());
@@ -191,13 +199,15 @@ function rememberedChoice(project: string): Chosen {
 /** The server's document with the edits that are still to be sent; edits that no longer fit are dropped, and said so. */
 function replayed(): ProjectDocument {
   let document = base!;
-  pending = pending.filter(({ changeSet }) => {
+  pending = pending.flatMap((edit) => {
     try {
-      document = applyChangeSet(document, changeSet).document;
-      return true;
+      const changeSet = edit.inverse ? rebased(edit.changeSet, edit.inverse, document) : edit.changeSet;
+      const applied = applyChangeSet(document, changeSet);
+      document = applied.document;
+      return [{ key: edit.key, changeSet, inverse: applied.inverse }];
     } catch (error) {
-      complain(`“${changeSet.name}” could not be kept`, `The project was changed meanwhile, and the edit no longer fits it. ${(error as Error).message}`);
-      return false;
+      complain(`“${edit.changeSet.name}” could not be kept`, `The project was changed meanwhile, and the edit no longer fits it. ${(error as Error).message}`);
+      return [];
     }
   });
   return document;
@@ -237,7 +247,7 @@ function enter(changeSet: ChangeSet): ChangeSet | null {
     const applied = applyChangeSet(document, changeSet);
     setState({ document: applied.document, draft: null });
     post({ kind: 'apply', changeSet });
-    pending = [...pending, { key: crypto.randomUUID(), changeSet }];
+    pending = [...pending, { key: crypto.randomUUID(), changeSet, inverse: applied.inverse }];
     settle();
     return applied.inverse;
   } catch (error) {
@@ -310,7 +320,10 @@ function step(from: 'undo' | 'redo'): void {
   const stack = getState()[from];
   const last = stack.at(-1);
   if (!last) return;
-  const changeSet = from === 'undo' ? { ...last.inverse, name: `undo ${last.changeSet.name}`.slice(0, 200) } : last.changeSet;
+  const { document } = getState();
+  if (!document) return;
+  // Only what the edit itself changed is taken back or made again, whatever others have changed since.
+  const changeSet = from === 'undo' ? { ...rebased(last.inverse, last.changeSet, document), name: `undo ${last.changeSet.name}`.slice(0, 200) } : rebased(last.changeSet, last.inverse, document);
   const inverse = enter(changeSet);
   // One that no longer fits is passed over, so that those before it can still be reached.
   const to = from === 'undo' ? 'redo' : 'undo';
@@ -378,23 +391,75 @@ async function save(): Promise<void> {
     wait = Math.min(wait * 2, 8000);
   } finally {
     busy = false;
+    if (mine === session) void takeIn(project);
+  }
+}
+
+/** Listens for what other tabs and people do, and takes it in. */
+function hear(project: string): void {
+  line = new EventSource(eventsUrl(project));
+  line.addEventListener('revision', ({ data }) => {
+    heard = Math.max(heard, Number(data));
+    void takeIn(project);
+  });
+}
+
+/** Takes in what was heard of, unless edits are being sent: that takes it in itself. */
+async function takeIn(project: string): Promise<void> {
+  if (busy || heard <= revision) return;
+  busy = true;
+  const mine = session;
+  try {
+    await catchUp(project);
+  } catch {
+    // The next edit, or the next thing heard, tries again.
+  } finally {
+    busy = false;
+    if (mine === session && pending.length > 0) void save();
   }
 }
 
 /** Takes in what others did meanwhile, under the edits that are still to be sent. */
 async function catchUp(project: string, conflict?: ServerProblem): Promise<void> {
-  const missed = conflict?.missed ?? [];
-  const complete = conflict !== undefined && missed.length > 0 && missed[0]!.revision === revision + 1 && missed.at(-1)!.revision === conflict.revision;
+  const mine = session;
+  const missed = conflict ? conflict.missed : await api.log(project, revision);
+  if (mine !== session) return;
+  const newest = conflict?.revision ?? missed.at(-1)?.revision ?? revision;
+  const complete = missed.length > 0 && missed[0]!.revision === revision + 1 && missed.at(-1)!.revision === newest && newest >= heard;
   if (complete) {
     base = missed.reduce((document, { changeSet }) => applyChangeSet(document, changeSet).document, base!);
-    revision = conflict.revision!;
-  } else {
+    revision = newest;
+  } else if (missed.length > 0 || heard > revision) {
     const read = await api.read(project);
+    if (mine !== session) return;
     base = read.document;
     revision = read.revision;
   }
   show(replayed());
   keep();
+}
+
+/** Goes back to a version: an edit like any other, that can be undone. @returns false when there was nothing to change. */
+export async function goBackTo(version: { revision: number; name: string }): Promise<boolean> {
+  const { project, document } = getState();
+  if (!project || !document) return false;
+  const then = await api.read(project, version.revision);
+  const changes = differenceOf(getState().document!, then.document);
+  return changes.length > 0 && commit({ name: `go back to ${version.name}`.slice(0, 200), changes });
+}
+
+/** Steps through the history: to where so many edits of this tab are made. */
+export function stepTo(count: number): void {
+  while (getState().undo.length > count) {
+    const { length } = getState().undo;
+    undo();
+    if (getState().undo.length === length) return;
+  }
+  while (getState().undo.length < count && getState().redo.length > 0) {
+    const { length } = getState().redo;
+    redo();
+    if (getState().redo.length === length) return;
+  }
 }
 
 window.addEventListener('online', () => {
