@@ -3,6 +3,12 @@ import { Box, Button, Flex, Heading, Spinner, Text } from '@chakra-ui/react';
 import { Maximize2, Minimize2 } from 'lucide-react';
 import { lazy, Suspense, useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import { BoardMenu } from '../commands/BoardMenu.tsx';
+import { Finder } from '../commands/Finder.tsx';
+import { KeyList } from '../commands/KeyList.tsx';
+import { HistoryParticulars } from '../particulars/HistoryParticulars.tsx';
+import { OpeningsTable } from '../table/OpeningsTable.tsx';
+import { Desk } from './Desk.tsx';
 import { ManyParticulars } from '../particulars/ManyParticulars.tsx';
 import { OpeningParticulars } from '../particulars/OpeningParticulars.tsx';
 import { LineParticulars } from '../particulars/LineParticulars.tsx';
@@ -53,9 +59,21 @@ export function EditorPage() {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key === 'Escape' && !(event.target instanceof HTMLInputElement)) place(null);
-      if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
-      if (event.target instanceof HTMLInputElement) return;
       const key = event.key.toLowerCase();
+      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement || event.target instanceof HTMLTextAreaElement;
+      if (!event.ctrlKey && !event.metaKey && !event.altKey && !typing) {
+        if (key === '?') useEditor.setState({ dialog: 'keys' });
+        else if (key === 'p') turnTo(useEditor.getState().board === 'plan' ? 'sheet' : 'plan');
+        else return;
+        event.preventDefault();
+        return;
+      }
+      if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
+      if (key === 'k') {
+        event.preventDefault();
+        return useEditor.setState(({ dialog }) => ({ dialog: dialog === 'finder' ? null : 'finder' }));
+      }
+      if (typing) return;
       if (key !== 'z' && key !== 'y') return;
       event.preventDefault();
       if (key === 'y' || event.shiftKey) redo();
@@ -106,57 +124,76 @@ export function EditorPage() {
           {trouble} Your edits are kept in this browser and sent as soon as that is possible.
         </div>
       )}
-      <div className={`desk${large ? ' large' : ''}`}>
-        <Register document={document} />
-        <main className="board" aria-label="Sheet">
-          <div className="boards" role="tablist" aria-label="Drawing">
-            <button role="tab" aria-selected={board === 'sheet'} onClick={() => turnTo('sheet')}>
-              Sheet{wall ? ` of ${wall.name}` : ''}
-            </button>
-            <button role="tab" aria-selected={board === 'plan'} onClick={() => turnTo('plan')}>
-              Plan
-            </button>
-          </div>
-          {board === 'plan' ? (
-            <div className="drawing">
-              <Plan />
+      <Desk
+        large={large}
+        register={<Register document={document} />}
+        board={
+          <main className="board" aria-label="Board">
+            <div className="boards" role="tablist" aria-label="Drawing">
+              <button role="tab" aria-selected={board === 'sheet'} onClick={() => turnTo('sheet')}>
+                Sheet{wall ? ` of ${wall.name}` : ''}
+              </button>
+              <button role="tab" aria-selected={board === 'plan'} onClick={() => turnTo('plan')}>
+                Plan
+              </button>
+              <button role="tab" aria-selected={board === 'table'} onClick={() => turnTo('table')}>
+                Openings
+              </button>
             </div>
-          ) : wall ? (
-            <div className="drawing">
-              <Sheet element={wall} />
-            </div>
-          ) : (
-            <div className="drawing empty">
-              <div>
-                <h2>No wall yet</h2>
-                <p>A sheet is the face of a wall. Add one, or draw walls in plan, then set out their openings.</p>
-                <Button
-                  bg="ink"
-                  color="white"
-                  onClick={() => {
-                    const made = addElement(document, 'wall');
-                    if (commit(made.changeSet)) chooseElement(made.id);
-                  }}
-                >
-                  Add a wall
-                </Button>
+            {board === 'table' ? (
+              <OpeningsTable document={document} />
+            ) : board === 'plan' ? (
+              <BoardMenu>
+                <Plan />
+              </BoardMenu>
+            ) : wall ? (
+              <BoardMenu>
+                <Sheet element={wall} />
+              </BoardMenu>
+            ) : (
+              <div className="drawing empty">
+                <div>
+                  <h2>No wall yet</h2>
+                  <p>A sheet is the face of a wall. Add one, or draw walls in plan, then set out their openings.</p>
+                  <Flex gap="3" justify="center">
+                    <Button
+                      bg="ink"
+                      color="white"
+                      onClick={() => {
+                        const made = addElement(document, 'wall');
+                        if (commit(made.changeSet)) chooseElement(made.id);
+                      }}
+                    >
+                      Add a wall
+                    </Button>
+                    <Button variant="outline" onClick={() => turnTo('plan')}>
+                      Draw in plan
+                    </Button>
+                  </Flex>
+                </div>
               </div>
-            </div>
-          )}
-          {board === 'sheet' && <PatternStrip document={document} />}
-        </main>
-        <aside className="model" aria-label="Model">
-          <Suspense fallback={<div className="waiting">Fetching the model view…</div>}>
-            <ModelView document={document} />
-          </Suspense>
-          <button className="enlarge" onClick={toggle} aria-label={large ? 'Make the model small' : 'Enlarge the model'} title={large ? 'Make the model small' : 'Enlarge the model'}>
-            {large ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
-          </button>
-        </aside>
-        <aside className="particulars" aria-label="Particulars">
-          <Particulars />
-        </aside>
-      </div>
+            )}
+            {board === 'sheet' && <PatternStrip document={document} />}
+          </main>
+        }
+        model={
+          <aside className="model" aria-label="Model">
+            <Suspense fallback={<div className="waiting">Fetching the model view…</div>}>
+              <ModelView document={document} />
+            </Suspense>
+            <button className="enlarge" onClick={toggle} aria-label={large ? 'Make the model small' : 'Enlarge the model'} title={large ? 'Make the model small' : 'Enlarge the model'}>
+              {large ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
+            </button>
+          </aside>
+        }
+        particulars={
+          <aside className="particulars" aria-label="Particulars">
+            <Particulars />
+          </aside>
+        }
+      />
+      <Finder />
+      <KeyList />
     </div>
   );
 }
@@ -173,6 +210,7 @@ function Particulars() {
   if (chosen.kind === 'pattern' && document.patterns[chosen.id]) return <PatternParticulars key={chosen.id} document={document} pattern={document.patterns[chosen.id]!} />;
   if (chosen.kind === 'datum' && document.datums[chosen.id]) return <LineParticulars key={chosen.id} document={document} line={{ kind: 'datum', datum: document.datums[chosen.id]! }} />;
   if (chosen.kind === 'axis' && document.axes[chosen.id]) return <LineParticulars key={chosen.id} document={document} line={{ kind: 'axis', axis: document.axes[chosen.id]! }} />;
+  if (chosen.kind === 'history') return <HistoryParticulars />;
   if (chosen.kind === 'project') return <ProjectParticulars document={document} />;
   const wall = element ? document.elements[element] : undefined;
   return wall ? <ElementParticulars key={wall.id} document={document} element={wall} /> : <p className="why">Nothing is chosen.</p>;

@@ -1,12 +1,12 @@
 /** The bar at the top: where one is, how saving stands, undo and redo, units, export. */
 import { Button, Flex, IconButton, Menu, Portal, Text } from '@chakra-ui/react';
 import { unitsLabel, type ProjectDocument, type Units } from '@yard-arch/document';
-import { Redo2, Undo2 } from 'lucide-react';
+import { History, Redo2, Search, Undo2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { exportUrl, fileUrl } from '../common/api.ts';
 import { Mark } from '../common/Mark.tsx';
 import { setUnits } from './edits.ts';
-import { commit, redo, undo, useEditor } from './store.ts';
+import { choose, commit, redo, undo, useEditor } from './store.ts';
 
 export function TopBar({ document, project }: { document: ProjectDocument; project: string }) {
   const element = useEditor((state) => (state.element ? state.document?.elements[state.element]?.name : undefined));
@@ -32,6 +32,12 @@ export function TopBar({ document, project }: { document: ProjectDocument; proje
       <IconButton size="xs" variant="outline" disabled={!lastRedo} onClick={redo} title={lastRedo ? `Do again: ${lastRedo} (Ctrl Shift Z)` : 'Nothing to do again'} aria-label={lastRedo ? `Redo ${lastRedo}` : 'Redo'}>
         <Redo2 size={14} />
       </IconButton>
+      <IconButton size="xs" variant="outline" aria-label="History and versions" title="History of edits, and versions to go back to" onClick={() => choose({ kind: 'history' })}>
+        <History size={14} />
+      </IconButton>
+      <Button size="xs" variant="outline" onClick={() => useEditor.setState({ dialog: 'finder' })} title="Find anything that can be done, any wall or opening (Ctrl K)">
+        <Search size={13} /> Find…
+      </Button>
       <Menu.Root onSelect={({ value }) => commit(setUnits(value as Units))}>
         <Menu.Trigger asChild>
           <Button size="xs" variant="outline" aria-label={`Units: ${unitsLabel(document.units)}`} title="Units in which lengths are shown">

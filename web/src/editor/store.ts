@@ -13,8 +13,12 @@ import { readKept, writeKept, type Pending, type Step } from './kept.ts';
 /** How the saving of edits stands. */
 export type Saving = 'saved' | 'saving' | 'kept here';
 
-/** What is chosen: openings of one element, in the order in which they were chosen, a pattern (to be looked at or placed), a datum or an axis, the project with its materials, or nothing but the wall itself. */
-export type Chosen = { kind: 'wall' } | { kind: 'project' } | { kind: 'datum' | 'axis'; id: string } | { kind: 'openings'; ids: readonly string[] } | { kind: 'pattern'; id: string };
+/** What is chosen: openings of one element, in the order in which they were chosen, a pattern (to be looked at or placed), a datum or an axis, the project with its materials, its history, or nothing but the wall itself. */
+export type Chosen = { kind: 'wall' } | { kind: 'project' } | { kind: 'history' } | { kind: 'datum' | 'axis'; id: string } | { kind: 'openings'; ids: readonly string[] } | { kind: 'pattern'; id: string };
+
+/** What can be on the board: the chosen element's sheet, the plan, or the table of openings. */
+const boards = ['sheet', 'plan', 'table'] as const;
+export type Board = (typeof boards)[number];
 
 /** The ids of openings that are chosen. */
 export const chosenIds = (chosen: Chosen): readonly string[] => (chosen.kind === 'openings' ? chosen.ids : nothing);
@@ -38,7 +42,9 @@ interface EditorState {
   /** The size that a click on the sheet places, or null. */
   placing: { pattern: string; size: string } | null;
   /** Which drawing is on the board: the chosen element's sheet, or the plan. */
-  board: 'sheet' | 'plan';
+  board: Board;
+  /** The dialog that is open over the page. */
+  dialog: 'finder' | 'keys' | null;
   /** Elements that are not shown in the model and only faintly in plan; remembered in this browser. */
   hidden: ReadonlySet<string>;
   /** The point by which an opening is placed and held. */
@@ -72,7 +78,8 @@ function initial(): EditorState {
     element: null,
     chosen: { kind: 'wall' },
     placing: null,
-    board: localStorage.getItem('yard-arch-board') === 'plan' ? 'plan' : 'sheet',
+    board: boards.find((board) => board === localStorage.getItem('yard-arch-board')) ?? 'sheet',
+    dialog: null,
     hidden: new Set(),
     grip: { across: 'centre', level: 'sill' },
     taping: false,
@@ -503,7 +510,7 @@ export function tape(on: boolean): void {
 }
 
 /** Puts a drawing on the board, and remembers which. */
-export function turnTo(board: 'sheet' | 'plan'): void {
+export function turnTo(board: Board): void {
   localStorage.setItem('yard-arch-board', board);
   setState({ board, placing: null, taping: false });
 }

@@ -1,0 +1,50 @@
+/** The context menu of the board: what can be done with what is under the pointer. */
+import { Menu, Portal } from '@chakra-ui/react';
+import { useState, type ReactNode } from 'react';
+import { choose, chooseElement, chooseOpening, chosenIds, useEditor } from '../editor/store.ts';
+import { commandsNow, type Command } from './commands.ts';
+
+export function BoardMenu({ children }: { children: ReactNode }) {
+  const [commands, setCommands] = useState<readonly Command[]>([]);
+  /** Chooses what is under the pointer, unless it is among what is chosen, and offers what can be done with it. */
+  const prepare = (target: Element): void => {
+    const opening = target.closest('[data-opening]')?.getAttribute('data-opening');
+    const [kind, line = ''] = (target.closest('[data-line]')?.getAttribute('data-line') ?? '').split(' ');
+    const element = target.closest('[data-element]')?.getAttribute('data-element');
+    if (opening) {
+      if (!chosenIds(useEditor.getState().chosen).includes(opening)) chooseOpening(opening);
+    } else if (kind === 'datum' || kind === 'axis') choose({ kind, id: line });
+    else {
+      if (element) chooseElement(element);
+      choose({ kind: 'wall' });
+    }
+    const all = commandsNow();
+    setCommands(all.filter(({ group, name }) => (opening ? group === 'With what is chosen' : group === 'On this wall') || name.startsWith('Undo ')));
+  };
+  return (
+    <Menu.Root
+      lazyMount
+      onSelect={({ value }) => {
+        commands[Number(value)]?.run();
+      }}
+    >
+      <Menu.ContextTrigger asChild>
+        <div className="drawing" onContextMenuCapture={(event) => prepare(event.target as Element)}>
+          {children}
+        </div>
+      </Menu.ContextTrigger>
+      <Portal>
+        <Menu.Positioner>
+          <Menu.Content bg="paper">
+            {commands.map(({ name, keys }, i) => (
+              <Menu.Item key={name} value={String(i)}>
+                {name}
+                {keys && <Menu.ItemCommand>{keys}</Menu.ItemCommand>}
+              </Menu.Item>
+            ))}
+          </Menu.Content>
+        </Menu.Positioner>
+      </Portal>
+    </Menu.Root>
+  );
+}
