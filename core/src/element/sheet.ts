@@ -51,8 +51,20 @@ export interface WallEnds {
   notes?: string[];
 }
 
-/** The sheet of an element. */
-export function sheetOf(element: Element, ends: WallEnds = { start: null, end: null }, fineness: Fineness = defaultFineness): Sheet {
+const square: WallEnds = { start: null, end: null };
+const kept = new WeakMap<Element, Sheet>();
+
+/** The sheet of an element; the same object each time where nothing is said of its ends and fineness. */
+export function sheetOf(element: Element, ends: WallEnds = square, fineness: Fineness = defaultFineness): Sheet {
+  const plain = ends === square && fineness === defaultFineness;
+  const known = plain ? kept.get(element) : undefined;
+  if (known) return known;
+  const sheet = sheetAnew(element, ends, fineness);
+  if (plain) kept.set(element, sheet);
+  return sheet;
+}
+
+function sheetAnew(element: Element, ends: WallEnds, fineness: Fineness): Sheet {
   const boundaries = new Float64Array(element.layers.length + 1);
   element.layers.forEach((layer, i) => {
     boundaries[i + 1] = boundaries[i]! + layer.thickness;

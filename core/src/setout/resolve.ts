@@ -242,8 +242,29 @@ export function finenessOf(document: ProjectDocument): Fineness {
   return { chord: document.chord ?? defaultChord };
 }
 
-/** Places one opening. */
+const resolved = new WeakMap<Opening, { from: readonly unknown[]; outcome: Placed | Unplaced }>();
+
+/** Places one opening; the same object for the same question. */
 export function resolveOpening(document: ProjectDocument, opening: Opening, fineness: Fineness = finenessOf(document)): Placed | Unplaced {
+  const { along, up } = opening;
+  // What it is measured from another one by depends on more than can be compared cheaply.
+  if (along.from === 'neighbour') return resolveAnew(document, opening, fineness);
+  const from = [
+    row(document, 'elements', opening.element),
+    row(document, 'patterns', opening.pattern),
+    along.from === 'axis' ? row(document, 'axes', along.axis) : null,
+    up.from === 'datum' ? row(document, 'datums', up.datum) : null,
+    document.units,
+    'chord' in fineness ? fineness.chord : -fineness.segmentsPerHalfCircle,
+  ];
+  const known = resolved.get(opening);
+  if (known && known.from.every((value, i) => value === from[i])) return known.outcome;
+  const outcome = resolveAnew(document, opening, fineness);
+  resolved.set(opening, { from, outcome });
+  return outcome;
+}
+
+function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fineness): Placed | Unplaced {
   const refuse = (reason: string, mend: string): Unplaced => ({ id: opening.id, element: opening.element, reason, mend });
   const element = row(document, 'elements', opening.element);
   if (!element) return refuse('its element was removed', 'Bring the element back with undo, or remove this opening.');

@@ -3,7 +3,7 @@
  * goes to the worker to be cut and into the queue to be saved, and can be undone by its inverse.
  */
 import type { MeshProof, OpeningStatus } from '@yard-arch/core';
-import { applyChangeSet, differenceOf, rebased, Refused, type ChangeSet, type Grip, type ProjectDocument } from '@yard-arch/document';
+import { applyChangeSet, differenceOf, rebased, Refused, sameValue, type ChangeSet, type Grip, type ProjectDocument } from '@yard-arch/document';
 import { create } from 'zustand';
 import { api, eventsUrl, ServerProblem } from '../common/api.ts';
 import { complain } from '../common/notices.tsx';
@@ -126,7 +126,19 @@ function take(message: FromWorker): void {
   const drawn = new Map(getState().drawn);
   for (const id of message.removed) drawn.delete(id);
   for (const element of message.elements) drawn.set(element.element, element);
-  setState({ drawn, statuses: new Map(message.statuses), cutTime: message.milliseconds, cutFailure: null });
+  setState({ drawn, statuses: sameStatuses(getState().statuses, message.statuses), cutTime: message.milliseconds, cutFailure: null });
+}
+
+/** The statuses that came in, or the very ones that there are where nothing has changed, so that nothing is drawn again for them. */
+function sameStatuses(known: ReadonlyMap<string, OpeningStatus>, told: readonly [string, OpeningStatus][]): ReadonlyMap<string, OpeningStatus> {
+  let changed = known.size !== told.length;
+  const next = told.map(([id, status]): [string, OpeningStatus] => {
+    const old = known.get(id);
+    if (old && sameValue(old, status)) return [id, old];
+    changed = true;
+    return [id, status];
+  });
+  return changed ? new Map(next) : known;
 }
 
 /** Opens a project: reads it, takes up edits that were kept in this browser, and cuts it. */

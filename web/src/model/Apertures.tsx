@@ -1,6 +1,6 @@
 /** Panes that stand in the openings: unseen, so that the model can be seen through, but there to be clicked and dragged along their wall; the chosen ones are tinted. */
 import { useThree, type ThreeEvent } from '@react-three/fiber';
-import { directionsAt, pointAt, resolveOpening, sheetOf, sightOn, snap, type Vector } from '@yard-arch/core';
+import { directionsAt, pointAt, resolveOpening, sheetOf, sightOn, snap, type Outline, type Vector } from '@yard-arch/core';
 import type { ProjectDocument } from '@yard-arch/document';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
@@ -9,82 +9,148 @@ import { chooseOpening, chosenIds, commit, preview, useEditor } from '../editor/
 import { linesOf, onElement } from '../sheet/sheet-data.ts';
 import { useDisplay } from './display.ts';
 
-interface Pane {
-  id: string;
-  element: string;
-  geometry: THREE.ShapeGeometry;
-  /** The solid that is taken out, a little longer than it cuts. */
-  cutter: THREE.ExtrudeGeometry;
-  matrix: THREE.Matrix4;
-  blockedUp: boolean;
+interface ApertureProps {
+  document: ProjectDocument;
+  onPick: (event: ThreeEvent<MouseEvent>, element: string, opening: string) => void;
+  /** Told when a drag begins and ends, so that the view is not turned meanwhile. */
+  hold: (held: boolean) => void;
 }
 
-export function Apertures({ document, onPick, hold }: { document: ProjectDocument; onPick: (event: ThreeEvent<MouseEvent>, element: string, opening: string) => void; hold: (held: boolean) => void }) {
+export function Apertures({ document, onPick, hold }: ApertureProps) {
+  // Only what is chosen is shown as the edit that is just being made has it.
+  const draft = useEditor((state) => state.draft) ?? document;
   const chosen = useEditor((state) => state.chosen);
   const hidden = useEditor((state) => state.hidden);
   const cutters = useDisplay((state) => state.cutters);
   const drag = useDrag(hold);
-  const panes = useMemo(() => panesOf(document, cutters), [document, cutters]);
-  useEffect(
-    () => () =>
-      panes.forEach((pane) => {
-        pane.geometry.dispose();
-        pane.cutter.dispose();
-      }),
-    [panes],
-  );
+  const panes = useMemo(() => panesOf(document).filter(({ element }) => !hidden.has(element)), [document, hidden]);
   const ids = chosenIds(chosen);
+  const all = useMemo(() => merged(panes, false), [panes]);
+  const blocked = useMemo(() => merged(panes.filter(({ blockedUp }) => blockedUp), false), [panes]);
+  const lit = useMemo(() => merged(panesOf(draft, ids).filter(({ element }) => !hidden.has(element)), false), [draft, ids, hidden]);
+  const solids = useMemo(() => (cutters ? merged(panes, true) : null), [panes, cutters]);
+  useDisposed(all);
+  useDisposed(blocked);
+  useDisposed(lit);
+  useDisposed(solids);
+  /** The pane that a ray met. */
+  const met = (event: ThreeEvent<MouseEvent>): Pane | undefined => panes[all.userData.paneOf[event.faceIndex ?? -1]!];
   return (
     <>
-      {panes
-        .filter(({ element }) => !hidden.has(element))
-        .map(({ id, element, geometry, cutter, matrix, blockedUp }) => {
-          const lit = ids.includes(id);
-          return (
-            <group key={id} matrix={matrix} matrixAutoUpdate={false}>
-              <mesh geometry={geometry} onClick={(event) => onPick(event, element, id)} onPointerDown={(event) => drag(event, id)} renderOrder={2}>
-                <meshBasicMaterial side={THREE.DoubleSide} transparent depthWrite={false} color={lit ? '#b0442b' : '#8a7c66'} opacity={lit ? 0.55 : blockedUp ? 0.28 : 0} />
-              </mesh>
-              {cutters && (
-                <mesh geometry={cutter} raycast={() => null} renderOrder={3}>
-                  <meshBasicMaterial transparent depthWrite={false} color={lit ? '#b0442b' : '#5b6670'} opacity={lit ? 0.4 : 0.22} />
-                </mesh>
-              )}
-            </group>
-          );
-        })}
+      <mesh
+        geometry={all}
+        onClick={(event) => {
+          const pane = met(event);
+          if (pane) onPick(event, pane.element, pane.id);
+        }}
+        onPointerDown={(event) => {
+          const pane = met(event);
+          if (pane) drag(event, pane.id);
+        }}
+      >
+        <meshBasicMaterial side={THREE.DoubleSide} visible={false} />
+      </mesh>
+      <mesh geometry={blocked} raycast={() => null} renderOrder={2}>
+        <meshBasicMaterial side={THREE.DoubleSide} transparent depthWrite={false} color="#8a7c66" opacity={0.28} />
+      </mesh>
+      <mesh geometry={lit} raycast={() => null} renderOrder={2}>
+        <meshBasicMaterial side={THREE.DoubleSide} transparent depthWrite={false} color="#b0442b" opacity={0.55} />
+      </mesh>
+      {solids && (
+        <mesh geometry={solids} raycast={() => null} renderOrder={3}>
+          <meshBasicMaterial transparent depthWrite={false} color="#5b6670" opacity={0.25} />
+        </mesh>
+      )}
     </>
   );
 }
 
-function panesOf(document: ProjectDocument, cutters: boolean): Pane[] {
-  return Object.values(document.openings).flatMap((opening) => {
+function useDisposed(geometry: THREE.BufferGeometry | null): void {
+  useEffect(() => () => geometry?.dispose(), [geometry]);
+}
+
+/** An opening's outline in its place in space. */
+interface Pane {
+  id: string;
+  element: string;
+  outline: Outline;
+  /** From metres of the outline, and outward, to space. */
+  matrix: THREE.Matrix4;
+  /** How far the outer face lies before the pane, and how deep is cut from there. */
+  before: number;
+  depth: number;
+  blockedUp: boolean;
+}
+
+function panesOf(document: ProjectDocument, ids: readonly string[] = Object.keys(document.openings)): Pane[] {
+  return openingsOf(document, ids).flatMap((opening) => {
     const wall = document.elements[opening.element];
     const resolved = resolveOpening(document, opening);
     if (!wall || !('outline' in resolved)) return [];
     const { chart, thickness } = sheetOf(wall);
-    const { outline, profile } = resolved;
-    const middle = resolved.s + profile.width / 2;
+    const { outline, profile, s, t, kind, depth } = resolved;
+    const middle = s + profile.width / 2;
     const { along, up, inward } = directionsAt(chart, middle);
-    const path = (first: number): THREE.Vector2[] => {
+    const before = opening.blockedUp || kind === 'imprint' ? -0.004 : kind === 'boss' ? -depth : Math.min(depth, thickness) / 2;
+    const matrix = new THREE.Matrix4().makeBasis(new THREE.Vector3(...along), new THREE.Vector3(...up), new THREE.Vector3(...inward).negate());
+    matrix.setPosition(new THREE.Vector3(...pointAt(chart, middle, t, before)).addScaledVector(new THREE.Vector3(...along), -profile.width / 2));
+    return [{ id: opening.id, element: wall.id, outline, matrix, before, depth, blockedUp: opening.blockedUp }];
+  });
+}
+
+const flat = new WeakMap<Outline, THREE.ShapeGeometry>();
+/** An outline's triangles in its own plane; most openings share theirs with others. */
+function triangles(outline: Outline): THREE.ShapeGeometry {
+  let known = flat.get(outline);
+  if (!known) flat.set(outline, (known = new THREE.ShapeGeometry(shapesOf(outline))));
+  return known;
+}
+
+function shapesOf(outline: Outline): THREE.Shape[] {
+  return outline.loops
+    .map((first) => {
       const points: THREE.Vector2[] = [];
       let v = first;
       do {
-        points.push(new THREE.Vector2(outline.xs[v]! - profile.width / 2, outline.ys[v]!));
+        points.push(new THREE.Vector2(outline.xs[v]!, outline.ys[v]!));
         v = outline.next[v]!;
       } while (v !== first);
-      return points;
-    };
-    const shapes = outline.loops.map((first) => new THREE.Shape(path(first))).filter((shape) => !THREE.ShapeUtils.isClockWise(shape.getPoints(1)));
-    const matrix = new THREE.Matrix4().makeBasis(new THREE.Vector3(...along), new THREE.Vector3(...up), new THREE.Vector3(...inward).negate());
-    const n = opening.blockedUp || resolved.kind === 'imprint' ? -0.004 : resolved.kind === 'boss' ? -resolved.depth : Math.min(resolved.depth, thickness) / 2;
-    matrix.setPosition(new THREE.Vector3(...pointAt(chart, middle, resolved.t, n)));
-    const deep = resolved.depth + 0.3;
-    const cutter = new THREE.ExtrudeGeometry(cutters ? shapes : [], { depth: deep, bevelEnabled: false });
-    // It begins a little before the face, which lies n in front of the pane.
-    cutter.translate(0, 0, n + 0.15 - deep);
-    return [{ id: opening.id, element: wall.id, geometry: new THREE.ShapeGeometry(shapes), cutter, matrix, blockedUp: opening.blockedUp }];
+      return new THREE.Shape(points);
+    })
+    .filter((shape) => !THREE.ShapeUtils.isClockWise(shape.getPoints(1)));
+}
+
+type Merged = THREE.BufferGeometry & { userData: { paneOf: Uint32Array } };
+
+/** Panes as one geometry, or the solids that are taken out, a little longer than they cut; for each triangle it knows which pane it is of. */
+function merged(panes: readonly Pane[], solid: boolean): Merged {
+  const parts = panes.map((pane) => {
+    if (!solid) return triangles(pane.outline);
+    const deep = pane.depth + 0.3;
+    return new THREE.ExtrudeGeometry(shapesOf(pane.outline), { depth: deep, bevelEnabled: false }).translate(0, 0, pane.before + 0.15 - deep);
   });
+  const indexOf = (part: THREE.BufferGeometry, i: number): number => part.index?.getX(i) ?? i;
+  const corners = (part: THREE.BufferGeometry): number => part.index?.count ?? part.attributes.position!.count;
+  const [points, triangleCorners] = [parts.reduce((sum, part) => sum + part.attributes.position!.count, 0), parts.reduce((sum, part) => sum + corners(part), 0)];
+  const positions = new Float32Array(3 * points);
+  const index = new Uint32Array(triangleCorners);
+  const paneOf = new Uint32Array(triangleCorners / 3);
+  const at = new THREE.Vector3();
+  let [p, c] = [0, 0];
+  parts.forEach((part, k) => {
+    const position = part.attributes.position!;
+    for (let i = 0; i < corners(part); i++) {
+      if (i % 3 === 0) paneOf[c / 3] = k;
+      index[c++] = p + indexOf(part, i);
+    }
+    for (let i = 0; i < position.count; i++) at.fromBufferAttribute(position, i).applyMatrix4(panes[k]!.matrix).toArray(positions, 3 * p++);
+    if (solid) part.dispose();
+  });
+  const geometry = new THREE.BufferGeometry() as Merged;
+  geometry.setAttribute('position', new THREE.BufferAttribute(positions, 3));
+  geometry.setIndex(new THREE.BufferAttribute(index, 1));
+  geometry.userData.paneOf = paneOf;
+  return geometry;
 }
 
 /** Slides an opening, or all that are chosen with it, along its own wall's face: square and level, whatever the wall's course. */

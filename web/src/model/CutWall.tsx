@@ -2,7 +2,7 @@
 import type { ThreeEvent } from '@react-three/fiber';
 import { textureOf } from '@yard-arch/core/texture';
 import type { Material, ProjectDocument } from '@yard-arch/document';
-import { useEffect, useMemo } from 'react';
+import { memo, useEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import type { DrawnElement } from '../editor/cut-messages.ts';
 import type { Show } from './display.ts';
@@ -56,7 +56,7 @@ function insideStripes(): THREE.DataTexture {
 
 interface CutWallProps {
   cut: DrawnElement;
-  document: ProjectDocument;
+  materials: ProjectDocument['materials'];
   chosen: boolean;
   show: Show;
   /** A plane beyond which nothing is shown. */
@@ -64,8 +64,7 @@ interface CutWallProps {
   onPick: (event: ThreeEvent<MouseEvent>, element: string, opening: string | null) => void;
 }
 
-export function CutWall({ cut, document, chosen, show, clip, onPick }: CutWallProps) {
-  const { materials } = document;
+export const CutWall = memo(function CutWall({ cut, materials, chosen, show, clip, onPick }: CutWallProps) {
   const geometry = useMemo(() => {
     const made = new THREE.BufferGeometry();
     made.setAttribute('position', new THREE.BufferAttribute(cut.positions, 3));
@@ -126,4 +125,4 @@ export function CutWall({ cut, document, chosen, show, clip, onPick }: CutWallPr
       )}
     </group>
   );
-}
+});

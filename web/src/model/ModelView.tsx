@@ -2,7 +2,7 @@
 import { OrbitControls, OrthographicCamera, PerspectiveCamera } from '@react-three/drei';
 import { Canvas, useThree, type RootState, type ThreeEvent } from '@react-three/fiber';
 import type { ProjectDocument } from '@yard-arch/document';
-import { useEffect, useMemo, useRef, useState, type ComponentRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, type ComponentRef } from 'react';
 import * as THREE from 'three';
 import { choose, chooseElement, chooseOpening, chosenIds, useEditor } from '../editor/store.ts';
 import { complain, notify } from '../common/notices.tsx';
@@ -17,17 +17,19 @@ THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 type Controls = ComponentRef<typeof OrbitControls>;
 
 export default function ModelView({ document }: { document: ProjectDocument }) {
-  const shown = useEditor((state) => state.draft ?? state.document) ?? document;
-  const drawn = useEditor((state) => state.drawn);
+  const count = useEditor((state) => state.drawn.size);
   const element = useEditor((state) => state.element);
-  const hidden = useEditor((state) => state.hidden);
   const controls = useRef<Controls | null>(null);
   const bounds = useMemo(() => boundsOf(document), [document]);
   const floor = Number.isFinite(bounds.min.z) ? bounds.min.z : 0;
   const go = useRef<(stand: Stand) => void>(() => {});
   const canvas = useRef<RootState | null>(null);
   const [target] = useState(() => ({ current: new THREE.Vector3() }));
-  const { show, parallel, cutters, section } = useDisplay();
+  const parallel = useDisplay((state) => state.parallel);
+  const section = useDisplay((state) => state.section);
+  const hold = useCallback((held: boolean) => {
+    if (controls.current) controls.current.enabled = !held;
+  }, []);
 
   const clip = useMemo(() => {
     if (!section) return null;
@@ -42,7 +44,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
   };
 
   return (
-    <div data-testid="model" data-elements={drawn.size} style={{ position: 'absolute', inset: 0 }}>
+    <div data-testid="model" data-elements={count} style={{ position: 'absolute', inset: 0 }}>
       <Canvas
         frameloop="demand"
         shadows
@@ -63,12 +65,12 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <planeGeometry args={[2000, 2000]} />
           <meshStandardMaterial color="#d3c8b2" roughness={1} />
         </mesh>
-        {[...drawn.values()].map((cut) => shown.elements[cut.element] && !hidden.has(cut.element) && <CutWall key={cut.element} cut={cut} document={shown} chosen={cut.element === element} show={show} clip={clip} onPick={pick} />)}
-        <Apertures document={shown} onPick={pick} hold={(held) => controls.current && (controls.current.enabled = !held)} />
+        <Walls document={document} clip={clip} />
+        <Apertures document={document} onPick={pick} hold={hold} />
         <OrbitControls ref={controls} makeDefault enableDamping={false} maxPolarAngle={Math.PI * 0.53} minDistance={0.5} maxDistance={1500} onEnd={() => controls.current && target.current.copy(controls.current.target)} />
         <Cameras parallel={parallel} controls={controls} target={target.current} />
-        <Director controls={controls} whole={() => wholeOf(bounds)} ready={drawn.size > 0} target={target.current} take={(fly) => (go.current = fly)} />
-        <Redraw on={[drawn, shown, element, hidden, show, cutters, clip, parallel]} />
+        <Director controls={controls} whole={() => wholeOf(bounds)} ready={count > 0} target={target.current} take={(fly) => (go.current = fly)} />
+        <Redraw on={[clip, parallel]} />
       </Canvas>
       <DisplayMenu
         bounds={bounds}
@@ -217,10 +219,28 @@ async function copyPicture({ gl, scene, get }: RootState, name: string): Promise
   }
 }
 
+/** All walls that are shown, as they are cut. */
+function Walls({ document, clip }: { document: ProjectDocument; clip: THREE.Plane | null }) {
+  const drawn = useEditor((state) => state.drawn);
+  const element = useEditor((state) => state.element);
+  const hidden = useEditor((state) => state.hidden);
+  const show = useDisplay((state) => state.show);
+  return [...drawn.values()].map(
+    (cut) => document.elements[cut.element] && !hidden.has(cut.element) && <CutWall key={cut.element} cut={cut} materials={document.materials} chosen={cut.element === element} show={show} clip={clip} onPick={pick} />,
+  );
+}
+
 /** Asks for a new frame when what is shown changes. */
 function Redraw({ on }: { on: unknown[] }) {
   const { invalidate } = useThree();
+  const drawn = useEditor((state) => state.drawn);
+  const draft = useEditor((state) => state.draft);
+  const document = useEditor((state) => state.document);
+  const element = useEditor((state) => state.element);
+  const chosen = useEditor((state) => state.chosen);
+  const hidden = useEditor((state) => state.hidden);
+  const display = useDisplay();
   // eslint-disable-next-line react-hooks/exhaustive-deps
-  useEffect(() => invalidate(), on);
+  useEffect(() => invalidate(), [...on, drawn, draft, document, element, chosen, hidden, display]);
   return null;
 }

@@ -9,6 +9,7 @@ import { changeOpening, replaceIntent, uses } from '../editor/edits.ts';
 import { blockAll, boxesOf, removeAll } from '../editor/many-edits.ts';
 import { changeOwn, changePatternOf, changeSizeOf, keepAsSize, makeOneOff } from '../editor/opening-edits.ts';
 import { choose, commit, undo, useEditor } from '../editor/store.ts';
+import type { ComponentProps } from 'react';
 import { Choice, LengthField, NameField } from './Fields.tsx';
 import { StatusLine } from './StatusLine.tsx';
 import { ThroughFields } from './ThroughFields.tsx';
@@ -18,9 +19,7 @@ const grips: { value: string; label: string }[] = (['sill', 'middle', 'head', 's
 );
 
 export function OpeningParticulars({ document, opening }: { document: ProjectDocument; opening: Opening }) {
-  const shown = useEditor((state) => state.draft ?? state.document)!.openings[opening.id] ?? opening;
   const status = useEditor((state) => state.statuses.get(opening.id));
-  const drawn = useEditor((state) => state.drawn.get(opening.element));
   const { units } = document;
   const element = document.elements[opening.element];
   const pattern = document.patterns[opening.pattern];
@@ -104,9 +103,10 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
       )}
       <AlikeButtons document={document} openings={[opening]} />
       <hr />
-      <LengthField
+      <LiveLength
         label="Along"
-        value={shown.along.distance}
+        opening={opening}
+        of="along"
         units={units}
         onChange={(distance) => commit(changeOpening(opening, { along: { ...opening.along, distance } }, 'move'))}
         note={
@@ -128,9 +128,10 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
           </select>
         }
       />
-      <LengthField
+      <LiveLength
         label="Up"
-        value={shown.up.distance}
+        opening={opening}
+        of="up"
         units={units}
         onChange={(distance) => commit(changeOpening(opening, { up: { ...opening.up, distance } }, 'move'))}
         note={
@@ -159,17 +160,15 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
           Remove
         </Button>
       </Flex>
-      {drawn && status && status.state !== 'not cut' && status.state !== 'blocked up' && (
-        <>
-          <hr />
-          <h3>What the cut gives</h3>
-          <p>
-            takes {status.area.toFixed(2)} m² of the face · {triangles(drawn.runs, opening.id)} triangles of reveal
-          </p>
-        </>
-      )}
+      {status && status.state !== 'not cut' && status.state !== 'blocked up' && <CutGives opening={opening} area={status.area} />}
     </section>
   );
+}
+
+/** A distance of an opening, as it is while the opening is being dragged too. Nothing else here is drawn again meanwhile. */
+function LiveLength({ opening, of, ...rest }: { opening: Opening; of: 'along' | 'up' } & Omit<ComponentProps<typeof LengthField>, 'value'>) {
+  const value = useEditor((state) => (state.draft?.openings[opening.id] ?? opening)[of].distance);
+  return <LengthField value={value} {...rest} />;
 }
 
 /** The jambs and centres of openings beside one that it can be measured from, nearest first; the one that it is measured from now among them. */
@@ -207,6 +206,20 @@ function OneOff({ document, opening, pattern }: { document: ProjectDocument; ope
         <button onClick={() => commit(keepAsSize(document, opening))}>keep it as a size of the pattern</button>
       </div>
     </div>
+  );
+}
+
+/** What the cut of an opening gives; by itself, since it changes with every cut of the wall. */
+function CutGives({ opening, area }: { opening: Opening; area: number }) {
+  const count = useEditor((state) => triangles(state.drawn.get(opening.element)?.runs ?? [], opening.id));
+  return (
+    <>
+      <hr />
+      <h3>What the cut gives</h3>
+      <p>
+        takes {area.toFixed(2)} m² of the face · {count} triangles of reveal
+      </p>
+    </>
   );
 }
 

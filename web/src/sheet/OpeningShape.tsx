@@ -1,7 +1,7 @@
 /** One opening on the sheet: its outline, how it stands, and its mark. */
 import type { OpeningStatus, Outline, Placed } from '@yard-arch/core';
+import { formatLength, type Units } from '@yard-arch/document';
 import { memo } from 'react';
-import { xOf, yOf, type Viewport } from './viewport.ts';
 
 const paths = new WeakMap<Outline, string>();
 
@@ -25,20 +25,22 @@ export function pathOf(outline: Outline): string {
 }
 
 interface ShapeProps {
-  view: Viewport;
+  /** Pixels a metre. It is drawn in metres; only what must not grow with it needs to know. */
+  scale: number;
   placed: Placed;
   mark: string;
-  label: string;
+  pattern: string;
+  units: Units;
   status: OpeningStatus | undefined;
   chosen: boolean;
   /** Whether it reaches beyond its element. */
   misfit: boolean;
 }
 
-export const OpeningShape = memo(function OpeningShape({ view, placed, mark, label, status, chosen, misfit }: ShapeProps) {
+export const OpeningShape = memo(function OpeningShape({ scale, placed, mark, pattern, units, status, chosen, misfit }: ShapeProps) {
   const state = placed.blockedUp ? 'blocked' : status?.state === 'not cut' ? 'failed' : '';
   const { s, t, profile } = placed;
-  const [left, right, base, head] = [xOf(view, s), xOf(view, s + profile.width), yOf(view, t), yOf(view, t + profile.height)];
+  const [right, head] = [s + profile.width, t + profile.height];
   return (
     <g
       className={`opening ${state} ${misfit ? 'misfit' : ''} ${chosen ? 'chosen' : ''}`}
@@ -47,17 +49,12 @@ export const OpeningShape = memo(function OpeningShape({ view, placed, mark, lab
       role="button"
       tabIndex={0}
       aria-pressed={chosen}
-      aria-label={label}
+      aria-label={`${mark}, ${pattern}, ${status?.state ?? 'being cut'}, ${formatLength(s, units)} along, ${formatLength(t, units)} up`}
     >
-      <path
-        className="shape"
-        d={pathOf(placed.outline)}
-        transform={`translate(${left} ${base}) scale(${view.scale} ${-view.scale})`}
-        vectorEffect="non-scaling-stroke"
-      />
-      {state === 'failed' && <path className="cross" d={`M${left} ${base}L${right} ${head}M${left} ${head}L${right} ${base}`} />}
-      {right - left > 26 && base - head > 16 && (
-        <text className="mark" x={(left + right) / 2} y={(base + head) / 2 + 4}>
+      <path className="shape" d={pathOf(placed.outline)} transform={`translate(${s} ${t})`} vectorEffect="non-scaling-stroke" />
+      {state === 'failed' && <path className="cross" d={`M${s} ${t}L${right} ${head}M${s} ${head}L${right} ${t}`} vectorEffect="non-scaling-stroke" />}
+      {profile.width * scale > 26 && profile.height * scale > 16 && (
+        <text className="mark" y="4" transform={`translate(${(s + right) / 2} ${(t + head) / 2}) scale(${1 / scale} ${-1 / scale})`}>
           {state === 'failed' ? `${mark} !` : mark}
         </text>
       )}

@@ -59,7 +59,7 @@ export function Sheet({ element }: { element: Element }) {
   const shown = useMemo(() => (last.current = onElement(document, element, last.current)), [document, element]);
   const { placed, boxes, opening: openings } = shown;
   const lines = useMemo(() => linesOf(document, element), [document, element]);
-  const misfits = useMemo(() => new Set(misfitsOn(document, element).map(({ opening }) => opening.id)), [document, element]);
+  const misfits = useMemo(() => new Set(misfitsOn(committed, element).map(({ opening }) => opening.id)), [committed, element]);
   const ids = chosenIds(chosen);
   const lit = useMemo(() => new Set(ids), [ids]);
   const chosenBox = ids.length === 1 ? (boxes.find((box) => box.id === ids[0]) ?? null) : null;
@@ -116,6 +116,8 @@ export function Sheet({ element }: { element: Element }) {
   const course = lines.course ?? 0;
   const every = course <= 0 ? 0 : view.scale * course > 5 ? course : view.scale * course * 4 > 6 ? course * 4 : 0;
   if (every > 0 && tall / every < 400) for (let t = every; t < tall; t += every) courses.push(yOf(view, t));
+  // Of very many only those in sight are drawn, with some about them so that panning does not draw anew at once.
+  const inSight = placed.length <= 600 ? placed : placed.filter((item) => isInSight(item, view, room));
   const told = dragged?.at ?? (area ? null : ghost);
   const box = dragged?.box ?? gestures.placingBox;
   const units = document.units;
@@ -172,22 +174,25 @@ export function Sheet({ element }: { element: Element }) {
           chosen={chosen.kind === 'datum' || chosen.kind === 'axis' ? chosen.id : null}
           units={units}
         />
-        {placed.map((item) => {
-          const opening = openings.get(item.id)!;
-          const status = statuses.get(item.id);
-          return (
-            <OpeningShape
-              key={item.id}
-              view={view}
-              placed={item}
-              mark={opening.mark}
-              status={status}
-              chosen={lit.has(item.id)}
-              misfit={misfits.has(item.id)}
-              label={`${opening.mark}, ${document.patterns[opening.pattern]?.name ?? 'opening'}, ${status?.state ?? 'being cut'}, ${formatLength(item.s, units)} along, ${formatLength(item.t, units)} up`}
-            />
-          );
-        })}
+        <g transform={`translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`}>
+          {inSight.map((item) => {
+            const opening = openings.get(item.id)!;
+            const status = statuses.get(item.id);
+            return (
+              <OpeningShape
+                key={item.id}
+                scale={view.scale}
+                placed={item}
+                mark={opening.mark}
+                status={status}
+                chosen={lit.has(item.id)}
+                misfit={misfits.has(item.id)}
+                pattern={committed.patterns[opening.pattern]?.name ?? 'opening'}
+                units={units}
+              />
+            );
+          })}
+        </g>
         <Strings
           view={view}
           width={room.width}
@@ -235,4 +240,9 @@ export function Sheet({ element }: { element: Element }) {
       <TitleBlock element={element} />
     </div>
   );
+}
+
+function isInSight({ s, t, profile: { width, height } }: OnElement['placed'][number], view: Viewport, room: { width: number; height: number }): boolean {
+  const spare = 300;
+  return xOf(view, s + width) > -spare && xOf(view, s) < room.width + spare && yOf(view, t) > -spare && yOf(view, t + height) < room.height + spare;
 }

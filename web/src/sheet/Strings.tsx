@@ -62,7 +62,7 @@ export function Strings({ view, width, length, height, boxes, chosen, axes, unit
   const strings = [
     ...(row.length > 0 ? [{ spans, about }] : []),
     ...(axes.length > 0 ? [{ spans: axisSpans, about: 'axes' }] : []),
-    { spans: between([0, length]).map((span): Span => ({ ...span, edit: { what: 'length', label: 'Length of the wall', choices: () => lengthChoices(element) } })), about: 'overall' },
+    { spans: between([0, length]).map((span): Span => ({ ...span, edit: lengthChoices(element).length === 0 ? null : { what: 'length', label: 'Length of the wall', choices: () => lengthChoices(element) } })), about: 'overall' },
   ];
   let y = Math.max(yOf(view, 0), yOf(view, height)) + 6;
   const lines = strings.map((string) => {
@@ -78,7 +78,7 @@ export function Strings({ view, width, length, height, boxes, chosen, axes, unit
         <Level key={line.about} {...line} view={view} units={units} onEdit={onEdit} />
       ))}
       {upright.length > 0 && <Upright spans={upright} x={right} view={view} units={units} onEdit={onEdit} />}
-      <Upright spans={[{ from: 0, to: height, own: false, edit: { what: 'height', label: 'Height of the wall', choices: () => heightChoices(element) } }]} x={right + (upright.length > 0 ? 48 : 0)} view={view} units={units} onEdit={onEdit} />
+      <Upright spans={[{ from: 0, to: height, own: false, edit: heightChoices(element).length === 0 ? null : { what: 'height', label: 'Height of the wall', choices: () => heightChoices(element) } }]} x={right + (upright.length > 0 ? 48 : 0)} view={view} units={units} onEdit={onEdit} />
     </g>
   );
 }
@@ -192,9 +192,11 @@ function Figure({
   children: React.ReactNode;
 }) {
   const { edit } = span;
-  const choices = edit?.choices() ?? [];
-  if (!edit || choices.length === 0) return <g className={`measure${span.own ? ' own' : ''}`}>{children}</g>;
-  const start = () => onEdit({ what: edit.what, label: edit.label, value: span.to - span.from, x, y, choices });
+  if (!edit) return <g className={`measure${span.own ? ' own' : ''}`}>{children}</g>;
+  const start = () => {
+    const choices = edit.choices();
+    if (choices.length > 0) onEdit({ what: edit.what, label: edit.label, value: span.to - span.from, x, y, choices });
+  };
   return (
     <g
       className={`measure editable${span.own ? ' own' : ''}`}
