@@ -28,7 +28,12 @@ export function rowOf(boxes: readonly Box[], chosen: Box | null): Box[] {
   };
   if (chosen) return row(chosen);
   let most: Box[] = [];
+  // Boxes at one level and of one height have the same row.
+  const tried = new Set<string>();
   for (const box of boxes) {
+    const level = `${box.t.toFixed(6)} ${box.height.toFixed(6)}`;
+    if (tried.has(level)) continue;
+    tried.add(level);
     const found = row(box);
     if (found.length > most.length) most = found;
   }

@@ -7,6 +7,7 @@ import { chosenIds, commit, useEditor } from '../editor/store.ts';
 import { FigureField } from './FigureField.tsx';
 import type { EditedFigure, FigureChoice } from './figure-edits.ts';
 import { sheetKeys } from './keys.ts';
+import { Crowd } from './Crowd.tsx';
 import { OpeningShape } from './OpeningShape.tsx';
 import { Area, GhostShape, Guides, Reason, TapeLine, TypedField } from './Overlays.tsx';
 import { SettingOutLines } from './SettingOutLines.tsx';
@@ -110,14 +111,17 @@ export function Sheet({ element }: { element: Element }) {
     return null;
   };
 
+  // Of very many only those in sight are drawn one by one, with some about them so that panning does not draw anew at once; where even those are too many, all are one figure.
+  const inSight = placed.length <= most ? placed : placed.filter((item) => isInSight(item, view, room));
+  const crowd = inSight.length > most ? placed : null;
   const top = yOf(view, tall);
   const base = yOf(view, 0);
+  // Among very many openings the face is drawn whole, and they upon it.
+  const face = crowd ? plainFace(element) : (drawn?.face ?? '');
   const courses: number[] = [];
   const course = lines.course ?? 0;
-  const every = course <= 0 ? 0 : view.scale * course > 5 ? course : view.scale * course * 4 > 6 ? course * 4 : 0;
+  const every = course <= 0 || crowd ? 0 : view.scale * course > 5 ? course : view.scale * course * 4 > 6 ? course * 4 : 0;
   if (every > 0 && tall / every < 400) for (let t = every; t < tall; t += every) courses.push(yOf(view, t));
-  // Of very many only those in sight are drawn, with some about them so that panning does not draw anew at once.
-  const inSight = placed.length <= 600 ? placed : placed.filter((item) => isInSight(item, view, room));
   const told = dragged?.at ?? (area ? null : ghost);
   const box = dragged?.box ?? gestures.placingBox;
   const units = document.units;
@@ -146,14 +150,14 @@ export function Sheet({ element }: { element: Element }) {
             <line x1="0" y1="0" x2="0" y2="7" stroke="#b8a88f" strokeWidth="1.4" />
           </pattern>
           <clipPath id="face">
-            <path d={drawn?.face ?? ''} clipRule="evenodd" transform={`translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`} />
+            <path d={face} clipRule="evenodd" transform={`translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`} />
           </clipPath>
         </defs>
         {element.kind !== 'slab' && <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />}
         {drawn && (
           <path
             className="wall"
-            d={drawn.face}
+            d={face}
             data-testid="face"
             transform={`translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`}
             vectorEffect="non-scaling-stroke"
@@ -175,7 +179,8 @@ export function Sheet({ element }: { element: Element }) {
           units={units}
         />
         <g transform={`translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`}>
-          {inSight.map((item) => {
+          {crowd && <Crowd placed={crowd} statuses={statuses} coarse={crowd.length > 0 && crowd[0]!.profile.width * view.scale < 12} />}
+          {(crowd ? inSight.filter(({ id }) => lit.has(id) || misfits.has(id)) : inSight).map((item) => {
             const opening = openings.get(item.id)!;
             const status = statuses.get(item.id);
             return (
@@ -241,6 +246,25 @@ export function Sheet({ element }: { element: Element }) {
     </div>
   );
 }
+
+/** An element's outline as SVG path data, metres, without what is cut out of it. */
+function plainFace(element: Element): string {
+  const { xs, ys, next, loops } = sheetOf(element).outline;
+  return loops
+    .map((first) => {
+      let path = '';
+      let v = first;
+      do {
+        path += `${v === first ? 'M' : 'L'}${xs[v]!} ${ys[v]!}`;
+        v = next[v]!;
+      } while (v !== first);
+      return `${path}Z`;
+    })
+    .join('');
+}
+
+/** The most openings that are drawn one by one. */
+const most = 600;
 
 function isInSight({ s, t, profile: { width, height } }: OnElement['placed'][number], view: Viewport, room: { width: number; height: number }): boolean {
   const spare = 300;

@@ -174,7 +174,8 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
       gesture.current = { kind: 'line', x, y, line, at: placeOf(line), moved: false, last: null };
       return;
     }
-    const id = target.closest('[data-opening]')?.getAttribute('data-opening');
+    // A crowd is one figure: which of it is meant is told by the place.
+    const id = target.closest('[data-opening]')?.getAttribute('data-opening') ?? (target.closest('[data-testid=crowd]') ? openingAt(shown.boxes, s, t) : undefined);
     const box = shown.boxes.find((candidate) => candidate.id === id);
     if (!id || !box || !committed.openings[id]) {
       gesture.current = { kind: 'window', x, y, more: event.shiftKey, moved: false, last: null };
@@ -335,6 +336,10 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
       onPointerLeave: () => typed === null && setGhost(null),
     },
   };
+}
+
+function openingAt(boxes: readonly Box[], s: number, t: number): string | undefined {
+  return boxes.find((box) => box.s <= s && s <= box.s + box.width && box.t <= t && t <= box.t + box.height)?.id;
 }
 
 const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
