@@ -59,10 +59,13 @@ test('an edit that no longer fits what was done elsewhere is explained, and the 
     .map(({ id }) => ({ op: 'remove', table: 'openings', id }));
   await page.getByRole('navigation').getByRole('button', { name: /^Gate wall/ }).click();
   await desk.shape('o44').click();
+  // So that it does not hear of it before its own edit is made.
+  await page.context().setOffline(true);
   await page.request.post(`${desk.url}/api/projects/${desk.id}/changes`, {
     data: { baseRevision: 0, key: 'elsewhere', changeSet: { name: 'remove gate wall', changes: [...changes, { op: 'remove', table: 'elements', id: 'gate' }] } },
   });
   await desk.type('Along', '2000');
+  await page.context().setOffline(false);
   await expect(page.getByText('could not be kept')).toBeVisible();
   await expect(page.getByRole('navigation').getByRole('button', { name: /^Gate wall/ })).toHaveCount(0);
   expect((await desk.saved()).elements.gate).toBeUndefined();

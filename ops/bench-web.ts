@@ -144,7 +144,8 @@ async function scripting(page: Page, session: CDPSession, act: (spot: Spot) => P
   const sheet = (await page.getByTestId('sheet').boundingBox())!;
   const middle = { x: sheet.x + sheet.width / 2, y: sheet.y + sheet.height * 0.4 };
   const far = (box: Box): number => Math.hypot(box.x + box.width / 2 - middle.x, box.y + box.height / 2 - middle.y);
-  const nearest = boxes.reduce((best, box) => (far(box) < far(best) ? box : best));
+  // Very many are drawn as one figure, which is under every spot.
+  const nearest = boxes.reduce((best, box) => (far(box) < far(best) ? box : best), boxes[0] ?? { ...middle, width: 0, height: 0 });
   const events: TraceEvent[] = [];
   session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as TraceEvent[])));
   await session.send('Tracing.start', { transferMode: 'ReportEvents', traceConfig: { includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline', 'devtools.timeline.frame', 'disabled-by-default-devtools.timeline.frame', '__metadata'] } });
