@@ -13,6 +13,7 @@ export function AlikeButtons({ document, openings }: { document: ProjectDocument
   // The one that was chosen first stays first: the others are lined up with it.
   const pick = (list: readonly Opening[]) => () => chooseOpenings([...(list.includes(first) ? [first.id] : []), ...list.map(({ id }) => id)]);
   const size = pattern?.sizes[first.size];
+  if (here.length <= openings.length) return null;
   return (
     <div className="buttons" role="group" aria-label="Choose alike">
       <span>choose all</span>

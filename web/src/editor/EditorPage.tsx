@@ -24,7 +24,8 @@ import { openingsOf } from './many-edits.ts';
 import { chooseElement, closeProject, commit, openProject, place, redo, turnTo, undo, useEditor } from './store.ts';
 import { TopBar } from './TopBar.tsx';
 
-const ModelView = lazy(() => import('../model/ModelView.tsx'));
+const fetchModelView = () => import('../model/ModelView.tsx');
+const ModelView = lazy(fetchModelView);
 
 export function EditorPage() {
   const { project = '', element: named } = useParams();
@@ -39,6 +40,8 @@ export function EditorPage() {
 
   useEffect(() => {
     if (named) localStorage.setItem(`yard-arch-element-${project}`, named);
+    // Fetched while the document is.
+    void fetchModelView();
     void openProject(project);
     return closeProject;
     // The address follows the chosen wall afterwards; only another project is opened anew.

@@ -108,13 +108,16 @@ let line: EventSource | null = null;
 let worker: Worker | null = null;
 let sent = 0;
 
+function startWorker(): Worker {
+  if (worker) return worker;
+  worker = new Worker(new URL('./cut.worker.ts', import.meta.url), { type: 'module' });
+  worker.onmessage = ({ data }: MessageEvent<FromWorker>) => take(data);
+  worker.onerror = (event) => setState({ cutFailure: event.message || 'the cutting worker has stopped' });
+  return worker;
+}
+
 function post(message: ToWorker extends infer M ? (M extends ToWorker ? Omit<M, 'number'> : never) : never): void {
-  if (!worker) {
-    worker = new Worker(new URL('./cut.worker.ts', import.meta.url), { type: 'module' });
-    worker.onmessage = ({ data }: MessageEvent<FromWorker>) => take(data);
-    worker.onerror = (event) => setState({ cutFailure: event.message || 'the cutting worker has stopped' });
-  }
-  worker.postMessage({ ...message, number: ++sent });
+  startWorker().postMessage({ ...message, number: ++sent });
 }
 
 function take(message: FromWorker): void {
@@ -150,6 +153,8 @@ export async function openProject(project: string): Promise<void> {
   worker = null;
   sent = 0;
   setState({ ...initial(), project, hidden: rememberedHidden(project) });
+  // It starts while the document is read.
+  startWorker();
   try {
     const kept = await readKept(project);
     const read = await api.read(project);

@@ -17,8 +17,9 @@ interface ApertureProps {
 }
 
 export function Apertures({ document, onPick, hold }: ApertureProps) {
-  // Only what is chosen is shown as the edit that is just being made has it.
-  const draft = useEditor((state) => state.draft) ?? document;
+  // Only what is chosen is shown as the edit that is just being made has it, and anew with each cut, so that the model is drawn once for both.
+  const drawn = useEditor((state) => state.drawn);
+  const draft = useMemo(() => (drawn.size > 0 ? useEditor.getState().draft : null) ?? document, [drawn, document]);
   const chosen = useEditor((state) => state.chosen);
   const hidden = useEditor((state) => state.hidden);
   const cutters = useDisplay((state) => state.cutters);

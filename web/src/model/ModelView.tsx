@@ -234,13 +234,12 @@ function Walls({ document, clip }: { document: ProjectDocument; clip: THREE.Plan
 function Redraw({ on }: { on: unknown[] }) {
   const { invalidate } = useThree();
   const drawn = useEditor((state) => state.drawn);
-  const draft = useEditor((state) => state.draft);
   const document = useEditor((state) => state.document);
   const element = useEditor((state) => state.element);
   const chosen = useEditor((state) => state.chosen);
   const hidden = useEditor((state) => state.hidden);
   const display = useDisplay();
   // eslint-disable-next-line react-hooks/exhaustive-deps
-  useEffect(() => invalidate(), [...on, drawn, draft, document, element, chosen, hidden, display]);
+  useEffect(() => invalidate(), [...on, drawn, document, element, chosen, hidden, display]);
   return null;
 }

@@ -28,7 +28,7 @@ export function boundsOf(document: ProjectDocument): THREE.Box3 {
 export function wholeOf(bounds: THREE.Box3): Stand {
   const centre = bounds.getCenter(new THREE.Vector3());
   const size = Math.max(4, bounds.getSize(new THREE.Vector3()).length());
-  return { to: centre, from: centre.clone().add(new THREE.Vector3(0.34, -0.78, 0.42).normalize().multiplyScalar(size * 1.32)), frame: [size * 0.92, size * 0.62] };
+  return { to: centre, from: centre.clone().add(new THREE.Vector3(0.34, -0.78, 0.42).normalize().multiplyScalar(size * 1.32)), frame: [size * 0.92, size * 0.74] };
 }
 
 /** Straight down on all of it. */
