@@ -111,6 +111,7 @@ test('what no longer fits is marked, listed, and mended by one of the ways', asy
   await page.getByTestId('sheet').locator('[data-figure=length]').click();
   await page.getByRole('textbox', { name: /Length of the wall/ }).fill('17000');
   await page.keyboard.press('Enter');
+  await expect(page.getByText('3 openings reach beyond the wall now')).toBeVisible();
   const list = page.getByRole('group', { name: 'What does not fit' });
   await expect(list).toContainText('3 openings do not fit');
   await expect(list).toContainText(/is 1.050 mm beyond the end/);

@@ -88,6 +88,7 @@ export function granary(): ProjectDocument {
   document.datums.yard = { id: 'yard', name: 'Yard', level: 0, element: null, kind: 'floor' };
   document.datums.ground = { id: 'ground', name: 'Ground sill', level: 1.2, element: null, kind: 'sill' };
   document.datums.first = { id: 'first', name: 'First sill', level: 3.75, element: null, kind: 'sill' };
+  document.datums.gable = { id: 'gable', name: 'Gable lights', level: 9.9, element: null };
   document.datums.loft = { id: 'loft', name: 'Loft sill', level: 6.7, element: null, kind: 'sill' };
 
   // The granary: two long walls, and two ends between them.
@@ -124,17 +125,21 @@ export function granary(): ProjectDocument {
   place('courtyard', 'oculus', 'a', 'd', 'loft', { up: { from: 'datum', datum: 'loft', distance: 0.5 }, grip: { across: 'centre', level: 'middle' } });
   for (const name of 'efg') place('courtyard', 'light', 'b', name, 'loft');
 
-  place('east', 'door', 'b', { from: 'start', distance: 2.05 }, 'yard');
+  const on = (id: string): Opening['along'] => ({ from: 'axis', axis: id, distance: 0 });
+  axis('east', 'A', 2.05);
+  axis('west', 'A', 7.6);
+  'ABCD'.split('').forEach((name, i) => axis('drum', name, 2.2 + 1.15 * i));
+  place('east', 'door', 'b', on('east-a'), 'yard');
   place('east', 'arch', 'b', { from: 'middle', distance: -1.8 }, 'first');
   place('east', 'arch', 'b', { from: 'middle', distance: 1.8 }, 'first');
-  place('east', 'oculus', 'b', { from: 'middle', distance: 0 }, { from: 'top', distance: -1.5 }, { grip: { across: 'centre', level: 'middle' } });
+  place('east', 'oculus', 'b', { from: 'middle', distance: 0 }, 'gable', { grip: { across: 'centre', level: 'middle' } });
 
   for (const distance of [-7.2, -3.6, 0, 3.6, 7.2]) place('quay', 'arch', 'a', { from: 'middle', distance }, 'first');
   place('quay', 'door', 'b', { from: 'middle', distance: 0 }, 'yard');
-  place('west', 'light', 'b', { from: 'end', distance: 2 }, 'loft', { grip: { across: 'centre', level: 'sill' } });
+  place('west', 'light', 'b', on('west-a'), 'loft');
 
   for (const distance of [-2.9, 0, 2.9]) place('shed-front', 'cart', 'b', { from: 'middle', distance }, 'yard');
-  for (const [i, up] of [0.9, 3.2, 5.5, 7.8].entries()) place('drum', 'slit', 'a', { from: 'start', distance: 2.2 + 1.15 * i }, { from: 'base', distance: up });
+  for (const [i, up] of [0.9, 3.2, 5.5, 7.8].entries()) place('drum', 'slit', 'a', on(`drum-${'abcd'[i]}`), { from: 'base', distance: up });
   place('drum', 'door', 'a', { from: 'start', distance: 1 }, 'yard');
   place('shed-south', 'niche', 'a', { from: 'middle', distance: -1 }, { from: 'base', distance: 1.2 });
   place('shed-south', 'niche', 'a', { from: 'middle', distance: 1 }, { from: 'base', distance: 1.2 });

@@ -3,7 +3,9 @@ import { misfitsOn, sheetOf } from '@yard-arch/core';
 import { extentOf, formatLength, type Element } from '@yard-arch/document';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Line } from '../editor/line-edits.ts';
-import { chosenIds, commit, useEditor } from '../editor/store.ts';
+import { notify } from '../common/notices.tsx';
+import { length as inWords } from '../editor/many-edits.ts';
+import { chosenIds, commit, undo, useEditor } from '../editor/store.ts';
 import { FigureField } from './FigureField.tsx';
 import type { EditedFigure, FigureChoice } from './figure-edits.ts';
 import { sheetKeys } from './keys.ts';
@@ -107,6 +109,11 @@ export function Sheet({ element }: { element: Element }) {
     if ('reason' in outcome) return `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`;
     if (!commit(outcome)) return null;
     setFigure(null);
+    // What the figure pushes over an edge is told at once, with a way back.
+    const after = useEditor.getState().document!;
+    const pushed = misfitsOn(after, after.elements[element.id]!).filter(({ opening }) => !misfits.has(opening.id));
+    const [first] = pushed;
+    if (first) notify(pushed.length === 1 ? `${first.opening.mark} reaches ${inWords(after, first.by)} beyond ${first.beyond} now` : `${pushed.length} openings reach beyond the wall now`, { label: 'Undo', onClick: undo });
     svg.current?.focus();
     return null;
   };
