@@ -521,6 +521,13 @@ export function place(placing: { pattern: string; size: string } | null): void {
   setState(placing ? { placing, taping: false, chosen: { kind: 'pattern', id: placing.pattern } } : { placing: null });
 }
 
+/** Whether a dialog lies over the page. It has the keys then, and Escape closes it even before it has the focus. */
+export function underDialog(key: string): boolean {
+  if (getState().dialog === null) return false;
+  if (key === 'Escape') setState({ dialog: null });
+  return true;
+}
+
 /** Begins or ends measuring. */
 export function tape(on: boolean): void {
   setState(on ? { taping: true, placing: null } : { taping: false });

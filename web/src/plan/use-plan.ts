@@ -4,7 +4,7 @@ import { extentOf, formatLength, parseLength, type ChangeSet, type ProjectDocume
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import { complain } from '../common/notices.tsx';
 import { removeElement } from '../editor/edits.ts';
-import { choose, chooseElement, commit, preview, useEditor } from '../editor/store.ts';
+import { choose, chooseElement, commit, preview, underDialog, useEditor } from '../editor/store.ts';
 import { bend, drawWall, faceOutward, isSingle, join, likeOf, moveCorner, moveElements, reverse, split, wallsOf } from '../editor/wall-edits.ts';
 import { type Viewport } from '../sheet/viewport.ts';
 import { snapInPlan, type SnappedInPlan } from './snap-plan.ts';
@@ -273,7 +273,7 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
   };
 
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.ctrlKey || event.metaKey) return;
+    if (event.ctrlKey || event.metaKey || underDialog(event.key)) return;
     const { key } = event;
     const step = event.shiftKey ? 1 : event.altKey ? 0.01 : 0.1;
     const ways: Record<string, Point> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };

@@ -5,7 +5,7 @@ import { complain, notify } from '../common/notices.tsx';
 import { copyBy, copyTo, pasteSettingOut } from '../editor/copy-edits.ts';
 import { heldTo, moveLine, removeLine, type Line } from '../editor/line-edits.ts';
 import { blockAll, moveAll, openingsOf, removeAll } from '../editor/many-edits.ts';
-import { choose, chooseOpening, chooseOpenings, commit, place, tape, useEditor } from '../editor/store.ts';
+import { choose, chooseOpening, chooseOpenings, commit, place, tape, underDialog, useEditor } from '../editor/store.ts';
 import type { OnElement } from './sheet-data.ts';
 import { placeOf, type useGestures } from './use-gestures.ts';
 
@@ -26,6 +26,7 @@ interface Keys {
 /** The handler of keys for the sheet as it stands. */
 export function sheetKeys(sheet: Keys): (event: KeyboardEvent) => void {
   return (event) => {
+    if (underDialog(event.key)) return;
     const used = event.ctrlKey || event.metaKey ? withControl(sheet, event.key.toLowerCase()) : plain(sheet, event);
     if (!used) return;
     event.preventDefault();
