@@ -23,4 +23,5 @@ export * from './setout/fit.ts';
 export * from './element/course.ts';
 export * from './element/plan.ts';
 export * from './element/ray.ts';
+export * from './tidy.ts';
 export { creasesOf } from './mesh/creases.ts';

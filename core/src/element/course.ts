@@ -1,6 +1,7 @@
 /** A wall's course in plan, along its outer face: where its ends are, and how it is moved by them, bent, split, joined and reversed. All in plan metres and degrees. */
 import { runsOf, type Run, type Top, type Wall } from '@yard-arch/document';
 import type { Impossible } from '../profile/profile.ts';
+import { tidy } from '../tidy.ts';
 import { turned } from './chart.ts';
 
 export type Point = readonly [number, number];
@@ -50,7 +51,6 @@ export function alongCourse(wall: Wall, s: number): { at: Point; angle: number }
   return { at, angle };
 }
 
-const tidy = (value: number): number => Math.round(value * 1e9) / 1e9 + 0;
 /** An angle as documents keep it, from −180 to 180. */
 export const tidyAngle = (degrees: number): number => tidy(((((degrees + 180) % 360) + 360) % 360) - 180);
 export const directionOf = ([ax, ay]: Point, [bx, by]: Point): number => tidy((Math.atan2(by - ay, bx - ax) * 180) / Math.PI);

@@ -1,6 +1,6 @@
 /** Lining openings up and evening them out: what almost agrees is found, and what it would agree on. Metres on the face. */
 import type { Box } from './snap.ts';
-import { tidy } from './resolve.ts';
+import { tidy } from '../tidy.ts';
 
 /** What openings can be brought into line by. */
 export type Alignment = 'sills' | 'heads' | 'springings' | 'middles' | 'left jambs' | 'centres' | 'right jambs';

@@ -2,7 +2,8 @@
 import { dimensionNames, type Dimensions, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { sheetOf, type Sheet } from '../element/sheet.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
-import { resolveOpening, tidy, type Placed } from './resolve.ts';
+import { tidy } from '../tidy.ts';
+import { resolveOpening, type Placed } from './resolve.ts';
 
 /** An opening that reaches beyond its element, and how it could be mended; a way that cannot be is null. */
 export interface Misfit {

@@ -22,6 +22,7 @@ import { defaultFineness, flatten, type Fineness, type Outline } from '../profil
 import type { Impossible, Profile, Side } from '../profile/profile.ts';
 import { sectionLine, squareSection, type SectionLine } from '../profile/section.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
+import { tidy } from '../tidy.ts';
 
 /** An opening in its place: its outline's lower left corner is at (s, t) on its element's face, metres. */
 export interface Placed {
@@ -149,11 +150,6 @@ export function alongTo(document: ProjectDocument, element: Element, along: Alon
 export function upTo(document: ProjectDocument, element: Element, up: Up, t: number): Up {
   const origin = upAt(document, element, { ...up, distance: 0 }) ?? 0;
   return { ...up, distance: tidy(up.from === 'top' ? origin - t : t - origin) };
-}
-
-/** Rid of the last digits' noise: nothing finer than a nanometre is meant by anyone. */
-export function tidy(metres: number): number {
-  return Math.round(metres * 1e9) / 1e9 + 0;
 }
 
 const kept = new Map<string, { profile: Profile; outline: Outline } | Impossible>();

@@ -1,7 +1,8 @@
 /** Spacing openings along a face: equal piers, equal centres, or piers of a given width. All lengths in metres. */
 import type { Along, Units } from '@yard-arch/document';
 import type { Impossible } from '../profile/profile.ts';
-import { tidy, worded } from './resolve.ts';
+import { tidy } from '../tidy.ts';
+import { worded } from './resolve.ts';
 
 export type Spacing = { kind: 'equal piers' } | { kind: 'equal centres' } | { kind: 'given pier'; pier: number };
 

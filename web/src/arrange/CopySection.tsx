@@ -7,7 +7,7 @@ import { copyBy, copyTo, mirrorAll, type Link, type Made } from '../editor/copy-
 import { boxesOf } from '../editor/many-edits.ts';
 import { chooseOpenings, commit, useEditor } from '../editor/store.ts';
 import { Choice, CountField, LengthField } from '../particulars/Fields.tsx';
-import { copyOn } from '../sheet/keys.ts';
+import { copyOn } from '../editor/clipboard.ts';
 import { Section } from './Section.tsx';
 
 interface Props {

@@ -1,9 +1,9 @@
 /** What no longer fits on a wall, and the ways in which each can be mended. */
-import { misfitsOn, type Misfit } from '@yard-arch/core';
+import { misfitsOn, worded, type Misfit } from '@yard-arch/core';
 import { sizeLabel, type Element, type ProjectDocument } from '@yard-arch/document';
 import { useMemo } from 'react';
 import { edit } from '../editor/edit.ts';
-import { length, putTo } from '../editor/many-edits.ts';
+import { putTo } from '../editor/many-edits.ts';
 import { changeSizeOf } from '../editor/opening-edits.ts';
 import { chooseOpening, commit } from '../editor/store.ts';
 import { drop } from '../editor/wall-edits.ts';
@@ -34,7 +34,7 @@ export function MisfitList({ document, element }: { document: ProjectDocument; e
                 <button className="link" onClick={() => chooseOpening(opening.id)}>
                   {opening.mark}
                 </button>{' '}
-                is {length(document, by)} beyond {beyond}
+                is {worded(by, document.units)} beyond {beyond}
               </span>
               <div className="buttons">
                 {slid && <button onClick={() => slide([misfit])}>slide it in</button>}

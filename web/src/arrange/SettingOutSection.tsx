@@ -3,7 +3,7 @@ import type { Element, ProjectDocument } from '@yard-arch/document';
 import { notify } from '../common/notices.tsx';
 import { duplicateElement } from '../editor/copy-edits.ts';
 import { chooseElement, chooseOpenings, commit, useEditor } from '../editor/store.ts';
-import { paste } from '../sheet/keys.ts';
+import { paste } from '../editor/clipboard.ts';
 
 export function SettingOutButtons({ document, element }: { document: ProjectDocument; element: Element }) {
   const clip = useEditor((state) => state.clip);

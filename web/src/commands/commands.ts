@@ -1,5 +1,6 @@
 /** Everything that can be done, by name: what the finder finds, what context menus offer, and the keys that do it. */
-import type { ProjectDocument } from '@yard-arch/document';
+import { extentOf, type ProjectDocument } from '@yard-arch/document';
+import { copyOn, paste } from '../editor/clipboard.ts';
 import { copyBy, duplicateElement, mirrorAll } from '../editor/copy-edits.ts';
 import { addElement } from '../editor/edits.ts';
 import { addAxis, addDatum } from '../editor/line-edits.ts';
@@ -7,8 +8,6 @@ import { blockAll, openingsOf, removeAll } from '../editor/many-edits.ts';
 import { makeOneOff } from '../editor/opening-edits.ts';
 import { setLocked } from '../editor/register-edits.ts';
 import { choose, chooseElement, chooseOpening, chooseOpenings, chosenIds, commit, hide, place, redo, stepTo, tape, turnTo, undo, useEditor } from '../editor/store.ts';
-import { extentOf } from '@yard-arch/document';
-import { copyOn, paste } from '../sheet/keys.ts';
 
 /** One thing that can be done now. */
 export interface Command {

@@ -1,9 +1,10 @@
 /** Copies of openings: along and up, in rows, mirrored, to other walls and floors; whole walls and whole setting-outs. */
-import { boxOf, datumsOn, followingLength, gripOffset, resolveOpening, spread, type Impossible, type Margins, type Spacing } from '@yard-arch/core';
+import { datumsOn, followingLength, gripOffset, resolveOpening, spread, tidy, type Impossible, type Margins, type Spacing } from '@yard-arch/core';
 import { extentOf, newId, putting, type Change, type ChangeSet, type Element, type Opening, type Pattern, type ProjectDocument } from '@yard-arch/document';
 import { called, edit } from './edit.ts';
 import { marks } from './edits.ts';
 import { boxesOf, putTo } from './many-edits.ts';
+import { wouldBe } from './opening-edits.ts';
 
 /** A change set that makes openings, and their ids. */
 export interface Made {
@@ -184,8 +185,6 @@ export function duplicateElement(document: ProjectDocument, element: Element): {
   return { id, changeSet: edit(`duplicate ${element.name}`, putting('elements', copy), ...pasted.changeSet.changes) };
 }
 
-const tidy = (metres: number): number => Math.round(metres * 1e6) / 1e6;
-
 /** How a face is to be filled with bays. */
 export interface FillWish {
   pattern: string;
@@ -201,12 +200,9 @@ export interface FillWish {
 export function fillFace(document: ProjectDocument, element: Element, wish: FillWish): Made | Impossible {
   const mark = marks(document);
   const pattern = document.patterns[wish.pattern]!;
-  const probe: Opening = {
-    id: newId('o'), mark: '', element: element.id, pattern: wish.pattern, size: wish.size, along: { from: 'start', distance: 0 }, up: { from: 'base', distance: 0 }, grip: { across: 'centre', level: 'sill' }, blockedUp: false,
-  };
-  const placed = resolveOpening(document, probe);
+  const placed = wouldBe(document, element, wish);
   if (!('outline' in placed)) return placed;
-  const { width } = boxOf(placed, '');
+  const { width } = placed.profile;
   const widths = Array.from({ length: wish.columns }, () => width);
   const { length } = extentOf(element);
   const now = spread(widths, 0, length, wish.spacing, wish.margins, document.units);
@@ -221,9 +217,13 @@ export function fillFace(document: ProjectDocument, element: Element, wish: Fill
       ids.push(id);
       changes.push(
         putting('openings', {
-          ...probe,
           id,
           mark: mark(pattern),
+          element: element.id,
+          pattern: wish.pattern,
+          size: wish.size,
+          grip: { across: 'centre', level: 'sill' },
+          blockedUp: false,
           along: 'reason' in longer ? { from: 'start', distance: at } : followingLength(length, [at, longer.lefts[i]! + width / 2]),
           up: 'datum' in row ? { from: 'datum', datum: row.datum, distance: 0 } : { from: 'base', distance: row.base },
         }),

@@ -13,11 +13,10 @@ import {
   type Box,
   type Impossible,
   type Margins,
-  type Placed,
   type Spacing,
   type Uneven,
 } from '@yard-arch/core';
-import { extentOf, formatLength, putting, removing, unitsLabel, type Along, type Change, type ChangeSet, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { extentOf, putting, removing, type Along, type Change, type ChangeSet, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { called, edit } from './edit.ts';
 
 /** Openings by their ids, without those that are gone. */
@@ -196,14 +195,4 @@ export function unevenSizes(document: ProjectDocument, openings: readonly Openin
     }
   }
   return found;
-}
-
-/** A length as it stands in a name or a notice. */
-export function length(document: ProjectDocument, metres: number): string {
-  return document.units === 'ft-in' ? formatLength(metres, document.units) : `${formatLength(metres, document.units)} ${unitsLabel(document.units)}`;
-}
-
-/** Whether an opening has a place on its face. */
-export function isPlaced(outcome: ReturnType<typeof resolveOpening>): outcome is Placed {
-  return 'outline' in outcome;
 }

@@ -1,5 +1,5 @@
 /** Edits of what one opening is: its pattern and size in place, dimensions of its own and back, made to a drawn rectangle. */
-import { boxOf, datumsOn, isImpossible, profileOf, resolveOpening, type Impossible } from '@yard-arch/core';
+import { datumsOn, isImpossible, profileOf, resolveOpening, type Impossible } from '@yard-arch/core';
 import { dimensionNames, newId, putting, sizeLabel, type ChangeSet, type Dimensions, type Element, type Opening, type Pattern, type ProjectDocument, type ProfileShape, type Size, type Up } from '@yard-arch/document';
 import { edit } from './edit.ts';
 
@@ -114,10 +114,9 @@ export function sizeForRectangle(document: ProjectDocument, pattern: Pattern, fr
   return { size: made.id, made };
 }
 
-/** The box that an opening of a size would have with its lower left corner at a place; null when the size makes none. */
-export function boxFor(document: ProjectDocument, element: Element, placing: { pattern: string; size: string }, s: number, t: number): ReturnType<typeof boxOf> | null {
-  const resolved = resolveOpening(document, {
-    id: '', mark: '', element: element.id, ...placing, along: { from: 'start', distance: s }, up: { from: 'base', distance: t }, grip: { across: 'left', level: 'sill' }, blockedUp: false,
+/** An opening of a size as it would stand with its lower left corner at the element's own, or why it cannot. */
+export function wouldBe(document: ProjectDocument, element: Element, { pattern, size }: { pattern: string; size: string }): ReturnType<typeof resolveOpening> {
+  return resolveOpening(document, {
+    id: '', mark: '', element: element.id, pattern, size, along: { from: 'start', distance: 0 }, up: { from: 'base', distance: 0 }, grip: { across: 'left', level: 'sill' }, blockedUp: false,
   });
-  return 'outline' in resolved ? boxOf(resolved, '') : null;
 }

@@ -10,6 +10,7 @@ import {
   resolveOpening,
   reversedWall,
   splitWall,
+  tidy,
   withEnds,
   type Impossible,
   type Point,
@@ -84,8 +85,6 @@ function within(wall: Wall, [x, y]: Point): boolean {
   const thickness = wall.layers.reduce((sum, layer) => sum + layer.thickness, 0);
   return s > -meets && s < wall.length + meets && n > -meets && n < thickness + meets;
 }
-
-const tidy = (metres: number): number => Math.round(metres * 1e9) / 1e9 + 0;
 
 /** Bends a wall to a sweep, its ends where they are. */
 export function bend(wall: Wall, sweep: number): ChangeSet | Impossible {

@@ -1,5 +1,5 @@
 /** Where a point in plan comes into line with what there is: ends of walls, lines of faces, directions in steps of 15°. Metres. */
-import { courseOf, directionOf, type Point } from '@yard-arch/core';
+import { courseOf, directionOf, tidy, type Point } from '@yard-arch/core';
 import type { Wall } from '@yard-arch/document';
 
 /** A point in plan that was snapped to, and why. */
@@ -77,4 +77,3 @@ export function snapInPlan({ at, walls, from, reach, free }: Ask): SnappedInPlan
 }
 
 const exact = (value: number): number => (Math.abs(value) < 1e-12 ? 0 : value);
-const tidy = (value: number): number => Math.round(value * 1e9) / 1e9 + 0;

@@ -1,5 +1,5 @@
 /** What the pointer and keys do on the plan. */
-import { alongCourse, courseOf, sweepLeaving, sweepThrough, type Point } from '@yard-arch/core';
+import { alongCourse, courseOf, sweepLeaving, sweepThrough, tidy, type Point } from '@yard-arch/core';
 import { extentOf, formatLength, parseLength, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import { complain } from '../common/notices.tsx';
@@ -251,7 +251,6 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
       if (!Number.isFinite(degrees)) return 'After the semicolon stands a direction in degrees, such as 90.';
       if (length <= 0) return 'A wall is longer than 0.';
       setTyped(null);
-      const tidy = (value: number): number => Math.round(value * 1e6) / 1e6;
       drawTo([tidy(chain.at[0] + length * Math.cos(degrees)), tidy(chain.at[1] + length * Math.sin(degrees))]);
       return null;
     }

@@ -16,7 +16,7 @@ export const Crowd = memo(function Crowd({ placed, statuses, coarse }: CrowdProp
     parts[state].push(coarse ? rectangle(item) : outlined(item));
   }
   return (
-    <g data-testid="crowd" data-count={placed.length}>
+    <g data-crowd={placed.length}>
       {(['open', 'blocked', 'failed'] as const).map((state) => parts[state].length > 0 && (
         <g key={state} className={`opening ${state}`}>
           <path className="shape" d={parts[state].join('')} vectorEffect="non-scaling-stroke" />

@@ -1,10 +1,9 @@
 /** The sheet: the chosen wall's outer face as a drawing, on which openings are placed, dragged and dimensioned. */
-import { misfitsOn, sheetOf } from '@yard-arch/core';
+import { misfitsOn, sheetOf, worded } from '@yard-arch/core';
 import { extentOf, formatLength, type Element } from '@yard-arch/document';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Line } from '../editor/line-edits.ts';
 import { notify } from '../common/notices.tsx';
-import { length as inWords } from '../editor/many-edits.ts';
 import { chosenIds, commit, undo, useEditor } from '../editor/store.ts';
 import { FigureField } from './FigureField.tsx';
 import type { EditedFigure, FigureChoice } from './figure-edits.ts';
@@ -13,7 +12,7 @@ import { Crowd } from './Crowd.tsx';
 import { OpeningShape } from './OpeningShape.tsx';
 import { Area, GhostShape, Guides, Reason, TapeLine, TypedField } from './Overlays.tsx';
 import { SettingOutLines } from './SettingOutLines.tsx';
-import { linesOf, onElement, outlineFor, type OnElement } from './sheet-data.ts';
+import { linesOf, onElement, type OnElement } from './sheet-data.ts';
 import { SheetTools } from './SheetTools.tsx';
 import { Strings } from './Strings.tsx';
 import { TitleBlock } from './TitleBlock.tsx';
@@ -67,7 +66,6 @@ export function Sheet({ element }: { element: Element }) {
   const lit = useMemo(() => new Set(ids), [ids]);
   const chosenBox = ids.length === 1 ? (boxes.find((box) => box.id === ids[0]) ?? null) : null;
   const chosenOpening = ids.length === 1 ? committed.openings[ids[0]!] : undefined;
-  const ghostOutline = useMemo(() => (placing ? outlineFor(document, element, placing) : null), [document, element, placing]);
 
   /** The datum or axis that something on the sheet belongs to. */
   const lineAt = (target: globalThis.Element): Line | null => {
@@ -113,7 +111,7 @@ export function Sheet({ element }: { element: Element }) {
     const after = useEditor.getState().document!;
     const pushed = misfitsOn(after, after.elements[element.id]!).filter(({ opening }) => !misfits.has(opening.id));
     const [first] = pushed;
-    if (first) notify(pushed.length === 1 ? `${first.opening.mark} reaches ${inWords(after, first.by)} beyond ${first.beyond} now` : `${pushed.length} openings reach beyond the wall now`, { label: 'Undo', onClick: undo });
+    if (first) notify(pushed.length === 1 ? `${first.opening.mark} reaches ${worded(first.by, units)} beyond ${first.beyond} now` : `${pushed.length} openings reach beyond the wall now`, { label: 'Undo', onClick: undo });
     svg.current?.focus();
     return null;
   };
@@ -219,7 +217,7 @@ export function Sheet({ element }: { element: Element }) {
           onEdit={setFigure}
         />
         {told && <Guides at={told} view={view} length={length} top={top} base={base} />}
-        {ghost && ghostOutline && !dragged && !area && <GhostShape at={ghost} outline={ghostOutline} view={view} />}
+        {ghost && gestures.candidate && !dragged && !area && <GhostShape at={ghost} outline={gestures.candidate} view={view} />}
         {told && box && (
           <Reason
             x={xOf(view, told.s + box.width / 2)}

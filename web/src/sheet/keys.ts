@@ -2,7 +2,7 @@
 import type { Element, ProjectDocument } from '@yard-arch/document';
 import type { KeyboardEvent } from 'react';
 import { complain, notify } from '../common/notices.tsx';
-import { copyBy, copyTo, pasteSettingOut } from '../editor/copy-edits.ts';
+import { copyOn, paste } from '../editor/clipboard.ts';
 import { heldTo, moveLine, removeLine, type Line } from '../editor/line-edits.ts';
 import { blockAll, moveAll, openingsOf, removeAll } from '../editor/many-edits.ts';
 import { choose, chooseOpening, chooseOpenings, commit, place, tape, underDialog, useEditor } from '../editor/store.ts';
@@ -43,40 +43,6 @@ function withControl({ element, committed, shown, chosen }: Keys, key: string): 
   } else if (key === 'v') return paste(committed, element);
   else if (key === 'd' && openings.length > 0) copyOn(committed, chosen);
   else return false;
-  return true;
-}
-
-/** Copies openings on by as much as the last copy went, or where there was none by their own width. */
-export function copyOn(document: ProjectDocument, chosen: readonly string[]): void {
-  const openings = openingsOf(document, chosen);
-  const { lastCopy } = useEditor.getState();
-  if (!lastCopy) {
-    complain('Nothing to repeat', 'Copy something first: drag it with Ctrl held down, or by figures under “Copy” in the particulars. Ctrl D then copies on by as much.');
-    return;
-  }
-  const made = copyBy(document, openings, lastCopy.ds, lastCopy.dt);
-  if (commit(made.changeSet)) chooseOpenings(made.ids);
-}
-
-/** Pastes what was copied on to an element. */
-export function paste(document: ProjectDocument, element: Element): boolean {
-  const { clip } = useEditor.getState();
-  if (!clip) return false;
-  if (clip.kind === 'wall') {
-    const from = document.elements[clip.id];
-    if (!from || from.id === element.id) return false;
-    const made = pasteSettingOut(document, from, element);
-    if (commit(made.changeSet) && made.ids.length > 0) chooseOpenings(made.ids);
-    return true;
-  }
-  const openings = openingsOf(document, clip.ids);
-  if (openings.length === 0) return false;
-  if (openings[0]!.element === element.id) {
-    complain('They are on this wall already', 'Choose another wall to paste them there. On this one, drag them with Ctrl held down, or copy them by figures.');
-    return true;
-  }
-  const made = copyTo(document, openings, { elements: [element.id], datums: new Map() });
-  if (commit(made.changeSet)) chooseOpenings(made.ids);
   return true;
 }
 

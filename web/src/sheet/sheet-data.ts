@@ -1,7 +1,6 @@
 /** What the sheet shows of a document: the openings on an element as they are placed, and the lines that they are set out by. */
-import { boxOf, courseHeightOf, datumsOn, resolveOpening, sheetOf, type Box, type Lines, type Placed } from '@yard-arch/core';
+import { boxOf, courseHeightOf, datumsOn, resolveOpening, sheetOf, worded, type Box, type Lines, type Placed } from '@yard-arch/core';
 import { extentOf, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { length as inWords } from '../editor/many-edits.ts';
 
 /** The openings on an element that have a place. */
 export interface OnElement {
@@ -47,21 +46,6 @@ export function linesOf(document: ProjectDocument, element: Element): SheetLines
       .filter((axis) => axis.element === element.id)
       .map((axis) => ({ id: axis.id, name: axis.name, s: axis.along })),
     course: courseHeightOf(outer?.texture),
-    say: (metres) => inWords(document, metres),
+    say: (metres) => worded(metres, document.units),
   };
-}
-
-/** The outline of what would be placed; null where its size makes none. */
-export function outlineFor(document: ProjectDocument, element: Element, placing: { pattern: string; size: string }): Placed | null {
-  const resolved = resolveOpening(document, {
-    id: '',
-    mark: '',
-    element: element.id,
-    ...placing,
-    along: { from: 'start', distance: 0 },
-    up: { from: 'base', distance: 0 },
-    grip: { across: 'left', level: 'sill' },
-    blockedUp: false,
-  });
-  return 'outline' in resolved ? resolved : null;
 }

@@ -1,12 +1,12 @@
 /** What the pointer does on the sheet: choosing, windows, dragging openings and lines, placing by click or by a drawn rectangle, measuring, panning. */
-import { gripOffset, snap, snapPoint, type Box, type Guide, type SnappedPoint } from '@yard-arch/core';
+import { boxOf, gripOffset, snap, snapPoint, type Box, type Guide, type SnappedPoint } from '@yard-arch/core';
 import { parseLength, putting, sizeLabel, type ChangeSet, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { useEffect, useRef, useState, type PointerEvent, type RefObject } from 'react';
+import { useEffect, useMemo, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { copyBy } from '../editor/copy-edits.ts';
 import { placeOpening } from '../editor/edits.ts';
 import { moveLine, type Line } from '../editor/line-edits.ts';
 import { moveAll, openingsOf } from '../editor/many-edits.ts';
-import { boxFor, floorBelow, sizeForRectangle } from '../editor/opening-edits.ts';
+import { floorBelow, sizeForRectangle, wouldBe } from '../editor/opening-edits.ts';
 import { choose, chooseOpening, chooseOpenings, chosenIds, commit, preview, useEditor } from '../editor/store.ts';
 import { complain, notify } from '../common/notices.tsx';
 import type { OnElement, SheetLines } from './sheet-data.ts';
@@ -99,7 +99,12 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
   };
   const reach = reachPixels / view.scale;
   const pattern = placing ? committed.patterns[placing.pattern] : undefined;
-  const placingBox = placing ? boxFor(committed, element, placing, 0, 0) : null;
+  /** What would be placed, and its box; null where its size makes no opening. */
+  const candidate = useMemo(() => {
+    const resolved = placing ? wouldBe(committed, element, placing) : null;
+    return resolved && 'outline' in resolved ? resolved : null;
+  }, [committed, element, placing]);
+  const placingBox = candidate && boxOf(candidate, '');
   // What nothing pulls lands on whole millimetres.
   const whole = (value: number): number => Math.round(value * 1000) / 1000;
 
@@ -133,10 +138,10 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
     const wide = found.made ? { ...pattern, sizes: { ...pattern.sizes, [found.made.id]: found.made } } : pattern;
     const document = found.made ? { ...committed, patterns: { ...committed.patterns, [pattern.id]: wide } } : committed;
     const next = { pattern: pattern.id, size: found.size };
-    const box = boxFor(document, element, next, 0, 0);
-    if (!box) return;
+    const fitted = wouldBe(document, element, next);
+    if (!('outline' in fitted)) return;
     // The corner where the drawing began stays; what the size takes more or less is at the other end.
-    const s = rectangle.s + (rectangle.width - box.width) / 2;
+    const s = rectangle.s + (rectangle.width - fitted.profile.width) / 2;
     const made = placeOpening(document, element, next, whole(s), rectangle.t, grip);
     const label = sizeLabel(wide, wide.sizes[found.size]!, committed.units);
     const changeSet: ChangeSet = found.made ? { name: `${made.changeSet.name}, of a new size ${label}`, changes: [putting('patterns', wide), ...made.changeSet.changes] } : made.changeSet;
@@ -175,7 +180,7 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
       return;
     }
     // A crowd is one figure: which of it is meant is told by the place.
-    const id = target.closest('[data-opening]')?.getAttribute('data-opening') ?? (target.closest('[data-testid=crowd]') ? openingAt(shown.boxes, s, t) : undefined);
+    const id = target.closest('[data-opening]')?.getAttribute('data-opening') ?? (target.closest('[data-crowd]') ? openingAt(shown.boxes, s, t) : undefined);
     const box = shown.boxes.find((candidate) => candidate.id === id);
     if (!id || !box || !committed.openings[id]) {
       gesture.current = { kind: 'window', x, y, more: event.shiftKey, moved: false, last: null };
@@ -327,7 +332,7 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
   };
 
   return {
-    gesture, ghost, setGhost, ghostAt, putDown, dragged, area, panning, tape, setTape, typed, setTyped, typing, takeTyped, endGesture, placingBox,
+    gesture, ghost, setGhost, ghostAt, putDown, dragged, area, panning, tape, setTape, typed, setTyped, typing, takeTyped, endGesture, candidate, placingBox,
     handlers: {
       onPointerDown,
       onPointerMove,
