@@ -2,17 +2,13 @@
  * npm run bench:web: times the application itself in headless Chromium and prints each figure beside the one that it is to reach; with --json as an array of
  * { name, ours_ms, reference_ms, ratio }, where the reference is that limit (and _kb in place of _ms for sizes).
  */
-import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { chromium, type CDPSession, type Page } from '@playwright/test';
+import type { CDPSession, Page } from '@playwright/test';
 import { facade } from '@yard-arch/demo';
-import { listen, makeApplication, openDatabase, Projects } from '@yard-arch/server';
-import { chromiumFlags } from '../e2e/playwright.config.ts';
-import { ensureDatabase, startCluster } from './cluster.ts';
-import { chromiumPath } from './debian.mjs';
-import { buildWeb, webFolder } from './web-build.ts';
+import { onStage } from './stage.ts';
+import { webFolder } from './web-build.ts';
 
 interface Figure {
   name: string;
@@ -24,32 +20,23 @@ interface Figure {
 const median = (values: number[]): number => [...values].sort((a, b) => a - b)[values.length >> 1] ?? NaN;
 
 export async function main(args: string[]): Promise<number> {
-  await buildWeb();
-  const folder = mkdtempSync(join(tmpdir(), 'yard-arch-bench-'));
-  chmodSync(folder, 0o711);
-  const cluster = await startCluster(folder, true);
-  const database = await openDatabase(await ensureDatabase(cluster, 'bench'));
-  const projects = new Projects(database);
-  const served = await listen(makeApplication({ database, web: webFolder }), '127.0.0.1', 0);
-  const browser = await chromium.launch({ executablePath: chromiumPath()!, args: chromiumFlags });
   const figures: Figure[] = [];
   const told = (figure: Figure): void => {
     figures.push(figure);
     console.error(`${figure.name}: ${figure.value.toFixed(1)} ${figure.unit}, to reach ${figure.limit}`);
   };
-  try {
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await onStage(async ({ url, projects, page }) => {
     const open = async (id: string): Promise<number> => {
       await page.goto('about:blank');
       const start = Date.now();
-      await page.goto(`${served.url}/projects/${id}`, { waitUntil: 'commit' });
+      await page.goto(`${url}/projects/${id}`, { waitUntil: 'commit' });
       await page.locator('[data-testid=model][data-elements="1"] canvas').waitFor({ timeout: 60_000 });
       // Two frames on, what was drawn is to be seen.
       await page.evaluate('new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))');
       return Date.now() - start;
     };
 
-    told({ name: 'first load before the 3D view, gzipped', value: await firstLoad(served.url), limit: 500, unit: 'kb' });
+    told({ name: 'first load before the 3D view, gzipped', value: await firstLoad(url), limit: 500, unit: 'kb' });
 
     const large = await projects.create({ ...facade(2000), name: 'Two thousand' });
     const times: number[] = [];
@@ -67,13 +54,7 @@ export async function main(args: string[]): Promise<number> {
     await page.waitForTimeout(3000);
     const session = await page.context().newCDPSession(page);
     told({ name: 'scripting a frame while a sheet of 5,000 openings is panned', value: await scripting(page, session, (spot) => pan(page, spot)), limit: 16, unit: 'ms' });
-  } finally {
-    await browser.close();
-    await served.close();
-    await database.close(true);
-    cluster.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
+  });
   if (args.includes('--json'))
     console.log(JSON.stringify(figures.map(({ name, value, limit, unit }) => ({ name, [`ours_${unit}`]: value, [`reference_${unit}`]: limit, ratio: value / limit })), null, 2));
   else for (const { name, value, limit, unit } of figures) console.log(`${name.padEnd(70)} ${value.toFixed(1).padStart(9)} ${unit}   of ${limit} (${(value / limit).toFixed(2)})`);

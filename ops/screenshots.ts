@@ -1,41 +1,26 @@
 /** npm run screenshots: takes the pictures in docs/screenshots from the demo project, all of them anew. */
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { chromium, type Page } from '@playwright/test';
-import { readDocument } from '@yard-arch/document';
-import { listen, makeApplication, openDatabase, Projects } from '@yard-arch/server';
+import type { Page } from '@playwright/test';
 import { solidLibrary } from '@yard-arch/core/solid';
-import { chromiumFlags } from '../e2e/playwright.config.ts';
-import { ensureDatabase, startCluster } from './cluster.ts';
+import { readDocument } from '@yard-arch/document';
 import { projectFolder } from './data-folder.ts';
-import { chromiumPath } from './debian.mjs';
 import { galleryPages } from './gallery.ts';
-import { buildWeb, webFolder } from './web-build.ts';
+import { onStage } from './stage.ts';
 
 export async function main(): Promise<number> {
   const pictures = join(projectFolder, 'docs', 'screenshots');
   mkdirSync(pictures, { recursive: true });
-  await buildWeb();
-  const folder = mkdtempSync(join(tmpdir(), 'yard-arch-pictures-'));
-  chmodSync(folder, 0o711);
-  const cluster = await startCluster(folder, true);
-  const database = await openDatabase(await ensureDatabase(cluster, 'yard'));
-  const projects = new Projects(database);
-  const granary = await projects.create(readDocument(readFileSync(join(projectFolder, 'demo', 'granary.json'), 'utf8')));
-  const served = await listen(makeApplication({ database, web: webFolder }), '127.0.0.1', 0);
-  const browser = await chromium.launch({ executablePath: chromiumPath()!, args: chromiumFlags });
-  try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-    const page = await context.newPage();
+  await onStage(async ({ url, projects, page }) => {
+    const granary = await projects.create(readDocument(readFileSync(join(projectFolder, 'demo', 'granary.json'), 'utf8')));
     const take = async (name: string): Promise<void> => {
       await page.waitForTimeout(900);
       await page.screenshot({ path: join(pictures, `${name}.png`) });
     };
-    await page.goto(served.url);
+    await page.goto(url);
     await page.getByRole('article').first().waitFor();
     await take('projects');
-    await page.goto(`${served.url}/projects/${granary.id}`);
+    await page.goto(`${url}/projects/${granary.id}`);
     await settled(page);
     await page.locator('[data-opening=o10]').click();
     await take('setting-out');
@@ -82,14 +67,8 @@ export async function main(): Promise<number> {
       await page.waitForTimeout(600);
       await page.screenshot({ path: join(pictures, `${name}.png`), fullPage: true });
     }
-    return 0;
-  } finally {
-    await browser.close();
-    await served.close();
-    await database.close(true);
-    cluster.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
+  });
+  return 0;
 }
 
 async function settled(page: Page): Promise<void> {

@@ -1,45 +1,27 @@
 /** The API over HTTP against a real PostgreSQL: projects, changes, conflicts, files, and a database that dies. */
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { readFileSync } from 'node:fs';
 import { unzipSync, strFromU8 } from 'fflate';
 import type { Hono } from 'hono';
 import { applyChangeSet, checkDocument, putting, removing, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
-import { ensureDatabase, startCluster, type Cluster } from '../../ops/cluster.ts';
-import { makeApplication, openDatabase, Projects, type Database } from '../src/index.ts';
+import type { Cluster } from '../../ops/cluster.ts';
+import { Projects, type Database } from '../src/index.ts';
+import { ask, startHarness, type Harness } from './harness.ts';
 
 const granary = checkDocument(JSON.parse(readFileSync(new URL('../../demo/granary.json', import.meta.url), 'utf8')));
 
-let folder: string;
+let harness: Harness;
 let cluster: Cluster;
 let database: Database;
 let app: Hono;
 
 beforeAll(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'yard-arch-api-'));
-  chmodSync(folder, 0o711);
-  // Durable, as in use: one test kills it.
-  cluster = await startCluster(folder);
-  database = await openDatabase(await ensureDatabase(cluster, 'api_test'));
-  app = makeApplication({ database, web: null });
+  harness = await startHarness('api');
+  ({ app, cluster, database } = harness);
 });
+afterAll(() => harness?.remove());
 
-afterAll(async () => {
-  await database?.close(true);
-  cluster?.stop();
-  rmSync(folder, { recursive: true, force: true });
-});
-
-async function call<T = Record<string, unknown>>(method: string, path: string, body?: unknown): Promise<{ status: number; body: T; type: string }> {
-  const response = await app.request(`/api${path}`, {
-    method,
-    ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
-  });
-  const type = response.headers.get('content-type') ?? '';
-  const text = await response.text();
-  return { status: response.status, type, body: (text && type.includes('json') ? JSON.parse(text) : text) as T };
-}
+const call = <T = Record<string, unknown>>(method: string, path: string, body?: unknown) => ask<T>(app, method, path, body);
 
 interface Summary {
   id: string;

@@ -1,37 +1,18 @@
 /** Versions and what is told of new revisions, over HTTP against a real PostgreSQL. */
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
-import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import type { Hono } from 'hono';
+import { readFileSync } from 'node:fs';
 import { checkDocument, putting, type ProjectDocument, type Wall } from '@yard-arch/document';
-import { ensureDatabase, startCluster, type Cluster } from '../../ops/cluster.ts';
-import { makeApplication, openDatabase, type Database } from '../src/index.ts';
+import { ask, startHarness, type Harness } from './harness.ts';
 
 const granary = checkDocument(JSON.parse(readFileSync(new URL('../../demo/granary.json', import.meta.url), 'utf8')));
-let folder: string;
-let cluster: Cluster;
-let database: Database;
-let app: Hono;
+let harness: Harness;
 
 beforeAll(async () => {
-  folder = mkdtempSync(join(tmpdir(), 'yard-arch-versions-'));
-  chmodSync(folder, 0o711);
-  cluster = await startCluster(folder);
-  database = await openDatabase(await ensureDatabase(cluster, 'versions_test'));
-  app = makeApplication({ database, web: null });
+  harness = await startHarness('versions');
 });
-afterAll(async () => {
-  await database?.close(true);
-  cluster?.stop();
-  rmSync(folder, { recursive: true, force: true });
-});
+afterAll(() => harness?.remove());
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<{ status: number; body: T }> {
-  const response = await app.request(`/api${path}`, { method, ...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }) });
-  const text = await response.text();
-  return { status: response.status, body: (text ? JSON.parse(text) : null) as T };
-}
+const call = <T>(method: string, path: string, body?: unknown) => ask<T>(harness.app, method, path, body);
 const made = async (): Promise<string> => (await call<{ id: string }>('POST', '/projects/upload', granary)).body.id;
 const lengthen = (id: string, baseRevision: number, length: number) =>
   call<{ revision: number }>('POST', `/projects/${id}/changes`, { baseRevision, key: `k${length}`, changeSet: { name: `lengthen to ${length}`, changes: [putting('elements', { ...(granary.elements.courtyard as Wall), length })] } });
@@ -70,7 +51,7 @@ describe('versions', () => {
     await lengthen(id, 0, 21);
     await lengthen(id, 1, 22);
     expect((await call<Version[]>('GET', `/projects/${id}/versions`)).body).toEqual([]);
-    await database.em.fork().getConnection().execute(`update "project" set "updated_at" = now() - interval '1 hour' where "id" = '${id}'`);
+    await harness.database.em.fork().getConnection().execute(`update "project" set "updated_at" = now() - interval '1 hour' where "id" = '${id}'`);
     await lengthen(id, 2, 23);
     const { body } = await call<Version[]>('GET', `/projects/${id}/versions`);
     expect(body).toMatchObject([{ revision: 2, automatic: true, name: 'before “lengthen to 23”' }]);
@@ -81,7 +62,7 @@ describe('versions', () => {
 describe('events', () => {
   it('tell of the revision at once and of every new one', async () => {
     const id = await made();
-    const response = await app.request(`/api/projects/${id}/events`);
+    const response = await harness.app.request(`/api/projects/${id}/events`);
     expect(response.headers.get('content-type')).toContain('text/event-stream');
     const reader = response.body!.getReader();
     const read = async (): Promise<string> => new TextDecoder().decode((await reader.read()).value);
@@ -91,6 +72,6 @@ describe('events', () => {
     await call('PATCH', `/projects/${id}`, { name: 'Fennel Quay' });
     expect(await read()).toContain('data: 2');
     await reader.cancel();
-    expect((await app.request('/api/projects/00000000-0000-4000-8000-000000000000/events')).status).toBe(404);
+    expect((await harness.app.request('/api/projects/00000000-0000-4000-8000-000000000000/events')).status).toBe(404);
   });
 });
