@@ -1,7 +1,8 @@
 /** Walls in plan on the real interface: drawn, bent, moved, split, joined and reversed, and what no longer fits. */
-import { courseOf, resolveOpening, type Placed } from '@yard-arch/core';
+import { alongAt, courseOf, gripOffset, resolveOpening, upAt, type Placed } from '@yard-arch/core';
+import { facade } from '@yard-arch/demo';
 import type { ProjectDocument, Wall } from '@yard-arch/document';
-import { expect, granary, test, type Desk } from './fixtures.ts';
+import { Desk, expect, granary, test } from './fixtures.ts';
 
 const walls = (document: ProjectDocument): Wall[] => Object.values(document.elements).filter((element): element is Wall => element.kind === 'wall');
 const made = (document: ProjectDocument): Wall[] => walls(document).filter(({ id }) => !granary.elements[id]);
@@ -126,4 +127,58 @@ test('what no longer fits is marked, listed, and mended by one of the ways', asy
   expect(document.openings.o7!.own!.width).toBeLessThan(1.1);
   const placed = resolveOpening(document, document.openings.o14!) as Placed;
   expect(placed.s + 1.3).toBeCloseTo(17, 6);
+});
+
+test('ten edits of walls in a row keep every intent', async ({ desk, page }) => {
+  const names = ['Courtyard wall', 'East gable', 'Quay wall', 'West gable', 'Gate wall'];
+  let previous = '';
+  for (const [i, name] of [...names, ...names].entries()) {
+    await page.getByRole('navigation').getByRole('button', { name: new RegExp(`^${name}`) }).click();
+    await expect(desk.particulars.getByLabel('Name')).toHaveValue(name);
+    if (i < 5) await desk.type(name === 'Gate wall' ? 'Thickness' : 'Thick', String(340 + 10 * i));
+    else if (i < 8) await desk.type('Length', String(20_000 + 500 * i));
+    else await desk.type('Turned by', String(-85 + i));
+    const title = await page.getByRole('button', { name: /^Undo / }).getAttribute('title');
+    expect(i > 0 && title === previous).toBe(false);
+    previous = title!;
+  }
+  const document = await desk.saved();
+  expect(document.openings).toEqual(granary.openings);
+  expect(document.elements).not.toEqual(granary.elements);
+  for (const opening of Object.values(document.openings)) {
+    const element = document.elements[opening.element]!;
+    const placed = resolveOpening(document, opening) as Placed;
+    const [dx, dy] = gripOffset(placed.profile, opening.grip);
+    expect(placed.s + dx).toBeCloseTo(alongAt(document, element, opening.along)!, 8);
+    expect(placed.t + dy).toBeCloseTo(upAt(document, element, opening.up)!, 8);
+  }
+  await page.getByRole('navigation').getByRole('button', { name: /^Courtyard wall/ }).click();
+  await expect(desk.titleBlock).toContainText('sound');
+  await expect(desk.sheet.locator('[data-opening]')).toHaveCount(21);
+});
+
+test('five thousand openings are opened, panned, zoomed and chosen', async ({ page, application, request }) => {
+  test.setTimeout(180_000);
+  const made = (await (await request.post(`${application.url}/api/projects/upload`, { data: facade(5000) })).json()) as { id: string };
+  await page.goto(`${application.url}/projects/${made.id}`);
+  const desk = new Desk(page, application.url, made.id);
+  await expect(desk.sheet.locator('[data-crowd="5000"]')).toBeVisible({ timeout: 60_000 });
+  await expect(desk.titleBlock).toContainText('5000 cut', { timeout: 60_000 });
+  const placed = resolveOpening(facade(5000), facade(5000).openings.o2500!) as Placed;
+  const middle = async (): Promise<{ x: number; y: number }> => desk.at(placed.s + placed.profile.width / 2, placed.t + placed.profile.height / 2);
+  const first = await middle();
+  await page.mouse.click(first.x, first.y);
+  await expect(desk.particulars).toContainText(`Opening ${facade(5000).openings.o2500!.mark}`);
+  await page.mouse.move(first.x, first.y);
+  for (let i = 0; i < 8; i++) await page.mouse.wheel(0, -400);
+  // Nearer, those in sight are drawn one by one.
+  await expect(desk.sheet.locator('[data-crowd]')).toHaveCount(0);
+  await expect(desk.shape('o2500')).toBeVisible();
+  const before = await middle();
+  await page.mouse.move(before.x, before.y);
+  await page.mouse.down({ button: 'middle' });
+  await page.mouse.move(before.x + 90, before.y + 40, { steps: 5 });
+  await page.mouse.up({ button: 'middle' });
+  await expect.poll(async () => Math.round((await middle()).x - before.x)).toBe(90);
+  await request.delete(`${application.url}/api/projects/${made.id}`);
 });

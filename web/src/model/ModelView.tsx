@@ -16,6 +16,9 @@ THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 
 type Controls = ComponentRef<typeof OrbitControls>;
 
+/** What our cameras are called. */
+const own = 'eye';
+
 export default function ModelView({ document }: { document: ProjectDocument }) {
   const count = useEditor((state) => state.drawn.size);
   const element = useEditor((state) => state.element);
@@ -160,7 +163,8 @@ function Director({
   };
   useEffect(() => {
     take(fly);
-    if (!ready || placed.current) return;
+    // The canvas begins with a camera of its own, which ours replace a moment later.
+    if (!ready || placed.current || camera.name !== own) return;
     placed.current = true;
     fly(whole());
   });
@@ -195,8 +199,8 @@ function Cameras({ parallel, controls, target }: { parallel: boolean; controls: 
   }, [parallel, size.height, controls, target, invalidate]);
   return (
     <>
-      <PerspectiveCamera ref={perspective} makeDefault={!parallel} fov={38} near={0.1} far={4000} up={[0, 0, 1]} position={[20, -40, 25]} />
-      <OrthographicCamera ref={orthographic} makeDefault={parallel} near={0.1} far={4000} up={[0, 0, 1]} position={[200, -400, 250]} />
+      <PerspectiveCamera ref={perspective} name={own} makeDefault={!parallel} fov={38} near={0.1} far={4000} up={[0, 0, 1]} position={[20, -40, 25]} />
+      <OrthographicCamera ref={orthographic} name={own} makeDefault={parallel} near={0.1} far={4000} up={[0, 0, 1]} position={[200, -400, 250]} />
     </>
   );
 }

@@ -1,9 +1,10 @@
 /** The plan: walls drawn and edited as seen from above, cut level, with the gaps of their openings. */
 import { arcBetween, courseOf, inPlan, resolveOpening, sheetIn, type InPlan, type Placed, type Point } from '@yard-arch/core';
 import { extentOf, formatLength, type Element, type ProjectDocument } from '@yard-arch/document';
-import { useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { chooseElement, useEditor } from '../editor/store.ts';
 import { Reason, TypedField } from '../sheet/Overlays.tsx';
+import { useRoom, useWheel, type Room } from '../sheet/use-board.ts';
 import { zoom, type Viewport } from '../sheet/viewport.ts';
 import { PlanTools } from './PlanTools.tsx';
 import { usePlan } from './use-plan.ts';
@@ -19,28 +20,13 @@ export function Plan() {
   const hidden = useEditor((state) => state.hidden);
   const frame = useRef<HTMLDivElement>(null);
   const svg = useRef<SVGSVGElement>(null);
-  const [room, setRoom] = useState({ width: 0, height: 0 });
+  const room = useRoom(frame);
   const [view, setView] = useState<Viewport | null>(null);
   const drawn = useMemo(() => planOf(document), [document]);
   const shown: Viewport = view ?? whole(planOf(committed).flatMap(({ body }) => body), room);
   const plan = usePlan({ svg, view: shown, setView, document: committed });
 
-  useLayoutEffect(() => {
-    const watch = new ResizeObserver(([entry]) => entry && setRoom({ width: entry.contentRect.width, height: entry.contentRect.height }));
-    if (frame.current) watch.observe(frame.current);
-    return () => watch.disconnect();
-  }, []);
-  useLayoutEffect(() => {
-    const surface = svg.current;
-    if (!surface) return;
-    const onWheel = (event: WheelEvent) => {
-      event.preventDefault();
-      const bounds = surface.getBoundingClientRect();
-      setView(zoom(shown, Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0015)), event.clientX - bounds.left, event.clientY - bounds.top));
-    };
-    surface.addEventListener('wheel', onWheel, { passive: false });
-    return () => surface.removeEventListener('wheel', onWheel);
-  });
+  useWheel(svg, (factor, px, py) => setView(zoom(shown, factor, px, py)));
 
   const x = (p: Point): number => shown.x + p[0] * shown.scale;
   const y = (p: Point): number => shown.y - p[1] * shown.scale;
@@ -173,7 +159,7 @@ function planOf(document: ProjectDocument): InPlan[] {
     .map((element) => inPlan(sheetIn(document, element), byElement.get(element.id) ?? [], cutAt));
 }
 
-function whole(points: readonly Point[], { width, height }: { width: number; height: number }): Viewport {
+function whole(points: readonly Point[], { width, height }: Room): Viewport {
   const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
   const [left, right, low, high] = points.length > 0 ? [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)] : [-2, 12, -2, 8];
   const scale = Math.max(1, Math.min((width - 150) / Math.max(1, right - left), (height - 150) / Math.max(1, high - low), 120));

@@ -6,7 +6,8 @@ import { complain } from '../common/notices.tsx';
 import { removeElement } from '../editor/edits.ts';
 import { choose, chooseElement, commit, preview, underDialog, useEditor } from '../editor/store.ts';
 import { bend, drawWall, faceOutward, isSingle, join, likeOf, moveCorner, moveElements, reverse, split, wallsOf } from '../editor/wall-edits.ts';
-import { type Viewport } from '../sheet/viewport.ts';
+import { useOnceAFrame } from '../sheet/use-board.ts';
+import type { Viewport } from '../sheet/viewport.ts';
 import { snapInPlan, type SnappedInPlan } from './snap-plan.ts';
 
 type Outcome = ChangeSet | { reason: string; mend: string };
@@ -42,7 +43,7 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
   const [typed, setTyped] = useState<string | null>(null);
   const [dragging, setDragging] = useState(false);
   const gesture = useRef<Gesture | null>(null);
-  const waiting = useRef<number | null>(null);
+  const frames = useOnceAFrame();
 
   const chosen = element ? document.elements[element] : undefined;
   const wall = chosen?.kind === 'wall' ? chosen : null;
@@ -164,11 +165,7 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
     if (typed !== null) return;
     const [x, y] = at(event);
     const free = event.altKey;
-    if (waiting.current !== null) cancelAnimationFrame(waiting.current);
-    waiting.current = requestAnimationFrame(() => {
-      waiting.current = null;
-      follow(x, y, free);
-    });
+    frames.ask(() => follow(x, y, free));
   };
 
   const show = (outcome: Outcome): void => {
@@ -229,7 +226,7 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
     const now = gesture.current;
     if (!now || typed !== null) return;
     gesture.current = null;
-    if (waiting.current !== null) cancelAnimationFrame(waiting.current);
+    frames.drop();
     setDragging(false);
     setTold(null);
     if (mode !== 'draw') setPointer(null);

@@ -16,6 +16,7 @@ import { linesOf, onElement, type OnElement } from './sheet-data.ts';
 import { SheetTools } from './SheetTools.tsx';
 import { Strings } from './Strings.tsx';
 import { TitleBlock } from './TitleBlock.tsx';
+import { useRoom, useWheel, type Room } from './use-board.ts';
 import { useGestures } from './use-gestures.ts';
 import { fit, xOf, yOf, zoom, type Viewport } from './viewport.ts';
 
@@ -32,16 +33,11 @@ export function Sheet({ element }: { element: Element }) {
 
   const frame = useRef<HTMLDivElement>(null);
   const svg = useRef<SVGSVGElement>(null);
-  const [room, setRoom] = useState({ width: 0, height: 0 });
+  const room = useRoom(frame);
   const [view, setView] = useState<Viewport>({ x: 0, y: 0, scale: 1 });
   const [own, setOwn] = useState(false);
   const [figure, setFigure] = useState<EditedFigure | null>(null);
 
-  useLayoutEffect(() => {
-    const watch = new ResizeObserver(([entry]) => entry && setRoom({ width: entry.contentRect.width, height: entry.contentRect.height }));
-    if (frame.current) watch.observe(frame.current);
-    return () => watch.disconnect();
-  }, []);
   const showWhole = useCallback(() => {
     setOwn(false);
     if (room.width > 0) setView(fit(room.width, room.height, length, tall));
@@ -81,20 +77,10 @@ export function Sheet({ element }: { element: Element }) {
   const gestures = useGestures({ svg, element, committed, shown, lines, view, setView: pan, lineAt });
   const { ghost, dragged, area, panning, tape, typed } = gestures;
 
-  useEffect(() => {
-    const surface = svg.current;
-    if (!surface) return;
-    // React listens to the wheel passively, and zooming must keep the page from scrolling.
-    const onWheel = (event: WheelEvent) => {
-      event.preventDefault();
-      const bounds = surface.getBoundingClientRect();
-      const [x, y] = [event.clientX - bounds.left, event.clientY - bounds.top];
-      setOwn(true);
-      setView((before) => zoom(before, Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0015)), x, y));
-    };
-    surface.addEventListener('wheel', onWheel, { passive: false });
-    return () => surface.removeEventListener('wheel', onWheel);
-  }, []);
+  useWheel(svg, (factor, x, y) => {
+    setOwn(true);
+    setView((before) => zoom(before, factor, x, y));
+  });
 
   const onKeyDown = sheetKeys({
     element, committed, shown, chosen: ids, placing, length, tall, lineAt, gestures,
@@ -271,7 +257,7 @@ function plainFace(element: Element): string {
 /** The most openings that are drawn one by one. */
 const most = 600;
 
-function isInSight({ s, t, profile: { width, height } }: OnElement['placed'][number], view: Viewport, room: { width: number; height: number }): boolean {
+function isInSight({ s, t, profile: { width, height } }: OnElement['placed'][number], view: Viewport, room: Room): boolean {
   const spare = 300;
   return xOf(view, s + width) > -spare && xOf(view, s) < room.width + spare && yOf(view, t) > -spare && yOf(view, t + height) < room.height + spare;
 }

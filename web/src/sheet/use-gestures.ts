@@ -10,6 +10,7 @@ import { floorBelow, sizeForRectangle, wouldBe } from '../editor/opening-edits.t
 import { choose, chooseOpening, chooseOpenings, chosenIds, commit, preview, useEditor } from '../editor/store.ts';
 import { complain, notify } from '../common/notices.tsx';
 import type { OnElement, SheetLines } from './sheet-data.ts';
+import { useOnceAFrame } from './use-board.ts';
 import { sOf, tOf, type Viewport } from './viewport.ts';
 
 /** How far the pointer pulls towards a line, pixels. */
@@ -66,7 +67,7 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
   const taping = useEditor((state) => state.taping);
   const chosen = useEditor((state) => state.chosen);
   const gesture = useRef<Gesture | null>(null);
-  const waiting = useRef<number | null>(null);
+  const frames = useOnceAFrame();
   const [panning, setPanning] = useState(false);
   const [ghost, setGhost] = useState<Ghost | null>(null);
   const [dragged, setDragged] = useState<{ box: Box; at: Ghost } | null>(null);
@@ -204,12 +205,7 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
     if (typed !== null) return;
     const [x, y] = at(event);
     const free = event.altKey;
-    // At most once a frame, whatever the pointer's rate.
-    if (waiting.current !== null) cancelAnimationFrame(waiting.current);
-    waiting.current = requestAnimationFrame(() => {
-      waiting.current = null;
-      follow(x, y, free);
-    });
+    frames.ask(() => follow(x, y, free));
   };
 
   const follow = (x: number, y: number, free: boolean): void => {
@@ -259,8 +255,7 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
   const endGesture = (keep: boolean) => {
     const now = gesture.current;
     gesture.current = null;
-    if (waiting.current !== null) cancelAnimationFrame(waiting.current);
-    waiting.current = null;
+    frames.drop();
     setPanning(false);
     setDragged(null);
     setArea(null);
