@@ -5,7 +5,9 @@ import { extentOf, type Element, type Opening, type ProjectDocument } from '@yar
 import { useState } from 'react';
 import { copyBy, copyTo, mirrorAll, type Link, type Made } from '../editor/copy-edits.ts';
 import { boxesOf } from '../editor/many-edits.ts';
-import { chooseOpenings, commit, useEditor } from '../editor/store.ts';
+import { chooseOpenings } from '../editor/choice.ts';
+import { useEditor } from '../editor/state.ts';
+import { commit } from '../editor/store.ts';
 import { Choice, CountField, LengthField } from '../particulars/Fields.tsx';
 import { copyOn } from '../editor/clipboard.ts';
 import { Section } from './Section.tsx';

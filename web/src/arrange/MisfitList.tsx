@@ -5,7 +5,8 @@ import { useMemo } from 'react';
 import { edit } from '../editor/edit.ts';
 import { putTo } from '../editor/many-edits.ts';
 import { changeSizeOf } from '../editor/opening-edits.ts';
-import { chooseOpening, commit } from '../editor/store.ts';
+import { chooseOpening } from '../editor/choice.ts';
+import { commit } from '../editor/store.ts';
 import { drop } from '../editor/wall-edits.ts';
 
 export function MisfitList({ document, element }: { document: ProjectDocument; element: Element }) {

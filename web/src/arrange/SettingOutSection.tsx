@@ -2,7 +2,9 @@
 import type { Element, ProjectDocument } from '@yard-arch/document';
 import { notify } from '../common/notices.tsx';
 import { duplicateElement } from '../editor/copy-edits.ts';
-import { chooseElement, chooseOpenings, commit, useEditor } from '../editor/store.ts';
+import { chooseElement, chooseOpenings } from '../editor/choice.ts';
+import { useEditor } from '../editor/state.ts';
+import { commit } from '../editor/store.ts';
 import { paste } from '../editor/clipboard.ts';
 
 export function SettingOutButtons({ document, element }: { document: ProjectDocument; element: Element }) {

@@ -7,7 +7,9 @@ import { addAxis, addDatum } from '../editor/line-edits.ts';
 import { blockAll, openingsOf, removeAll } from '../editor/many-edits.ts';
 import { makeOneOff } from '../editor/opening-edits.ts';
 import { setLocked } from '../editor/register-edits.ts';
-import { choose, chooseElement, chooseOpening, chooseOpenings, chosenIds, commit, hide, place, redo, stepTo, tape, turnTo, undo, useEditor } from '../editor/store.ts';
+import { choose, chooseElement, chooseOpening, chooseOpenings, hide, place, tape, turnTo } from '../editor/choice.ts';
+import { chosenIds, useEditor } from '../editor/state.ts';
+import { commit, redo, stepTo, undo } from '../editor/store.ts';
 
 /** One thing that can be done now. */
 export interface Command {

@@ -21,7 +21,9 @@ import { PatternStrip } from './PatternStrip.tsx';
 import { Register } from './Register.tsx';
 import { addElement } from './edits.ts';
 import { openingsOf } from './many-edits.ts';
-import { chooseElement, closeProject, commit, openProject, place, redo, turnTo, undo, useEditor } from './store.ts';
+import { chooseElement, place, turnTo } from './choice.ts';
+import { useEditor } from './state.ts';
+import { closeProject, commit, openProject, redo, undo } from './store.ts';
 import { TopBar } from './TopBar.tsx';
 
 const fetchModelView = () => import('../model/ModelView.tsx');

@@ -5,7 +5,9 @@ import { profileShapes, sizeLabel, type Pattern, type ProfileShape, type Project
 import { Plus } from 'lucide-react';
 import { pathOf } from '../sheet/OpeningShape.tsx';
 import { addPattern, uses } from './edits.ts';
-import { choose, commit, place, useEditor } from './store.ts';
+import { choose, place } from './choice.ts';
+import { useEditor } from './state.ts';
+import { commit } from './store.ts';
 
 export function PatternStrip({ document }: { document: ProjectDocument }) {
   const placing = useEditor((state) => state.placing);

@@ -6,7 +6,9 @@ import { useMemo, useState } from 'react';
 import { duplicateElement } from './copy-edits.ts';
 import { addElement, changeElement, removeElement } from './edits.ts';
 import { countsOf, groupsOf, listed, setGroup, setLocked, type Count, type Order, type Wanted } from './register-edits.ts';
-import { choose, chooseElement, commit, hide, useEditor } from './store.ts';
+import { choose, chooseElement, hide } from './choice.ts';
+import { useEditor } from './state.ts';
+import { commit } from './store.ts';
 
 const remembered = (key: string, otherwise: string): string => localStorage.getItem(`yard-arch-register-${key}`) ?? otherwise;
 

@@ -6,7 +6,9 @@ import { Link } from 'react-router';
 import { exportUrl, fileUrl } from '../common/api.ts';
 import { Mark } from '../common/Mark.tsx';
 import { setUnits } from './edits.ts';
-import { choose, commit, redo, undo, useEditor } from './store.ts';
+import { choose } from './choice.ts';
+import { useEditor } from './state.ts';
+import { commit, redo, undo } from './store.ts';
 
 export function TopBar({ document, project }: { document: ProjectDocument; project: string }) {
   const element = useEditor((state) => (state.element ? state.document?.elements[state.element]?.name : undefined));

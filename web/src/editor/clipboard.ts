@@ -3,7 +3,9 @@ import type { Element, ProjectDocument } from '@yard-arch/document';
 import { complain } from '../common/notices.tsx';
 import { copyBy, copyTo, pasteSettingOut } from './copy-edits.ts';
 import { openingsOf } from './many-edits.ts';
-import { chooseOpenings, commit, useEditor } from './store.ts';
+import { chooseOpenings } from './choice.ts';
+import { useEditor } from './state.ts';
+import { commit } from './store.ts';
 
 /** Copies openings on by as much as the last copy went, or where there was none by their own width. */
 export function copyOn(document: ProjectDocument, chosen: readonly string[]): void {

@@ -1,97 +1,15 @@
 /**
- * The editor's state. The document that is shown is what the server holds plus the edits not yet sent; every edit is a change set,
+ * The document and its saving. The document that is shown is what the server holds plus the edits not yet sent; every edit is a change set,
  * goes to the worker to be cut and into the queue to be saved, and can be undone by its inverse.
  */
-import type { MeshProof, OpeningStatus } from '@yard-arch/core';
-import { applyChangeSet, differenceOf, rebased, Refused, sameValue, type ChangeSet, type Grip, type ProjectDocument } from '@yard-arch/document';
-import { create } from 'zustand';
+import { applyChangeSet, differenceOf, rebased, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { api, eventsUrl, ServerProblem } from '../common/api.ts';
 import { complain } from '../common/notices.tsx';
-import type { DrawnElement, FromWorker, ToWorker } from './cut-messages.ts';
-import { readKept, writeKept, type Pending, type Step } from './kept.ts';
-
-/** How the saving of edits stands. */
-export type Saving = 'saved' | 'saving' | 'kept here';
-
-/** What is chosen: openings of one element, in the order in which they were chosen, a pattern (to be looked at or placed), a datum or an axis, the project with its materials, its history, or nothing but the wall itself. */
-export type Chosen = { kind: 'wall' } | { kind: 'project' } | { kind: 'history' } | { kind: 'datum' | 'axis'; id: string } | { kind: 'openings'; ids: readonly string[] } | { kind: 'pattern'; id: string };
-
-/** What can be on the board: the chosen element's sheet, the plan, or the table of openings. */
-const boards = ['sheet', 'plan', 'table'] as const;
-export type Board = (typeof boards)[number];
-
-/** The ids of openings that are chosen. */
-export const chosenIds = (chosen: Chosen): readonly string[] => (chosen.kind === 'openings' ? chosen.ids : nothing);
-const nothing: readonly string[] = [];
-
-interface EditorState {
-  project: string | null;
-  failure: { title: string; detail: string; passing: boolean } | null;
-  /** The document with all edits, or null while it is being read. */
-  document: ProjectDocument | null;
-  /** The document with the edit that is just being made, such as a drag; null when none is. */
-  draft: ProjectDocument | null;
-  saving: Saving;
-  /** Why edits are only kept here. */
-  trouble: string | null;
-  pendingCount: number;
-  undo: Step[];
-  redo: Step[];
-  element: string | null;
-  chosen: Chosen;
-  /** The size that a click on the sheet places, or null. */
-  placing: { pattern: string; size: string } | null;
-  /** Which drawing is on the board: the chosen element's sheet, or the plan. */
-  board: Board;
-  /** The dialog that is open over the page. */
-  dialog: 'finder' | 'keys' | null;
-  /** Elements that are not shown in the model and only faintly in plan; remembered in this browser. */
-  hidden: ReadonlySet<string>;
-  /** The point by which an opening is placed and held. */
-  grip: Grip;
-  /** Whether clicks on the sheet measure. */
-  taping: boolean;
-  /** What was copied last, and how far, to be copied on. */
-  lastCopy: { ds: number; dt: number } | null;
-  /** Openings, or a whole wall's setting-out, to be pasted. */
-  clip: { kind: 'openings'; ids: readonly string[] } | { kind: 'wall'; id: string } | null;
-  drawn: ReadonlyMap<string, DrawnElement>;
-  statuses: ReadonlyMap<string, OpeningStatus>;
-  proofs: ReadonlyMap<string, MeshProof>;
-  cutTime: number | null;
-  cutFailure: string | null;
-}
-
-export const useEditor = create<EditorState>(() => initial());
-
-function initial(): EditorState {
-  return {
-    project: null,
-    failure: null,
-    document: null,
-    draft: null,
-    saving: 'saved',
-    trouble: null,
-    pendingCount: 0,
-    undo: [],
-    redo: [],
-    element: null,
-    chosen: { kind: 'wall' },
-    placing: null,
-    board: boards.find((board) => board === localStorage.getItem('yard-arch-board')) ?? 'sheet',
-    dialog: null,
-    hidden: new Set(),
-    grip: { across: 'centre', level: 'sill' },
-    taping: false,
-    lastCopy: null,
-    clip: null,
-    drawn: new Map(),
-    statuses: new Map(),
-    proofs: new Map(),
-    cutTime: null,
-    cutFailure: null,
-  };
-}
+import { chooseOpenings, rememberedChoice, rememberedElement, rememberedHidden } from './choice.ts';
+import { post, startWorker, stopWorker } from './cutting.ts';
+import { readKept, writeKept, type Pending } from './kept.ts';
+import { lockedBy } from './locks.ts';
+import { initial, useEditor } from './state.ts';
 
 const { getState, setState } = useEditor;
 
@@ -105,53 +23,12 @@ let session = 0;
 let heard = 0;
 let line: EventSource | null = null;
 
-let worker: Worker | null = null;
-let sent = 0;
-
-function startWorker(): Worker {
-  if (worker) return worker;
-  worker = new Worker(new URL('./cut.worker.ts', import.meta.url), { type: 'module' });
-  worker.onmessage = ({ data }: MessageEvent<FromWorker>) => take(data);
-  worker.onerror = (event) => setState({ cutFailure: event.message || 'the cutting worker has stopped' });
-  return worker;
-}
-
-function post(message: ToWorker extends infer M ? (M extends ToWorker ? Omit<M, 'number'> : never) : never): void {
-  startWorker().postMessage({ ...message, number: ++sent });
-}
-
-function take(message: FromWorker): void {
-  if (message.kind === 'failed') return setState({ cutFailure: message.message });
-  if (message.kind === 'proofs') {
-    if (message.number === sent) setState({ proofs: new Map(message.proofs) });
-    return;
-  }
-  const drawn = new Map(getState().drawn);
-  for (const id of message.removed) drawn.delete(id);
-  for (const element of message.elements) drawn.set(element.element, element);
-  setState({ drawn, statuses: sameStatuses(getState().statuses, message.statuses), cutTime: message.milliseconds, cutFailure: null });
-}
-
-/** The statuses that came in, or the very ones that there are where nothing has changed, so that nothing is drawn again for them. */
-function sameStatuses(known: ReadonlyMap<string, OpeningStatus>, told: readonly [string, OpeningStatus][]): ReadonlyMap<string, OpeningStatus> {
-  let changed = known.size !== told.length;
-  const next = told.map(([id, status]): [string, OpeningStatus] => {
-    const old = known.get(id);
-    if (old && sameValue(old, status)) return [id, old];
-    changed = true;
-    return [id, status];
-  });
-  return changed ? new Map(next) : known;
-}
-
 /** Opens a project: reads it, takes up edits that were kept in this browser, and cuts it. */
 export async function openProject(project: string): Promise<void> {
   const mine = ++session;
   line?.close();
   heard = 0;
-  worker?.terminate();
-  worker = null;
-  sent = 0;
+  stopWorker();
   setState({ ...initial(), project, hidden: rememberedHidden(project) });
   // It starts while the document is read.
   startWorker();
@@ -183,41 +60,8 @@ export async function openProject(project: string): Promise<void> {
 export function closeProject(): void {
   session += 1;
   line?.close();
-  worker?.terminate();
-  worker = null;
+  stopWorker();
   setState(initial());
-}
-
-function rememberedHidden(project: string): ReadonlySet<string> {
-  try {
-    return new Set(JSON.parse(localStorage.getItem(`yard-arch-hidden-${project}`) ?? '[]') as string[]);
-  } catch {
-    return new Set();
-  }
-}
-
-/** Shows only some elements: hides those given. */
-export function hide(hidden: ReadonlySet<string>): void {
-  const { project } = getState();
-  if (project) localStorage.setItem(`yard-arch-hidden-${project}`, JSON.stringify([...hidden]));
-  setState({ hidden });
-}
-
-function rememberedElement(project: string): string | null {
-  return localStorage.getItem(`yard-arch-element-${project}`);
-}
-
-// What is chosen is remembered for this tab, so that a reload comes back to it.
-useEditor.subscribe(({ project, document, chosen }, before) => {
-  if (project && document && chosen !== before.chosen) sessionStorage.setItem(`yard-arch-chosen-${project}`, JSON.stringify(chosen));
-});
-
-function rememberedChoice(project: string): Chosen {
-  try {
-    return (JSON.parse(sessionStorage.getItem(`yard-arch-chosen-${project}`) ?? 'null') as Chosen | null) ?? { kind: 'wall' };
-  } catch {
-    return { kind: 'wall' };
-  }
 }
 
 /** The server's document with the edits that are still to be sent; edits that no longer fit are dropped, and said so. */
@@ -297,28 +141,6 @@ export function commit(changeSet: ChangeSet): boolean {
   keep();
   void save();
   return true;
-}
-
-/** The name of a locked element that a change set would change, or null. Locking and unlocking are changes that a lock does not keep from. */
-function lockedBy(document: ProjectDocument, { changes }: ChangeSet): string | null {
-  const lockOf = (id: string | null | undefined): string | null => (id && document.elements[id]?.locked ? document.elements[id].name : null);
-  for (const change of changes) {
-    if (change.op === 'settings') continue;
-    const id = change.op === 'put' ? change.value.id : change.id;
-    if (change.table === 'elements') {
-      const before = document.elements[id];
-      if (!before?.locked) continue;
-      const rest = (element: object): string => JSON.stringify({ ...element, locked: undefined, group: undefined });
-      if (change.op === 'remove' || rest(before) !== rest(change.value)) return before.name;
-    } else if (change.table === 'openings') {
-      const lock = lockOf(document.openings[id]?.element) ?? lockOf(change.op === 'put' ? (change.value as { element: string }).element : null);
-      if (lock) return lock;
-    } else if (change.table === 'axes') {
-      const lock = lockOf(document.axes[id]?.element);
-      if (lock) return lock;
-    }
-  }
-  return null;
 }
 
 /** Shows an edit that is being made without making it; null gives it up. */
@@ -489,52 +311,3 @@ export function stepTo(count: number): void {
 window.addEventListener('online', () => {
   if (pending.length > 0) void save();
 });
-/** Chooses an element, and remembers it. */
-export function chooseElement(element: string | null): void {
-  const { project } = getState();
-  if (project && element) localStorage.setItem(`yard-arch-element-${project}`, element);
-  setState((state) => ({ element, chosen: state.element === element && state.chosen.kind !== 'openings' ? state.chosen : { kind: 'wall' } }));
-}
-
-/** Chooses an opening, and the wall that it is in; or adds it to those chosen on the same wall, or takes it from them. */
-export function chooseOpening(id: string, more = false): void {
-  const ids = more ? chosenIds(getState().chosen) : [];
-  chooseOpenings(ids.includes(id) ? ids.filter((other) => other !== id) : [...ids, id]);
-}
-
-/** Chooses openings, all those given that are on the element of the last one. */
-export function chooseOpenings(ids: readonly string[]): void {
-  const openings = getState().document?.openings ?? {};
-  const known = [...new Set(ids)].filter((id) => openings[id]);
-  const last = known.at(-1);
-  if (!last) return setState({ chosen: { kind: 'wall' } });
-  const element = openings[last]!.element;
-  if (getState().element !== element) chooseElement(element);
-  setState({ chosen: { kind: 'openings', ids: known.filter((id) => openings[id]!.element === element) }, placing: null });
-}
-
-export function choose(chosen: Chosen): void {
-  setState({ chosen });
-}
-
-export function place(placing: { pattern: string; size: string } | null): void {
-  setState(placing ? { placing, taping: false, chosen: { kind: 'pattern', id: placing.pattern } } : { placing: null });
-}
-
-/** Whether a dialog lies over the page. It has the keys then, and Escape closes it even before it has the focus. */
-export function underDialog(key: string): boolean {
-  if (getState().dialog === null) return false;
-  if (key === 'Escape') setState({ dialog: null });
-  return true;
-}
-
-/** Begins or ends measuring. */
-export function tape(on: boolean): void {
-  setState(on ? { taping: true, placing: null } : { taping: false });
-}
-
-/** Puts a drawing on the board, and remembers which. */
-export function turnTo(board: Board): void {
-  localStorage.setItem('yard-arch-board', board);
-  setState({ board, placing: null, taping: false });
-}

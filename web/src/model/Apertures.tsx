@@ -5,7 +5,9 @@ import type { ProjectDocument } from '@yard-arch/document';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import { moveAll, openingsOf } from '../editor/many-edits.ts';
-import { chooseOpening, chosenIds, commit, preview, useEditor } from '../editor/store.ts';
+import { chooseOpening } from '../editor/choice.ts';
+import { chosenIds, useEditor } from '../editor/state.ts';
+import { commit, preview } from '../editor/store.ts';
 import { linesOf, onElement } from '../sheet/sheet-data.ts';
 import { useDisplay } from './display.ts';
 

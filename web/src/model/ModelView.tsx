@@ -4,7 +4,8 @@ import { Canvas, useThree, type RootState, type ThreeEvent } from '@react-three/
 import type { ProjectDocument } from '@yard-arch/document';
 import { useCallback, useEffect, useMemo, useRef, useState, type ComponentRef } from 'react';
 import * as THREE from 'three';
-import { choose, chooseElement, chooseOpening, chosenIds, useEditor } from '../editor/store.ts';
+import { choose, chooseElement, chooseOpening } from '../editor/choice.ts';
+import { chosenIds, useEditor } from '../editor/state.ts';
 import { complain, notify } from '../common/notices.tsx';
 import { Apertures } from './Apertures.tsx';
 import { CutWall } from './CutWall.tsx';

@@ -5,7 +5,8 @@ import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { api, type Version } from '../common/api.ts';
 import { complain, notify } from '../common/notices.tsx';
-import { goBackTo, stepTo, undo, useEditor } from '../editor/store.ts';
+import { useEditor } from '../editor/state.ts';
+import { goBackTo, stepTo, undo } from '../editor/store.ts';
 
 const when = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 

@@ -4,7 +4,8 @@ import type { ProjectDocument } from '@yard-arch/document';
 import { useState } from 'react';
 import { Dialog } from '../common/Dialog.tsx';
 import { confineDatum, heldTo, moveLine, removeLine, renameLine, setDatumKind, type Line } from '../editor/line-edits.ts';
-import { chooseOpening, commit } from '../editor/store.ts';
+import { chooseOpening } from '../editor/choice.ts';
+import { commit } from '../editor/store.ts';
 import { Choice, LengthField, NameField } from './Fields.tsx';
 
 export function LineParticulars({ document, line }: { document: ProjectDocument; line: Line }) {

@@ -7,7 +7,9 @@ import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySectio
 import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
 import { SpreadSection } from '../arrange/SpreadSection.tsx';
 import { blockAll, removeAll } from '../editor/many-edits.ts';
-import { chooseOpenings, commit, useEditor } from '../editor/store.ts';
+import { chooseOpenings } from '../editor/choice.ts';
+import { useEditor } from '../editor/state.ts';
+import { commit } from '../editor/store.ts';
 
 export function ManyParticulars({ document, openings }: { document: ProjectDocument; openings: readonly Opening[] }) {
   const statuses = useEditor((state) => state.statuses);

@@ -3,7 +3,8 @@ import { elementsAlong, resolveOpening } from '@yard-arch/core';
 import { formatLength, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { useMemo } from 'react';
 import { changeOpening } from '../editor/edits.ts';
-import { commit, useEditor } from '../editor/store.ts';
+import { useEditor } from '../editor/state.ts';
+import { commit } from '../editor/store.ts';
 import { AngleField, Choice } from './Fields.tsx';
 
 /** Elements farther away than this are not offered, metres. */

@@ -4,7 +4,9 @@ import { extentOf, formatLength, parseLength, type ChangeSet, type ProjectDocume
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import { complain } from '../common/notices.tsx';
 import { removeElement } from '../editor/edits.ts';
-import { choose, chooseElement, commit, preview, underDialog, useEditor } from '../editor/store.ts';
+import { choose, chooseElement, underDialog } from '../editor/choice.ts';
+import { useEditor } from '../editor/state.ts';
+import { commit, preview } from '../editor/store.ts';
 import { bend, drawWall, faceOutward, isSingle, join, likeOf, moveCorner, moveElements, reverse, split, wallsOf } from '../editor/wall-edits.ts';
 import { useOnceAFrame } from '../sheet/use-board.ts';
 import type { Viewport } from '../sheet/viewport.ts';

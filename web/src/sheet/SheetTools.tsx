@@ -2,7 +2,9 @@
 import type { Element, Grip } from '@yard-arch/document';
 import { Plus, Ruler } from 'lucide-react';
 import { addAxis, addDatum } from '../editor/line-edits.ts';
-import { choose, commit, tape, useEditor } from '../editor/store.ts';
+import { choose, tape } from '../editor/choice.ts';
+import { useEditor } from '../editor/state.ts';
+import { commit } from '../editor/store.ts';
 
 const levels: { level: Grip['level']; name: string }[] = [
   { level: 'head', name: 'head' },

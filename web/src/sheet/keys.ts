@@ -5,7 +5,9 @@ import { complain, notify } from '../common/notices.tsx';
 import { copyOn, paste } from '../editor/clipboard.ts';
 import { heldTo, moveLine, removeLine, type Line } from '../editor/line-edits.ts';
 import { blockAll, moveAll, openingsOf, removeAll } from '../editor/many-edits.ts';
-import { choose, chooseOpening, chooseOpenings, commit, place, tape, underDialog, useEditor } from '../editor/store.ts';
+import { choose, chooseOpening, chooseOpenings, place, tape, underDialog } from '../editor/choice.ts';
+import { useEditor } from '../editor/state.ts';
+import { commit } from '../editor/store.ts';
 import type { OnElement } from './sheet-data.ts';
 import { placeOf, type useGestures } from './use-gestures.ts';
 

@@ -6,7 +6,9 @@ import { useMemo, useState } from 'react';
 import { changeOpening } from '../editor/edits.ts';
 import { moveAll } from '../editor/many-edits.ts';
 import { changePatternOf, changeSizeOf } from '../editor/opening-edits.ts';
-import { chooseOpening, chooseOpenings, chosenIds, commit, useEditor } from '../editor/store.ts';
+import { chooseOpening, chooseOpenings } from '../editor/choice.ts';
+import { chosenIds, useEditor } from '../editor/state.ts';
+import { commit } from '../editor/store.ts';
 import { Cell } from '../particulars/Fields.tsx';
 
 interface Line {

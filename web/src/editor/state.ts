@@ -1,0 +1,90 @@
+/** The editor's state: what is shown of a project, what is chosen, and how its saving stands. */
+import type { MeshProof, OpeningStatus } from '@yard-arch/core';
+import type { Grip, ProjectDocument } from '@yard-arch/document';
+import { create } from 'zustand';
+import type { DrawnElement } from './cut-messages.ts';
+import type { Step } from './kept.ts';
+
+/** How the saving of edits stands. */
+export type Saving = 'saved' | 'saving' | 'kept here';
+
+/** What is chosen: openings of one element, in the order in which they were chosen, a pattern (to be looked at or placed), a datum or an axis, the project with its materials, its history, or nothing but the wall itself. */
+export type Chosen = { kind: 'wall' } | { kind: 'project' } | { kind: 'history' } | { kind: 'datum' | 'axis'; id: string } | { kind: 'openings'; ids: readonly string[] } | { kind: 'pattern'; id: string };
+
+/** What can be on the board: the chosen element's sheet, the plan, or the table of openings. */
+const boards = ['sheet', 'plan', 'table'] as const;
+export type Board = (typeof boards)[number];
+
+/** The ids of openings that are chosen. */
+export const chosenIds = (chosen: Chosen): readonly string[] => (chosen.kind === 'openings' ? chosen.ids : nothing);
+const nothing: readonly string[] = [];
+
+interface EditorState {
+  project: string | null;
+  failure: { title: string; detail: string; passing: boolean } | null;
+  /** The document with all edits, or null while it is being read. */
+  document: ProjectDocument | null;
+  /** The document with the edit that is just being made, such as a drag; null when none is. */
+  draft: ProjectDocument | null;
+  saving: Saving;
+  /** Why edits are only kept here. */
+  trouble: string | null;
+  pendingCount: number;
+  undo: Step[];
+  redo: Step[];
+  element: string | null;
+  chosen: Chosen;
+  /** The size that a click on the sheet places, or null. */
+  placing: { pattern: string; size: string } | null;
+  /** Which drawing is on the board: the chosen element's sheet, or the plan. */
+  board: Board;
+  /** The dialog that is open over the page. */
+  dialog: 'finder' | 'keys' | null;
+  /** Elements that are not shown in the model and only faintly in plan; remembered in this browser. */
+  hidden: ReadonlySet<string>;
+  /** The point by which an opening is placed and held. */
+  grip: Grip;
+  /** Whether clicks on the sheet measure. */
+  taping: boolean;
+  /** What was copied last, and how far, to be copied on. */
+  lastCopy: { ds: number; dt: number } | null;
+  /** Openings, or a whole wall's setting-out, to be pasted. */
+  clip: { kind: 'openings'; ids: readonly string[] } | { kind: 'wall'; id: string } | null;
+  drawn: ReadonlyMap<string, DrawnElement>;
+  statuses: ReadonlyMap<string, OpeningStatus>;
+  proofs: ReadonlyMap<string, MeshProof>;
+  cutTime: number | null;
+  cutFailure: string | null;
+}
+
+export const useEditor = create<EditorState>(() => initial());
+
+/** The state before any project is opened. */
+export function initial(): EditorState {
+  return {
+    project: null,
+    failure: null,
+    document: null,
+    draft: null,
+    saving: 'saved',
+    trouble: null,
+    pendingCount: 0,
+    undo: [],
+    redo: [],
+    element: null,
+    chosen: { kind: 'wall' },
+    placing: null,
+    board: boards.find((board) => board === localStorage.getItem('yard-arch-board')) ?? 'sheet',
+    dialog: null,
+    hidden: new Set(),
+    grip: { across: 'centre', level: 'sill' },
+    taping: false,
+    lastCopy: null,
+    clip: null,
+    drawn: new Map(),
+    statuses: new Map(),
+    proofs: new Map(),
+    cutTime: null,
+    cutFailure: null,
+  };
+}
