@@ -9,16 +9,19 @@ import { chooseOpening } from '../editor/choice.ts';
 import { chosenIds, useEditor } from '../editor/state.ts';
 import { commit, preview } from '../editor/store.ts';
 import { linesOf, onElement } from '../sheet/sheet-data.ts';
+import { isAway } from './CutWall.tsx';
 import { useDisplay } from './display.ts';
 
 interface ApertureProps {
+  /** A plane beyond which nothing is shown. */
+  clip: THREE.Plane | null;
   document: ProjectDocument;
   onPick: (event: ThreeEvent<MouseEvent>, element: string, opening: string) => void;
   /** Told when a drag begins and ends, so that the view is not turned meanwhile. */
   hold: (held: boolean) => void;
 }
 
-export function Apertures({ document, onPick, hold }: ApertureProps) {
+export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
   // Only what is chosen is shown as the edit that is just being made has it, and anew with each cut, so that the model is drawn once for both.
   const drawn = useEditor((state) => state.drawn);
   const draft = useMemo(() => (drawn.size > 0 ? useEditor.getState().draft : null) ?? document, [drawn, document]);
@@ -36,8 +39,9 @@ export function Apertures({ document, onPick, hold }: ApertureProps) {
   useDisposed(blocked);
   useDisposed(lit);
   useDisposed(solids);
+  const planes = clip ? [clip] : null;
   /** The pane that a ray met. */
-  const met = (event: ThreeEvent<MouseEvent>): Pane | undefined => panes[all.userData.paneOf[event.faceIndex ?? -1]!];
+  const met = (event: ThreeEvent<MouseEvent>): Pane | undefined => (isAway(clip, event) ? undefined : panes[all.userData.paneOf[event.faceIndex ?? -1]!]);
   return (
     <>
       <mesh
@@ -54,14 +58,14 @@ export function Apertures({ document, onPick, hold }: ApertureProps) {
         <meshBasicMaterial side={THREE.DoubleSide} visible={false} />
       </mesh>
       <mesh geometry={blocked} raycast={() => null} renderOrder={2}>
-        <meshBasicMaterial side={THREE.DoubleSide} transparent depthWrite={false} color="#8a7c66" opacity={0.28} />
+        <meshBasicMaterial side={THREE.DoubleSide} transparent depthWrite={false} color="#8a7c66" opacity={0.28} clippingPlanes={planes} />
       </mesh>
       <mesh geometry={lit} raycast={() => null} renderOrder={2}>
-        <meshBasicMaterial side={THREE.DoubleSide} transparent depthWrite={false} color="#b0442b" opacity={0.55} />
+        <meshBasicMaterial side={THREE.DoubleSide} transparent depthWrite={false} color="#b0442b" opacity={0.55} clippingPlanes={planes} />
       </mesh>
       {solids && (
         <mesh geometry={solids} raycast={() => null} renderOrder={3}>
-          <meshBasicMaterial transparent depthWrite={false} color="#5b6670" opacity={0.25} />
+          <meshBasicMaterial transparent depthWrite={false} color="#5b6670" opacity={0.25} clippingPlanes={planes} />
         </mesh>
       )}
     </>

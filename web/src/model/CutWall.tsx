@@ -54,6 +54,9 @@ function insideStripes(): THREE.DataTexture {
   return stripes;
 }
 
+/** Whether what a ray met has been taken away by the plane. */
+export const isAway = (clip: THREE.Plane | null, { point }: Pick<ThreeEvent<MouseEvent>, 'point'>): boolean => clip !== null && clip.distanceToPoint(point) < 0;
+
 interface CutWallProps {
   cut: DrawnElement;
   materials: ProjectDocument['materials'];
@@ -87,6 +90,8 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
       const surface = show === 'sides' ? new THREE.MeshStandardMaterial({ color: outside, roughness: 1 }) : surfaceOf(materials[id]);
       if (show === 'see-through') Object.assign(surface, { transparent: true, opacity: 0.32, depthWrite: false, side: THREE.DoubleSide });
       surface.clippingPlanes = clip ? [clip] : null;
+      // What is taken away casts no shadow either.
+      surface.clipShadows = true;
       return surface;
     });
   }, [geometry, cut, materials, show, clip]);
@@ -100,6 +105,7 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
   useEffect(() => () => surfaces.forEach((material) => material.dispose()), [surfaces]);
 
   const onClick = (event: ThreeEvent<MouseEvent>) => {
+    if (isAway(clip, event)) return;
     const triangle = event.faceIndex ?? 0;
     const run = cut.runs.find(({ first, count }) => triangle >= first && triangle < first + count);
     onPick(event, cut.element, run?.opening ?? null);

@@ -70,7 +70,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <meshStandardMaterial color="#d3c8b2" roughness={1} />
         </mesh>
         <Walls document={document} clip={clip} />
-        <Apertures document={document} onPick={pick} hold={hold} />
+        <Apertures document={document} clip={clip} onPick={pick} hold={hold} />
         <OrbitControls ref={controls} makeDefault enableDamping={false} maxPolarAngle={Math.PI * 0.53} minDistance={0.5} maxDistance={1500} onEnd={() => controls.current && target.current.copy(controls.current.target)} />
         <Cameras parallel={parallel} controls={controls} target={target.current} />
         <Director controls={controls} whole={() => wholeOf(bounds)} ready={count > 0} target={target.current} take={(fly) => (go.current = fly)} />
