@@ -187,3 +187,17 @@ describe('whatever is cut', () => {
     );
   });
 });
+
+describe('an opening that runs over the edge only behind its profile', () => {
+  it('is cut by the solid path, is notched, and says where', () => {
+    const pattern: Pattern = { id: 'p', name: 'Checked', profile: { shape: 'rectangle' }, sizes: { a: { id: 'a', name: '', dimensions: { width: 1.2, height: 1.5 } } }, reveal: { material: null }, sections: { 'jamb-left': { checks: [{ depth: 0.1, step: 0.05 }] } } };
+    const at = (s: number) => {
+      const model = cutModel({ ...project([wall()], [opening('a', 'p', s, 1)]), patterns: { p: pattern } });
+      return { volume: prove(model.cuts.get('w1')!.mesh).volume, ...model.statuses.get('a')! };
+    };
+    const over = at(0.02);
+    expect(over).toMatchObject({ state: 'notched', reason: 'runs over the start behind its profile' });
+    expect(Math.abs(over.volume - (9.6 - 1.2 * 1.5 * 0.1 - 1.22 * 1.5 * 0.3))).toBeLessThan(1e-5);
+    expect(at(0.06)).toMatchObject({ state: 'cut', reason: null });
+  });
+});

@@ -90,6 +90,16 @@ describe('niches, bosses, imprints and what is kept', () => {
     expect(cut([wall()], [opening('a', 'p', 1, 1)], { p: { cut: { kind: 'keep inside' } } }).proof.volume).toBeCloseTo(1.8 * 0.4, 9);
   });
 
+  it('stay closed where one that touches the base in a point crosses the plane where another ends', () => {
+    const circle: Partial<Pattern> = { profile: { shape: 'circle' }, sizes: { a: { id: 'a', name: '', dimensions: { diameter: 0.8 } } }, cut: { kind: 'niche', depth: 0.16 } };
+    for (const mesh of ['lean', 'quads'] as const)
+      for (const depth of [0.11, 0.16, 0.2]) {
+        const { proof } = cut([wall({ mesh })], [opening('a', 'q', 1, 0), opening('b', 'p', 3.5, 0)], { p: circle, q: { cut: { kind: 'niche', depth } } });
+        const { proof: alone } = cut([wall({ mesh })], [opening('b', 'p', 3.5, 0)], { p: circle });
+        expect(proof.volume).toBeCloseTo(alone.volume - 1.8 * depth, 9);
+      }
+  });
+
   it('cross at different depths', () => {
     const { proof } = cut([wall()], [opening('a', 'p', 1, 1), opening('b', 'q', 1.6, 1.5)], { p: { cut: { kind: 'niche', depth: 0.1 } }, q: { cut: { kind: 'niche', depth: 0.3 } } });
     // They share 0.6 × 1.0 m, which is as deep as the deeper one.

@@ -63,6 +63,14 @@ export function loopsOfOpening(opening: Placed, operand: number, s: number, t: n
   return loopsOf(opening.outline, sectionsAt(opening), operand, raised).map((loop) => loop.map((edge) => movedEdge(edge, s, t, opening.drift)));
 }
 
+/** An opening's outlines at each depth at which its sections begin to run otherwise, where they lie; empty where it runs square through. */
+export function outlinesBehind(opening: Placed): Loop[] {
+  const own = loopsOf(opening.outline, sectionsAt(opening), 1, true).map((loop) => loop.map((edge) => movedEdge(edge, opening.s, opening.t, opening.drift)));
+  const edges = own.flat();
+  const [from, to] = rangeOf(opening);
+  return edges.every(still) ? [] : depthsOf(edges, from, to).map(({ n, side }) => ringAt(own, n, side));
+}
+
 /** A sheet's own edges. */
 export function loopsOfSheet(sheet: Sheet): EdgeLoop[] {
   const { outline, thickness } = sheet;

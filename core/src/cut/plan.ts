@@ -6,6 +6,7 @@ import { outlineArea } from '../profile/flatten.ts';
 import { worded, type Placed } from '../setout/resolve.ts';
 import { tolerance, TooTangled, type Loop } from './arrangement.ts';
 import { clip, type Clipped, type Part } from './clip.ts';
+import { outlinesBehind } from './group.ts';
 import { reachOf } from './reach.ts';
 import type { Grouping } from './skin.ts';
 import { notCut, type OpeningStatus, type State } from './status.ts';
@@ -212,9 +213,10 @@ function atTheEdge(sheet: Sheet, outline: Loop, cluster: readonly number[], open
       return;
     }
     cut.push(k);
-    const over = [...new Set(report.over.map((edge) => sheet.outline.names[edge]!))];
+    const onFace = report.over.map((edge) => sheet.outline.names[edge]!);
+    const over = [...new Set(onFace.length > 0 ? onFace : overBehind(sheet, outline, opening))];
     const told = [
-      ...(over.length > 0 ? [`runs over the ${over.join(' and the ')}`] : []),
+      ...(over.length > 0 ? [`runs over the ${over.join(' and the ')}${onFace.length > 0 ? '' : ' behind its profile'}`] : []),
       ...(report.shows ? [] : ['lies wholly within the openings that it is united with']),
     ];
     statuses[k] = {
@@ -227,6 +229,11 @@ function atTheEdge(sheet: Sheet, outline: Loop, cluster: readonly number[], open
     };
   });
   return cut;
+}
+
+/** The edges that an opening whose profile keeps clear of them runs over further in, where its sections make it wider. */
+function overBehind(sheet: Sheet, outline: Loop, opening: Placed): string[] {
+  return outlinesBehind(opening).flatMap((loop) => clip(outline, [loop]).openings[1]!.over.map((edge) => sheet.outline.names[edge]!));
 }
 
 function refuseUnclear(opening: Placed, refused: (why: string, mend: string) => void, noun: string): void {

@@ -1,7 +1,7 @@
 /** Planes: where one slab ends and the next begins, the faces between what is solid on either side, and the vertices that both share. */
 import type { MeshBuilder } from '../mesh/builder.ts';
 import { giveNodes, type PlacedTube } from '../reveal/place.ts';
-import { arrange, origin, type Loop } from './arrangement.ts';
+import { arrange, origin, type Arrangement, type Loop } from './arrangement.ts';
 import { boundaryOf } from './clip.ts';
 
 /** A face on a plane across the depth, facing the outer (−1) or the inner side (1): loops of vertices, what is solid behind them on the left. */
@@ -26,56 +26,120 @@ export function planeBetween(
   const lower = loopOf(before.far, before);
   const upper = loopOf(after.near, after);
   const a = arrange([lower.loop, upper.loop]);
-  const vertexOf = new Array<number>(a.xs.length).fill(-1);
   /** The arrangement's vertex at each point of an operand: that from which its edges leave. */
-  const starts = [new Map<number, number>(), new Map<number, number>()];
-  const chains = [new Map<number, { along: number; v: number }[]>(), new Map<number, { along: number; v: number }[]>()];
-  const both = [lower, upper];
+  const starts = [new Map<number, number>(), new Map<number, number>()] as const;
+  const chains = [new Map<number, { along: number; v: number }[]>(), new Map<number, { along: number; v: number }[]>()] as const;
+  const both = [lower, upper] as const;
   a.covers.forEach((covers, e) => {
     for (const { operand, source } of covers) {
-      const { loop } = both[operand]!;
+      const { loop } = both[operand as 0 | 1];
       const next = loop.next![source]!;
       const [dx, dy] = [loop.xs[next]! - loop.xs[source]!, loop.ys[next]! - loop.ys[source]!];
       for (const v of [a.from[e]!, a.to[e]!]) {
         const along = ((a.xs[v]! - loop.xs[source]!) * dx + (a.ys[v]! - loop.ys[source]!) * dy) / (dx * dx + dy * dy);
-        const chain = chains[operand]!.get(source);
+        const chain = chains[operand as 0 | 1].get(source);
         if (chain) {
           if (!chain.some((link) => link.v === v)) chain.push({ along, v });
-        } else chains[operand]!.set(source, [{ along, v }]);
+        } else chains[operand as 0 | 1].set(source, [{ along, v }]);
       }
     }
   });
-  for (const operand of [0, 1])
-    for (const [source, chain] of chains[operand]!) {
+  for (const operand of [0, 1] as const)
+    for (const [source, chain] of chains[operand]) {
       chain.sort((p, q) => p.along - q.along);
-      starts[operand]!.set(source, chain[0]!.v);
+      starts[operand].set(source, chain[0]!.v);
     }
-  // The lower slab's vertices come first; the upper's become those where they stand on the same point.
-  for (const [source, v] of starts[0]!) if (vertexOf[v] === -1) vertexOf[v] = beforeVertices[lower.nodes[source]!]!;
-    else beforeVertices[lower.nodes[source]!] = vertexOf[v]!;
-  for (const [source, v] of starts[1]!) {
-    const node = upper.nodes[source]!;
-    if (vertexOf[v] === -1) vertexOf[v] = afterVertices[node]!;
-    else afterVertices[node] = vertexOf[v]!;
-  }
-  for (let v = 0; v < vertexOf.length; v++)
-    if (vertexOf[v] === -1 && a.around[v]!.length > 0) vertexOf[v] = builder.takeVertices(1);
-  insert(before, beforeVertices, lower, chains[0]!, a.xs, a.ys, vertexOf, builder);
-  insert(after, afterVertices, upper, chains[1]!, a.xs, a.ys, vertexOf, builder);
-
   const solid = (patch: number, operand: number, outside: boolean): boolean => (outside ? 1 : 0) + (a.winding[patch]!.get(operand) ?? 0) > 0;
   const isLower = (patch: number): boolean => solid(patch, 0, beforeOutside);
   const isUpper = (patch: number): boolean => solid(patch, 1, afterOutside);
+  const corners = new Corners(a, [isLower, isUpper]);
+  // The lower slab's vertices come first; the upper's become those where they stand on the same corner.
+  for (const operand of [0, 1] as const) {
+    const { nodes } = both[operand];
+    const vertices = operand === 0 ? beforeVertices : afterVertices;
+    for (const [source, v] of starts[operand]) {
+      const node = nodes[source]!;
+      vertices[node] = corners.claim(corners.along(v, operand, source), operand, vertices[node]!);
+    }
+  }
+  const vertexAt = (h: number, operand: 0 | 1): number => corners.vertex(h, operand, () => builder.takeVertices(1));
+  // Where edges of the one cross those of the other there are no nodes yet.
+  insert(before, beforeVertices, lower, chains[0], a, (v, source) => vertexAt(corners.along(v, 0, source), 0), builder);
+  insert(after, afterVertices, upper, chains[1], a, (v, source) => vertexAt(corners.along(v, 1, source), 1), builder);
+
   const faces: PlaneFace[] = [];
   for (const facing of [-1, 1] as const) {
+    const behind = facing === -1 ? 1 : 0;
     const holds = facing === -1 ? (p: number) => isUpper(p) && !isLower(p) : (p: number) => isLower(p) && !isUpper(p);
     const loops = boundaryOf(a, holds).map((ring) => {
       const points = ring.map((h) => origin(a, h));
-      return { vertices: points.map((v) => vertexOf[v]!), xs: points.map((v) => a.xs[v]!), ys: points.map((v) => a.ys[v]!) };
+      return { vertices: ring.map((h) => vertexAt(h, behind)), xs: points.map((v) => a.xs[v]!), ys: points.map((v) => a.ys[v]!) };
     });
     if (loops.length > 0) faces.push({ facing, loops });
   }
   return faces;
+}
+
+/**
+ * Which vertex stands at which corner of the solid. Mostly one at each point; where parts of the solid touch in a point only, before the plane and
+ * behind it, each part has a vertex of its own, lest the edge that runs on through the depth from there belong to four faces.
+ */
+class Corners {
+  /** By point where there is more than one corner: the corner of each sector round it, before the plane and behind it. */
+  private readonly parted = new Map<number, [Int32Array, Int32Array]>();
+  private readonly taken = new Map<number, number[]>();
+
+  constructor(
+    private readonly a: Arrangement,
+    private readonly isSolid: readonly [(patch: number) => boolean, (patch: number) => boolean],
+  ) {
+    for (let v = 0; v < a.xs.length; v++) if (a.around[v]!.length > 2) this.part(v);
+  }
+
+  /** Joins the sectors round a point that are solid side by side, or one behind the other. */
+  private part(v: number): void {
+    const out = this.a.around[v]!;
+    const count = out.length;
+    const holds = this.isSolid.map((is) => out.map((h) => is(this.a.patch[h]!)));
+    const parent = Int32Array.from({ length: 2 * count }, (_, i) => i);
+    const root = (i: number): number => (parent[i] === i ? i : (parent[i] = root(parent[i]!)));
+    for (let i = 0; i < count; i++) {
+      const next = (i + 1) % count;
+      for (const k of [0, 1] as const) if (holds[k]![i] && holds[k]![next]) parent[root(k * count + i)] = root(k * count + next);
+      if (holds[0]![i] && holds[1]![i]) parent[root(i)] = root(count + i);
+    }
+    const roots = new Set<number>();
+    for (const k of [0, 1] as const) holds[k]!.forEach((is, i) => is && roots.add(root(k * count + i)));
+    if (roots.size < 2) return;
+    const order = [...roots];
+    const named = (k: 0 | 1): Int32Array => Int32Array.from(out, (_, i) => order.indexOf(root(k * count + i)));
+    this.parted.set(v, [named(0), named(1)]);
+  }
+
+  /** The half-edge that leaves a point along an outline's edge. */
+  along(v: number, operand: 0 | 1, source: number): number {
+    const { around, covers } = this.a;
+    return around[v]!.find((h) => covers[h >> 1]!.some((c) => c.operand === operand && c.source === source && c.way === ((h & 1) === 0 ? 1 : -1)))!;
+  }
+
+  private slot(h: number, operand: 0 | 1): { at: number[]; corner: number } {
+    const v = origin(this.a, h);
+    let at = this.taken.get(v);
+    if (!at) this.taken.set(v, (at = []));
+    return { at, corner: this.parted.get(v)?.[operand][this.a.place[h]!] ?? 0 };
+  }
+
+  /** The vertex at the corner on the left of a half-edge's start; the one given where it has none yet. */
+  claim(h: number, operand: 0 | 1, vertex: number): number {
+    const { at, corner } = this.slot(h, operand);
+    return (at[corner] ??= vertex);
+  }
+
+  /** The same, made where it has none yet. */
+  vertex(h: number, operand: 0 | 1, make: () => number): number {
+    const { at, corner } = this.slot(h, operand);
+    return (at[corner] ??= make());
+  }
 }
 
 interface Operand {
@@ -100,9 +164,8 @@ function insert(
   vertices: number[],
   { loop, nodes }: Operand,
   chains: ReadonlyMap<number, readonly { along: number; v: number }[]>,
-  xs: readonly number[],
-  ys: readonly number[],
-  vertexOf: readonly number[],
+  { xs, ys }: Arrangement,
+  vertexAt: (v: number, source: number) => number,
   builder: MeshBuilder,
 ): void {
   const added = new Map<string, number[]>();
@@ -116,8 +179,8 @@ function insert(
       placed.n.push(placed.n[p]!);
       placed.frame.push(placed.frame[p]!);
       for (let k = 0; k < 3; k++) placed.positions.push(placed.positions[3 * p + k]! + along * (placed.positions[3 * q + k]! - placed.positions[3 * p + k]!));
-      vertices[node] = vertexOf[v]!;
-      builder.put(vertexOf[v]!, placed.positions[3 * node]!, placed.positions[3 * node + 1]!, placed.positions[3 * node + 2]!);
+      const vertex = (vertices[node] = vertexAt(v, source));
+      builder.put(vertex, placed.positions[3 * node]!, placed.positions[3 * node + 1]!, placed.positions[3 * node + 2]!);
       return node;
     });
     added.set(`${p} ${q}`, made);
