@@ -182,3 +182,22 @@ test('five thousand openings are opened, panned, zoomed and chosen', async ({ pa
   await expect.poll(async () => Math.round((await middle()).x - before.x)).toBe(90);
   await request.delete(`${application.url}/api/projects/${made.id}`);
 });
+
+test('a flat sheet from another program is given a thickness, and is cut like any wall', async ({ desk, page }) => {
+  await page.getByRole('button', { name: 'Add a wall…' }).click();
+  await page.getByRole('menuitem', { name: 'Flat sheets from an OBJ or GLB file…' }).click();
+  const file = page.getByTestId('sheets-file');
+  const obj = (text: string) => ({ name: 'Quay hoarding.obj', mimeType: 'text/plain', buffer: Buffer.from(text) });
+  await file.setInputFiles(obj('v 0 0 0\n'));
+  await expect(page.getByRole('alert')).toContainText('“Quay hoarding.obj” holds no faces.');
+  await file.setInputFiles(obj('v 0 0 4000\nv 4000 0 4000\nv 4000 2500 4000\nv 0 2500 4000\nf 1 2 3\nf 1 3 4\n'));
+  await page.getByLabel('Its unit').selectOption('millimetres');
+  await expect(page.getByText('4 000 × 2 500, 10 m², upright')).toBeVisible();
+  await page.getByLabel('Thickness').fill('60');
+  await page.getByLabel('Thickness').press('Tab');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(page.getByRole('tab', { name: 'Sheet of Quay hoarding' })).toBeVisible();
+  const { elements } = await desk.saved();
+  expect(Object.values(elements).find(({ name }) => name === 'Quay hoarding')).toMatchObject({ kind: 'panel', start: { x: 0, y: -4, z: 0 }, tilt: 90, layers: [{ thickness: 0.06 }] });
+  await expect(page.getByTestId('title-block')).toContainText('sound: closed');
+});

@@ -2,17 +2,20 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { cutModel, reportOn } from '@yard-arch/core';
-import { drawPicture, writeGlb, writeObj } from '@yard-arch/core/format';
+import { cutModel, elementsOfSheets, flatSheetsOf, reportOn } from '@yard-arch/core';
+import { drawPicture, readMesh, writeGlb, writeObj } from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { demos } from '@yard-arch/demo';
-import { readDocument, Refused, writeDocument, type ProjectDocument } from '@yard-arch/document';
+import { emptyDocument, readDocument, Refused, writeDocument, type ProjectDocument } from '@yard-arch/document';
 
 const usage = `Usage:
   npm run --silent yard -- check FILE.json                                print a report as JSON; fails where something is not sound
   npm run --silent yard -- export FILE.json --format glb --out OUT.glb    write GLB
   npm run --silent yard -- export FILE.json --format obj --out OUT.obj    write OBJ, and OUT.mtl beside it
   npm run --silent yard -- picture FILE.json --out OUT.png                write a picture of the model
+  npm run --silent yard -- thicken SHEETS.obj --thickness 0.2 --out OUT.json
+                                                                          write a project of the flat sheets in an OBJ or GLB file, each given a thickness in metres
+                                                                          (--unit: metres that one of the file's units is, 1 unless said; --up: y or z)
   npm run --silent yard -- demo NAME [--out OUT.json]                     write a demo document: ${Object.keys(demos).join(', ')}
 `;
 
@@ -34,13 +37,29 @@ function target(out: string | undefined): string {
   return out;
 }
 
+/** A project of the flat sheets in a mesh file. */
+async function thickened(path: string | undefined, given: { thickness?: string; unit?: string; up?: string }): Promise<ProjectDocument> {
+  if (path === undefined) throw new Misused('No file of sheets was named.');
+  const [thickness, unit] = [Number(given.thickness), Number(given.unit ?? 1)];
+  if (!(thickness > 0 && thickness <= 10)) throw new Misused('Say a thickness in metres, more than 0 and at most 10, with --thickness.');
+  if (!(unit > 0)) throw new Misused('--unit must be a number of metres, more than 0.');
+  if (given.up !== undefined && given.up !== 'y' && given.up !== 'z') throw new Misused('--up must be y or z.');
+  const { sheets, closed } = flatSheetsOf(await readMesh(basename(path), new Uint8Array(readFileSync(path)), { unit, up: given.up ?? 'y' }));
+  if (sheets.length === 0) throw new Error(`${path} holds no flat single sheet${closed > 0 ? `; ${closed} closed solids have a thickness already` : ''}.`);
+  const name = basename(path, extname(path));
+  const material = { id: 'm1', name: 'Plaster', colour: '#d8d2c4', roughness: 0.9, texture: 'plaster' as const };
+  const names = sheets.map((_, i) => ({ id: `p${i + 1}`, name: sheets.length === 1 ? name : `${name} ${i + 1}` }));
+  const elements = elementsOfSheets(sheets, [{ thickness, material: 'm1' }], names);
+  return { ...emptyDocument(name), materials: { m1: material }, elements: Object.fromEntries(elements.map((element) => [element.id, element])) };
+}
+
 /** Runs one command. @returns the exit code: 0 done, 1 refused or not sound, 2 misused. */
 export async function run(args: string[], print: (text: string) => void, complain: (text: string) => void): Promise<number> {
   try {
     const { values, positionals } = parseArgs({
       args,
       allowPositionals: true,
-      options: { format: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
+      options: { format: { type: 'string' }, thickness: { type: 'string' }, unit: { type: 'string' }, up: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
     });
     const [command, file] = positionals;
     if (values.help || command === undefined) {
@@ -75,6 +94,13 @@ export async function run(args: string[], print: (text: string) => void, complai
         const text = writeDocument(make());
         if (values.out === undefined) print(text);
         else writeFileSync(values.out, text);
+        return 0;
+      }
+      case 'thicken': {
+        const document = await thickened(file, values);
+        writeFileSync(target(values.out), writeDocument(document));
+        const count = Object.keys(document.elements).length;
+        print(`${count} flat sheet${count === 1 ? '' : 's'}\n`);
         return 0;
       }
       case 'picture': {

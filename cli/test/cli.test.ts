@@ -102,3 +102,21 @@ describe('misuse', () => {
     expect(out + err).toContain('Usage:');
   });
 });
+
+describe('yard thicken', () => {
+  const path = join(folder, 'hoarding.obj');
+  const out = join(folder, 'hoarding.json');
+
+  it('gives the flat sheets of a file a thickness, so that they can be cut', async () => {
+    writeFileSync(path, 'v 0 0 0\nv 4000 0 0\nv 4000 2500 0\nv 0 2500 0\nf 1 2 3 4\n');
+    expect(await yard('thicken', path, '--thickness', '0.05', '--unit', '0.001', '--out', out)).toMatchObject({ code: 0, out: '1 flat sheet\n' });
+    const report = JSON.parse((await yard('check', out)).out) as { sound: boolean; elements: { name: string; volume: number }[] };
+    expect(report).toMatchObject({ sound: true, elements: [{ name: 'hoarding', volume: expect.closeTo(4 * 2.5 * 0.05, 9) }] });
+  });
+
+  it('says what is missing or wrong', async () => {
+    expect(await yard('thicken', path, '--out', out)).toMatchObject({ code: 2, err: expect.stringContaining('--thickness') });
+    writeFileSync(path, 'v 0 0 0\n');
+    expect(await yard('thicken', path, '--thickness', '0.1', '--out', out)).toMatchObject({ code: 1, err: expect.stringContaining('holds no faces') });
+  });
+});

@@ -22,6 +22,7 @@ export * from './setout/align.ts';
 export * from './setout/fit.ts';
 export * from './element/course.ts';
 export * from './element/plan.ts';
+export * from './element/single-sheet.ts';
 export * from './element/ray.ts';
 export * from './tidy.ts';
 export { creasesOf } from './mesh/creases.ts';

@@ -2,3 +2,4 @@
 export * from './glb.ts';
 export * from './obj.ts';
 export * from './picture.ts';
+export * from './read-mesh.ts';

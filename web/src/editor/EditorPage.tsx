@@ -22,6 +22,7 @@ import { Register } from './Register.tsx';
 import { addElement } from './edits.ts';
 import { openingsOf } from './many-edits.ts';
 import { chooseElement, place, turnTo } from './choice.ts';
+import { SheetsDialog } from './SheetsDialog.tsx';
 import { useEditor } from './state.ts';
 import { closeProject, commit, openProject, redo, undo } from './store.ts';
 import { TopBar } from './TopBar.tsx';
@@ -199,6 +200,7 @@ export function EditorPage() {
       />
       <Finder />
       <KeyList />
+      <SheetsDialog document={document} />
     </div>
   );
 }

@@ -61,6 +61,7 @@ export function Register({ document }: { document: ProjectDocument }) {
       ))}
       <Menu.Root
         onSelect={({ value }) => {
+          if (value === 'sheets') return useEditor.setState({ dialog: 'sheets' });
           const { changeSet, id } = addElement(document, value as Element['kind']);
           if (commit(changeSet)) chooseElement(id);
         }}
@@ -76,6 +77,8 @@ export function Register({ document }: { document: ProjectDocument }) {
               <Menu.Item value="wall">Wall</Menu.Item>
               <Menu.Item value="panel">Panel of any outline, roof plane</Menu.Item>
               <Menu.Item value="slab">Slab, set out from above</Menu.Item>
+              <Menu.Separator />
+              <Menu.Item value="sheets">Flat sheets from an OBJ or GLB file…</Menu.Item>
             </Menu.Content>
           </Menu.Positioner>
         </Portal>

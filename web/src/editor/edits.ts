@@ -1,5 +1,5 @@
 /** Edits as change sets, each named as its undo entry reads. */
-import { alongTo, datumsOn, gripOffset, isImpossible, profileOf, profileOfOpening, upTo } from '@yard-arch/core';
+import { alongTo, datumsOn, elementsOfSheets, gripOffset, isImpossible, profileOf, profileOfOpening, upTo, type FlatSheet } from '@yard-arch/core';
 import {
   firstChoice,
   firstDimensions,
@@ -23,7 +23,6 @@ import {
   type Up,
 } from '@yard-arch/document';
 import { edit } from './edit.ts';
-
 
 /** Gives out marks that no other opening has: the pattern's initial and the next number. */
 export function marks(document: ProjectDocument): (pattern: Pattern) => string {
@@ -111,6 +110,20 @@ export function addElement(document: ProjectDocument, kind: Element['kind']): { 
         ? { ...common, kind, tilt: 90, outline: rectangle(4, 3), layers: [{ thickness: 0.2, material }] }
         : { ...common, kind, outline: rectangle(6, 4), layers: [{ thickness: 0.25, material }] };
   return { id, changeSet: edit(`add ${element.name}`, ...changes, putting('elements', element)) };
+}
+
+/** Elements made of flat sheets from outside, each given its thickness in one material; named after the file where no name is taken. */
+export function bringSheets(document: ProjectDocument, sheets: readonly FlatSheet[], called: string, thickness: number, material: string): { changeSet: ChangeSet; ids: string[] } {
+  const taken = new Set(Object.values(document.elements).map(({ name }) => name));
+  const names = sheets.map((_, i) => {
+    let n = i + 1;
+    const tried = (): string => (sheets.length === 1 && n === 1 ? called : `${called} ${n}`);
+    while (taken.has(tried())) n++;
+    taken.add(tried());
+    return { id: newId('p'), name: tried() };
+  });
+  const elements = elementsOfSheets(sheets, [{ thickness, material }], names);
+  return { ids: names.map(({ id }) => id), changeSet: edit(elements.length === 1 ? `bring in ${elements[0]!.name}` : `bring in ${elements.length} sheets`, ...elements.map((element) => putting('elements', element))) };
 }
 
 /** A new material, in the colour and texture of plaster to begin with. */

@@ -39,7 +39,7 @@ interface EditorState {
   /** Which drawing is on the board: the chosen element's sheet, or the plan. */
   board: Board;
   /** The dialog that is open over the page. */
-  dialog: 'finder' | 'keys' | null;
+  dialog: 'finder' | 'keys' | 'sheets' | null;
   /** Elements that are not shown in the model and only faintly in plan; remembered in this browser. */
   hidden: ReadonlySet<string>;
   /** The point by which an opening is placed and held. */

@@ -1,0 +1,248 @@
+/** Single sheets from outside: the flat faces of a mesh without thickness, as outlines that can be given one. */
+import type { Element, FreeOutline, Layer, Panel } from '@yard-arch/document';
+
+/** A mesh as it was read: points in metres, z up, and polygons of them, counter-clockwise as seen from their front. */
+export interface ForeignMesh {
+  /** x, y, z by point. */
+  positions: readonly number[];
+  polygons: readonly (readonly number[])[];
+}
+
+/** Where a flat sheet stands and what bounds it; its front is to be the outer face. */
+export type FlatSheet = Pick<Panel, 'start' | 'turn' | 'tilt' | 'outline'> & { holes: FreeOutline[]; /** Square metres, holes left out. */ area: number };
+
+export interface FoundSheets {
+  sheets: FlatSheet[];
+  /** How many parts are closed solids, which have a thickness already. */
+  closed: number;
+  /** How many flat pieces were left out because they are smaller than a square millimetre, or have more than 4,000 corners. */
+  leftOut: number;
+}
+
+/** Points nearer than this are one, and no point of a flat sheet is farther from its plane, metres. */
+const flat = 1e-4;
+/** Faces that turn by no more than this are one plane: the cosine of half a degree. */
+const level = Math.cos(Math.PI / 360);
+
+type Vector = readonly [number, number, number];
+
+/**
+ * The flat sheets of a mesh: faces that hang together and lie in one plane become one sheet, however they were divided. Faces that meet in an angle become
+ * sheets of their own. Parts that close round a volume are counted, not taken.
+ */
+export function flatSheetsOf(mesh: ForeignMesh): FoundSheets {
+  const { points, polygons } = welded(mesh);
+  const edges = new Map<string, number[]>();
+  polygons.forEach((polygon, p) => polygon.forEach((v, i) => push(edges, edgeKey(v, polygon[(i + 1) % polygon.length]!), p)));
+  const neighbours = (p: number): number[] => polygons[p]!.flatMap((v, i) => edges.get(edgeKey(v, polygons[p]![(i + 1) % polygons[p]!.length]!))!.filter((other) => other !== p));
+  const found: FoundSheets = { sheets: [], closed: 0, leftOut: 0 };
+  for (const part of partsOf(polygons.length, neighbours)) {
+    const open = part.some((p) => polygons[p]!.some((v, i) => edges.get(edgeKey(v, polygons[p]![(i + 1) % polygons[p]!.length]!))!.length === 1));
+    if (!open) {
+      found.closed += 1;
+      continue;
+    }
+    const normals = new Map(part.map((p) => [p, newell(points, polygons[p]!)]));
+    const taken = new Set<number>();
+    // Larger faces first: their planes are the surest.
+    for (const seed of [...part].sort((a, b) => length(normals.get(b)!) - length(normals.get(a)!) || a - b)) {
+      if (taken.has(seed)) continue;
+      const size = length(normals.get(seed)!);
+      if (size < 1e-12) {
+        taken.add(seed);
+        continue;
+      }
+      const normal = scaled(normals.get(seed)!, 1 / size);
+      const origin = points[polygons[seed]![0]!]!;
+      const inPlane = (p: number): boolean => {
+        const own = normals.get(p)!;
+        return Math.abs(dot(own, normal)) >= level * length(own) && polygons[p]!.every((v) => Math.abs(dot(minus(points[v]!, origin), normal)) <= flat);
+      };
+      const region = [seed];
+      taken.add(seed);
+      for (let i = 0; i < region.length; i++)
+        for (const other of neighbours(region[i]!))
+          if (!taken.has(other) && inPlane(other)) {
+            taken.add(other);
+            region.push(other);
+          }
+      // Faces that look the other way are turned round: the larger part says which side is the front.
+      const facing = region.map((p) => (dot(normals.get(p)!, normal) < 0 ? [...polygons[p]!].reverse() : polygons[p]!));
+      for (const sheet of sheetsIn(points, facing, normal))
+        if (sheet.area >= 1e-6 && [sheet.outline, ...sheet.holes].every((loop) => loop.length <= 4000)) found.sheets.push(sheet);
+        else found.leftOut += 1;
+    }
+  }
+  return found;
+}
+
+/**
+ * Flat sheets as elements: level ones that face up as slabs, all others as panels. Their fronts become outer faces, from which the layers follow inward.
+ * @param names a name and an id for each.
+ */
+export function elementsOfSheets(sheets: readonly FlatSheet[], layers: readonly Layer[], names: readonly { id: string; name: string }[]): Element[] {
+  return sheets.map(({ start, turn, tilt, outline, holes }, i): Element => {
+    const common = { ...names[i]!, start, turn, outline, ...(holes.length > 0 ? { holes } : {}), layers: [...layers] };
+    return tilt === 0 ? { ...common, kind: 'slab' } : { ...common, kind: 'panel', tilt };
+  });
+}
+
+/** The outlines of polygons in one plane, each with the holes that lie in it. */
+function sheetsIn(points: readonly Vector[], polygons: readonly (readonly number[])[], normal: Vector): FlatSheet[] {
+  // s runs level; where the sheet itself is level, along x.
+  const [nx, ny] = normal;
+  const across = Math.hypot(nx, ny);
+  const s: Vector = across < 1e-6 ? [1, 0, 0] : [-ny / across, nx / across, 0];
+  const t = cross(normal, s);
+  const loops = boundaryLoops(points, polygons, s, t);
+  const outlines = loops.filter(({ area }) => area > 0);
+  const holes = loops.filter(({ area }) => area < 0);
+  return outlines.map((outer) => {
+    const within = holes.filter((hole) => outlines.reduce((best, one) => (contains(one.loop, hole.loop[0]!) && (!best || one.area < best.area) ? one : best), null as Loop | null) === outer);
+    const [low, left] = [Math.min(...outer.loop.map(([, y]) => y)), Math.min(...outer.loop.map(([x]) => x))];
+    const depth = dot(points[polygons[0]![0]!]!, normal);
+    const at = (i: 0 | 1 | 2): number => tidied(s[i] * left + t[i] * low + normal[i] * depth);
+    const outline = ({ loop }: Loop): FreeOutline => loop.map(([x, y]) => ({ x: tidied(x - left), y: tidied(y - low) }));
+    return {
+      start: { x: at(0), y: at(1), z: at(2) },
+      turn: tidied((Math.atan2(s[1], s[0]) * 180) / Math.PI),
+      // How steeply t rises from the level direction on the left of s.
+      tilt: tidied((Math.atan2(t[2], t[0] * -s[1] + t[1] * s[0]) * 180) / Math.PI),
+      outline: outline(outer),
+      holes: within.map(outline),
+      area: outer.area + within.reduce((sum, { area }) => sum + area, 0),
+    };
+  });
+}
+
+interface Loop {
+  loop: (readonly [number, number])[];
+  /** Signed: less than 0 round a hole. */
+  area: number;
+}
+
+/** The closed ways round polygons, what they hold on the left, without points in the middle of straight edges. */
+function boundaryLoops(points: readonly Vector[], polygons: readonly (readonly number[])[], s: Vector, t: Vector): Loop[] {
+  const directed = new Set(polygons.flatMap((polygon) => polygon.map((v, i) => `${v} ${polygon[(i + 1) % polygon.length]!}`)));
+  const leaving = new Map<number, number[]>();
+  for (const polygon of polygons)
+    polygon.forEach((v, i) => {
+      const w = polygon[(i + 1) % polygon.length]!;
+      if (!directed.has(`${w} ${v}`)) push(leaving, v, w);
+    });
+  const at = (v: number): readonly [number, number] => [dot(points[v]!, s), dot(points[v]!, t)];
+  const loops: Loop[] = [];
+  for (const first of leaving.keys())
+    while (leaving.get(first)!.length > 0) {
+      const loop = [first];
+      for (let [before, v] = [first, leaving.get(first)!.pop()!]; v !== first; ) {
+        loop.push(v);
+        const ways = leaving.get(v);
+        // An edge that three faces share can leave a way without an end; what there is of it is no outline.
+        if (!ways || ways.length === 0) {
+          loop.length = 0;
+          break;
+        }
+        // Where pieces touch in a point the sharpest turn to the left keeps them apart.
+        const next = ways.length === 1 ? 0 : sharpest(at(before), at(v), ways.map(at));
+        [before, v] = [v, ways.splice(next, 1)[0]!];
+      }
+      const straight = withoutMiddles(loop.map(at));
+      if (straight.length >= 3) loops.push({ loop: straight, area: areaOf(straight) });
+    }
+  return loops;
+}
+
+function sharpest([px, py]: readonly [number, number], [vx, vy]: readonly [number, number], ways: readonly (readonly [number, number])[]): number {
+  const turn = ([wx, wy]: readonly [number, number]): number => Math.atan2((vx - px) * (wy - vy) - (vy - py) * (wx - vx), (vx - px) * (wx - vx) + (vy - py) * (wy - vy));
+  return ways.reduce((best, way, i) => (turn(way) > turn(ways[best]!) ? i : best), 0);
+}
+
+function withoutMiddles(loop: readonly (readonly [number, number])[]): (readonly [number, number])[] {
+  return loop.filter(([x, y], i) => {
+    const [ax, ay] = loop[(i + loop.length - 1) % loop.length]!;
+    const [bx, by] = loop[(i + 1) % loop.length]!;
+    const size = Math.hypot(bx - ax, by - ay);
+    return size < 1e-9 || Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / size > 1e-6 || (x - ax) * (bx - x) + (y - ay) * (by - y) < 0;
+  });
+}
+
+function areaOf(loop: readonly (readonly [number, number])[]): number {
+  return loop.reduce((sum, [x, y], i) => sum + (x * loop[(i + 1) % loop.length]![1] - loop[(i + 1) % loop.length]![0] * y) / 2, 0);
+}
+
+function contains(loop: readonly (readonly [number, number])[], [x, y]: readonly [number, number]): boolean {
+  let inside = false;
+  loop.forEach(([ax, ay], i) => {
+    const [bx, by] = loop[(i + 1) % loop.length]!;
+    if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside;
+  });
+  return inside;
+}
+
+/** Points that fall together made one; polygons that thereby lose their third corner left out. */
+function welded({ positions, polygons }: ForeignMesh): { points: Vector[]; polygons: number[][] } {
+  const points: Vector[] = [];
+  const cells = new Map<string, number>();
+  const index = Array.from({ length: positions.length / 3 }, (_, i) => {
+    const point: Vector = [positions[3 * i]!, positions[3 * i + 1]!, positions[3 * i + 2]!];
+    const [x, y, z] = point.map((value) => Math.floor(value / flat));
+    for (const dx of [0, -1, 1])
+      for (const dy of [0, -1, 1])
+        for (const dz of [0, -1, 1]) {
+          const near = cells.get(`${x! + dx},${y! + dy},${z! + dz}`);
+          if (near !== undefined && length(minus(points[near]!, point)) <= flat) return near;
+        }
+    cells.set(`${x},${y},${z}`, points.length);
+    return points.push(point) - 1;
+  });
+  const kept = polygons.map((polygon) => polygon.map((v) => index[v]!).filter((v, i, all) => v !== all[(i + 1) % all.length])).filter((polygon) => polygon.length >= 3);
+  // The same face twice, front and back, is one sheet.
+  const seen = new Set<string>();
+  return { points, polygons: kept.filter((polygon) => seen.size !== seen.add([...polygon].sort((a, b) => a - b).join(' ')).size) };
+}
+
+function partsOf(count: number, neighbours: (p: number) => readonly number[]): number[][] {
+  const seen = new Uint8Array(count);
+  const parts: number[][] = [];
+  for (let first = 0; first < count; first++) {
+    if (seen[first]) continue;
+    const part = [first];
+    seen[first] = 1;
+    for (let i = 0; i < part.length; i++)
+      for (const other of neighbours(part[i]!))
+        if (!seen[other]) {
+          seen[other] = 1;
+          part.push(other);
+        }
+    parts.push(part);
+  }
+  return parts;
+}
+
+/** A polygon's normal, as long as twice its area (Newell's method). */
+function newell(points: readonly Vector[], polygon: readonly number[]): Vector {
+  let [x, y, z] = [0, 0, 0];
+  const o = points[polygon[0]!]!;
+  polygon.forEach((v, i) => {
+    const [a, b] = [minus(points[v]!, o), minus(points[polygon[(i + 1) % polygon.length]!]!, o)];
+    const [cx, cy, cz] = cross(a, b);
+    [x, y, z] = [x + cx, y + cy, z + cz];
+  });
+  return [x, y, z];
+}
+
+const edgeKey = (v: number, w: number): string => (v < w ? `${v} ${w}` : `${w} ${v}`);
+const minus = (a: Vector, b: Vector): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+const scaled = (a: Vector, by: number): Vector => [a[0] * by, a[1] * by, a[2] * by];
+const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+const cross = (a: Vector, b: Vector): Vector => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+const length = (a: Vector): number => Math.hypot(...a);
+/** To the tenth of a micrometre: files carry no more. */
+const tidied = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;
+
+function push<K>(map: Map<K, number[]>, key: K, value: number): void {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}

@@ -1,0 +1,116 @@
+/** Single sheets from outside: meshes of one face become the outlines that they were made from, and are cut like any panel. */
+import { describe, expect, it } from '@jest/globals';
+import type { Element, FreeOutline, ProjectDocument } from '@yard-arch/document';
+import fc from 'fast-check';
+import { cutModel, elementsOfSheets, flatSheetsOf, prove, type ForeignMesh } from '../src/index.ts';
+import { readMesh, Unreadable, writeGlb } from '../src/format/index.ts';
+import { project } from './sample.ts';
+
+const layers = [{ thickness: 0.2, material: 'brick' }];
+const square: FreeOutline = [{ x: 0, y: 0 }, { x: 5, y: 0 }, { x: 5, y: 4 }, { x: 0, y: 4 }];
+const bytes = (text: string): Uint8Array<ArrayBuffer> => new TextEncoder().encode(text);
+
+function documentOf(...elements: Element[]): ProjectDocument {
+  return { ...project([], []), elements: Object.fromEntries(elements.map((element) => [element.id, element])) };
+}
+
+/** The outer face of an element, as a program without thickness would have drawn it. */
+function faceOf(element: Element): ForeignMesh {
+  const { mesh } = cutModel(documentOf(element)).cuts.get(element.id)!;
+  const run = mesh.runs.find(({ role }) => role === 'outer face')!;
+  const polygons = [];
+  for (let i = run.first; i < run.first + run.count; i++) polygons.push([0, 1, 2].map((k) => mesh.triangles[3 * i + k]!));
+  return { positions: [...mesh.positions], polygons };
+}
+
+const star = fc.array(fc.integer({ min: 60, max: 100 }), { minLength: 3, maxLength: 12 }).map((radii): FreeOutline => {
+  const points = radii.map((r, i) => ({ x: (r / 25) * Math.cos((2 * Math.PI * i) / radii.length), y: (r / 25) * Math.sin((2 * Math.PI * i) / radii.length) }));
+  return points.map(({ x, y }) => ({ x: x - Math.min(...points.map((p) => p.x)), y: y - Math.min(...points.map((p) => p.y)) }));
+});
+
+describe('a flat sheet without thickness', () => {
+  it('becomes the very element that its face is of, wherever that stands and however it is divided', () => {
+    fc.assert(
+      fc.property(star, fc.boolean(), fc.integer({ min: -179, max: 180 }), fc.integer({ min: 5, max: 175 }), fc.integer({ min: -50, max: 50 }), (outline, holed, turn, tilt, far) => {
+        const hole: FreeOutline = [0, 1, 2, 3].map((i) => ({ x: 2 + 0.1 * Math.cos((Math.PI * i) / 2) + Math.max(...outline.map(({ x }) => x)) / 2 - 2, y: Math.max(...outline.map(({ y }) => y)) / 2 + 0.1 * Math.sin((Math.PI * i) / 2) }));
+        const given: Element = { id: 'p', name: 'Hoarding', kind: 'panel', start: { x: far, y: 3, z: -far / 2 }, turn, tilt, outline, ...(holed ? { holes: [hole] } : {}), layers };
+        const whole = cutModel(documentOf(given)).cuts.get('p')!;
+        if (whole.statuses.length > 0 || prove(whole.mesh).triangles === 0) return;
+        const { sheets, closed } = flatSheetsOf(faceOf(given));
+        expect({ count: sheets.length, closed, holes: sheets[0]!.holes.length }).toEqual({ count: 1, closed: 0, holes: holed ? 1 : 0 });
+        const [made] = elementsOfSheets(sheets, layers, [{ id: 'p', name: 'Hoarding' }]);
+        const again = cutModel(documentOf(made!)).cuts.get('p')!;
+        expect(prove(again.mesh)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, collapsed: 0 });
+        expect(prove(again.mesh).volume).toBeCloseTo(prove(whole.mesh).volume, 5);
+        // Not only as large, but in the same place, facing the same way.
+        const corners = (mesh: typeof again.mesh): string[] => [...new Set(Array.from({ length: mesh.positions.length / 3 }, (_, i) => [0, 1, 2].map((k) => (mesh.positions[3 * i + k]! + 1e-7).toFixed(3)).join(' ')))].sort();
+        const [a, b] = [corners(again.mesh), corners(whole.mesh)];
+        expect(a).toHaveLength(b.length);
+        for (let k = 0; k < 3; k++) {
+          const sum = (list: string[]): number => list.reduce((total, text) => total + Number(text.split(' ')[k]), 0);
+          expect(Math.abs(sum(a) - sum(b))).toBeLessThan(0.002 * a.length);
+        }
+      }),
+      { seed: 11, numRuns: 150 },
+    );
+  });
+
+  it('that lies level and faces up becomes a slab, facing down a panel', () => {
+    const up: ForeignMesh = { positions: [0, 0, 2, 3, 0, 2, 3, 1, 2, 0, 1, 2], polygons: [[0, 1, 2, 3]] };
+    const down: ForeignMesh = { ...up, polygons: [[3, 2, 1, 0]] };
+    const made = (mesh: ForeignMesh): Element => elementsOfSheets(flatSheetsOf(mesh).sheets, layers, [{ id: 'p', name: 'Landing' }])[0]!;
+    expect(made(up)).toMatchObject({ kind: 'slab', start: { x: 0, y: 0, z: 2 }, turn: 0 });
+    const zs = (element: Element): number[] => [...cutModel(documentOf(element)).cuts.get('p')!.mesh.positions].filter((_, i) => i % 3 === 2);
+    expect(Math.min(...zs(made(up)))).toBeCloseTo(1.8, 9);
+    expect(made(down)).toMatchObject({ kind: 'panel', tilt: 180 });
+    expect(Math.max(...zs(made(down)))).toBeCloseTo(2.2, 9);
+  });
+
+  it('drawn in triangles that look different ways, with points double, is one sheet all the same', () => {
+    const positions = [0, 0, 0, 2, 0, 0, 2, 0, 3, 0, 0, 0, 2, 0, 3.00001, 0, 0, 3];
+    const { sheets } = flatSheetsOf({ positions, polygons: [[0, 1, 2], [5, 4, 3]] });
+    expect(sheets).toHaveLength(1);
+    expect(sheets[0]).toMatchObject({ tilt: 90, turn: 0, area: expect.closeTo(6, 4) });
+    expect(sheets[0]!.outline).toHaveLength(4);
+  });
+
+  it('is one of several where faces meet in an angle; solids are left', () => {
+    const corner: ForeignMesh = { positions: [0, 0, 0, 2, 0, 0, 2, 0, 3, 0, 0, 3, 0, 4, 0, 0, 4, 3], polygons: [[0, 1, 2, 3], [4, 0, 3, 5]] };
+    expect(flatSheetsOf(corner).sheets.map(({ area }) => Math.round(area)).sort()).toEqual([12, 6]);
+    const box = cutModel(documentOf({ id: 'p', name: 'Box', kind: 'panel', start: { x: 0, y: 0, z: 0 }, turn: 0, tilt: 90, outline: square, layers })).cuts.get('p')!.mesh;
+    const polygons = Array.from({ length: box.triangles.length / 3 }, (_, i) => [...box.triangles.slice(3 * i, 3 * i + 3)]);
+    expect(flatSheetsOf({ positions: [...box.positions], polygons })).toEqual({ sheets: [], closed: 1, leftOut: 0 });
+  });
+});
+
+describe('a file from outside', () => {
+  const obj = ['# made by hand', 'o Front wall', 'v 0 0 0', 'v 4000 0 0', 'v 4000 2500 0', 'v 0 2500 0', 'g one two', 's off', 'f 1/1/1 2/2/1 3/3/1 4/4/1', ''].join('\r\n');
+
+  it('in OBJ is read in the unit and with the axis that are said', async () => {
+    const { sheets } = flatSheetsOf(await readMesh('front.OBJ', bytes(obj), { unit: 0.001, up: 'y' }));
+    expect(sheets).toMatchObject([{ area: 10, tilt: 90, turn: 0, start: { x: 0, y: 0, z: 0 } }]);
+    expect(flatSheetsOf(await readMesh('front.obj', bytes(obj), { unit: 0.001, up: 'z' })).sheets).toMatchObject([{ area: 10, tilt: 0 }]);
+  });
+
+  it('in GLB gives back every flat face of what was written', async () => {
+    const document = documentOf({ id: 'p', name: 'Slab', kind: 'slab', start: { x: 1, y: 2, z: 3 }, turn: 30, outline: square, layers });
+    const mesh = await readMesh('slab.glb', await writeGlb(document, cutModel(document)), { unit: 1, up: 'z' });
+    // It has a thickness, so it is none of ours to give one.
+    expect(flatSheetsOf(mesh)).toMatchObject({ sheets: [], closed: 1 });
+    // Without its underside it is open, and all of its faces are sheets.
+    const open = { ...mesh, polygons: mesh.polygons.filter((polygon) => polygon.some((v) => mesh.positions[3 * v + 2]! > 2.9)) };
+    expect(flatSheetsOf(open).sheets.map(({ area }) => Math.round(area * 100) / 100).sort((a, b) => a - b)).toEqual([0.8, 0.8, 1, 1, 20]);
+  });
+
+  it.each([
+    ['front.dwg', 'x', 'neither an OBJ nor a GLB'],
+    ['front.obj', 'v 0 0 0\n', 'holds no faces'],
+    ['front.obj', 'v 0 0 0\nv 1 0 0\nf 1 2 9\n', 'a corner that is not in the file'],
+    ['front.obj', 'v 0 0 0\nv 1 0 0\nf 1 2\n', 'less than 3 vertices'],
+    ['front.obj', 'v 0 0 zero\nv 1 0 0\nv 1 1 0\nf 1 2 3\n', 'cannot be read'],
+    ['front.glb', 'not a glb at all, whatever it says', 'cannot be read as GLB'],
+  ])('%s that holds %j is refused with the reason', async (name, text, reason) => {
+    await expect(readMesh(name, bytes(text), { unit: 1, up: 'y' })).rejects.toThrow(Unreadable);
+    await expect(readMesh(name, bytes(text), { unit: 1, up: 'y' })).rejects.toThrow(reason);
+  });
+});

@@ -1,0 +1,144 @@
+/** Bringing in flat sheets from a file of another program: they are read first, shown, and then given a thickness. */
+import { flatSheetsOf, type FoundSheets } from '@yard-arch/core';
+import type { ForeignScale } from '@yard-arch/core/read-mesh';
+import { formatLength, unitsLabel, type ProjectDocument } from '@yard-arch/document';
+import { useEffect, useId, useState } from 'react';
+import { Dialog } from '../common/Dialog.tsx';
+import { Choice, LengthField } from '../particulars/Fields.tsx';
+import { chooseElement } from './choice.ts';
+import { bringSheets } from './edits.ts';
+import { useEditor } from './state.ts';
+import { commit } from './store.ts';
+
+const unitChoices = [
+  { value: '1', label: 'metres' },
+  { value: '0.01', label: 'centimetres' },
+  { value: '0.001', label: 'millimetres' },
+  { value: '0.3048', label: 'feet' },
+  { value: '0.0254', label: 'inches' },
+];
+
+type Read = { found: FoundSheets } | { fault: string } | null;
+
+export function SheetsDialog({ document }: { document: ProjectDocument }) {
+  const open = useEditor((state) => state.dialog === 'sheets');
+  return open ? <Bringing document={document} onClose={() => useEditor.setState({ dialog: null })} /> : null;
+}
+
+function Bringing({ document, onClose }: { document: ProjectDocument; onClose: () => void }) {
+  const { units } = document;
+  const id = useId();
+  const [file, setFile] = useState<File | null>(null);
+  const [scale, setScale] = useState<ForeignScale>({ unit: 1, up: 'y' });
+  const [thickness, setThickness] = useState(0.2);
+  const [material, setMaterial] = useState(Object.values(document.elements).at(-1)?.layers[0]?.material ?? Object.keys(document.materials)[0] ?? '');
+  const [read, setRead] = useState<Read>(null);
+  useEffect(() => {
+    if (!file) return;
+    let late = false;
+    const reading = async (): Promise<Read> => {
+      try {
+        // Only who brings something in fetches what reads it.
+        const { readMesh } = await import('@yard-arch/core/read-mesh');
+        const found = flatSheetsOf(await readMesh(file.name, new Uint8Array(await file.arrayBuffer()), scale));
+        return found.sheets.length > 0 ? { found } : { fault: `“${file.name}” holds no flat single sheet${found.closed > 0 ? `, but ${told(found.closed, 'closed solid')}, which has a thickness already` : ''}. Bring in the faces of one side only.` };
+      } catch (error) {
+        return { fault: error instanceof Error ? error.message : String(error) };
+      }
+    };
+    void reading().then((result) => !late && setRead(result));
+    return () => {
+      late = true;
+    };
+  }, [file, scale]);
+  const found = read && 'found' in read ? read.found : null;
+  const obj = file?.name.toLowerCase().endsWith('.obj') ?? false;
+  return (
+    <Dialog
+      open
+      title="Bring in flat sheets"
+      confirm={found && found.sheets.length > 1 ? `Bring in ${found.sheets.length}` : 'Bring it in'}
+      error={read && 'fault' in read ? read.fault : null}
+      onClose={onClose}
+      onConfirm={() => {
+        if (!file) return setRead({ fault: 'Choose a file first.' });
+        if (!found) return;
+        const made = bringSheets(document, found.sheets, file.name.replace(/\.[^.]+$/, '').slice(0, 100) || 'Sheet', thickness, material);
+        if (!commit(made.changeSet)) return;
+        onClose();
+        chooseElement(made.ids[0]!);
+      }}
+    >
+      <p className="dialog-why">Faces without thickness, drawn in another program, become panels and slabs. Their fronts become outer faces; the thickness goes in from there.</p>
+      <div className="particulars plain">
+        <div className="row">
+          <label className="label" htmlFor={id}>
+            File
+          </label>
+          <div className="value">
+            <input
+              id={id}
+              type="file"
+              accept=".obj,.glb"
+              data-testid="sheets-file"
+              onChange={(event) => {
+                setRead(null);
+                setFile(event.target.files?.[0] ?? null);
+              }}
+            />
+          </div>
+          <div className="note">OBJ or GLB</div>
+        </div>
+        {obj && <Choice label="Its unit" value={String(scale.unit)} options={unitChoices} onChange={(unit) => setScale({ ...scale, unit: Number(unit) })} note="OBJ files do not say" />}
+        {obj && (
+          <Choice
+            label="Its upright axis"
+            value={scale.up}
+            options={[
+              { value: 'y', label: 'y' },
+              { value: 'z', label: 'z' },
+            ]}
+            onChange={(up) => setScale({ ...scale, up: up as 'y' | 'z' })}
+          />
+        )}
+        <LengthField
+          label="Thickness"
+          value={thickness}
+          units={units}
+          positive
+          note={unitsLabel(units)}
+          onChange={(metres) => {
+            if (metres > 10) return `Thickness must be at most ${formatLength(10, units)}.`;
+            setThickness(metres);
+            return true;
+          }}
+        />
+        <Choice label="Material" value={material} options={Object.values(document.materials).map(({ id: value, name }) => ({ value, label: name }))} onChange={setMaterial} />
+      </div>
+      {found && <Found found={found} document={document} />}
+    </Dialog>
+  );
+}
+
+const told = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`;
+
+function Found({ found: { sheets, closed, leftOut }, document: { units } }: { found: FoundSheets; document: ProjectDocument }) {
+  const most = 5;
+  return (
+    <div className="found-sheets" role="status">
+      <b>{told(sheets.length, 'flat sheet')} found</b>
+      <ul>
+        {sheets.slice(0, most).map(({ outline, holes, area, tilt }, i) => (
+          <li key={i}>
+            {formatLength(Math.max(...outline.map(({ x }) => x)), units)} × {formatLength(Math.max(...outline.map(({ y }) => y)), units)}, {Math.round(area * 100) / 100} m²
+            {holes.length > 0 && `, ${told(holes.length, 'hole')}`}
+            {tilt === 90 ? ', upright' : tilt === 0 ? ', level' : `, at ${Math.round(tilt * 10) / 10}°`}
+          </li>
+        ))}
+      </ul>
+      {sheets.length > most && <p>and {sheets.length - most} more</p>}
+      {closed > 0 && <p>{told(closed, 'closed solid')} left out: {closed === 1 ? 'it has' : 'they have'} a thickness already.</p>}
+      {leftOut > 0 && <p>{told(leftOut, 'piece')} left out: too small, or of more than 4,000 corners.</p>}
+    </div>
+  );
+}
