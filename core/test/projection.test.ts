@@ -12,9 +12,7 @@ beforeAll(async () => {
 });
 
 function solidOf(mesh: CutMesh): Manifold {
-  const points = new Float32Array(3 * mesh.vertexCount);
-  mesh.vertices.forEach((v, c) => points.set(mesh.positions.subarray(3 * c, 3 * c + 3), 3 * v));
-  return library.Manifold.ofMesh({ numProp: 3, vertProperties: points, triVerts: mesh.triangles.map((c) => mesh.vertices[c]!) } as unknown as Mesh);
+  return library.Manifold.ofMesh({ numProp: 3, vertProperties: Float32Array.from(mesh.points), triVerts: mesh.triangles.map((c) => mesh.vertices[c]!) } as unknown as Mesh);
 }
 
 /** What is left of a wall when the outline of an opening, drawn upright at a point in the plane whose x axis is given, is swept along a direction both ways. */
@@ -40,7 +38,7 @@ describe('an outline carried through a curved wall', () => {
         const cut = model.cuts.get('w1')!;
         expect(model.statuses.get('a')).toMatchObject({ state: 'cut' });
         const proof = prove(cut.mesh);
-        expect(proof).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, collapsed: 0, torn: 0 });
+        expect(proof).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, collapsed: 0 });
         expect(proof.density[0]).toBeGreaterThan(0.99);
         expect(proof.density[1]).toBeLessThan(1.01);
         const [placed] = cut.placed;
@@ -65,7 +63,7 @@ describe('a straight wall’s opening', () => {
       const model = cutModel(document);
       expect(model.statuses.get('a')).toMatchObject({ state: 'cut', further: [{ element: 'w1', state: 'cut', reason: null }] });
       const proof = prove(model.cuts.get('w1')!.mesh);
-      expect(proof).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, collapsed: 0, torn: 0 });
+      expect(proof).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, collapsed: 0 });
       const middle = s + placed.profile.width / 2;
       const point = own === front ? [middle, -2, 0.4] : [6 - middle, 5, 0.4];
       const [x, direction] = own === front ? [[1, 0], [0, 1, 0]] : [[-1, 0], [0, -1, 0]];

@@ -2,7 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Element, FreeOutline, ProjectDocument } from '@yard-arch/document';
 import fc from 'fast-check';
-import { cutModel, elementsOfSheets, flatSheetsOf, prove, type ForeignMesh } from '../src/index.ts';
+import { cornerAt, cutModel, elementsOfSheets, flatSheetsOf, prove, type ForeignMesh } from '../src/index.ts';
 import { readMesh, Unreadable, writeGlb } from '../src/format/index.ts';
 import { project } from './sample.ts';
 
@@ -19,8 +19,8 @@ function faceOf(element: Element): ForeignMesh {
   const { mesh } = cutModel(documentOf(element)).cuts.get(element.id)!;
   const run = mesh.runs.find(({ role }) => role === 'outer face')!;
   const polygons = [];
-  for (let i = run.first; i < run.first + run.count; i++) polygons.push([0, 1, 2].map((k) => mesh.triangles[3 * i + k]!));
-  return { positions: [...mesh.positions], polygons };
+  for (let i = run.first; i < run.first + run.count; i++) polygons.push([0, 1, 2].map((k) => mesh.vertices[mesh.triangles[3 * i + k]!]!));
+  return { positions: [...mesh.points], polygons };
 }
 
 const star = fc.array(fc.integer({ min: 60, max: 100 }), { minLength: 3, maxLength: 12 }).map((radii): FreeOutline => {
@@ -43,7 +43,7 @@ describe('a flat sheet without thickness', () => {
         expect(prove(again.mesh)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, collapsed: 0 });
         expect(prove(again.mesh).volume).toBeCloseTo(prove(whole.mesh).volume, 5);
         // Not only as large, but in the same place, facing the same way.
-        const corners = (mesh: typeof again.mesh): string[] => [...new Set(Array.from({ length: mesh.positions.length / 3 }, (_, i) => [0, 1, 2].map((k) => (mesh.positions[3 * i + k]! + 1e-7).toFixed(3)).join(' ')))].sort();
+        const corners = (mesh: typeof again.mesh): string[] => [...new Set(Array.from(mesh.vertices, (_, c) => cornerAt(mesh, c).map((x) => (x + 1e-7).toFixed(3)).join(' ')))].sort();
         const [a, b] = [corners(again.mesh), corners(whole.mesh)];
         expect(a).toHaveLength(b.length);
         for (let k = 0; k < 3; k++) {
@@ -60,7 +60,7 @@ describe('a flat sheet without thickness', () => {
     const down: ForeignMesh = { ...up, polygons: [[3, 2, 1, 0]] };
     const made = (mesh: ForeignMesh): Element => elementsOfSheets(flatSheetsOf(mesh).sheets, layers, [{ id: 'p', name: 'Landing' }])[0]!;
     expect(made(up)).toMatchObject({ kind: 'slab', start: { x: 0, y: 0, z: 2 }, turn: 0 });
-    const zs = (element: Element): number[] => [...cutModel(documentOf(element)).cuts.get('p')!.mesh.positions].filter((_, i) => i % 3 === 2);
+    const zs = (element: Element): number[] => [...cutModel(documentOf(element)).cuts.get('p')!.mesh.points].filter((_, i) => i % 3 === 2);
     expect(Math.min(...zs(made(up)))).toBeCloseTo(1.8, 9);
     expect(made(down)).toMatchObject({ kind: 'panel', tilt: 180 });
     expect(Math.max(...zs(made(down)))).toBeCloseTo(2.2, 9);
@@ -78,8 +78,8 @@ describe('a flat sheet without thickness', () => {
     const corner: ForeignMesh = { positions: [0, 0, 0, 2, 0, 0, 2, 0, 3, 0, 0, 3, 0, 4, 0, 0, 4, 3], polygons: [[0, 1, 2, 3], [4, 0, 3, 5]] };
     expect(flatSheetsOf(corner).sheets.map(({ area }) => Math.round(area)).sort()).toEqual([12, 6]);
     const box = cutModel(documentOf({ id: 'p', name: 'Box', kind: 'panel', start: { x: 0, y: 0, z: 0 }, turn: 0, tilt: 90, outline: square, layers })).cuts.get('p')!.mesh;
-    const polygons = Array.from({ length: box.triangles.length / 3 }, (_, i) => [...box.triangles.slice(3 * i, 3 * i + 3)]);
-    expect(flatSheetsOf({ positions: [...box.positions], polygons })).toEqual({ sheets: [], closed: 1, leftOut: 0 });
+    const polygons = Array.from({ length: box.triangles.length / 3 }, (_, i) => [...box.triangles.slice(3 * i, 3 * i + 3)].map((c) => box.vertices[c]!));
+    expect(flatSheetsOf({ positions: [...box.points], polygons })).toEqual({ sheets: [], closed: 1, leftOut: 0 });
   });
 });
 

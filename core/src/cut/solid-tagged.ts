@@ -2,7 +2,7 @@
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { MeshBuilder } from '../mesh/builder.ts';
 import { prove } from '../mesh/proof.ts';
-import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
+import { cornerAt, type CutMesh, type Run } from '../mesh/cut-mesh.ts';
 import { cutterPiece } from './piece.ts';
 import type { SolidPath } from './solid-path.ts';
 
@@ -19,7 +19,7 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
     const made: Manifold[] = [];
     const sources = new Map<number, Source>();
     // Near the origin 32-bit figures are fine enough.
-    const origin = [plain.positions[0] ?? 0, plain.positions[1] ?? 0, plain.positions[2] ?? 0] as const;
+    const origin = [plain.points[0] ?? 0, plain.points[1] ?? 0, plain.points[2] ?? 0] as const;
     const keep = <T extends Manifold>(solid: T): T => {
       made.push(solid);
       return solid;
@@ -29,10 +29,7 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
         const id = library.Manifold.reserveIDs(1);
         const source = sourceOf(mesh);
         sources.set(id, source.source);
-        const points = new Float32Array(3 * mesh.vertexCount);
-        mesh.vertices.forEach((v, c) => {
-          for (let k = 0; k < 3; k++) points[3 * v + k] = mesh.positions[3 * c + k]! - origin[k]!;
-        });
+        const points = Float32Array.from(mesh.points, (value, i) => value - origin[i % 3]!);
         const triVerts = Uint32Array.from(mesh.triangles, (c) => mesh.vertices[c]!);
         if (flip)
           for (let i = 0; i < triVerts.length; i += 3) [triVerts[i + 1], triVerts[i + 2]] = [triVerts[i + 2]!, triVerts[i + 1]!];
@@ -96,10 +93,7 @@ function polygonOf(mesh: CutMesh, run: Run): number[] {
 }
 
 function corners(mesh: CutMesh, i: number): [number[], number[], number[]] {
-  const at = (k: number): number[] => {
-    const c = 3 * mesh.triangles[3 * i + k]!;
-    return [mesh.positions[c]!, mesh.positions[c + 1]!, mesh.positions[c + 2]!];
-  };
+  const at = (k: number): number[] => cornerAt(mesh, mesh.triangles[3 * i + k]!);
   return [at(0), at(1), at(2)];
 }
 

@@ -81,8 +81,7 @@ export function plainSolids(sheet: Sheet, openings: readonly Placed[]): PlainSol
   cutSkin(builder, sheet, [], { singles: [], groups: [], atEdge: [] }, skin, null);
   const setting = settingOf(sheet, skin, null);
   const plain = (mesh: CutMesh, flip: boolean): PlainSolids['block'] => {
-    const points = new Float32Array(3 * mesh.vertexCount);
-    mesh.vertices.forEach((v, c) => points.set(mesh.positions.subarray(3 * c, 3 * c + 3), 3 * v));
+    const points = Float32Array.from(mesh.points);
     const triangles = Uint32Array.from(mesh.triangles, (c) => mesh.vertices[c]!);
     if (flip) for (let i = 0; i < triangles.length; i += 3) [triangles[i + 1], triangles[i + 2]] = [triangles[i + 2]!, triangles[i + 1]!];
     return { points, triangles };

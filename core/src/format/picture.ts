@@ -44,9 +44,9 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
 
   const meshes = [...model.cuts.values()].map((cut) => cut.mesh).filter((mesh) => mesh.triangles.length > 0);
   let [left, low, wide, high] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const { positions } of meshes)
-    for (let i = 0; i < positions.length; i += 3) {
-      const p: Vector = [positions[i]!, positions[i + 1]!, positions[i + 2]!];
+  for (const { points, vertices } of meshes)
+    for (const v of vertices) {
+      const p: Vector = [points[3 * v]!, points[3 * v + 1]!, points[3 * v + 2]!];
       left = Math.min(left, dot(p, right));
       wide = Math.max(wide, dot(p, right));
       low = Math.min(low, dot(p, up));
@@ -88,11 +88,11 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
   return encode({ width, height, data: rgb, channels: 3 });
 
   function raster(mesh: CutMesh, t: number, tint: number, image: Texture | null, id: number): void {
-    const { positions, normals, triangles, uvs } = mesh;
+    const { points, vertices, normals, triangles, uvs } = mesh;
     const corner = [0, 1, 2].map((k) => triangles[3 * t + k]!) as [number, number, number];
     const screen = [0, 1, 2].map((k): Vector => {
-      const i = 3 * triangles[3 * t + k]!;
-      const p: Vector = [positions[i]!, positions[i + 1]!, positions[i + 2]!];
+      const i = 3 * vertices[triangles[3 * t + k]!]!;
+      const p: Vector = [points[i]!, points[i + 1]!, points[i + 2]!];
       return [offsetX + scale * dot(p, right), offsetY - scale * dot(p, up), dot(p, towards)];
     });
     const [p, q, s] = screen as [Vector, Vector, Vector];

@@ -35,7 +35,8 @@ export function surfacesOf(cut: ElementCut): Surface[] {
       polygons: polygons.map((p) => Array.from(mesh.polygonCorners.subarray(mesh.polygonStart[p], mesh.polygonStart[p + 1]), (c) => known.get(c)!)),
     };
     for (const [c, i] of known) {
-      surface.positions.set([mesh.positions[3 * c]!, mesh.positions[3 * c + 2]!, -mesh.positions[3 * c + 1]!], 3 * i);
+      const v = 3 * mesh.vertices[c]!;
+      surface.positions.set([mesh.points[v]!, mesh.points[v + 2]!, -mesh.points[v + 1]!], 3 * i);
       surface.normals.set([mesh.normals[3 * c]!, mesh.normals[3 * c + 2]!, -mesh.normals[3 * c + 1]!], 3 * i);
       surface.uvs.set([mesh.uvs[2 * c]!, mesh.uvs[2 * c + 1]!], 2 * i);
     }

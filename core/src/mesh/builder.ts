@@ -12,7 +12,6 @@ export interface Place {
 }
 
 export class MeshBuilder {
-  private positions = new Float64Array(0);
   private normals = new Float32Array(0);
   private uvs = new Float32Array(0);
   private vertices = new Uint32Array(0);
@@ -36,7 +35,6 @@ export class MeshBuilder {
     if (short(this.vertices, c)) {
       this.vertices = grown(this.vertices, c, 1);
       const room = this.vertices.length;
-      this.positions = grown(this.positions, 3 * room, 1);
       this.normals = grown(this.normals, 3 * room, 1);
       this.uvs = grown(this.uvs, 2 * room, 1);
     }
@@ -72,13 +70,7 @@ export class MeshBuilder {
     const count = vertices.length;
     this.reserve(0, count, triangles.length / 3, polygons, polygonCorners.length);
     const c = this.corners;
-    const { positions, points, uvs } = this;
-    for (let i = 0, at = 3 * c; i < count; i++, at += 3) {
-      const from = 3 * (vertex + vertices[i]!);
-      positions[at] = points[from]!;
-      positions[at + 1] = points[from + 1]!;
-      positions[at + 2] = points[from + 2]!;
-    }
+    const { uvs } = this;
     this.normals.set(mesh.normals, 3 * c);
     if (place) {
       const { u, v } = place;
@@ -104,9 +96,7 @@ export class MeshBuilder {
 
   /** Writes all of another closed mesh that stands by itself, in its own place. */
   add(mesh: CutMesh): void {
-    const base = this.takeVertices(mesh.vertexCount);
-    mesh.vertices.forEach((v, c) => this.put(base + v, mesh.positions[3 * c]!, mesh.positions[3 * c + 1]!, mesh.positions[3 * c + 2]!));
-    this.append(mesh, base);
+    this.append(mesh, this.takePoints(mesh.points));
   }
 
   /** Writes triangles of corners, of which the first make pairs (p, q, r), (p, r, s) that are polygons p, q, r, s. */
@@ -177,14 +167,10 @@ export class MeshBuilder {
     if (c >= this.vertices.length) {
       this.vertices = grown(this.vertices, this.corners);
       const room = this.vertices.length;
-      this.positions = grown(this.positions, 3 * room);
       this.normals = grown(this.normals, 3 * room);
       this.uvs = grown(this.uvs, 2 * room);
     }
-    const { positions, normals, uvs, points } = this;
-    positions[3 * c] = points[3 * vertex]!;
-    positions[3 * c + 1] = points[3 * vertex + 1]!;
-    positions[3 * c + 2] = points[3 * vertex + 2]!;
+    const { normals, uvs } = this;
     normals[3 * c] = nx;
     normals[3 * c + 1] = ny;
     normals[3 * c + 2] = nz;
@@ -199,13 +185,9 @@ export class MeshBuilder {
     const count = vertices.length;
     this.reserve(0, count, 0, 0, 0);
     const first = this.corners;
-    const { positions, normals, uvs, points } = this;
+    const { normals, uvs } = this;
     this.vertices.set(vertices, first);
     for (let i = 0, at = 3 * first, uv = 2 * first; i < count; i++, at += 3, uv += 2) {
-      const from = 3 * vertices[i]!;
-      positions[at] = points[from]!;
-      positions[at + 1] = points[from + 1]!;
-      positions[at + 2] = points[from + 2]!;
       normals[at] = nx;
       normals[at + 1] = ny;
       normals[at + 2] = nz;
@@ -250,7 +232,7 @@ export class MeshBuilder {
   finish(): CutMesh {
     this.end();
     return {
-      positions: trimmed(this.positions, 3 * this.corners),
+      points: trimmed(this.points, 3 * this.vertexCount),
       normals: trimmed(this.normals, 3 * this.corners),
       uvs: trimmed(this.uvs, 2 * this.corners),
       vertices: trimmed(this.vertices, this.corners),

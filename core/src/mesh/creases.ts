@@ -8,13 +8,13 @@ const rounded = Math.cos((25 * Math.PI) / 180);
  * Lines as pairs of points (x, y, z each), metres, relative to an origin: edges of the mesh at which the triangles on either side face differently, or one of them is an imprint.
  */
 export function creasesOf(mesh: CutMesh, origin: readonly [number, number, number]): Float32Array {
-  const { triangles, vertices, positions, vertexCount, runs } = mesh;
+  const { triangles, vertices, points, vertexCount, runs } = mesh;
   const count = triangles.length / 3;
   const normals = new Float32Array(3 * count);
   for (let i = 0; i < count; i++) {
-    const [a, b, c] = [3 * triangles[3 * i]!, 3 * triangles[3 * i + 1]!, 3 * triangles[3 * i + 2]!];
-    const [ux, uy, uz] = [positions[b]! - positions[a]!, positions[b + 1]! - positions[a + 1]!, positions[b + 2]! - positions[a + 2]!];
-    const [vx, vy, vz] = [positions[c]! - positions[a]!, positions[c + 1]! - positions[a + 1]!, positions[c + 2]! - positions[a + 2]!];
+    const [a, b, c] = [3 * vertices[triangles[3 * i]!]!, 3 * vertices[triangles[3 * i + 1]!]!, 3 * vertices[triangles[3 * i + 2]!]!];
+    const [ux, uy, uz] = [points[b]! - points[a]!, points[b + 1]! - points[a + 1]!, points[b + 2]! - points[a + 2]!];
+    const [vx, vy, vz] = [points[c]! - points[a]!, points[c + 1]! - points[a + 1]!, points[c + 2]! - points[a + 2]!];
     const n = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx] as const;
     const size = Math.hypot(...n) || 1;
     for (let k = 0; k < 3; k++) normals[3 * i + k] = n[k]! / size;
@@ -36,7 +36,7 @@ export function creasesOf(mesh: CutMesh, origin: readonly [number, number, numbe
       waiting.delete(key);
       const turn = normals[3 * i]! * normals[3 * other]! + normals[3 * i + 1]! * normals[3 * other + 1]! + normals[3 * i + 2]! * normals[3 * other + 2]!;
       if (turn >= rounded && imprint[i] === imprint[other]) continue;
-      for (const c of [p, q]) for (let j = 0; j < 3; j++) lines.push(positions[3 * c + j]! - origin[j]!);
+      for (const v of [a, b]) for (let j = 0; j < 3; j++) lines.push(points[3 * v + j]! - origin[j]!);
     }
   return Float32Array.from(lines);
 }

@@ -27,8 +27,8 @@ export interface Run {
  * whether triangles are joined. Triangles and polygons run counter-clockwise as seen from outside the solid.
  */
 export interface CutMesh {
-  /** x, y, z of each corner, metres. */
-  positions: Float64Array;
+  /** x, y, z of each vertex, metres. */
+  points: Float64Array;
   /** Unit normal of each corner. */
   normals: Float32Array;
   /** u, v of each corner, metres of surface. */
@@ -45,10 +45,16 @@ export interface CutMesh {
   runs: Run[];
 }
 
+/** Where a corner stands, metres. */
+export function cornerAt({ points, vertices }: CutMesh, corner: number): [number, number, number] {
+  const v = 3 * vertices[corner]!;
+  return [points[v]!, points[v + 1]!, points[v + 2]!];
+}
+
 /** A mesh of nothing. */
 export function emptyMesh(): CutMesh {
   return {
-    positions: new Float64Array(0),
+    points: new Float64Array(0),
     normals: new Float32Array(0),
     uvs: new Float32Array(0),
     vertices: new Uint32Array(0),

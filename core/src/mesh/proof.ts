@@ -8,8 +8,6 @@ export interface MeshProof {
   nonManifoldEdges: number;
   /** Triangles with less than a square nanometre a metre of their longest side: collapsed ones. */
   collapsed: number;
-  /** Vertices whose corners are not all at one place. */
-  torn: number;
   closed: boolean;
   /** Enclosed volume, cubic metres; negative when the mesh is inside out. */
   volume: number;
@@ -27,21 +25,10 @@ export interface MeshProof {
   density: [number, number];
 }
 
-/** Proves a mesh. Volume is the sum over triangles of a · (b × c) / 6 (the divergence theorem), about the first corner. */
+/** Proves a mesh. Volume is the sum over triangles of a · (b × c) / 6 (the divergence theorem), about the first vertex. */
 export function prove(mesh: CutMesh): MeshProof {
-  const { positions, vertices, triangles, vertexCount } = mesh;
+  const { points, vertices, triangles, vertexCount } = mesh;
   const count = triangles.length / 3;
-  const place = new Int32Array(vertexCount).fill(-1);
-  let torn = 0;
-  for (let c = 0; c < vertices.length; c++) {
-    const v = vertices[c]!;
-    if (place[v] === -1) place[v] = c;
-    else {
-      const p = 3 * place[v]!;
-      const q = 3 * c;
-      if (positions[p] !== positions[q] || positions[p + 1] !== positions[q + 1] || positions[p + 2] !== positions[q + 2]) torn += 1;
-    }
-  }
 
   // How often each edge is used, towards its higher vertex and back.
   const uses = new Map<number, number>();
@@ -66,12 +53,12 @@ export function prove(mesh: CutMesh): MeshProof {
   let collapsed = 0;
   let thinnest = Infinity;
   const areas = new Float64Array(count);
-  const [x0, y0, z0] = [positions[0] ?? 0, positions[1] ?? 0, positions[2] ?? 0];
+  const [x0, y0, z0] = [points[0] ?? 0, points[1] ?? 0, points[2] ?? 0];
   for (let i = 0; i < count; i++) {
-    const [p, q, r] = [3 * triangles[3 * i]!, 3 * triangles[3 * i + 1]!, 3 * triangles[3 * i + 2]!];
-    const [ax, ay, az] = [positions[p]! - x0, positions[p + 1]! - y0, positions[p + 2]! - z0];
-    const [bx, by, bz] = [positions[q]! - x0, positions[q + 1]! - y0, positions[q + 2]! - z0];
-    const [cx, cy, cz] = [positions[r]! - x0, positions[r + 1]! - y0, positions[r + 2]! - z0];
+    const [p, q, r] = [3 * vertices[triangles[3 * i]!]!, 3 * vertices[triangles[3 * i + 1]!]!, 3 * vertices[triangles[3 * i + 2]!]!];
+    const [ax, ay, az] = [points[p]! - x0, points[p + 1]! - y0, points[p + 2]! - z0];
+    const [bx, by, bz] = [points[q]! - x0, points[q + 1]! - y0, points[q + 2]! - z0];
+    const [cx, cy, cz] = [points[r]! - x0, points[r + 1]! - y0, points[r + 2]! - z0];
     volume += (ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx)) / 6;
     const nx = (by - ay) * (cz - az) - (bz - az) * (cy - ay);
     const ny = (bz - az) * (cx - ax) - (bx - ax) * (cz - az);
@@ -105,8 +92,7 @@ export function prove(mesh: CutMesh): MeshProof {
     openEdges,
     nonManifoldEdges,
     collapsed,
-    torn,
-    closed: openEdges === 0 && nonManifoldEdges === 0 && torn === 0,
+    closed: openEdges === 0 && nonManifoldEdges === 0,
     volume,
     area,
     areaByRole,
@@ -119,13 +105,14 @@ export function prove(mesh: CutMesh): MeshProof {
 }
 
 /** Least and greatest length of texture on a metre of surface. Edges of less than a millimetre say nothing: their texture is told in 32-bit figures. */
-function densityOf({ positions, uvs, triangles }: CutMesh): [number, number] {
+function densityOf({ points, vertices, uvs, triangles }: CutMesh): [number, number] {
   let [least, greatest] = [Infinity, 0];
   for (let i = 0; i < triangles.length; i += 3)
     for (let k = 0; k < 3; k++) {
       const a = triangles[i + k]!;
       const b = triangles[i + ((k + 1) % 3)]!;
-      const real = Math.hypot(positions[3 * b]! - positions[3 * a]!, positions[3 * b + 1]! - positions[3 * a + 1]!, positions[3 * b + 2]! - positions[3 * a + 2]!);
+      const [v, w] = [3 * vertices[a]!, 3 * vertices[b]!];
+      const real = Math.hypot(points[w]! - points[v]!, points[w + 1]! - points[v + 1]!, points[w + 2]! - points[v + 2]!);
       if (real < 1e-3) continue;
       const drawn = Math.hypot(uvs[2 * b]! - uvs[2 * a]!, uvs[2 * b + 1]! - uvs[2 * a + 1]!);
       least = Math.min(least, drawn / real);

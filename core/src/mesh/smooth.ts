@@ -7,21 +7,23 @@ import type { CutMesh } from './cut-mesh.ts';
  * @param degrees greatest turn between two faces that are shaded as one.
  */
 export function smoothed(mesh: CutMesh, degrees: number): CutMesh {
-  const { positions, vertices, polygonStart, polygonCorners, vertexCount } = mesh;
+  const { points, vertices, polygonStart, polygonCorners, vertexCount } = mesh;
   const polygons = polygonStart.length - 1;
   const least = Math.cos((Math.min(degrees, 180) * Math.PI) / 180) - 1e-9;
+  /** The vertex at a place in `polygonCorners`. */
+  const standing = (i: number): number => vertices[polygonCorners[i]!]!;
   const own = new Float64Array(3 * polygons);
   const weight = new Float64Array(polygonCorners.length);
   for (let p = 0; p < polygons; p++) {
     const [from, to] = [polygonStart[p]!, polygonStart[p + 1]!];
     const n = [0, 0, 0];
     for (let i = from; i < to; i++) {
-      const [a, b] = [3 * polygonCorners[i]!, 3 * polygonCorners[i + 1 < to ? i + 1 : from]!];
-      for (let k = 0; k < 3; k++) n[k]! += (positions[a + ((k + 1) % 3)]! - positions[b + ((k + 1) % 3)]!) * (positions[a + ((k + 2) % 3)]! + positions[b + ((k + 2) % 3)]!);
+      const [a, b] = [3 * standing(i), 3 * standing(i + 1 < to ? i + 1 : from)];
+      for (let k = 0; k < 3; k++) n[k]! += (points[a + ((k + 1) % 3)]! - points[b + ((k + 1) % 3)]!) * (points[a + ((k + 2) % 3)]! + points[b + ((k + 2) % 3)]!);
     }
     const size = Math.hypot(...n) || 1;
     for (let k = 0; k < 3; k++) own[3 * p + k] = n[k]! / size;
-    for (let i = from; i < to; i++) weight[i] = angleAt(positions, polygonCorners[i > from ? i - 1 : to - 1]!, polygonCorners[i]!, polygonCorners[i + 1 < to ? i + 1 : from]!);
+    for (let i = from; i < to; i++) weight[i] = angleAt(points, standing(i > from ? i - 1 : to - 1), standing(i), standing(i + 1 < to ? i + 1 : from));
   }
 
   // Places in `polygonCorners`, by vertex.
@@ -76,9 +78,9 @@ export function smoothed(mesh: CutMesh, degrees: number): CutMesh {
   }
 }
 
-function angleAt(positions: Float64Array, a: number, b: number, c: number): number {
-  const u = [0, 1, 2].map((k) => positions[3 * a + k]! - positions[3 * b + k]!);
-  const w = [0, 1, 2].map((k) => positions[3 * c + k]! - positions[3 * b + k]!);
+function angleAt(points: Float64Array, a: number, b: number, c: number): number {
+  const u = [0, 1, 2].map((k) => points[3 * a + k]! - points[3 * b + k]!);
+  const w = [0, 1, 2].map((k) => points[3 * c + k]! - points[3 * b + k]!);
   const dot = u[0]! * w[0]! + u[1]! * w[1]! + u[2]! * w[2]!;
   return Math.acos(Math.max(-1, Math.min(1, dot / (Math.hypot(...u) * Math.hypot(...w) || 1))));
 }

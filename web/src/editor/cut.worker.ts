@@ -1,5 +1,5 @@
 /** The cutting worker: keeps the document, cuts what an edit touches, and proves it when there is time. */
-import { creasesOf, cutModel, prove, type ElementCut, type MeshProof, type Model, type Region } from '@yard-arch/core';
+import { creasesOf, cutModel, prove, type CutMesh, type ElementCut, type MeshProof, type Model, type Region } from '@yard-arch/core';
 import { solidLibrary } from '@yard-arch/core/solid';
 import wasm from 'manifold-3d/manifold.wasm?url';
 import { applyChangeSet, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
@@ -100,7 +100,7 @@ function drawn(result: ElementCut): DrawnElement {
   return {
     element: result.element,
     origin,
-    positions: Float32Array.from(mesh.positions, (value, i) => value - origin[i % 3]!),
+    positions: positionsOf(mesh, origin),
     normals: mesh.normals.slice(),
     uvs: mesh.uvs.slice(),
     triangles: mesh.triangles.slice(),
@@ -114,6 +114,18 @@ function drawn(result: ElementCut): DrawnElement {
     joins: result.sheet.joins,
     fault: result.fault,
   };
+}
+
+/** Where each corner stands, relative to an origin. */
+function positionsOf({ points, vertices }: CutMesh, [x, y, z]: readonly [number, number, number]): Float32Array {
+  const positions = new Float32Array(3 * vertices.length);
+  for (let c = 0; c < vertices.length; c++) {
+    const v = 3 * vertices[c]!;
+    positions[3 * c] = points[v]! - x;
+    positions[3 * c + 1] = points[v + 1]! - y;
+    positions[3 * c + 2] = points[v + 2]! - z;
+  }
+  return positions;
 }
 
 function pathOf(region: Region): string {
