@@ -34,12 +34,15 @@ export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loop
   const { tangents } = chart;
   const { own, second, facet } = standing ?? standingOn(xs, triangles, ribs);
   const first = builder.cornerCount;
+  const asItIs = lay === plain;
+  const from = facing < 0 ? 0 : sheet.length + sheet.thickness + long;
   const put = (v: number, f: number): number => {
     const x = xs[v]!;
     const share = (x - ribs[f]!) / (ribs[f + 1]! - ribs[f]!);
     const tx = tangents[4 * f]! + share * (tangents[4 * f + 2]! - tangents[4 * f]!);
     const ty = tangents[4 * f + 1]! + share * (tangents[4 * f + 3]! - tangents[4 * f + 1]!);
     const size = Math.sqrt(tx * tx + ty * ty);
+    if (asItIs) return builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, from - facing * x, ys[v]!) - first;
     const [a, b] = uv(x, ys[v]!);
     return builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, a, b) - first;
   };
@@ -50,9 +53,12 @@ export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loop
     if (second[v]! >= 0) other[v] = put(v, second[v]!);
   }
   const out = new Uint32Array(triangles.length);
-  for (let i = 0; i < triangles.length; i++) {
-    const v = triangles[i]!;
-    out[i] = facet[(i / 3) | 0] === own[v] ? corner[v]! : other[v]!;
+  for (let t = 0, i = 0; t < facet.length; t++) {
+    const f = facet[t]!;
+    for (const end = i + 3; i < end; i++) {
+      const v = triangles[i]!;
+      out[i] = f === own[v] ? corner[v]! : other[v]!;
+    }
   }
   builder.pairBlock(first, out, pairs, facing > 0);
 }
@@ -73,11 +79,12 @@ export function standingOn(xs: Float64Array, triangles: Uint32Array, ribs: Float
   const facet = new Int32Array(triangles.length / 3);
   let corners = 0;
   let f = 0;
-  for (let i = 0; i < triangles.length; i += 3) {
+  for (let t = 0, i = 0; t < facet.length; t++, i += 3) {
     const middle = (xs[triangles[i]!]! + xs[triangles[i + 1]!]! + xs[triangles[i + 2]!]!) / 3;
     // Neighbours in order are mostly neighbours on the face.
     if (middle < ribs[f]! || middle >= ribs[f + 1]!) {
-      let [low, high] = [0, ribs.length - 2];
+      let low = 0;
+      let high = ribs.length - 2;
       while (low < high) {
         const m = (low + high + 1) >> 1;
         if (ribs[m]! <= middle) low = m;
@@ -85,11 +92,12 @@ export function standingOn(xs: Float64Array, triangles: Uint32Array, ribs: Float
       }
       f = low;
     }
-    facet[i / 3] = f;
+    facet[t] = f;
     for (let k = i; k < i + 3; k++) {
       const v = triangles[k]!;
-      if (own[v] === f || second[v] === f) continue;
-      if (own[v] === -1) own[v] = f;
+      const known = own[v]!;
+      if (known === f || second[v] === f) continue;
+      if (known === -1) own[v] = f;
       else second[v] = f;
       corners += 1;
     }

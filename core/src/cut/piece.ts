@@ -47,6 +47,13 @@ export interface Piece {
   pinched: boolean;
 }
 
+/** A piece as it is kept for the next cut; null where its openings leave nothing to be made. */
+export interface KeptPiece {
+  /** Openings that it is made of, as they were placed. */
+  openings: readonly Placed[];
+  piece: Piece | null;
+}
+
 /** What pieces are made in: one skin of a sheet. */
 export interface Setting {
   sheet: Sheet;

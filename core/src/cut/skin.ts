@@ -1,6 +1,7 @@
 /** Skins: one closed solid between two depths of a sheet, put together from its pieces and its two faces; after an edit, from those that there were. */
 import type { Sheet } from '../element/sheet.ts';
 import type { MeshBuilder } from '../mesh/builder.ts';
+import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { pointAt, ribAt } from '../element/chart.ts';
 import { FaceLoops, ribLines, triangulateFace } from '../mesh/face.ts';
 import { paired } from '../mesh/quads.ts';
@@ -10,8 +11,9 @@ import { transfer } from '../mesh/transfer.ts';
 import type { FaceLines } from '../reveal/place.ts';
 import { sameCarrier, type Placed } from '../setout/resolve.ts';
 import { standingOn, writeFace, type Standing } from './face-corners.ts';
+import { writePieces, type Written } from './written.ts';
 import { crossings, gridLines } from './grid.ts';
-import { groupPiece, layerAt, settingOf, type Piece, type PieceLoop, type Setting, type Skin } from './piece.ts';
+import { groupPiece, layerAt, settingOf, type KeptPiece, type Piece, type PieceLoop, type Setting, type Skin } from './piece.ts';
 import { Singles } from './single.ts';
 
 export type { Skin } from './piece.ts';
@@ -36,12 +38,6 @@ export class AtFault extends Error {
   }
 }
 
-interface KeptPiece {
-  /** Openings that it is made of, as they were placed. */
-  openings: readonly Placed[];
-  piece: Piece | null;
-}
-
 interface KeptFace {
   region: Region;
   triangles: Uint32Array;
@@ -58,6 +54,9 @@ export interface SkinCut {
   pieces: Map<string, KeptPiece>;
   outer: KeptFace;
   inner: KeptFace;
+  written: Written;
+  /** The mesh into which it was written, once that is finished. */
+  mesh: CutMesh | null;
 }
 
 const same = 1e-9;
@@ -145,9 +144,8 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
   writeFace(builder, setting, outer, outerFace.triangles, skin.from, -1, texture?.outer, outerFace.pairs, onOuter);
   builder.begin({ opening: null, role: 'inner face', layer: last, material: layers[last]!.material });
   writeFace(builder, setting, inner, innerFace.triangles, skin.to, 1, texture?.inner, innerFace.pairs, onInner);
-  let i = 0;
-  for (const { piece } of pieces.values()) if (piece) builder.append(piece.mesh, bases[i++]!, piece.place);
-  return { skin, sheet, setting, pieces, outer: outerFace, inner: innerFace };
+  const written = writePieces(builder, pieces, bases, known);
+  return { skin, sheet, setting, pieces, outer: outerFace, inner: innerFace, written, mesh: null };
 }
 
 /** A face in quads: divided along rows and columns, and triangles joined where they make quads. */

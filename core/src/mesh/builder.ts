@@ -11,6 +11,15 @@ export interface Place {
   v: number;
 }
 
+/** A place in a mesh that is being written: how many there are of each so far. */
+export interface Mark {
+  corner: number;
+  triangle: number;
+  polygon: number;
+  polygonCorner: number;
+  run: number;
+}
+
 export class MeshBuilder {
   private normals = new Float32Array(0);
   private uvs = new Float32Array(0);
@@ -92,6 +101,37 @@ export class MeshBuilder {
       this.triangleCount += run.count;
       this.polygons += run.polygons;
     }
+  }
+
+  /** Where writing has come to. */
+  mark(): Mark {
+    this.end();
+    return { corner: this.corners, triangle: this.triangleCount, polygon: this.polygons, polygonCorner: this.polygonEnd, run: this.runs.length };
+  }
+
+  /**
+   * Writes what stands in another mesh between two marks, which begins and ends with runs of its own.
+   * @param by how much higher its vertices are numbered here.
+   */
+  carry(mesh: CutMesh, from: Mark, to: Mark, by: number): void {
+    this.end();
+    const [c, t, p, e] = [this.corners, this.triangleCount, this.polygons, this.polygonEnd];
+    this.reserve(0, to.corner - from.corner, to.triangle - from.triangle, to.polygon - from.polygon, to.polygonCorner - from.polygonCorner);
+    this.normals.set(mesh.normals.subarray(3 * from.corner, 3 * to.corner), 3 * c);
+    this.uvs.set(mesh.uvs.subarray(2 * from.corner, 2 * to.corner), 2 * c);
+    shifted(mesh.vertices.subarray(from.corner, to.corner), by, this.vertices, c);
+    const corners = c - from.corner;
+    shifted(mesh.triangles.subarray(3 * from.triangle, 3 * to.triangle), corners, this.triangles, 3 * t);
+    shifted(mesh.polygonCorners.subarray(from.polygonCorner, to.polygonCorner), corners, this.polygonCorners, e);
+    shifted(mesh.polygonStart.subarray(from.polygon, to.polygon + 1), e - from.polygonCorner, this.polygonStart, p);
+    for (let i = from.run; i < to.run; i++) {
+      const run = mesh.runs[i]!;
+      this.runs.push({ ...run, first: run.first + t - from.triangle, firstPolygon: run.firstPolygon + p - from.polygon });
+    }
+    this.corners += to.corner - from.corner;
+    this.triangleCount += to.triangle - from.triangle;
+    this.polygons += to.polygon - from.polygon;
+    this.polygonEnd += to.polygonCorner - from.polygonCorner;
   }
 
   /** Writes all of another closed mesh that stands by itself, in its own place. */
@@ -247,6 +287,7 @@ export class MeshBuilder {
 
 /** Copies whole numbers to another array from a place on, each made greater by as much. */
 function shifted(from: Uint32Array, by: number, to: Uint32Array, at: number): void {
+  if (by === 0) return to.set(from, at);
   const count = from.length;
   for (let i = 0; i < count; i++) to[at + i] = from[i]! + by;
 }

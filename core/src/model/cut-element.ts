@@ -142,7 +142,9 @@ function skins(element: Element, sheet: Sheet, open: readonly Placed[], grouping
         throw new AtFault([block], error);
       }
     }
-  return { mesh: builder.finish(), region: cut[0]?.outer.region ?? noRegion, skins: cut, path: 'sheet' };
+  const mesh = builder.finish();
+  for (const skin of cut) skin.mesh = mesh;
+  return { mesh, region: cut[0]?.outer.region ?? noRegion, skins: cut, path: 'sheet' };
 }
 
 function skinsOf(element: Element, sheet: Sheet): Skin[] {
