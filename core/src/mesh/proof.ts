@@ -1,5 +1,6 @@
 /** Proofs on a mesh: whether it is closed, clean and turned the right way, measured from the mesh alone. */
 import type { CutMesh, Role } from './cut-mesh.ts';
+import { halfEdgesOf, type HalfEdges } from './edges.ts';
 
 export interface MeshProof {
   /** Edges used by one triangle only, or by two that run along it the same way. */
@@ -27,27 +28,10 @@ export interface MeshProof {
 
 /** Proves a mesh. Volume is the sum over triangles of a · (b × c) / 6 (the divergence theorem), about the first vertex. */
 export function prove(mesh: CutMesh): MeshProof {
-  const { points, vertices, triangles, vertexCount } = mesh;
+  const { points, vertices, triangles } = mesh;
   const count = triangles.length / 3;
 
-  // How often each edge is used, towards its higher vertex and back.
-  const uses = new Map<number, number>();
-  for (let i = 0; i < triangles.length; i += 3)
-    for (let k = 0; k < 3; k++) {
-      const a = vertices[triangles[i + k]!]!;
-      const b = vertices[triangles[i + ((k + 1) % 3)]!]!;
-      const key = a < b ? a * vertexCount + b : b * vertexCount + a;
-      uses.set(key, (uses.get(key) ?? 0) + (a < b ? 1 : 0x10000));
-    }
-  let openEdges = 0;
-  let nonManifoldEdges = 0;
-  for (const use of uses.values()) {
-    const there = use & 0xffff;
-    const back = use >> 16;
-    if (there + back > 2) nonManifoldEdges += 1;
-    else if (there !== back) openEdges += 1;
-  }
-
+  const { openEdges, nonManifoldEdges } = faultsAt(halfEdgesOf(mesh));
   let volume = 0;
   let area = 0;
   let collapsed = 0;
@@ -63,13 +47,15 @@ export function prove(mesh: CutMesh): MeshProof {
     const nx = (by - ay) * (cz - az) - (bz - az) * (cy - ay);
     const ny = (bz - az) * (cx - ax) - (bx - ax) * (cz - az);
     const nz = (bx - ax) * (cy - ay) - (by - ay) * (cx - ax);
-    const twice = Math.hypot(nx, ny, nz);
+    const twice = Math.sqrt(nx * nx + ny * ny + nz * nz);
     areas[i] = twice / 2;
     area += twice / 2;
-    const longest = Math.max(
-      Math.hypot(bx - ax, by - ay, bz - az),
-      Math.hypot(cx - bx, cy - by, cz - bz),
-      Math.hypot(ax - cx, ay - cy, az - cz),
+    const longest = Math.sqrt(
+      Math.max(
+        (bx - ax) ** 2 + (by - ay) ** 2 + (bz - az) ** 2,
+        (cx - bx) ** 2 + (cy - by) ** 2 + (cz - bz) ** 2,
+        (ax - cx) ** 2 + (ay - cy) ** 2 + (az - cz) ** 2,
+      ),
     );
     const thin = longest > 0 ? twice / longest : 0;
     thinnest = Math.min(thinnest, thin);
@@ -104,6 +90,32 @@ export function prove(mesh: CutMesh): MeshProof {
   };
 }
 
+/** How many edges are not used just once each way. */
+function faultsAt({ start, order, from, to }: HalfEdges): Pick<MeshProof, 'openEdges' | 'nonManifoldEdges'> {
+  let [openEdges, nonManifoldEdges] = [0, 0];
+  for (let v = 0; v + 1 < start.length; v++)
+    for (let i = start[v]!; i < start[v + 1]!; i++) {
+      const h = order[i]!;
+      const higher = from[h] === v ? to[h]! : from[h]!;
+      // An edge is counted where the first of those that run along it stands.
+      let [first, there, back] = [true, 0, 0];
+      for (let j = start[v]!; j < start[v + 1]!; j++) {
+        const g = order[j]!;
+        if (to[g] === higher && from[g] === v) there += 1;
+        else if (from[g] === higher && to[g] === v) back += 1;
+        else continue;
+        if (j < i) {
+          first = false;
+          break;
+        }
+      }
+      if (!first) continue;
+      if (there + back > 2) nonManifoldEdges += 1;
+      else if (there !== back) openEdges += 1;
+    }
+  return { openEdges, nonManifoldEdges };
+}
+
 /** Least and greatest length of texture on a metre of surface. Edges of less than a millimetre say nothing: their texture is told in 32-bit figures. */
 function densityOf({ points, vertices, uvs, triangles }: CutMesh): [number, number] {
   let [least, greatest] = [Infinity, 0];
@@ -112,9 +124,9 @@ function densityOf({ points, vertices, uvs, triangles }: CutMesh): [number, numb
       const a = triangles[i + k]!;
       const b = triangles[i + ((k + 1) % 3)]!;
       const [v, w] = [3 * vertices[a]!, 3 * vertices[b]!];
-      const real = Math.hypot(points[w]! - points[v]!, points[w + 1]! - points[v + 1]!, points[w + 2]! - points[v + 2]!);
+      const real = Math.sqrt((points[w]! - points[v]!) ** 2 + (points[w + 1]! - points[v + 1]!) ** 2 + (points[w + 2]! - points[v + 2]!) ** 2);
       if (real < 1e-3) continue;
-      const drawn = Math.hypot(uvs[2 * b]! - uvs[2 * a]!, uvs[2 * b + 1]! - uvs[2 * a + 1]!);
+      const drawn = Math.sqrt((uvs[2 * b]! - uvs[2 * a]!) ** 2 + (uvs[2 * b + 1]! - uvs[2 * a + 1]!) ** 2);
       least = Math.min(least, drawn / real);
       greatest = Math.max(greatest, drawn / real);
     }

@@ -66,6 +66,8 @@ export const api = {
   duplicate: (id: string) => told<ProjectSummary>(client.projects[':id'].duplicate.$post(of(id))),
   remove: (id: string) => told<null>(client.projects[':id'].$delete(of(id))),
   restore: (id: string) => told<ProjectSummary>(client.projects[':id'].restore.$post(of(id))),
+  /** Takes an answer to a reading that was asked for earlier. */
+  readFrom: (asked: Promise<Response>) => told<{ revision: number; document: ProjectDocument }>(asked),
   read: (id: string, revision?: number) => told<{ revision: number; document: ProjectDocument }>(client.projects[':id'].document.$get({ ...of(id), query: revision === undefined ? {} : { revision } })),
   log: (id: string, after: number) => told<Missed[]>(client.projects[':id'].changes.$get({ ...of(id), query: { after } })),
   versions: (id: string) => told<Version[]>(client.projects[':id'].versions.$get(of(id))),

@@ -29,6 +29,8 @@ import { TopBar } from './TopBar.tsx';
 
 const fetchModelView = () => import('../model/ModelView.tsx');
 const ModelView = lazy(fetchModelView);
+// Where the page opens on a project it is fetched while the document is.
+if (location.pathname.startsWith('/projects/')) void fetchModelView();
 
 export function EditorPage() {
   const { project = '', element: named } = useParams();

@@ -4,7 +4,8 @@ import type { ChangeSet, ProjectDocument } from '@yard-arch/document';
 
 /** To the worker. Each message has a number; the answer names the last one that it takes in. */
 export type ToWorker =
-  | { kind: 'document'; number: number; document: ProjectDocument }
+  /** The document; with the revision of the server's that it is, where it is no more than that. */
+  | { kind: 'document'; number: number; document: ProjectDocument; revision: number | null }
   | { kind: 'apply'; number: number; changeSet: ChangeSet }
   /** An edit that is being made, or null when it was given up; the document itself is not changed by it. */
   | { kind: 'preview'; number: number; changeSet: ChangeSet | null };

@@ -5,34 +5,55 @@ import wasm from 'manifold-3d/manifold.wasm?url';
 import { applyChangeSet, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { DrawnElement, FromWorker, ToWorker } from './cut-messages.ts';
 
-const scope = self as unknown as { postMessage(message: FromWorker, transfer?: Transferable[]): void; onmessage: (event: MessageEvent<ToWorker>) => void };
+const scope = self as unknown as { name: string; postMessage(message: FromWorker, transfer?: Transferable[]): void; onmessage: (event: MessageEvent<ToWorker>) => void };
 
 let document: ProjectDocument | null = null;
+/** The revision of the document where it was read ahead of the page, until the page has sent its own. */
+let readRevision: number | null = null;
 let preview: ChangeSet | null = null;
 let model: Model | undefined;
 let number = 0;
 let due = false;
+/** When anything was shown for the first time; 0 before. */
+let shown = 0;
 let proving: ReturnType<typeof setTimeout> | undefined;
 const proofs = new WeakMap<ElementCut, MeshProof>();
 const told = new Map<string, ElementCut>();
 
-// The solid path is fetched meanwhile; what could not be cut without it is cut when it has come.
-void solidLibrary(wasm).then(
-  () => {
-    if (!model || ![...model.statuses.values()].some((status) => status.state === 'not cut')) return;
-    model = undefined;
-    if (!due) setTimeout(cut, 0);
-    due = true;
-  },
-  () => {
-    // Without it only what the sheet path cannot express stays uncut, and says so.
-  },
-);
+let fetching = false;
+
+/** Fetches the solid path; what could not be cut without it is cut when it has come. */
+function fetchSolidPath(): void {
+  if (fetching) return;
+  fetching = true;
+  solidLibrary(wasm).then(
+    () => {
+      if (!anyUncut()) return;
+      model = undefined;
+      if (!due) setTimeout(cut, 0);
+      due = true;
+    },
+    () => {
+      // Without it only what the sheet path cannot express stays uncut, and says so.
+    },
+  );
+}
+
+function anyUncut(): boolean {
+  return model !== undefined && [...model.statuses.values()].some((status) => status.state === 'not cut');
+}
+
+// Its name is where the document is read, where the page has not got it yet.
+if (scope.name) void readAhead(scope.name);
 
 scope.onmessage = ({ data }) => {
   number = data.number;
   try {
     if (data.kind === 'document') {
+      const stands = document !== null && data.revision !== null && data.revision === readRevision;
+      readRevision = null;
+      // What was read ahead stands, and with it all that is cut of it.
+      if (stands) return proveSoon();
       document = data.document;
       preview = null;
     } else if (data.kind === 'apply') {
@@ -47,18 +68,34 @@ scope.onmessage = ({ data }) => {
   due = true;
 };
 
+/** Reads the document before the page has it to send. */
+async function readAhead(url: string): Promise<void> {
+  try {
+    const response = await fetch(url);
+    if (!response.ok) return;
+    const read = (await response.json()) as { revision: number; document: ProjectDocument };
+    if (document) return;
+    document = read.document;
+    readRevision = read.revision;
+    if (!due) setTimeout(cut, 0);
+    due = true;
+  } catch {
+    // The page reads it too, and says what is wrong.
+  }
+}
+
 function cut(): void {
   due = false;
   if (!document) return;
   const start = performance.now();
-  let shown = document;
+  let drafted = document;
   try {
-    if (preview) shown = applyChangeSet(document, preview).document;
+    if (preview) drafted = applyChangeSet(document, preview).document;
   } catch {
     // A preview that does not fit shows the document as it is; the page says why.
   }
   try {
-    model = cutModel(shown, model);
+    model = cutModel(drafted, model);
   } catch (error) {
     scope.postMessage({ kind: 'failed', number, message: (error as Error).message });
     return;
@@ -75,8 +112,17 @@ function cut(): void {
     { kind: 'model', number, elements, removed, statuses: [...model.statuses], milliseconds: performance.now() - start },
     elements.flatMap((e) => [e.positions.buffer, e.normals.buffer, e.uvs.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[]),
   );
+  // Only what the sheet path left wants the solid path at once; else it is fetched when the page has drawn what there is.
+  if (anyUncut()) fetchSolidPath();
+  else if (shown === 0) setTimeout(fetchSolidPath, 1500);
+  shown ||= performance.now();
+  proveSoon();
+}
+
+function proveSoon(): void {
   clearTimeout(proving);
-  proving = setTimeout(proveAll, 120);
+  // At first the page has everything to draw yet, and is the first to need the processor.
+  if (shown > 0) proving = setTimeout(proveAll, performance.now() - shown < 1500 ? 1200 : 120);
 }
 
 function proveAll(): void {

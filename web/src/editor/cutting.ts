@@ -1,6 +1,7 @@
 /** The page's side of the cutting worker: what it is told, and what it tells is put into the state. */
 import type { OpeningStatus } from '@yard-arch/core';
 import { sameValue } from '@yard-arch/document';
+import { makeWorker, type Ahead } from './ahead.ts';
 import type { FromWorker, ToWorker } from './cut-messages.ts';
 import { useEditor } from './state.ts';
 
@@ -9,10 +10,11 @@ const { getState, setState } = useEditor;
 let worker: Worker | null = null;
 let sent = 0;
 
-/** Starts the worker, unless it runs. */
-export function startWorker(): Worker {
+/** Starts the worker, unless it runs. @param begun one that has begun already, and what it has told. */
+export function startWorker(begun?: Pick<Ahead, 'worker' | 'told'>): Worker {
   if (worker) return worker;
-  worker = new Worker(new URL('./cut.worker.ts', import.meta.url), { type: 'module' });
+  worker = begun?.worker ?? makeWorker();
+  begun?.told.forEach(take);
   worker.onmessage = ({ data }: MessageEvent<FromWorker>) => take(data);
   worker.onerror = (event) => setState({ cutFailure: event.message || 'the cutting worker has stopped' });
   return worker;

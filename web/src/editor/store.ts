@@ -5,6 +5,7 @@
 import { applyChangeSet, differenceOf, rebased, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { api, eventsUrl, ServerProblem } from '../common/api.ts';
 import { complain } from '../common/notices.tsx';
+import { takeAhead } from './ahead.ts';
 import { chooseOpenings, rememberedChoice, rememberedElement, rememberedHidden } from './choice.ts';
 import { post, startWorker, stopWorker } from './cutting.ts';
 import { readKept, writeKept, type Pending } from './kept.ts';
@@ -30,17 +31,18 @@ export async function openProject(project: string): Promise<void> {
   heard = 0;
   stopWorker();
   setState({ ...initial(), project, hidden: rememberedHidden(project) });
-  // It starts while the document is read.
-  startWorker();
+  // It starts while the document is read, or has started before.
+  const ahead = takeAhead(project);
+  startWorker(ahead ?? undefined);
   try {
     const kept = await readKept(project);
-    const read = await api.read(project);
+    const read = await (ahead ? api.readFrom(ahead.read) : api.read(project));
     if (mine !== session) return;
     base = read.document;
     revision = read.revision;
     pending = kept.pending;
     setState({ undo: kept.undo, redo: kept.redo });
-    show(replayed());
+    show(replayed(), pending.length === 0 ? revision : null);
     const element = rememberedElement(project) ?? Object.keys(getState().document!.elements)[0] ?? null;
     setState({ element: element && getState().document!.elements[element] ? element : (Object.keys(getState().document!.elements)[0] ?? null) });
     const choice = rememberedChoice(project);
@@ -81,9 +83,10 @@ function replayed(): ProjectDocument {
   return document;
 }
 
-function show(document: ProjectDocument): void {
+/** Shows a document. @param revision the server's that it is, where it is no more than that. */
+function show(document: ProjectDocument, revision: number | null = null): void {
   setState({ document, draft: null });
-  post({ kind: 'document', document });
+  post({ kind: 'document', document, revision });
   settle();
 }
 

@@ -17,6 +17,17 @@ THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 
 type Controls = ComponentRef<typeof OrbitControls>;
 
+/** Tells how large what it observes is at once, not only when the next frame is drawn: while the page is being set up that can be long after. */
+class PromptObserver extends ResizeObserver {
+  constructor(private readonly tell: ResizeObserverCallback) {
+    super(tell);
+  }
+  override observe(target: Element, options?: ResizeObserverOptions): void {
+    super.observe(target, options);
+    queueMicrotask(() => this.tell([], this));
+  }
+}
+
 /** What our cameras are called. */
 const own = 'eye';
 
@@ -51,6 +62,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
     <div data-testid="model" data-elements={count} style={{ position: 'absolute', inset: 0 }}>
       <Canvas
         frameloop="demand"
+        resize={{ polyfill: PromptObserver }}
         shadows
         onCreated={(state) => {
           state.gl.localClippingEnabled = true;

@@ -7,12 +7,12 @@ import { MisfitList } from '../arrange/MisfitList.tsx';
 import { SettingOutButtons } from '../arrange/SettingOutSection.tsx';
 import { changeElement, removeElement } from '../editor/edits.ts';
 import { groupsOf, setGroup } from '../editor/register-edits.ts';
-import { chooseOpening } from '../editor/choice.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';
 import { BuildUpFields } from './BuildUpFields.tsx';
 import { AngleField, Choice, FreeName, LengthField, NameField } from './Fields.tsx';
 import { OutlinesFields } from './OutlineFields.tsx';
+import { OpeningList } from './OpeningList.tsx';
 import { StatusLine } from './StatusLine.tsx';
 import { TextureFields } from './TextureFields.tsx';
 import { TopFields } from './TopFields.tsx';
@@ -86,20 +86,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       <FillSection document={document} element={element} />
       {openings.length > 1 && <EvenOutSection document={document} openings={openings} />}
       {openings.length === 0 && <p>Choose a pattern below the sheet, then click where it is to stand.</p>}
-      <ul className="openings">
-        {openings.map((opening) => {
-          const status = statuses.get(opening.id);
-          return (
-            <li key={opening.id}>
-              <button onClick={() => chooseOpening(opening.id)} title={[status?.reason, status?.mend].filter(Boolean).join('. ')}>
-                <b>{opening.mark}</b>
-                <span>{document.patterns[opening.pattern]?.name}</span>
-                <StatusLine status={status} />
-              </button>
-            </li>
-          );
-        })}
-      </ul>
+      <OpeningList document={document} openings={openings} statuses={statuses} end={({ id }) => <StatusLine status={statuses.get(id)} />} />
       {proof && (
         <>
           <hr />

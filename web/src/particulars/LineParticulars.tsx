@@ -4,9 +4,9 @@ import type { ProjectDocument } from '@yard-arch/document';
 import { useState } from 'react';
 import { Dialog } from '../common/Dialog.tsx';
 import { confineDatum, heldTo, moveLine, removeLine, renameLine, setDatumKind, type Line } from '../editor/line-edits.ts';
-import { chooseOpening } from '../editor/choice.ts';
 import { commit } from '../editor/store.ts';
 import { Choice, LengthField, NameField } from './Fields.tsx';
+import { OpeningList } from './OpeningList.tsx';
 
 export function LineParticulars({ document, line }: { document: ProjectDocument; line: Line }) {
   const [asking, setAsking] = useState(false);
@@ -49,17 +49,7 @@ export function LineParticulars({ document, line }: { document: ProjectDocument;
         {walls.size > 1 ? ` on ${walls.size} walls` : ''}
       </h3>
       {held.length === 0 && <p>{line.kind === 'datum' ? 'Place an opening on it, or choose it under “Up” in an opening’s particulars.' : 'Place an opening on it, or choose it under “Along” in an opening’s particulars.'}</p>}
-      <ul className="openings">
-        {held.map((opening) => (
-          <li key={opening.id}>
-            <button onClick={() => chooseOpening(opening.id)}>
-              <b>{opening.mark}</b>
-              <span>{document.patterns[opening.pattern]?.name}</span>
-              <span>{document.elements[opening.element]?.name}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
+      <OpeningList document={document} openings={held} end={({ element }) => <span>{document.elements[element]?.name}</span>} />
       <Flex mt="3">
         <Button size="sm" variant="outline" color="brick" onClick={() => (held.length > 0 ? setAsking(true) : remove())}>
           Remove {line.kind}

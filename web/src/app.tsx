@@ -1,4 +1,4 @@
-/** Where the web application begins: theme, queries, routes. */
+/** The application: theme, queries, routes. */
 import '@fontsource/barlow/400.css';
 import '@fontsource/barlow/500.css';
 import '@fontsource/barlow/600.css';
