@@ -107,3 +107,33 @@ test('walls are hidden, shown alone, locked, renamed, grouped and found in the r
   await expect(register.getByRole('listitem')).toContainText('Stair drum');
   expect((await desk.saved()).elements.courtyard).toMatchObject({ name: 'Yard front', group: 'Granary' });
 });
+
+test('context menus open on the model and in the register, and the right button still pans', async ({ desk, page }) => {
+  await page.getByRole('button', { name: 'Enlarge the model' }).click();
+  await page.getByRole('button', { name: 'Face on' }).click();
+  await page.waitForTimeout(700);
+  const box = (await page.getByTestId('model').boundingBox())!;
+  // The middle arch of the first floor stands over the middle of the wall.
+  const middle = Object.values(granary.openings).find(({ mark }) => mark === 'D-11')!;
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2 - 12];
+  await page.mouse.click(x, y, { button: 'right' });
+  // It is about what was under the pointer, which is chosen by it.
+  await page.getByRole('menuitem', { name: /^Block up D-11/ }).click({ timeout: 20_000 });
+  expect((await desk.openingOf(middle.id)).blockedUp).toBe(true);
+  const before = await desk.modelPixels();
+  await page.mouse.move(x, y);
+  await page.mouse.down({ button: 'right' });
+  await page.mouse.move(x + 60, y + 30, { steps: 4 });
+  await page.mouse.up({ button: 'right' });
+  await page.waitForTimeout(500);
+  await expect(page.getByRole('menu')).toBeHidden();
+  expect(changed(before, await desk.modelPixels())).toBeGreaterThan(0.1);
+  await page.getByRole('navigation').getByRole('button', { name: /^Quay wall/ }).click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Lock' }).click();
+  const document = await desk.saved();
+  expect(Object.values(document.elements).filter(({ locked }) => locked).map(({ name }) => name)).toEqual(['Quay wall']);
+  // The edges in which a wall ends are looked at square on too.
+  const face = await desk.modelPixels();
+  await look(desk, 'End edge on');
+  expect(changed(face, await desk.modelPixels())).toBeGreaterThan(0.2);
+});

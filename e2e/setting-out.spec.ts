@@ -238,3 +238,20 @@ test('a new project is drawn from nothing by keyboard alone', async ({ page, app
   await expect(page.getByTestId('title-block')).toContainText('1 cut');
   await expect(page.getByTestId('title-block')).toContainText('sound');
 });
+
+test('the drawing is dragged about with the pan tool, without the middle button', async ({ desk, page }) => {
+  const left = async (): Promise<number> => Number(await desk.sheet.getAttribute('data-x'));
+  const before = await left();
+  const tool = page.getByRole('button', { name: 'Pan', exact: true });
+  await tool.click();
+  // Even on an opening, which stays where it is.
+  const from = await desk.at(9, 1);
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(from.x - 80, from.y, { steps: 4 });
+  await page.mouse.up();
+  expect(await left()).toBeCloseTo(before - 80, 0);
+  expect((await desk.saved()).openings).toEqual(granary.openings);
+  await desk.sheet.press('Escape');
+  await expect(tool).toHaveAttribute('aria-pressed', 'false');
+});

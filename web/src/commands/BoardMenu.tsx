@@ -19,8 +19,7 @@ export function BoardMenu({ children }: { children: ReactNode }) {
       if (element) chooseElement(element);
       choose({ kind: 'wall' });
     }
-    const all = commandsNow();
-    setCommands(all.filter(({ group, name }) => (opening ? group === 'With what is chosen' : group === 'On this wall') || name.startsWith('Undo ')));
+    setCommands(offered(opening !== undefined && opening !== null));
   };
   return (
     <Menu.Root
@@ -34,18 +33,30 @@ export function BoardMenu({ children }: { children: ReactNode }) {
           {children}
         </div>
       </Menu.ContextTrigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content bg="paper">
-            {commands.map(({ name, keys }, i) => (
-              <Menu.Item key={name} value={String(i)}>
-                {name}
-                {keys && <Menu.ItemCommand>{keys}</Menu.ItemCommand>}
-              </Menu.Item>
-            ))}
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
+      <Offered commands={commands} />
     </Menu.Root>
+  );
+}
+
+/** What a context menu offers: what can be done with the chosen openings, or with the wall. */
+export function offered(openings: boolean): Command[] {
+  return commandsNow().filter(({ group, name }) => group === (openings ? 'With what is chosen' : 'On this wall') || name.startsWith('Undo '));
+}
+
+/** The items of a context menu; their values are the commands' places in the list. */
+export function Offered({ commands }: { commands: readonly Command[] }) {
+  return (
+    <Portal>
+      <Menu.Positioner>
+        <Menu.Content bg="paper">
+          {commands.map(({ name, keys }, i) => (
+            <Menu.Item key={name} value={String(i)}>
+              {name}
+              {keys && <Menu.ItemCommand opacity={1} color="ink2">{keys}</Menu.ItemCommand>}
+            </Menu.Item>
+          ))}
+        </Menu.Content>
+      </Menu.Positioner>
+    </Portal>
   );
 }

@@ -2,7 +2,7 @@
 import { IconButton, Menu, Portal } from '@chakra-ui/react';
 import type { Element, ProjectDocument } from '@yard-arch/document';
 import { Eye, EyeOff, Lock, LockOpen, MoreHorizontal, Palette, Plus } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { duplicateElement } from './copy-edits.ts';
 import { addElement, changeElement, removeElement } from './edits.ts';
 import { countsOf, groupsOf, listed, setGroup, setLocked, type Count, type Order, type Wanted } from './register-edits.ts';
@@ -151,28 +151,29 @@ function Entry({ element, document, count }: { element: Element; document: Proje
     );
   return (
     <li className={`entry${away ? ' away' : ''}`}>
-      <button
-        className={current ? 'chosen' : ''}
-        aria-current={current}
-        onClick={() => {
-          chooseElement(element.id);
-          choose({ kind: 'wall' });
-        }}
-        onDoubleClick={() => setRenaming(true)}
-        onKeyDown={(event) => {
-          if (event.key === 'F2') setRenaming(true);
-        }}
-      >
-        <b>
-          {element.name}
-          {element.locked && <Lock size={11} aria-label="locked" />}
-          {away && <EyeOff size={11} aria-label="hidden" />}
-        </b>
-        <span>{told || (count?.failed ? '' : 'no openings')}</span>
-        {count && count.failed > 0 && <span className="bad">{count.failed} not cut</span>}
-        {count && count.misfit > 0 && <span className="bad">{count.misfit} beyond its edge</span>}
-      </button>
-      <EntryMenu element={element} document={document} away={away} onShow={show} onRename={() => setRenaming(true)} />
+      <EntryMenu element={element} document={document} away={away} onShow={show} onRename={() => setRenaming(true)}>
+        <button
+          className={current ? 'chosen' : ''}
+          aria-current={current}
+          onClick={() => {
+            chooseElement(element.id);
+            choose({ kind: 'wall' });
+          }}
+          onDoubleClick={() => setRenaming(true)}
+          onKeyDown={(event) => {
+            if (event.key === 'F2') setRenaming(true);
+          }}
+        >
+          <b>
+            {element.name}
+            {element.locked && <Lock size={11} aria-label="locked" />}
+            {away && <EyeOff size={11} aria-label="hidden" />}
+          </b>
+          <span>{told || (count?.failed ? '' : 'no openings')}</span>
+          {count && count.failed > 0 && <span className="bad">{count.failed} not cut</span>}
+          {count && count.misfit > 0 && <span className="bad">{count.misfit} beyond its edge</span>}
+        </button>
+      </EntryMenu>
     </li>
   );
 }
@@ -198,8 +199,18 @@ function Renaming({ name, onDone }: { name: string; onDone: (name: string | null
   );
 }
 
+interface EntryMenuProps {
+  element: Element;
+  document: ProjectDocument;
+  away: boolean;
+  onShow: () => void;
+  onRename: () => void;
+  /** The entry, on which it opens as a context menu too. */
+  children: ReactNode;
+}
+
 /** What can be done with an element from the register. */
-function EntryMenu({ element, document, away, onShow, onRename }: { element: Element; document: ProjectDocument; away: boolean; onShow: () => void; onRename: () => void }) {
+function EntryMenu({ element, document, away, onShow, onRename, children }: EntryMenuProps) {
   const groups = groupsOf(document);
   const act: Record<string, () => void> = {
     rename: onRename,
@@ -226,6 +237,7 @@ function EntryMenu({ element, document, away, onShow, onRename }: { element: Ele
         else act[value]?.();
       }}
     >
+      <Menu.ContextTrigger asChild>{children}</Menu.ContextTrigger>
       <Menu.Trigger asChild>
         <IconButton className="more" size="2xs" variant="ghost" aria-label={`What to do with ${element.name}`}>
           <MoreHorizontal size={15} />

@@ -67,7 +67,7 @@ export function choose(chosen: Chosen): void {
 }
 
 export function place(placing: { pattern: string; size: string } | null): void {
-  setState(placing ? { placing, taping: false, chosen: { kind: 'pattern', id: placing.pattern } } : { placing: null });
+  setState(placing ? { placing, taping: false, sliding: false, chosen: { kind: 'pattern', id: placing.pattern } } : { placing: null });
 }
 
 /** Whether a dialog lies over the page. It has the keys then, and Escape closes it even before it has the focus. */
@@ -79,11 +79,16 @@ export function underDialog(key: string): boolean {
 
 /** Begins or ends measuring. */
 export function tape(on: boolean): void {
-  setState(on ? { taping: true, placing: null } : { taping: false });
+  setState(on ? { taping: true, sliding: false, placing: null } : { taping: false });
+}
+
+/** Begins or ends moving the drawing by dragging anywhere on it. */
+export function slide(on: boolean): void {
+  setState(on ? { sliding: true, taping: false, placing: null } : { sliding: false });
 }
 
 /** Puts a drawing on the board, and remembers which. */
 export function turnTo(board: Board): void {
   localStorage.setItem('yard-arch-board', board);
-  setState({ board, placing: null, taping: false });
+  setState({ board, placing: null, taping: false, sliding: false });
 }

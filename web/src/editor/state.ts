@@ -46,6 +46,8 @@ interface EditorState {
   grip: Grip;
   /** Whether clicks on the sheet measure. */
   taping: boolean;
+  /** Whether a drag on the sheet moves the drawing, as the middle button does. */
+  sliding: boolean;
   /** What was copied last, and how far, to be copied on. */
   lastCopy: { ds: number; dt: number } | null;
   /** Openings, or a whole wall's setting-out, to be pasted. */
@@ -79,6 +81,7 @@ export function initial(): EditorState {
     hidden: new Set(),
     grip: { across: 'centre', level: 'sill' },
     taping: false,
+    sliding: false,
     lastCopy: null,
     clip: null,
     drawn: new Map(),

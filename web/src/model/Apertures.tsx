@@ -50,6 +50,10 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
           const pane = met(event);
           if (pane) onPick(event, pane.element, pane.id);
         }}
+        onPointerUp={(event) => {
+          const pane = event.button === 2 ? met(event) : undefined;
+          if (pane) onPick(event, pane.element, pane.id);
+        }}
         onPointerDown={(event) => {
           const pane = met(event);
           if (pane) drag(event, pane.id);

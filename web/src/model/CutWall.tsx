@@ -104,7 +104,7 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
   useEffect(() => () => creases.dispose(), [creases]);
   useEffect(() => () => surfaces.forEach((material) => material.dispose()), [surfaces]);
 
-  const onClick = (event: ThreeEvent<MouseEvent>) => {
+  const met = (event: ThreeEvent<MouseEvent>) => {
     if (isAway(clip, event)) return;
     const triangle = event.faceIndex ?? 0;
     const run = cut.runs.find(({ first, count }) => triangle >= first && triangle < first + count);
@@ -112,7 +112,7 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
   };
   return (
     <group position={cut.origin}>
-      <mesh geometry={geometry} material={surfaces} castShadow={show !== 'see-through'} receiveShadow={show !== 'see-through'} onClick={onClick} />
+      <mesh geometry={geometry} material={surfaces} castShadow={show !== 'see-through'} receiveShadow={show !== 'see-through'} onClick={met} onPointerUp={(event) => event.button === 2 && met(event)} />
       {show === 'sides' && (
         <mesh geometry={geometry} raycast={() => null}>
           <meshBasicMaterial side={THREE.BackSide} map={insideStripes()} clippingPlanes={clip ? [clip] : null} />

@@ -16,6 +16,8 @@ export interface ModelTools {
   chosen: () => void;
   outer: (() => void) | null;
   inner: (() => void) | null;
+  start: (() => void) | null;
+  end: (() => void) | null;
   above: () => void;
   copy: () => void;
 }
@@ -38,6 +40,8 @@ export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THRE
         closeOnSelect={false}
         onSelect={({ value }) => {
           if (value === 'inner') tools.inner?.();
+          if (value === 'start') tools.start?.();
+          if (value === 'end') tools.end?.();
           if (value === 'above') tools.above();
           if (value === 'copy') tools.copy();
         }}
@@ -74,6 +78,12 @@ export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THRE
               <Menu.Separator />
               <Menu.Item value="inner" disabled={!tools.inner}>
                 Inner face on
+              </Menu.Item>
+              <Menu.Item value="start" disabled={!tools.start}>
+                Start edge on
+              </Menu.Item>
+              <Menu.Item value="end" disabled={!tools.end}>
+                End edge on
               </Menu.Item>
               <Menu.Item value="above">From above</Menu.Item>
               <Menu.Item value="copy">Copy the view as PNG</Menu.Item>

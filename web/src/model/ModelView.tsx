@@ -5,13 +5,14 @@ import type { ProjectDocument } from '@yard-arch/document';
 import { useCallback, useEffect, useMemo, useRef, useState, type ComponentRef } from 'react';
 import * as THREE from 'three';
 import { choose, chooseElement, chooseOpening } from '../editor/choice.ts';
+import { ModelMenu } from '../commands/ModelMenu.tsx';
 import { chosenIds, useEditor } from '../editor/state.ts';
 import { complain, notify } from '../common/notices.tsx';
 import { Apertures } from './Apertures.tsx';
 import { CutWall } from './CutWall.tsx';
 import { useDisplay } from './display.ts';
 import { DisplayMenu, SectionBar } from './DisplayMenu.tsx';
-import { aboveOf, boundsOf, chosenFrom, faceOn, wholeOf, type Stand } from './views.ts';
+import { aboveOf, boundsOf, chosenFrom, endOn, faceOn, wholeOf, type Stand } from './views.ts';
 
 THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 
@@ -60,34 +61,36 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
 
   return (
     <div data-testid="model" data-elements={count} style={{ position: 'absolute', inset: 0 }}>
-      <Canvas
-        frameloop="demand"
-        resize={{ polyfill: PromptObserver }}
-        shadows
-        onCreated={(state) => {
-          state.gl.localClippingEnabled = true;
-          canvas.current = state;
-        }}
-        dpr={[1, 2]}
-        gl={{ antialias: true, powerPreference: 'high-performance' }}
-        onPointerMissed={() => choose({ kind: 'wall' })}
-        role="application"
-        aria-label="Model of the project. Drag to orbit, right drag to pan, wheel to zoom; click a wall or an opening to choose it."
-      >
-        <color attach="background" args={['#e3e9e5']} />
-        <hemisphereLight args={['#ffffff', '#b8a98d', 1.5]} />
-        <Sun bounds={bounds} />
-        <mesh position={[0, 0, floor - 0.012]} receiveShadow raycast={() => null}>
-          <planeGeometry args={[2000, 2000]} />
-          <meshStandardMaterial color="#d3c8b2" roughness={1} />
-        </mesh>
-        <Walls document={document} clip={clip} />
-        <Apertures document={document} clip={clip} onPick={pick} hold={hold} />
-        <OrbitControls ref={controls} makeDefault enableDamping={false} maxPolarAngle={Math.PI * 0.53} minDistance={0.5} maxDistance={1500} onEnd={() => controls.current && target.current.copy(controls.current.target)} />
-        <Cameras parallel={parallel} controls={controls} target={target.current} />
-        <Director controls={controls} whole={() => wholeOf(bounds)} ready={count > 0} target={target.current} take={(fly) => (go.current = fly)} />
-        <Redraw on={[clip, parallel]} />
-      </Canvas>
+      <ModelMenu>
+        <Canvas
+          frameloop="demand"
+          resize={{ polyfill: PromptObserver }}
+          shadows
+          onCreated={(state) => {
+            state.gl.localClippingEnabled = true;
+            canvas.current = state;
+          }}
+          dpr={[1, 2]}
+          gl={{ antialias: true, powerPreference: 'high-performance' }}
+          onPointerMissed={() => choose({ kind: 'wall' })}
+          role="application"
+          aria-label="Model of the project. Drag to orbit, right drag to pan, wheel to zoom; click a wall or an opening to choose it."
+        >
+          <color attach="background" args={['#e3e9e5']} />
+          <hemisphereLight args={['#ffffff', '#b8a98d', 1.5]} />
+          <Sun bounds={bounds} />
+          <mesh position={[0, 0, floor - 0.012]} receiveShadow raycast={() => null}>
+            <planeGeometry args={[2000, 2000]} />
+            <meshStandardMaterial color="#d3c8b2" roughness={1} />
+          </mesh>
+          <Walls document={document} clip={clip} />
+          <Apertures document={document} clip={clip} onPick={pick} hold={hold} />
+          <OrbitControls ref={controls} makeDefault enableDamping={false} maxPolarAngle={Math.PI * 0.53} minDistance={0.5} maxDistance={1500} onEnd={() => controls.current && target.current.copy(controls.current.target)} />
+          <Cameras parallel={parallel} controls={controls} target={target.current} />
+          <Director controls={controls} whole={() => wholeOf(bounds)} ready={count > 0} target={target.current} take={(fly) => (go.current = fly)} />
+          <Redraw on={[clip, parallel]} />
+        </Canvas>
+      </ModelMenu>
       <DisplayMenu
         bounds={bounds}
         tools={{
@@ -95,6 +98,8 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           chosen: () => controls.current && fly(chosenFrom(document, wall, chosenIds(useEditor.getState().chosen), controls.current.object.position, controls.current.target)),
           outer: wall ? () => fly(faceOn(wall, 'outer')) : null,
           inner: wall ? () => fly(faceOn(wall, 'inner')) : null,
+          start: wall ? () => fly(endOn(wall, 'start')) : null,
+          end: wall ? () => fly(endOn(wall, 'end')) : null,
           above: () => fly(aboveOf(bounds)),
           copy: () => canvas.current && void copyPicture(canvas.current, document.name),
         }}
@@ -108,6 +113,8 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
 function pick(event: ThreeEvent<MouseEvent>, element: string, opening: string | null): void {
   if (event.delta > 4) return;
   event.stopPropagation();
+  // What is among the chosen stays so when its menu is asked for.
+  if (event.nativeEvent.button === 2 && opening && chosenIds(useEditor.getState().chosen).includes(opening)) return;
   if (opening) return chooseOpening(opening, event.nativeEvent.shiftKey);
   chooseElement(element);
   choose({ kind: 'wall' });

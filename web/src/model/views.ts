@@ -50,6 +50,16 @@ export function faceOn(element: Element, side: 'outer' | 'inner'): Stand {
   return { to: middle, from: middle.clone().add(away), frame: [length, height] };
 }
 
+/** Square on to the edge in which an element starts, or ends. */
+export function endOn(element: Element, end: 'start' | 'end'): Stand {
+  const { chart, length, height, thickness } = sheetOf(element);
+  const s = end === 'start' ? 0 : length;
+  const { along } = directionsAt(chart, s);
+  const middle = new THREE.Vector3(...pointAt(chart, s, height / 2, thickness / 2));
+  const away = new THREE.Vector3(...along).multiplyScalar(end === 'start' ? -1 : 1);
+  return { to: middle, from: middle.clone().add(away), frame: [Math.max(thickness, height / 2), height] };
+}
+
 /** The chosen openings, or the element, seen from where one stands now. */
 export function chosenFrom(document: ProjectDocument, element: Element | undefined, ids: readonly string[], now: THREE.Vector3, target: THREE.Vector3): Stand | null {
   const box = new THREE.Box3();

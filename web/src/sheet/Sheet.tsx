@@ -29,6 +29,7 @@ export function Sheet({ element }: { element: Element }) {
   const chosen = useEditor((state) => state.chosen);
   const placing = useEditor((state) => state.placing);
   const taping = useEditor((state) => state.taping);
+  const sliding = useEditor((state) => state.sliding);
   const drawn = useEditor((state) => state.drawn.get(element.id));
   const statuses = useEditor((state) => state.statuses);
 
@@ -124,7 +125,7 @@ export function Sheet({ element }: { element: Element }) {
     <div ref={frame} style={{ position: 'absolute', inset: 0, overflow: 'hidden' }}>
       <svg
         ref={svg}
-        className={`sheet${panning ? ' panning' : ''}${placing || taping ? ' placing' : ''}`}
+        className={`sheet${panning ? ' panning' : ''}${sliding ? ' sliding' : ''}${placing || taping ? ' placing' : ''}`}
         role="application"
         aria-label={`Sheet of ${element.name}, outer face. Tab goes from opening to opening, arrow keys move what is chosen.`}
         tabIndex={0}

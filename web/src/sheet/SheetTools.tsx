@@ -1,8 +1,8 @@
 /** Tools at the corner of the sheet: lines to be added, the tape, and while something is placed the point by which it is held. */
 import type { Element, Grip } from '@yard-arch/document';
-import { Plus, Ruler } from 'lucide-react';
+import { Hand, Plus, Ruler } from 'lucide-react';
 import { addAxis, addDatum } from '../editor/line-edits.ts';
-import { choose, tape } from '../editor/choice.ts';
+import { choose, slide, tape } from '../editor/choice.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';
 
@@ -18,6 +18,7 @@ export function SheetTools({ element, springing, focusSheet }: { element: Elemen
   const document = useEditor((state) => state.document)!;
   const placing = useEditor((state) => state.placing);
   const taping = useEditor((state) => state.taping);
+  const sliding = useEditor((state) => state.sliding);
   const added = (kind: 'datum' | 'axis', { changeSet, id }: ReturnType<typeof addDatum>): void => {
     if (commit(changeSet)) choose({ kind, id });
   };
@@ -34,6 +35,9 @@ export function SheetTools({ element, springing, focusSheet }: { element: Elemen
       </button>
       <button aria-pressed={taping} onClick={() => tape(!taping)} title="Measure between any two points (T)">
         <Ruler size={13} /> Tape
+      </button>
+      <button aria-pressed={sliding} onClick={() => slide(!sliding)} title="Drag the drawing about; so do the middle button, and dragging with Space held">
+        <Hand size={13} /> Pan
       </button>
     </div>
   );

@@ -5,7 +5,7 @@ import { complain, notify } from '../common/notices.tsx';
 import { copyOn, paste } from '../editor/clipboard.ts';
 import { heldTo, moveLine, removeLine, type Line } from '../editor/line-edits.ts';
 import { blockAll, moveAll, openingsOf, removeAll } from '../editor/many-edits.ts';
-import { choose, chooseOpening, chooseOpenings, place, tape, underDialog } from '../editor/choice.ts';
+import { choose, chooseOpening, chooseOpenings, place, slide, tape, underDialog } from '../editor/choice.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';
 import type { OnElement } from './sheet-data.ts';
@@ -65,6 +65,7 @@ function plain({ committed, chosen, placing, length, tall, lineAt, gestures, sho
     else if (placing) place(null);
     else if (laid) setTape(null);
     else if (useEditor.getState().taping) tape(false);
+    else if (useEditor.getState().sliding) slide(false);
     else choose({ kind: 'wall' });
   } else if (placing && arrow) {
     setGhost((before) => {

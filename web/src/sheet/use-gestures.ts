@@ -67,6 +67,7 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
   const placing = useEditor((state) => state.placing);
   const grip = useEditor((state) => state.grip);
   const taping = useEditor((state) => state.taping);
+  const sliding = useEditor((state) => state.sliding);
   const chosen = useEditor((state) => state.chosen);
   const gesture = useRef<Gesture | null>(null);
   const frames = useOnceAFrame();
@@ -161,7 +162,7 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
     if (typed !== null) return endGesture(false);
     const [x, y] = at(event);
     const [s, t] = [sOf(view, x), tOf(view, y)];
-    if (event.button === 1 || space.current) {
+    if (event.button === 1 || space.current || sliding) {
       svg.current!.setPointerCapture(event.pointerId);
       gesture.current = { kind: 'pan', x, y, from: view, moved: false };
       return;

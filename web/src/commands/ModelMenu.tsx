@@ -1,0 +1,49 @@
+/** The context menu of the model. The right button also pans there, so it opens when that is let go where it went down, or by the keyboard. */
+import { Menu } from '@chakra-ui/react';
+import { useRef, useState, type ReactNode } from 'react';
+import { useEditor } from '../editor/state.ts';
+import { Offered, offered } from './BoardMenu.tsx';
+import type { Command } from './commands.ts';
+
+export function ModelMenu({ children }: { children: ReactNode }) {
+  const [at, setAt] = useState<{ x: number; y: number } | null>(null);
+  const [commands, setCommands] = useState<readonly Command[]>([]);
+  const down = useRef<{ x: number; y: number } | null>(null);
+  const open = (x: number, y: number): void => {
+    setCommands(offered(useEditor.getState().chosen.kind === 'openings'));
+    setAt({ x, y });
+  };
+  return (
+    <>
+      <div
+        style={{ position: 'absolute', inset: 0 }}
+        onPointerDownCapture={(event) => {
+          down.current = event.button === 2 ? { x: event.clientX, y: event.clientY } : null;
+        }}
+        onPointerUp={({ button, clientX, clientY }) => {
+          // By now what is under the pointer has been chosen.
+          if (button === 2 && down.current && Math.hypot(clientX - down.current.x, clientY - down.current.y) <= 4) open(clientX, clientY);
+        }}
+        onContextMenu={(event) => {
+          event.preventDefault();
+          if (event.button === 2) return;
+          const box = event.currentTarget.getBoundingClientRect();
+          open(box.x + box.width / 2, box.y + box.height / 2);
+        }}
+      >
+        {children}
+      </div>
+      <Menu.Root
+        open={at !== null}
+        onOpenChange={({ open: now }) => !now && setAt(null)}
+        positioning={{ getAnchorRect: () => at && { ...at, width: 0, height: 0 }, placement: 'bottom-start' }}
+        onSelect={({ value }) => {
+          setAt(null);
+          commands[Number(value)]?.run();
+        }}
+      >
+        <Offered commands={commands} />
+      </Menu.Root>
+    </>
+  );
+}
