@@ -2,7 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { extentOf, type Run, type Top, type Wall } from '@yard-arch/document';
 import fc from 'fast-check';
-import { alongCourse, arcBetween, bentTo, courseOf, inPlan, joinedWalls, pointAt, resolveOpening, reversedWall, sheetOf, splitWall, sweepLeaving, sweepThrough, topAt, withEnds, type Placed, type Point } from '../src/index.ts';
+import { acrossTo, alongCourse, arcBetween, bentTo, courseOf, inPlan, joinedWalls, pointAt, resolveOpening, reversedWall, sheetOf, splitWall, sweepLeaving, sweepThrough, topAt, withEnds, type Placed, type Point } from '../src/index.ts';
 import { opening, project, wall } from './sample.ts';
 
 const far = ([ax, ay]: Point, [bx, by]: Point): number => Math.hypot(ax - bx, ay - by);
@@ -102,9 +102,31 @@ describe('a course', () => {
     );
   });
 
+  it('reversed round a curve stands where it stood, and is what it was when it is reversed again', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -180, max: 180 }), tenth(20, 60), fc.integer({ min: -120, max: 120 }).filter((sweep) => sweep !== 0), fc.option(tenth(10, 40), { nil: null }), (turn, length, sweep, further) => {
+        const w = wall({ turn, length, sweep, ...(further === null ? {} : { runs: [{ turn: 0, length: further }] }) });
+        const over = reversedWall(w) as Wall;
+        const [a, b] = [sheetOf(w), sheetOf(over)];
+        // What lies across the thickness from a point lies there still.
+        for (const share of [0, 0.2, 0.5, 0.9, 1]) {
+          const s = share * a.length;
+          const there = pointAt(b.chart, b.length - acrossTo(w, s), 1, b.thickness);
+          expect(Math.hypot(...pointAt(a.chart, s, 1, 0).map((x, k) => x - there[k]!))).toBeLessThan(0.008); // Each of the faces is as far from its arc as its chords are.
+        }
+        const again = reversedWall(over) as Wall;
+        expect(again.length).toBeCloseTo(w.length, 6);
+        expect(again.start.x).toBeCloseTo(w.start.x, 6);
+        expect(again.start.y).toBeCloseTo(w.start.y, 6);
+      }),
+      { seed: 7, numRuns: 300 },
+    );
+  });
+
   it('refuses what it cannot do, and says what would', () => {
     expect(splitWall(wall({ top: { kind: 'gabled', apex: 6, at: 0.5 } }), 1, 'b', 'B')).toMatchObject({ mend: expect.stringContaining('another top') });
-    expect(reversedWall(wall({ sweep: 30 }))).toHaveProperty('reason');
+    expect(reversedWall(wall({ runs: [{ turn: 40, length: 2 }] }))).toMatchObject({ mend: expect.stringContaining('Split it at its corners') });
+    expect(reversedWall(wall({ length: 1, sweep: 200 }))).toHaveProperty('reason');
     expect(joinedWalls(wall(), wall({ id: 'b', name: 'Other', start: { x: 9, y: 9, z: 0 } }))).toMatchObject({ reason: 'Other does not begin where Courtyard wall ends' });
     expect(withEnds(wall(), [0, 0], [0, 0.001])).toMatchObject({ reason: expect.stringContaining('shorter than') });
   });

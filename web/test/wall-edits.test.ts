@@ -81,6 +81,17 @@ describe('walls in plan', () => {
     expect(over.openings.o8!.along).toMatchObject({ from: 'axis', axis: 'courtyard-a' });
   });
 
+  it('reversed round a curve keep the middle of all that is on them in its place, whatever it is measured from', () => {
+    const drum = wallsOf(document).find(({ sweep }) => sweep)!;
+    const here = on(document, drum.id);
+    expect(here.length).toBeGreaterThan(3);
+    const over = done(reverse(document, drum), document);
+    here.forEach((id) => {
+      inSpace(over, id).forEach((value, k) => expect(Math.abs(value - inSpace(document, id)[k]!)).toBeLessThan(0.003));
+      expect(over.openings[id]!.along.from).toBe({ start: 'end', end: 'start' }[document.openings[id]!.along.from as string] ?? document.openings[id]!.along.from);
+    });
+  });
+
   it('drawn as a ring close, and look outward whichever way they were drawn', () => {
     for (const ring of [[[0, 0], [6, 0], [6, 4], [0, 4]], [[0, 0], [0, 4], [6, 4], [6, 0]]] as Point[][]) {
       let now = emptyDocument('Lamp store');

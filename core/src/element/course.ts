@@ -190,22 +190,55 @@ export function joinedWalls(a: Wall, b: Wall): Wall | Impossible {
   return { ...a, length: runs[0]!.length, sweep: runs[0]!.sweep, runs: runs.length > 1 ? runs.slice(1) : undefined, top, ends: { start: a.ends?.start ?? 'square', end: b.ends?.end ?? 'square' } };
 }
 
-/** A straight wall with its faces changed over: it stands where it stood, and what was its inner face is its outer one. Its layers keep their order from the outer face on. */
-export function reversedWall(wall: Wall): Wall | Impossible {
-  if (wall.sweep || wall.runs?.length) return { reason: 'only straight walls can be reversed', mend: 'Draw a bent wall anew the other way round.' };
-  if (wall.batter) return { reason: 'a wall that leans cannot be reversed', mend: 'Set “Leans in by” to 0 first.' };
-  const { end } = courseOf(wall);
+/** How long a run is on the inner face of a wall without corners, metres: an arc about a point on the inner side is shorter there by the thickness times its angle. */
+function innerLength({ length, sweep = 0 }: Run, thickness: number): number {
+  return length - (thickness * sweep * Math.PI) / 180;
+}
+
+/** How far along the inner face of a wall without corners the point is that lies across the thickness from s on the outer face, metres. */
+export function acrossTo(wall: Wall, s: number): number {
   const thickness = wall.layers.reduce((sum, layer) => sum + layer.thickness, 0);
-  const [cos, sin] = turned(wall.turn);
+  const runs = runsOf(wall);
+  let [before, inner] = [0, 0];
+  for (const [i, run] of runs.entries()) {
+    const scale = innerLength(run, thickness) / run.length;
+    if (s <= before + run.length || i === runs.length - 1) return inner + (s - before) * scale;
+    before += run.length;
+    inner += run.length * scale;
+  }
+  return inner;
+}
+
+/** A wall without corners with its faces changed over: it stands where it stood, and what was its inner face is its outer one. Its layers keep their order from the outer face on. */
+export function reversedWall(wall: Wall): Wall | Impossible {
+  const runs = runsOf(wall);
+  if (runs.some(({ turn }) => Math.abs(turn) > 1e-9)) return { reason: 'a wall with corners in it cannot be reversed', mend: 'Split it at its corners, then reverse each of its parts.' };
+  if (wall.batter) return { reason: 'a wall that leans cannot be reversed', mend: 'Set “Leans in by” to 0 first.' };
+  const { end, reaches } = courseOf(wall);
+  const thickness = wall.layers.reduce((sum, layer) => sum + layer.thickness, 0);
+  const over = runs.map((run): Run => ({ turn: 0, length: tidy(innerLength(run, thickness)), ...(run.sweep ? { sweep: -run.sweep } : {}) })).reverse();
+  if (over.some(({ length }) => length < 1e-3)) return { reason: 'its inner face has no length to be its outer one', mend: 'Give its arcs a larger radius, or make it thinner.' };
+  const [cos, sin] = turned(reaches);
+  const whole = runs.reduce((sum, { length }) => sum + length, 0);
+  const share = (at: number): number => 1 - acrossTo(wall, at * whole) / acrossTo(wall, whole);
   const { top, height } = wall;
-  const over: TopAndHeight =
+  const crowned: TopAndHeight =
     top.kind === 'raked'
       ? { height: top.end, top: { kind: 'raked', end: height } }
       : top.kind === 'gabled'
-        ? { height, top: { ...top, at: 1 - top.at } }
+        ? { height, top: { ...top, at: share(top.at) } }
         : top.kind === 'stepped'
-          ? { height: top.steps.at(-1)!.height, top: { kind: 'stepped', steps: top.steps.map(({ at }, i) => ({ at: 1 - at, height: i === 0 ? height : top.steps[i - 1]!.height })).reverse() } }
+          ? { height: top.steps.at(-1)!.height, top: { kind: 'stepped', steps: top.steps.map(({ at }, i) => ({ at: share(at), height: i === 0 ? height : top.steps[i - 1]!.height })).reverse() } }
           : { height, top };
   const ends = wall.ends ? { start: wall.ends.end, end: wall.ends.start } : undefined;
-  return { ...wall, ...over, start: { x: tidy(end[0] - sin * thickness), y: tidy(end[1] + cos * thickness), z: wall.start.z }, turn: tidyAngle(wall.turn + 180), ends };
+  return {
+    ...wall,
+    ...crowned,
+    start: { x: tidy(end[0] - sin * thickness), y: tidy(end[1] + cos * thickness), z: wall.start.z },
+    turn: tidyAngle(reaches + 180),
+    length: over[0]!.length,
+    sweep: over[0]!.sweep,
+    runs: over.length > 1 ? over.slice(1) : undefined,
+    ends,
+  };
 }

@@ -1,6 +1,8 @@
 /** Edits of walls in plan: drawn, moved by their ends or whole with the walls that meet them, bent, split, joined and reversed. What is on them keeps its intent. */
 import {
+  acrossTo,
   alongCourse,
+  alongTo,
   arcBetween,
   bentTo,
   boxOf,
@@ -15,7 +17,7 @@ import {
   type Impossible,
   type Point,
 } from '@yard-arch/core';
-import { extentOf, newId, putting, removing, runsOf, type Change, type ChangeSet, type Element, type Opening, type ProjectDocument, type Wall } from '@yard-arch/document';
+import { applyChangeSet, extentOf, newId, putting, removing, runsOf, type Change, type ChangeSet, type Element, type Opening, type ProjectDocument, type Wall } from '@yard-arch/document';
 import { edit } from './edit.ts';
 import { loosened } from './many-edits.ts';
 
@@ -238,12 +240,12 @@ export function join(document: ProjectDocument, wall: Wall): ChangeSet | Impossi
 export function reverse(document: ProjectDocument, wall: Wall): ChangeSet | Impossible {
   const reversed = reversedWall(wall);
   if ('reason' in reversed) return reversed;
-  const { length } = wall;
-  const changes: Change[] = [putting('elements', reversed)];
-  for (const axis of Object.values(document.axes)) if (axis.element === wall.id) changes.push(putting('axes', { ...axis, along: tidy(length - axis.along) }));
+  const long = acrossTo(wall, extentOf(wall).length);
+  /** Where a point of the outer face is then. */
+  const turnedTo = (s: number): number => long - acrossTo(wall, s);
+  const axes = Object.values(document.axes).filter(({ element }) => element === wall.id).map((axis) => ({ ...axis, along: tidy(turnedTo(axis.along)) }));
   const over = { left: 'right', centre: 'centre', right: 'left' } as const;
-  for (const opening of Object.values(document.openings)) {
-    if (opening.element !== wall.id) continue;
+  const openings = Object.values(document.openings).filter(({ element }) => element === wall.id).map((opening): Opening => {
     const { along } = opening;
     const back: Opening['along'] =
       along.from === 'start'
@@ -255,9 +257,25 @@ export function reverse(document: ProjectDocument, wall: Wall): ChangeSet | Impo
             : along.from === 'neighbour'
               ? { ...along, edge: over[along.edge], distance: 0 - along.distance }
               : { ...along, distance: 0 - along.distance };
-    changes.push(putting('openings', { ...opening, along: back, grip: { ...opening.grip, across: over[opening.grip.across] } }));
-  }
-  return edit(`reverse ${wall.name}`, ...changes);
+    return { ...opening, along: back, grip: { ...opening.grip, across: over[opening.grip.across] } };
+  });
+  const made = edit(`reverse ${wall.name}`, putting('elements', reversed), ...axes.map((axis) => putting('axes', axis)), ...openings.map((opening) => putting('openings', opening)));
+  if (!runsOf(wall).some(({ sweep }) => sweep)) return made;
+  return edit(made.name, ...made.changes, ...kept(document, applyChangeSet(document, made).document, openings, turnedTo).map((opening) => putting('openings', opening)));
+}
+
+/** Openings of a curved wall that was reversed, whose faces are not as long as each other: with such distances that the middle of each stays in its place, whatever it is measured from. */
+function kept(before: ProjectDocument, after: ProjectDocument, openings: readonly Opening[], turnedTo: (s: number) => number): Opening[] {
+  const grips = openings.map((opening) => {
+    const placed = resolveOpening(before, before.openings[opening.id]!);
+    return 'outline' in placed ? turnedTo(placed.s + placed.profile.width / 2) - placed.profile.width / 2 + gripOffset(placed.profile, opening.grip)[0] : null;
+  });
+  // Each by itself first, so that what is measured from a neighbour finds that where it will be.
+  const firm = { ...after, openings: { ...after.openings } };
+  openings.forEach((opening, i) => {
+    if (grips[i] !== null) firm.openings[opening.id] = { ...opening, along: { from: 'start', distance: grips[i]! } };
+  });
+  return openings.flatMap((opening, i) => (grips[i] === null ? [] : [{ ...opening, along: alongTo(firm, firm.elements[opening.element]!, opening.along, grips[i]!) }]));
 }
 
 /** Takes openings away that no longer fit. */
