@@ -211,6 +211,7 @@ interface EntryMenuProps {
 
 /** What can be done with an element from the register. */
 function EntryMenu({ element, document, away, onShow, onRename, children }: EntryMenuProps) {
+  const [at, setAt] = useState<{ x: number; y: number } | null>(null);
   const groups = groupsOf(document);
   const act: Record<string, () => void> = {
     rename: onRename,
@@ -229,47 +230,67 @@ function EntryMenu({ element, document, away, onShow, onRename, children }: Entr
     'no group': () => commit(setGroup([element], null)),
     remove: () => commit(removeElement(document, element)),
   };
+  const onSelect = ({ value }: { value: string }): void => {
+    setAt(null);
+    if (value.startsWith('into ')) commit(setGroup([element], value.slice(5)));
+    else act[value]?.();
+  };
+  const items = <EntryItems element={element} groups={groups} away={away} />;
   return (
-    <Menu.Root
-      lazyMount
-      onSelect={({ value }) => {
-        if (value.startsWith('into ')) commit(setGroup([element], value.slice(5)));
-        else act[value]?.();
-      }}
-    >
-      <Menu.ContextTrigger asChild>{children}</Menu.ContextTrigger>
-      <Menu.Trigger asChild>
-        <IconButton className="more" size="2xs" variant="ghost" aria-label={`What to do with ${element.name}`}>
-          <MoreHorizontal size={15} />
-        </IconButton>
-      </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content bg="paper">
-            <Menu.Item value="rename">Rename (F2)</Menu.Item>
-            <Menu.Item value="show">{away ? 'Show' : 'Hide'}</Menu.Item>
-            <Menu.Item value="alone">Show alone</Menu.Item>
-            <Menu.Item value="lock">
-              {element.locked ? <LockOpen size={13} /> : <Lock size={13} />} {element.locked ? 'Unlock' : 'Lock'}
-            </Menu.Item>
-            <Menu.Item value="duplicate">Duplicate with everything on it</Menu.Item>
-            <Menu.Separator />
-            {groups
-              .filter((group) => group !== element.group)
-              .map((group) => (
-                <Menu.Item key={group} value={`into ${group}`}>
-                  Into {group}
-                </Menu.Item>
-              ))}
-            <Menu.Item value="new group">Into a new group</Menu.Item>
-            {element.group && <Menu.Item value="no group">Out of {element.group}</Menu.Item>}
-            <Menu.Separator />
-            <Menu.Item value="remove" color="brick">
-              Remove
-            </Menu.Item>
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
-    </Menu.Root>
+    <>
+      <div
+        onContextMenu={(event) => {
+          event.preventDefault();
+          setAt({ x: event.clientX, y: event.clientY });
+        }}
+      >
+        {children}
+      </div>
+      <Menu.Root lazyMount onSelect={onSelect}>
+        <Menu.Trigger asChild>
+          <IconButton className="more" size="2xs" variant="ghost" aria-label={`What to do with ${element.name}`}>
+            <MoreHorizontal size={15} />
+          </IconButton>
+        </Menu.Trigger>
+        {items}
+      </Menu.Root>
+      {at && (
+        <Menu.Root open onOpenChange={({ open }) => !open && setAt(null)} positioning={{ getAnchorRect: () => ({ ...at, width: 0, height: 0 }), placement: 'bottom-start' }} onSelect={onSelect}>
+          {items}
+        </Menu.Root>
+      )}
+    </>
+  );
+}
+
+function EntryItems({ element, groups, away }: { element: Element; groups: readonly string[]; away: boolean }) {
+  return (
+    <Portal>
+      <Menu.Positioner>
+        <Menu.Content bg="paper">
+          <Menu.Item value="rename">Rename (F2)</Menu.Item>
+          <Menu.Item value="show">{away ? 'Show' : 'Hide'}</Menu.Item>
+          <Menu.Item value="alone">Show alone</Menu.Item>
+          <Menu.Item value="lock">
+            {element.locked ? <LockOpen size={13} /> : <Lock size={13} />} {element.locked ? 'Unlock' : 'Lock'}
+          </Menu.Item>
+          <Menu.Item value="duplicate">Duplicate with everything on it</Menu.Item>
+          <Menu.Separator />
+          {groups
+            .filter((group) => group !== element.group)
+            .map((group) => (
+              <Menu.Item key={group} value={`into ${group}`}>
+                Into {group}
+              </Menu.Item>
+            ))}
+          <Menu.Item value="new group">Into a new group</Menu.Item>
+          {element.group && <Menu.Item value="no group">Out of {element.group}</Menu.Item>}
+          <Menu.Separator />
+          <Menu.Item value="remove" color="brick">
+            Remove
+          </Menu.Item>
+        </Menu.Content>
+      </Menu.Positioner>
+    </Portal>
   );
 }
