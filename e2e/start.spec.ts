@@ -6,7 +6,6 @@ import { Application } from './application.ts';
 const running = (folder: string): string => spawnSync('pgrep', ['-f', folder], { encoding: 'utf8' }).stdout.trim();
 
 test('the demo is served, kept over a second start, and started over when asked', async ({ request }) => {
-  test.setTimeout(180_000);
   const demo = await Application.make('demo');
   try {
     expect(await demo.start()).toBeNull();

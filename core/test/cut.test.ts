@@ -255,6 +255,29 @@ describe('an edit', () => {
     expect(second.cuts.get('w1')).not.toBe(first.cuts.get('w1'));
   });
 
+  it.each([{}, { sweep: 60 }, { skins: 'layers', layers: [{ thickness: 0.1, material: 'brick' }, { thickness: 0.2, material: 'stone' }] }] as Partial<Wall>[])('gives what a cut from nothing gives, edit upon edit, on a wall with %j', (over) => {
+    const row = Array.from({ length: 12 }, (_, i) => opening(`o${i}`, i % 3 === 0 ? 'arch' : 'window', 1 + 2.2 * i, 0.8));
+    let document = project([wall({ length: 28, ...over })], row);
+    let model = cutModel(document);
+    const put = (...made: Opening[]): void => {
+      document = { ...document, openings: { ...document.openings, ...Object.fromEntries(made.map((one) => [one.id, one])) } };
+    };
+    const edits = [
+      () => put({ ...row[5]!, along: { from: 'start', distance: 12.13 } }),
+      () => put({ ...row[0]!, pattern: 'window' }, { ...row[11]!, blockedUp: true }),
+      () => put(opening('o5b', 'oculus', 12.5, 2.6)),
+      () => {
+        document = { ...document, openings: Object.fromEntries(Object.entries(document.openings).filter(([id]) => id !== 'o3')) };
+      },
+      () => put(row[0]!, row[3]!, row[11]!),
+    ];
+    for (const edit of edits) {
+      edit();
+      model = cutModel(document, model);
+      expect(model.cuts.get('w1')!.mesh).toEqual(cutModel(document).cuts.get('w1')!.mesh);
+    }
+  });
+
   it('that only renames cuts nothing again', () => {
     const before = project([wall()], [opening('a', 'window', 1, 1)]);
     const first = cutModel(before);

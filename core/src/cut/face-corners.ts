@@ -17,12 +17,14 @@ export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loop
   const lay = laidOut(texture);
   const ribs = ribsAt(n);
   const long = ribs ? ribs.at(-1)! : sheet.length;
-  const uv = (x: number, y: number): readonly [number, number] => lay(facing < 0 ? x : sheet.length + sheet.thickness + (long - x), y);
+  // Texture goes along from here: forwards on the outer face, back on the inner one.
+  const from = facing < 0 ? 0 : sheet.length + sheet.thickness + long;
+  const uv = (x: number, y: number): readonly [number, number] => lay(from - facing * x, y);
   if (chart.kind === 'flat' || !ribs) {
     const inward = chart.kind === 'flat' ? chart.inward : ([0, 0, 0] as const);
     const [nx, ny, nz] = [facing * inward[0], facing * inward[1], facing * inward[2]];
     let first = builder.cornerCount;
-    if (lay === plain) first = builder.flatCorners(vertex, xs, ys, nx, ny, nz, facing < 0 ? 0 : sheet.length + sheet.thickness + long, facing < 0 ? 1 : -1);
+    if (lay === plain) first = builder.flatCorners(vertex, xs, ys, nx, ny, nz, from, facing < 0 ? 1 : -1);
     else
       for (let v = 0; v < vertex.length; v++) {
         const [a, b] = uv(xs[v]!, ys[v]!);
@@ -34,15 +36,13 @@ export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loop
   const { tangents } = chart;
   const { own, second, facet } = standing ?? standingOn(xs, triangles, ribs);
   const first = builder.cornerCount;
-  const asItIs = lay === plain;
-  const from = facing < 0 ? 0 : sheet.length + sheet.thickness + long;
   const put = (v: number, f: number): number => {
     const x = xs[v]!;
     const share = (x - ribs[f]!) / (ribs[f + 1]! - ribs[f]!);
     const tx = tangents[4 * f]! + share * (tangents[4 * f + 2]! - tangents[4 * f]!);
     const ty = tangents[4 * f + 1]! + share * (tangents[4 * f + 3]! - tangents[4 * f + 1]!);
     const size = Math.sqrt(tx * tx + ty * ty);
-    if (asItIs) return builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, from - facing * x, ys[v]!) - first;
+    if (lay === plain) return builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, from - facing * x, ys[v]!) - first;
     const [a, b] = uv(x, ys[v]!);
     return builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, a, b) - first;
   };

@@ -63,9 +63,14 @@ export function loopsOfOpening(opening: Placed, operand: number, s: number, t: n
   return loopsOf(opening.outline, sectionsAt(opening), operand, raised).map((loop) => loop.map((edge) => movedEdge(edge, s, t, opening.drift)));
 }
 
+/** The loops of what an opening takes away or adds, as a solid of its own in its place. */
+function asSolid(opening: Placed, operand: number): EdgeLoop[] {
+  return loopsOf(opening.outline, sectionsAt(opening), operand, true).map((loop) => loop.map((edge) => movedEdge(edge, opening.s, opening.t, opening.drift)));
+}
+
 /** An opening's outlines at each depth at which its sections begin to run otherwise, where they lie; empty where it runs square through. */
 export function outlinesBehind(opening: Placed): Loop[] {
-  const own = loopsOf(opening.outline, sectionsAt(opening), 1, true).map((loop) => loop.map((edge) => movedEdge(edge, opening.s, opening.t, opening.drift)));
+  const own = asSolid(opening, 1);
   const edges = own.flat();
   const [from, to] = rangeOf(opening);
   return edges.every(still) ? [] : depthsOf(edges, from, to).map(({ n, side }) => ringAt(own, n, side));
@@ -143,7 +148,7 @@ function slab(sheet: Sheet, members: readonly { opening: Placed; operand: number
   const parts: Part[] = [];
   const sheetLoop = atEdge ? ringAt(sheetLoops, middle, 1) : null;
   for (const { opening, operand } of active) {
-    const own = loopsOf(opening.outline, sectionsAt(opening), operand, true).map((loop) => loop.map((edge) => movedEdge(edge, opening.s, opening.t, opening.drift)));
+    const own = asSolid(opening, operand);
     lists.push(own.flat());
     rings.push(own);
     loops.push(ringAt(own, middle, 1));

@@ -1,6 +1,6 @@
 /** Creases: the lines of a cut element that are drawn in ink, where its surfaces meet at an angle. */
 import type { CutMesh } from './cut-mesh.ts';
-import { halfEdgesOf } from './edges.ts';
+import { halfEdgesOf, sameEdge } from './edges.ts';
 
 /** Edges at which normals turn less than this are of one rounded surface: cosine of 25°. */
 const rounded = Math.cos((25 * Math.PI) / 180);
@@ -24,31 +24,27 @@ export function creasesOf(mesh: CutMesh, origin: readonly [number, number, numbe
   }
   const imprint = new Uint8Array(count);
   for (const run of runs) if (run.role === 'imprint') imprint.fill(1, run.first, run.first + run.count);
-  const { start, order, from, to } = halfEdgesOf(mesh);
-  const matched = new Uint8Array(order.length);
+  const edges = halfEdgesOf(mesh);
+  const { order, from, to } = edges;
   let lines = new Float32Array(1024);
   let at = 0;
-  for (let v = 0; v + 1 < start.length; v++)
-    for (let p = start[v]!; p < start[v + 1]!; p++) {
-      if (matched[p]) continue;
-      const h = order[p]!;
-      let q = p + 1;
-      while (q < start[v + 1]! && (matched[q] || from[order[q]!] !== to[h] || to[order[q]!] !== from[h])) q += 1;
-      if (q === start[v + 1]) continue;
-      matched[q] = 1;
-      const [i, j] = [(h / 3) | 0, (order[q]! / 3) | 0];
-      const turn = normals[3 * i]! * normals[3 * j]! + normals[3 * i + 1]! * normals[3 * j + 1]! + normals[3 * i + 2]! * normals[3 * j + 2]!;
-      if (turn >= rounded && imprint[i] === imprint[j]) continue;
-      if (at + 6 > lines.length) {
-        const more = new Float32Array(2 * lines.length);
-        more.set(lines);
-        lines = more;
-      }
-      for (let k = 0; k < 3; k++) {
-        lines[at + k] = points[3 * from[h]! + k]! - origin[k]!;
-        lines[at + 3 + k] = points[3 * to[h]! + k]! - origin[k]!;
-      }
-      at += 6;
+  for (let e = 0; e + 1 < order.length; e++) {
+    const [h, g] = [order[e]!, order[e + 1]!];
+    if (!sameEdge(edges, h, g)) continue;
+    e += 1;
+    const [i, j] = [(h / 3) | 0, (g / 3) | 0];
+    const turn = normals[3 * i]! * normals[3 * j]! + normals[3 * i + 1]! * normals[3 * j + 1]! + normals[3 * i + 2]! * normals[3 * j + 2]!;
+    if (turn >= rounded && imprint[i] === imprint[j]) continue;
+    if (at + 6 > lines.length) {
+      const more = new Float32Array(2 * lines.length);
+      more.set(lines);
+      lines = more;
     }
+    for (let k = 0; k < 3; k++) {
+      lines[at + k] = points[3 * from[h]! + k]! - origin[k]!;
+      lines[at + 3 + k] = points[3 * to[h]! + k]! - origin[k]!;
+    }
+    at += 6;
+  }
   return lines.slice(0, at);
 }

@@ -1,6 +1,6 @@
 /** Proofs on a mesh: whether it is closed, clean and turned the right way, measured from the mesh alone. */
 import type { CutMesh, Role } from './cut-mesh.ts';
-import { halfEdgesOf, type HalfEdges } from './edges.ts';
+import { halfEdgesOf, sameEdge, type HalfEdges } from './edges.ts';
 
 export interface MeshProof {
   /** Edges used by one triangle only, or by two that run along it the same way. */
@@ -91,28 +91,19 @@ export function prove(mesh: CutMesh): MeshProof {
 }
 
 /** How many edges are not used just once each way. */
-function faultsAt({ start, order, from, to }: HalfEdges): Pick<MeshProof, 'openEdges' | 'nonManifoldEdges'> {
+function faultsAt(edges: HalfEdges): Pick<MeshProof, 'openEdges' | 'nonManifoldEdges'> {
+  const { order, from } = edges;
   let [openEdges, nonManifoldEdges] = [0, 0];
-  for (let v = 0; v + 1 < start.length; v++)
-    for (let i = start[v]!; i < start[v + 1]!; i++) {
-      const h = order[i]!;
-      const higher = from[h] === v ? to[h]! : from[h]!;
-      // An edge is counted where the first of those that run along it stands.
-      let [first, there, back] = [true, 0, 0];
-      for (let j = start[v]!; j < start[v + 1]!; j++) {
-        const g = order[j]!;
-        if (to[g] === higher && from[g] === v) there += 1;
-        else if (from[g] === higher && to[g] === v) back += 1;
-        else continue;
-        if (j < i) {
-          first = false;
-          break;
-        }
-      }
-      if (!first) continue;
-      if (there + back > 2) nonManifoldEdges += 1;
-      else if (there !== back) openEdges += 1;
+  for (let i = 0; i < order.length; ) {
+    const first = order[i]!;
+    let [uses, onward] = [0, 0];
+    for (; i < order.length && sameEdge(edges, first, order[i]!); i++) {
+      uses += 1;
+      if (from[order[i]!] === from[first]) onward += 1;
     }
+    if (uses > 2) nonManifoldEdges += 1;
+    else if (uses !== 2 || onward !== 1) openEdges += 1;
+  }
   return { openEdges, nonManifoldEdges };
 }
 

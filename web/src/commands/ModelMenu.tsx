@@ -1,14 +1,14 @@
 /** The context menu of the model. The right button also pans there, so it opens when that is let go where it went down, or by the keyboard. */
-import { Menu } from '@chakra-ui/react';
 import { useRef, useState, type ReactNode } from 'react';
+import { MenuAt, type Spot } from '../common/MenuAt.tsx';
 import { useEditor } from '../editor/state.ts';
 import { Offered, offered } from './BoardMenu.tsx';
 import type { Command } from './commands.ts';
 
 export function ModelMenu({ children }: { children: ReactNode }) {
-  const [at, setAt] = useState<{ x: number; y: number } | null>(null);
+  const [at, setAt] = useState<Spot | null>(null);
   const [commands, setCommands] = useState<readonly Command[]>([]);
-  const down = useRef<{ x: number; y: number } | null>(null);
+  const down = useRef<Spot | null>(null);
   const open = (x: number, y: number): void => {
     setCommands(offered(useEditor.getState().chosen.kind === 'openings'));
     setAt({ x, y });
@@ -33,17 +33,9 @@ export function ModelMenu({ children }: { children: ReactNode }) {
       >
         {children}
       </div>
-      <Menu.Root
-        open={at !== null}
-        onOpenChange={({ open: now }) => !now && setAt(null)}
-        positioning={{ getAnchorRect: () => at && { ...at, width: 0, height: 0 }, placement: 'bottom-start' }}
-        onSelect={({ value }) => {
-          setAt(null);
-          commands[Number(value)]?.run();
-        }}
-      >
+      <MenuAt at={at} onClose={() => setAt(null)} onSelect={(value) => commands[Number(value)]?.run()}>
         <Offered commands={commands} />
-      </Menu.Root>
+      </MenuAt>
     </>
   );
 }

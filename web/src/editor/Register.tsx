@@ -3,6 +3,7 @@ import { IconButton, Menu, Portal } from '@chakra-ui/react';
 import type { Element, ProjectDocument } from '@yard-arch/document';
 import { Eye, EyeOff, Lock, LockOpen, MoreHorizontal, Palette, Plus } from 'lucide-react';
 import { useMemo, useState, type ReactNode } from 'react';
+import { MenuAt, type Spot } from '../common/MenuAt.tsx';
 import { duplicateElement } from './copy-edits.ts';
 import { addElement, changeElement, removeElement } from './edits.ts';
 import { countsOf, groupsOf, listed, setGroup, setLocked, type Count, type Order, type Wanted } from './register-edits.ts';
@@ -211,7 +212,7 @@ interface EntryMenuProps {
 
 /** What can be done with an element from the register. */
 function EntryMenu({ element, document, away, onShow, onRename, children }: EntryMenuProps) {
-  const [at, setAt] = useState<{ x: number; y: number } | null>(null);
+  const [at, setAt] = useState<Spot | null>(null);
   const groups = groupsOf(document);
   const act: Record<string, () => void> = {
     rename: onRename,
@@ -230,8 +231,7 @@ function EntryMenu({ element, document, away, onShow, onRename, children }: Entr
     'no group': () => commit(setGroup([element], null)),
     remove: () => commit(removeElement(document, element)),
   };
-  const onSelect = ({ value }: { value: string }): void => {
-    setAt(null);
+  const onSelect = (value: string): void => {
     if (value.startsWith('into ')) commit(setGroup([element], value.slice(5)));
     else act[value]?.();
   };
@@ -246,7 +246,7 @@ function EntryMenu({ element, document, away, onShow, onRename, children }: Entr
       >
         {children}
       </div>
-      <Menu.Root lazyMount onSelect={onSelect}>
+      <Menu.Root lazyMount onSelect={({ value }) => onSelect(value)}>
         <Menu.Trigger asChild>
           <IconButton className="more" size="2xs" variant="ghost" aria-label={`What to do with ${element.name}`}>
             <MoreHorizontal size={15} />
@@ -254,11 +254,9 @@ function EntryMenu({ element, document, away, onShow, onRename, children }: Entr
         </Menu.Trigger>
         {items}
       </Menu.Root>
-      {at && (
-        <Menu.Root open onOpenChange={({ open }) => !open && setAt(null)} positioning={{ getAnchorRect: () => ({ ...at, width: 0, height: 0 }), placement: 'bottom-start' }} onSelect={onSelect}>
-          {items}
-        </Menu.Root>
-      )}
+      <MenuAt at={at} onClose={() => setAt(null)} onSelect={onSelect}>
+        {items}
+      </MenuAt>
     </>
   );
 }

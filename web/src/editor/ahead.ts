@@ -18,6 +18,12 @@ export function makeWorker(url = ''): Worker {
   return new Worker(new URL('./cut.worker.ts', import.meta.url), { type: 'module', name: url });
 }
 
+/** Hears all that a worker tells, and that it has stopped. */
+export function listen(worker: Worker, hear: (message: FromWorker) => void): void {
+  worker.onmessage = ({ data }: MessageEvent<FromWorker>) => hear(data);
+  worker.onerror = (event) => hear({ kind: 'failed', number: 0, message: event.message || 'the cutting worker has stopped' });
+}
+
 /** Where a project's document is read. */
 export function documentUrl(project: string): string {
   return `/api/projects/${encodeURIComponent(project)}/document`;
@@ -30,7 +36,7 @@ export function begin(path: string): void {
   const project = decodeURIComponent(named);
   const worker = makeWorker(documentUrl(project));
   const told: FromWorker[] = [];
-  worker.onmessage = ({ data }: MessageEvent<FromWorker>) => told.push(data);
+  listen(worker, (message) => told.push(message));
   const read = fetch(documentUrl(project));
   // Whoever takes it hears of a failure; until then there is nobody to be told.
   read.catch(() => {});

@@ -1,7 +1,7 @@
 /** The page's side of the cutting worker: what it is told, and what it tells is put into the state. */
 import type { OpeningStatus } from '@yard-arch/core';
 import { sameValue } from '@yard-arch/document';
-import { makeWorker, type Ahead } from './ahead.ts';
+import { listen, makeWorker, type Ahead } from './ahead.ts';
 import type { FromWorker, ToWorker } from './cut-messages.ts';
 import { useEditor } from './state.ts';
 
@@ -15,8 +15,7 @@ export function startWorker(begun?: Pick<Ahead, 'worker' | 'told'>): Worker {
   if (worker) return worker;
   worker = begun?.worker ?? makeWorker();
   begun?.told.forEach(take);
-  worker.onmessage = ({ data }: MessageEvent<FromWorker>) => take(data);
-  worker.onerror = (event) => setState({ cutFailure: event.message || 'the cutting worker has stopped' });
+  listen(worker, take);
   return worker;
 }
 

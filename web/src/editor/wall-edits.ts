@@ -17,7 +17,7 @@ import {
   type Impossible,
   type Point,
 } from '@yard-arch/core';
-import { applyChangeSet, extentOf, newId, putting, removing, runsOf, type Change, type ChangeSet, type Element, type Opening, type ProjectDocument, type Wall } from '@yard-arch/document';
+import { extentOf, newId, putting, removing, runsOf, type Change, type ChangeSet, type Element, type Opening, type ProjectDocument, type Wall } from '@yard-arch/document';
 import { edit } from './edit.ts';
 import { loosened } from './many-edits.ts';
 
@@ -259,13 +259,18 @@ export function reverse(document: ProjectDocument, wall: Wall): ChangeSet | Impo
               : { ...along, distance: 0 - along.distance };
     return { ...opening, along: back, grip: { ...opening.grip, across: over[opening.grip.across] } };
   });
-  const made = edit(`reverse ${wall.name}`, putting('elements', reversed), ...axes.map((axis) => putting('axes', axis)), ...openings.map((opening) => putting('openings', opening)));
-  if (!runsOf(wall).some(({ sweep }) => sweep)) return made;
-  return edit(made.name, ...made.changes, ...kept(document, applyChangeSet(document, made).document, openings, turnedTo).map((opening) => putting('openings', opening)));
+  const byId = <T extends { id: string }>(rows: readonly T[]): Record<string, T> => Object.fromEntries(rows.map((row) => [row.id, row]));
+  const after = { ...document, elements: { ...document.elements, [wall.id]: reversed }, axes: { ...document.axes, ...byId(axes) }, openings: { ...document.openings, ...byId(openings) } };
+  return edit(
+    `reverse ${wall.name}`,
+    putting('elements', reversed),
+    ...axes.map((axis) => putting('axes', axis)),
+    ...inPlace(document, after, openings, turnedTo).map((opening) => putting('openings', opening)),
+  );
 }
 
-/** Openings of a curved wall that was reversed, whose faces are not as long as each other: with such distances that the middle of each stays in its place, whatever it is measured from. */
-function kept(before: ProjectDocument, after: ProjectDocument, openings: readonly Opening[], turnedTo: (s: number) => number): Opening[] {
+/** Openings of a wall that was reversed, with such distances that the middle of each stays in its place, whatever it is measured from: on a curve the faces are not as long as each other. */
+function inPlace(before: ProjectDocument, after: ProjectDocument, openings: readonly Opening[], turnedTo: (s: number) => number): Opening[] {
   const grips = openings.map((opening) => {
     const placed = resolveOpening(before, before.openings[opening.id]!);
     return 'outline' in placed ? turnedTo(placed.s + placed.profile.width / 2) - placed.profile.width / 2 + gripOffset(placed.profile, opening.grip)[0] : null;
@@ -275,7 +280,7 @@ function kept(before: ProjectDocument, after: ProjectDocument, openings: readonl
   openings.forEach((opening, i) => {
     if (grips[i] !== null) firm.openings[opening.id] = { ...opening, along: { from: 'start', distance: grips[i]! } };
   });
-  return openings.flatMap((opening, i) => (grips[i] === null ? [] : [{ ...opening, along: alongTo(firm, firm.elements[opening.element]!, opening.along, grips[i]!) }]));
+  return openings.map((opening, i) => (grips[i] === null ? opening : { ...opening, along: alongTo(firm, firm.elements[opening.element]!, opening.along, grips[i]!) }));
 }
 
 /** Takes openings away that no longer fit. */
