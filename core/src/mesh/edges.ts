@@ -12,26 +12,35 @@ export interface HalfEdges {
 
 export function halfEdgesOf({ triangles, vertices, vertexCount }: CutMesh): HalfEdges {
   const count = triangles.length;
-  const from = Uint32Array.from(triangles, (c) => vertices[c]!);
-  const to = new Uint32Array(count);
-  const [low, high] = [new Uint32Array(count), new Uint32Array(count)];
-  for (let h = 0; h < count; h++) {
-    const [a, b] = [from[h]!, from[h % 3 === 2 ? h - 2 : h + 1]!];
-    to[h] = b;
-    low[h] = a < b ? a : b;
-    high[h] = a < b ? b : a;
+  const [from, to, low, high, numbers] = [new Uint32Array(count), new Uint32Array(count), new Uint32Array(count), new Uint32Array(count), new Uint32Array(count)];
+  for (let first = 0; first < count; first += 3) {
+    let a = vertices[triangles[first + 2]!]!;
+    // The last of the three leaves for the first: each is told where it leads by the one before it.
+    for (let k = 0, before = first + 2; k < 3; before = first + k++) {
+      const h = first + k;
+      const b = vertices[triangles[h]!]!;
+      from[h] = b;
+      to[before] = b;
+      low[before] = a < b ? a : b;
+      high[before] = a < b ? b : a;
+      numbers[h] = h;
+      a = b;
+    }
   }
   // The lesser key first; the second pass leaves the order of equals as it is.
-  return { order: sorted(sorted(Uint32Array.from(triangles, (_, h) => h), high, vertexCount), low, vertexCount), from, to };
+  return { order: sorted(sorted(numbers, high, vertexCount), low, vertexCount), from, to };
 }
 
 /** Numbers in the order of their keys, which are less than a limit; equals as they were (a counting sort). */
 function sorted(numbers: Uint32Array, key: Uint32Array, limit: number): Uint32Array {
   const place = new Uint32Array(limit + 1);
-  for (const k of key) place[k + 1]! += 1;
+  for (let h = 0; h < key.length; h++) place[key[h]! + 1]! += 1;
   for (let k = 0; k < limit; k++) place[k + 1]! += place[k]!;
   const out = new Uint32Array(numbers.length);
-  for (const h of numbers) out[place[key[h]!]!++] = h;
+  for (let i = 0; i < numbers.length; i++) {
+    const h = numbers[i]!;
+    out[place[key[h]!]!++] = h;
+  }
   return out;
 }
 

@@ -1,5 +1,5 @@
 /** What the page and the cutting worker say to each other. */
-import type { MeshProof, OpeningStatus, Run } from '@yard-arch/core';
+import type { MeshProof, OpeningStatus, Run, State } from '@yard-arch/core';
 import type { ChangeSet, ProjectDocument } from '@yard-arch/document';
 
 /** To the worker. Each message has a number; the answer names the last one that it takes in. */
@@ -23,7 +23,8 @@ export interface DrawnElement {
   runs: Run[];
   /** The face that is left: loops as SVG path data in metres, y up. */
   face: string;
-  statuses: OpeningStatus[];
+  /** How many of its openings there are in each state. */
+  states: Partial<Record<State, number>>;
   faceArea: number;
   pieces: number;
   path: 'sheet' | 'solid';
@@ -32,7 +33,13 @@ export interface DrawnElement {
   fault: { reason: string; mend: string } | null;
 }
 
+/** Statuses that are not as they were told last, and openings that have none any more. */
+export interface NewStatuses {
+  changed: OpeningStatus[];
+  gone: string[];
+}
+
 export type FromWorker =
-  | { kind: 'model'; number: number; elements: DrawnElement[]; removed: string[]; statuses: [string, OpeningStatus][]; milliseconds: number }
+  | { kind: 'model'; number: number; elements: DrawnElement[]; removed: string[]; statuses: NewStatuses; milliseconds: number }
   | { kind: 'proofs'; number: number; proofs: [string, MeshProof][] }
   | { kind: 'failed'; number: number; message: string };

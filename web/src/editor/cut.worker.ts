@@ -1,9 +1,9 @@
 /** The cutting worker: keeps the document, cuts what an edit touches, and proves it when there is time. */
-import { creasesOf, cutModel, prove, type CutMesh, type ElementCut, type MeshProof, type Model, type Region } from '@yard-arch/core';
+import { creasesOf, cutModel, prove, type CutMesh, type ElementCut, type MeshProof, type Model, type OpeningStatus, type Region, type State } from '@yard-arch/core';
 import { solidLibrary } from '@yard-arch/core/solid';
 import wasm from 'manifold-3d/manifold.wasm?url';
-import { applyChangeSet, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
-import type { DrawnElement, FromWorker, ToWorker } from './cut-messages.ts';
+import { applyChangeSet, sameValue, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import type { DrawnElement, FromWorker, NewStatuses, ToWorker } from './cut-messages.ts';
 
 const scope = self as unknown as { name: string; postMessage(message: FromWorker, transfer?: Transferable[]): void; onmessage: (event: MessageEvent<ToWorker>) => void };
 
@@ -19,6 +19,7 @@ let shown = 0;
 let proving: ReturnType<typeof setTimeout> | undefined;
 const proofs = new WeakMap<ElementCut, MeshProof>();
 const told = new Map<string, ElementCut>();
+const toldStatuses = new Map<string, OpeningStatus>();
 
 let fetching = false;
 
@@ -109,7 +110,7 @@ function cut(): void {
     elements.push(drawn(result));
   }
   scope.postMessage(
-    { kind: 'model', number, elements, removed, statuses: [...model.statuses], milliseconds: performance.now() - start },
+    { kind: 'model', number, elements, removed, statuses: newStatuses(model.statuses), milliseconds: performance.now() - start },
     elements.flatMap((e) => [e.positions.buffer, e.normals.buffer, e.uvs.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[]),
   );
   // Only what the sheet path left wants the solid path at once; else it is fetched when the page has drawn what there is.
@@ -139,6 +140,21 @@ function proveAll(): void {
   scope.postMessage({ kind: 'proofs', number, proofs: found });
 }
 
+/** What is to be told of the statuses; it is told by that. */
+function newStatuses(statuses: Model['statuses']): NewStatuses {
+  const changed = [...statuses.values()].filter((status) => !sameValue(toldStatuses.get(status.opening), status));
+  const gone = [...toldStatuses.keys()].filter((id) => !statuses.has(id));
+  for (const status of changed) toldStatuses.set(status.opening, status);
+  for (const id of gone) toldStatuses.delete(id);
+  return { changed, gone };
+}
+
+function statesOf(statuses: readonly OpeningStatus[]): Partial<Record<State, number>> {
+  const count: Partial<Record<State, number>> = {};
+  for (const { state } of statuses) count[state] = (count[state] ?? 0) + 1;
+  return count;
+}
+
 function drawn(result: ElementCut): DrawnElement {
   const { mesh, sheet } = result;
   const [x, y, z] = sheet.chart.origin;
@@ -153,7 +169,7 @@ function drawn(result: ElementCut): DrawnElement {
     creases: creasesOf(mesh, origin),
     runs: mesh.runs,
     face: pathOf(result.region),
-    statuses: result.statuses,
+    states: statesOf(result.statuses),
     faceArea: result.faceArea,
     pieces: result.pieces,
     path: result.path,

@@ -1,8 +1,7 @@
 /** The page's side of the cutting worker: what it is told, and what it tells is put into the state. */
 import type { OpeningStatus } from '@yard-arch/core';
-import { sameValue } from '@yard-arch/document';
 import { listen, makeWorker, type Ahead } from './ahead.ts';
-import type { FromWorker, ToWorker } from './cut-messages.ts';
+import type { FromWorker, NewStatuses, ToWorker } from './cut-messages.ts';
 import { useEditor } from './state.ts';
 
 const { getState, setState } = useEditor;
@@ -33,19 +32,16 @@ function take(message: FromWorker): void {
   const drawn = new Map(getState().drawn);
   for (const id of message.removed) drawn.delete(id);
   for (const element of message.elements) drawn.set(element.element, element);
-  setState({ drawn, statuses: sameStatuses(getState().statuses, message.statuses), cutTime: message.milliseconds, cutFailure: null });
+  setState({ drawn, statuses: withNew(getState().statuses, message.statuses), cutTime: message.milliseconds, cutFailure: null });
 }
 
-/** The statuses that came in, or the very ones that there are where nothing has changed, so that nothing is drawn again for them. */
-function sameStatuses(known: ReadonlyMap<string, OpeningStatus>, told: readonly [string, OpeningStatus][]): ReadonlyMap<string, OpeningStatus> {
-  let changed = known.size !== told.length;
-  const next = told.map(([id, status]): [string, OpeningStatus] => {
-    const old = known.get(id);
-    if (old && sameValue(old, status)) return [id, old];
-    changed = true;
-    return [id, status];
-  });
-  return changed ? new Map(next) : known;
+/** The statuses as they are now; the very ones that there were where nothing has changed, so that nothing is drawn again for them. */
+function withNew(known: ReadonlyMap<string, OpeningStatus>, { changed, gone }: NewStatuses): ReadonlyMap<string, OpeningStatus> {
+  if (changed.length + gone.length === 0) return known;
+  const next = new Map(known);
+  for (const status of changed) next.set(status.opening, status);
+  for (const id of gone) next.delete(id);
+  return next;
 }
 
 /** Stops the worker; what it was about is of no more use. */

@@ -10,6 +10,7 @@ import { FigureField } from './FigureField.tsx';
 import type { EditedFigure, FigureChoice } from './figure-edits.ts';
 import { sheetKeys } from './keys.ts';
 import { Crowd } from './Crowd.tsx';
+import { coursesOf, Face } from './Face.tsx';
 import { OpeningShape } from './OpeningShape.tsx';
 import { Area, GhostShape, Guides, Reason, TapeLine, TypedField } from './Overlays.tsx';
 import { SettingOutLines } from './SettingOutLines.tsx';
@@ -18,7 +19,7 @@ import { SheetTools } from './SheetTools.tsx';
 import { Strings } from './Strings.tsx';
 import { TitleBlock } from './TitleBlock.tsx';
 import { useRoom, useWheel, type Room } from './use-board.ts';
-import { useGestures } from './use-gestures.ts';
+import { spare, useGestures } from './use-gestures.ts';
 import { fit, xOf, yOf, zoom, type Viewport } from './viewport.ts';
 
 export function Sheet({ element }: { element: Element }) {
@@ -30,16 +31,17 @@ export function Sheet({ element }: { element: Element }) {
   const placing = useEditor((state) => state.placing);
   const taping = useEditor((state) => state.taping);
   const sliding = useEditor((state) => state.sliding);
-  const drawn = useEditor((state) => state.drawn.get(element.id));
   const statuses = useEditor((state) => state.statuses);
 
   const frame = useRef<HTMLDivElement>(null);
   const svg = useRef<SVGSVGElement>(null);
+  const board = useRef<SVGGElement>(null);
   const room = useRoom(frame);
   const [view, setView] = useState<Viewport>({ x: 0, y: 0, scale: 1 });
   const [own, setOwn] = useState(false);
   const [figure, setFigure] = useState<EditedFigure | null>(null);
 
+  const focusSheet = useCallback(() => svg.current?.focus({ preventScroll: true }), []);
   const showWhole = useCallback(() => {
     setOwn(false);
     if (room.width > 0) setView(fit(room.width, room.height, length, tall));
@@ -51,8 +53,8 @@ export function Sheet({ element }: { element: Element }) {
   }, [own, showWhole]);
   useEffect(() => {
     // Arrow keys and Enter place too, so the sheet takes the focus.
-    if (placing || taping) svg.current?.focus({ preventScroll: true });
-  }, [placing, taping]);
+    if (placing || taping) focusSheet();
+  }, [placing, taping, focusSheet]);
 
   const last = useRef<OnElement | null>(null);
   // What was shown before is only compared with, so that what has not changed is not drawn again.
@@ -76,10 +78,11 @@ export function Sheet({ element }: { element: Element }) {
     setOwn(true);
     setView(next);
   };
-  const gestures = useGestures({ svg, element, committed, shown, lines, view, setView: pan, lineAt });
+  const gestures = useGestures({ svg, board, element, committed, shown, lines, view, setView: pan, lineAt });
   const { ghost, dragged, area, panning, tape, typed } = gestures;
 
   useWheel(svg, (factor, x, y) => {
+    if (panning) return;
     setOwn(true);
     setView((before) => zoom(before, factor, x, y));
   });
@@ -107,14 +110,10 @@ export function Sheet({ element }: { element: Element }) {
   // Of very many only those in sight are drawn one by one, with some about them so that panning does not draw anew at once; where even those are too many, all are one figure.
   const inSight = placed.length <= most ? placed : placed.filter((item) => isInSight(item, view, room));
   const crowd = inSight.length > most ? placed : null;
+  const onFace = `translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`;
   const top = yOf(view, tall);
   const base = yOf(view, 0);
-  // Among very many openings the face is drawn whole, and they upon it.
-  const face = crowd ? plainFace(element) : (drawn?.face ?? '');
-  const courses: number[] = [];
-  const course = lines.course ?? 0;
-  const every = course <= 0 || crowd ? 0 : view.scale * course > 5 ? course : view.scale * course * 4 > 6 ? course * 4 : 0;
-  if (every > 0 && tall / every < 400) for (let t = every; t < tall; t += every) courses.push(yOf(view, t));
+  const courses = useMemo(() => coursesOf(lines.course ?? 0, view.scale, length, tall), [lines.course, view.scale, length, tall]);
   const told = dragged?.at ?? (area ? null : ghost);
   const box = dragged?.box ?? gestures.placingBox;
   const units = document.units;
@@ -142,80 +141,66 @@ export function Sheet({ element }: { element: Element }) {
             <rect width="7" height="7" fill="#f0e6d6" />
             <line x1="0" y1="0" x2="0" y2="7" stroke="#b8a88f" strokeWidth="1.4" />
           </pattern>
-          <clipPath id="face">
-            <path d={face} clipRule="evenodd" transform={`translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`} />
-          </clipPath>
         </defs>
-        {element.kind !== 'slab' && <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />}
-        {drawn && (
-          <path
-            className="wall"
-            d={face}
-            data-testid="face"
-            transform={`translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`}
-            vectorEffect="non-scaling-stroke"
+        <g ref={board}>
+          {element.kind !== 'slab' && <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />}
+          <Face element={element} whole={crowd !== null} place={onFace} courses={crowd ? '' : courses} />
+          <SettingOutLines
+            view={view}
+            length={length}
+            height={tall}
+            datums={lines.datums}
+            axes={lines.axes}
+            heldAxis={chosenAxis}
+            chosen={chosen.kind === 'datum' || chosen.kind === 'axis' ? chosen.id : null}
+            units={units}
           />
-        )}
-        <g clipPath="url(#face)">
-          {courses.map((y) => (
-            <line key={y} className="course" x1={xOf(view, 0) + 1} x2={xOf(view, length) - 1} y1={y} y2={y} />
-          ))}
-        </g>
-        <SettingOutLines
-          view={view}
-          length={length}
-          height={tall}
-          datums={lines.datums}
-          axes={lines.axes}
-          heldAxis={chosenAxis}
-          chosen={chosen.kind === 'datum' || chosen.kind === 'axis' ? chosen.id : null}
-          units={units}
-        />
-        <g transform={`translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`}>
-          {crowd && <Crowd placed={crowd} statuses={statuses} coarse={crowd.length > 0 && crowd[0]!.profile.width * view.scale < 12} />}
-          {(crowd ? inSight.filter(({ id }) => lit.has(id) || misfits.has(id)) : inSight).map((item) => {
-            const opening = openings.get(item.id)!;
-            const status = statuses.get(item.id);
-            return (
-              <OpeningShape
-                key={item.id}
-                scale={view.scale}
-                placed={item}
-                mark={opening.mark}
-                status={status}
-                chosen={lit.has(item.id)}
-                misfit={misfits.has(item.id)}
-                pattern={committed.patterns[opening.pattern]?.name ?? 'opening'}
-                units={units}
-              />
-            );
-          })}
-        </g>
-        <Strings
-          view={view}
-          width={room.width}
-          length={length}
-          height={tall}
-          boxes={boxes}
-          chosen={chosenBox}
-          axes={lines.axes}
-          units={units}
-          document={committed}
-          element={element}
-          onEdit={setFigure}
-        />
-        {told && <Guides at={told} view={view} length={length} top={top} base={base} />}
-        {ghost && gestures.candidate && !dragged && !area && <GhostShape at={ghost} outline={gestures.candidate} view={view} />}
-        {told && box && (
-          <Reason
-            x={xOf(view, told.s + box.width / 2)}
-            y={yOf(view, told.t) + 22}
-            text={[told.up?.reason, told.along?.reason].filter(Boolean).join(' · ') || `${formatLength(told.s, units)} along, ${formatLength(told.t, units)} up`}
+          <g transform={onFace}>
+            {crowd && <Crowd placed={crowd} statuses={statuses} coarse={crowd.length > 0 && crowd[0]!.profile.width * view.scale < 12} />}
+            {(crowd ? inSight.filter(({ id }) => lit.has(id) || misfits.has(id)) : inSight).map((item) => {
+              const opening = openings.get(item.id)!;
+              const status = statuses.get(item.id);
+              return (
+                <OpeningShape
+                  key={item.id}
+                  scale={view.scale}
+                  placed={item}
+                  mark={opening.mark}
+                  status={status}
+                  chosen={lit.has(item.id)}
+                  misfit={misfits.has(item.id)}
+                  pattern={committed.patterns[opening.pattern]?.name ?? 'opening'}
+                  units={units}
+                />
+              );
+            })}
+          </g>
+          <Strings
+            view={view}
             width={room.width}
+            length={length}
+            height={tall}
+            boxes={boxes}
+            chosen={chosenBox}
+            axes={lines.axes}
+            units={units}
+            document={committed}
+            element={element}
+            onEdit={setFigure}
           />
-        )}
-        {area && <Area {...area} view={view} units={units} width={room.width} />}
-        {tape && <TapeLine tape={tape} view={view} units={units} width={room.width} />}
+          {told && <Guides at={told} view={view} length={length} top={top} base={base} />}
+          {ghost && gestures.candidate && !dragged && !area && <GhostShape at={ghost} outline={gestures.candidate} view={view} />}
+          {told && box && (
+            <Reason
+              x={xOf(view, told.s + box.width / 2)}
+              y={yOf(view, told.t) + 22}
+              text={[told.up?.reason, told.along?.reason].filter(Boolean).join(' · ') || `${formatLength(told.s, units)} along, ${formatLength(told.t, units)} up`}
+              width={room.width}
+            />
+          )}
+          {area && <Area {...area} view={view} units={units} width={room.width} />}
+          {tape && <TapeLine tape={tape} view={view} units={units} width={room.width} />}
+        </g>
       </svg>
       {figure && <FigureField key={`${figure.what} ${figure.x} ${figure.y}`} figure={figure} units={units} onDone={editFigure} onClose={() => setFigure(null)} />}
       {typed !== null && typing && (
@@ -225,41 +210,24 @@ export function Sheet({ element }: { element: Element }) {
           units={units}
           onDone={(text) => {
             const fault = gestures.takeTyped(text);
-            if (fault === null) svg.current?.focus({ preventScroll: true });
+            if (fault === null) focusSheet();
             return fault;
           }}
           onClose={() => {
             gestures.endGesture(false);
-            svg.current?.focus({ preventScroll: true });
+            focusSheet();
           }}
         />
       )}
-      <SheetTools element={element} springing={(gestures.placingBox?.springing ?? null) !== null} focusSheet={() => svg.current?.focus({ preventScroll: true })} />
+      <SheetTools element={element} springing={(gestures.placingBox?.springing ?? null) !== null} focusSheet={focusSheet} />
       <TitleBlock element={element} />
     </div>
   );
-}
-
-/** An element's outline as SVG path data, metres, without what is cut out of it. */
-function plainFace(element: Element): string {
-  const { xs, ys, next, loops } = sheetOf(element).outline;
-  return loops
-    .map((first) => {
-      let path = '';
-      let v = first;
-      do {
-        path += `${v === first ? 'M' : 'L'}${xs[v]!} ${ys[v]!}`;
-        v = next[v]!;
-      } while (v !== first);
-      return `${path}Z`;
-    })
-    .join('');
 }
 
 /** The most openings that are drawn one by one. */
 const most = 600;
 
 function isInSight({ s, t, profile: { width, height } }: OnElement['placed'][number], view: Viewport, room: Room): boolean {
-  const spare = 300;
   return xOf(view, s + width) > -spare && xOf(view, s) < room.width + spare && yOf(view, t) > -spare && yOf(view, t + height) < room.height + spare;
 }

@@ -1,6 +1,7 @@
 /** Tools at the corner of the sheet: lines to be added, the tape, and while something is placed the point by which it is held. */
 import type { Element, Grip } from '@yard-arch/document';
 import { Hand, Plus, Ruler } from 'lucide-react';
+import { memo } from 'react';
 import { addAxis, addDatum } from '../editor/line-edits.ts';
 import { choose, slide, tape } from '../editor/choice.ts';
 import { useEditor } from '../editor/state.ts';
@@ -14,7 +15,7 @@ const levels: { level: Grip['level']; name: string }[] = [
 ];
 const sides = ['left', 'centre', 'right'] as const;
 
-export function SheetTools({ element, springing, focusSheet }: { element: Element; springing: boolean; focusSheet: () => void }) {
+export const SheetTools = memo(function SheetTools({ element, springing, focusSheet }: { element: Element; springing: boolean; focusSheet: () => void }) {
   const document = useEditor((state) => state.document)!;
   const placing = useEditor((state) => state.placing);
   const taping = useEditor((state) => state.taping);
@@ -41,7 +42,7 @@ export function SheetTools({ element, springing, focusSheet }: { element: Elemen
       </button>
     </div>
   );
-}
+});
 
 /** Nine points of the bounding rectangle, and those of the springing line where there is one. */
 function GripChoice({ springing, onChosen }: { springing: boolean; onChosen: () => void }) {

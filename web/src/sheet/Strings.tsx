@@ -1,8 +1,9 @@
 /** Dimension strings as they stand on a drawing: ticks, lines and figures, those of the chosen opening to be edited where they stand. */
 import { rowOf, stringAlong, type Box, type Measure } from '@yard-arch/core';
 import { formatLength, type Element, type ProjectDocument, type Units } from '@yard-arch/document';
+import { memo, useCallback, useLayoutEffect, useRef } from 'react';
 import { axisChoices, heightChoices, lengthChoices, levelChoices, pierChoices, sizeChoices, type EditedFigure, type FigureChoice } from './figure-edits.ts';
-import { headroom, layFigures } from './figures.ts';
+import { headroom, layFigures, type Manner } from './figures.ts';
 import { xOf, yOf, type Viewport } from './viewport.ts';
 
 interface StringsProps {
@@ -100,6 +101,7 @@ interface LineProps {
 }
 
 function Level({ spans, y, about, view, units, onEdit }: LineProps & { y: number; about: string }) {
+  const start = useStart(spans, onEdit);
   if (spans.length === 0) return null;
   const xs = [spans[0]!.from, ...spans.map((span) => span.to)].map((s) => xOf(view, s));
   const texts = spans.map((span) => formatLength(span.to - span.from, units));
@@ -110,111 +112,127 @@ function Level({ spans, y, about, view, units, onEdit }: LineProps & { y: number
   return (
     <g className="string">
       <line x1={xs[0]! - 5} x2={xs.at(-1)! + 5} y1={y} y2={y} />
-      {xs.map((x, i) => (
-        <line key={i} className="tick" x1={x - 4} y1={y + 4} x2={x + 4} y2={y - 4} />
-      ))}
+      <path className="tick" d={ticks(xs.map((x) => [x, y]))} />
       <text className="about" x={xs[0]! - 14} y={y + 4}>
         {about}
       </text>
-      {spans.map((span, i) => {
-        const middle = (xs[i]! + xs[i + 1]!) / 2;
-        const { manner, step } = figures[i]!;
-        const text = texts[i]!;
-        const up = 8 + 12 * step;
-        return (
-          <Figure key={i} span={span} x={middle} y={y - 6} onEdit={onEdit} text={text}>
-            {manner === 'level' && (
-              <text x={middle} y={y - 6}>
-                {text}
-              </text>
-            )}
-            {manner === 'upright' && (
-              <text transform={`translate(${middle + 4} ${y - 5}) rotate(-90)`} style={{ textAnchor: 'start', fontSize: 11 }}>
-                {text}
-              </text>
-            )}
-            {manner === 'lifted' && (
-              <>
-                <line x1={middle} y1={y} x2={middle + 7} y2={y + up} style={{ strokeWidth: 0.7 }} />
-                <text x={middle + 9} y={y + up + 5} style={{ textAnchor: 'start', fontSize: 11 }}>
-                  {text}
-                </text>
-              </>
-            )}
-          </Figure>
-        );
-      })}
+      {spans.map(({ own, edit }, i) => (
+        <Figure key={i} i={i} text={texts[i]!} own={own} what={edit?.what} label={edit?.label} x={(xs[i]! + xs[i + 1]!) / 2} y={y} manner={figures[i]!.manner} step={figures[i]!.step} start={start} />
+      ))}
     </g>
   );
 }
 
 function Upright({ spans, x, view, units, onEdit }: LineProps & { x: number }) {
+  const start = useStart(spans, onEdit);
   const ys = [spans[0]!.from, ...spans.map((span) => span.to)].map((t) => yOf(view, t));
   return (
     <g className="string">
       <line x1={x} x2={x} y1={ys[0]! + 5} y2={ys.at(-1)! - 5} />
-      {ys.map((y, i) => (
-        <line key={i} className="tick" x1={x - 4} y1={y + 4} x2={x + 4} y2={y - 4} />
-      ))}
-      {spans.map((span, i) => {
-        const middle = (ys[i]! + ys[i + 1]!) / 2;
-        const text = formatLength(span.to - span.from, units);
+      <path className="tick" d={ticks(ys.map((y) => [x, y]))} />
+      {spans.map(({ from, to, own, edit }, i) => {
+        const text = formatLength(to - from, units);
         const narrow = Math.abs(ys[i]! - ys[i + 1]!) < text.length * 6.2 + 6;
-        return (
-          <Figure key={i} span={span} x={x} y={middle} onEdit={onEdit} text={text}>
-            {narrow ? (
-              <text x={x + 7} y={middle + 4} style={{ textAnchor: 'start' }}>
-                {text}
-              </text>
-            ) : (
-              <text transform={`translate(${x - 6} ${middle}) rotate(-90)`}>{text}</text>
-            )}
-          </Figure>
-        );
+        return <Figure key={i} i={i} text={text} own={own} what={edit?.what} label={edit?.label} x={x} y={(ys[i]! + ys[i + 1]!) / 2} manner={narrow ? 'beside' : 'along'} step={0} start={start} />;
       })}
     </g>
   );
 }
 
-function Figure({
-  span,
-  x,
-  y,
-  text,
-  onEdit,
-  children,
-}: {
-  span: Span;
+/** Strokes across a string at the points that it measures between. */
+const ticks = (points: readonly (readonly [number, number])[]): string => points.map(([x, y]) => `M${x - 4} ${y + 4}L${x + 4} ${y - 4}`).join('');
+
+/** Begins the editing of a string's figure, where it stands. It stays the same whatever the string measures, so that figures which have not changed are not drawn anew. */
+function useStart(spans: readonly Span[], onEdit: LineProps['onEdit']): FigureProps['start'] {
+  const latest = useRef({ spans, onEdit });
+  useLayoutEffect(() => {
+    latest.current = { spans, onEdit };
+  });
+  return useCallback((i, x, y) => {
+    const { from, to, edit } = latest.current.spans[i]!;
+    const choices = edit?.choices() ?? [];
+    if (edit && choices.length > 0) latest.current.onEdit({ what: edit.what, label: edit.label, value: to - from, x, y, choices });
+  }, []);
+}
+
+interface FigureProps {
+  /** Which of its string's. */
+  i: number;
+  text: string;
+  own: boolean;
+  /** What it measures, where it can be edited. */
+  what: string | undefined;
+  label: string | undefined;
+  /** The middle of what it measures, on its string. */
   x: number;
   y: number;
-  text: string;
-  onEdit: (figure: EditedFigure) => void;
-  children: React.ReactNode;
-}) {
-  const { edit } = span;
-  if (!edit) return <g className={`measure${span.own ? ' own' : ''}`}>{children}</g>;
-  const start = () => {
-    const choices = edit.choices();
-    if (choices.length > 0) onEdit({ what: edit.what, label: edit.label, value: span.to - span.from, x, y, choices });
-  };
+  /** On a level string as it is laid out; on an upright one beside it or along it. */
+  manner: Manner | 'beside' | 'along';
+  step: number;
+  start: (i: number, x: number, y: number) => void;
+}
+
+const Figure = memo(function Figure({ i, text, own, what, label, x, y, manner, step, start }: FigureProps) {
+  const level = manner === 'beside' || manner === 'along' ? y : y - 6;
+  const lines = <FigureText text={text} x={x} y={y} manner={manner} step={step} />;
+  if (!what) return <g className={`measure${own ? ' own' : ''}`}>{lines}</g>;
   return (
     <g
-      className={`measure editable${span.own ? ' own' : ''}`}
+      className={`measure editable${own ? ' own' : ''}`}
       role="button"
-      tabIndex={span.own || ['bay', 'length', 'height'].includes(edit.what) ? 0 : -1}
-      aria-label={`${edit.label}: ${text}. Change it`}
-      data-figure={edit.what}
+      tabIndex={own || ['bay', 'length', 'height'].includes(what) ? 0 : -1}
+      aria-label={`${label}: ${text}. Change it`}
+      data-figure={what}
       onPointerDown={(event) => event.stopPropagation()}
-      onClick={start}
+      onClick={() => start(i, x, level)}
       onKeyDown={(event) => {
         if (event.key !== 'Enter' && event.key !== ' ') return;
         event.preventDefault();
         event.stopPropagation();
-        start();
+        start(i, x, level);
       }}
     >
-      <title>{edit.label}: click to type another</title>
-      {children}
+      <title>{label}: click to type another</title>
+      {lines}
     </g>
   );
+});
+
+const atStart = { textAnchor: 'start' } as const;
+const small = { textAnchor: 'start', fontSize: 11 } as const;
+const thin = { strokeWidth: 0.7 };
+
+function FigureText({ text, x, y, manner, step }: Pick<FigureProps, 'text' | 'x' | 'y' | 'manner' | 'step'>) {
+  const up = 8 + 12 * step;
+  switch (manner) {
+    case 'level':
+      return (
+        <text x={x} y={y - 6}>
+          {text}
+        </text>
+      );
+    case 'upright':
+      return (
+        <text transform={`translate(${x + 4} ${y - 5}) rotate(-90)`} style={small}>
+          {text}
+        </text>
+      );
+    case 'lifted':
+      return (
+        <>
+          <line x1={x} y1={y} x2={x + 7} y2={y + up} style={thin} />
+          <text x={x + 9} y={y + up + 5} style={small}>
+            {text}
+          </text>
+        </>
+      );
+    case 'beside':
+      return (
+        <text x={x + 7} y={y + 4} style={atStart}>
+          {text}
+        </text>
+      );
+    case 'along':
+      return <text transform={`translate(${x - 6} ${y}) rotate(-90)`}>{text}</text>;
+  }
 }

@@ -8,8 +8,7 @@ export function TitleBlock({ element }: { element: Element }) {
   const drawn = useEditor((state) => state.drawn.get(element.id));
   const proof = useEditor((state) => state.proofs.get(element.id));
   const failure = useEditor((state) => state.cutFailure);
-  const count = { cut: 0, notched: 0, niche: 0, boss: 0, imprint: 0, 'blocked up': 0, 'not cut': 0 };
-  for (const status of drawn?.statuses ?? []) count[status.state] += 1;
+  const count = { cut: 0, notched: 0, niche: 0, boss: 0, imprint: 0, 'blocked up': 0, 'not cut': 0, ...drawn?.states };
   const cut = count.cut + count.notched;
   const faults = count['not cut'];
   const rest = [

@@ -3,9 +3,11 @@
 /** How wide a figure is, in pixels: the label face at 12 px runs at about 6.2 a character. */
 export const widthOf = (text: string): number => text.length * 6.2;
 
+/** Beside the line as usual; turned upright in a narrow gap; lifted on a leader where even that has no room. */
+export type Manner = 'level' | 'upright' | 'lifted';
+
 export interface Figure {
-  /** Beside the line as usual; turned upright in a narrow gap; lifted on a leader where even that has no room. */
-  manner: 'level' | 'upright' | 'lifted';
+  manner: Manner;
   /** For a lifted figure, how many steps up, so that neighbours do not meet. */
   step: number;
 }

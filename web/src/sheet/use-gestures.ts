@@ -1,7 +1,7 @@
 /** What the pointer does on the sheet: choosing, windows, dragging openings and lines, placing by click or by a drawn rectangle, measuring, panning. */
 import { boxOf, gripOffset, snap, snapPoint, type Box, type Guide, type SnappedPoint } from '@yard-arch/core';
 import { parseLength, putting, sizeLabel, type ChangeSet, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { useEffect, useMemo, useRef, useState, type PointerEvent, type RefObject } from 'react';
+import { useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { copyBy } from '../editor/copy-edits.ts';
 import { placeOpening } from '../editor/edits.ts';
 import { moveLine, type Line } from '../editor/line-edits.ts';
@@ -42,17 +42,24 @@ export interface Tape {
 }
 
 type Gesture =
-  | { kind: 'pan'; x: number; y: number; from: Viewport; moved: boolean }
+  | { kind: 'pan'; x: number; y: number; from: Viewport; by: [number, number]; moved: boolean }
   | { kind: 'drag'; x: number; y: number; openings: Opening[]; box: Box; others: Box[]; copy: boolean; alone: boolean; moved: boolean; last: Ghost | null }
   | { kind: 'line'; x: number; y: number; line: Line; at: number; moved: boolean; last: number | null }
   | { kind: 'window'; x: number; y: number; more: boolean; moved: boolean; last: Rectangle | null }
   | { kind: 'draw'; x: number; y: number; free: boolean; moved: boolean; last: Rectangle | null };
+
+/** How far beyond the sheet's edges openings are drawn, pixels, so that it can be panned a little without drawing anew. */
+export const spare = 300;
+
+const panned = ({ from, by }: Extract<Gesture, { kind: 'pan' }>): Viewport => ({ ...from, x: from.x + by[0], y: from.y + by[1] });
 
 /** Where a line is: its level, or how far along, metres. */
 export const placeOf = (line: Line): number => (line.kind === 'datum' ? line.datum.level : line.axis.along);
 
 interface Sheet {
   svg: RefObject<SVGSVGElement | null>;
+  /** All that is drawn: while it is panned it is only shifted, and drawn anew at the end. */
+  board: RefObject<SVGGElement | null>;
   element: Element;
   committed: ProjectDocument;
   shown: OnElement;
@@ -63,7 +70,7 @@ interface Sheet {
   lineAt: (target: globalThis.Element) => Line | null;
 }
 
-export function useGestures({ svg, element, committed, shown, lines, view, setView, lineAt }: Sheet) {
+export function useGestures({ svg, board, element, committed, shown, lines, view, setView, lineAt }: Sheet) {
   const placing = useEditor((state) => state.placing);
   const grip = useEditor((state) => state.grip);
   const taping = useEditor((state) => state.taping);
@@ -101,6 +108,8 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
     const bounds = svg.current!.getBoundingClientRect();
     return [event.clientX - bounds.left, event.clientY - bounds.top];
   };
+  // Drawn where it has been shifted to, it is shifted no more.
+  useLayoutEffect(() => board.current?.removeAttribute('transform'), [board, view]);
   const reach = reachPixels / view.scale;
   const pattern = placing ? committed.patterns[placing.pattern] : undefined;
   /** What would be placed, and its box; null where its size makes no opening. */
@@ -164,7 +173,7 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
     const [s, t] = [sOf(view, x), tOf(view, y)];
     if (event.button === 1 || space.current || sliding) {
       svg.current!.setPointerCapture(event.pointerId);
-      gesture.current = { kind: 'pan', x, y, from: view, moved: false };
+      gesture.current = { kind: 'pan', x, y, from: view, by: [0, 0], moved: false };
       return;
     }
     if (taping) {
@@ -206,9 +215,8 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
 
   const onPointerMove = (event: PointerEvent<SVGSVGElement>) => {
     if (typed !== null) return;
-    const [x, y] = at(event);
-    const free = event.altKey;
-    frames.ask(() => follow(x, y, free));
+    const { clientX, clientY, altKey } = event;
+    frames.ask(() => follow(...at({ clientX, clientY }), altKey));
   };
 
   const follow = (x: number, y: number, free: boolean): void => {
@@ -224,7 +232,13 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
     switch (now.kind) {
       case 'pan':
         setPanning(true);
-        setView({ ...now.from, x: now.from.x + x - now.x, y: now.from.y + y - now.y });
+        now.by = [x - now.x, y - now.y];
+        board.current?.setAttribute('transform', `translate(${now.by[0]} ${now.by[1]})`);
+        // What lies far out of sight has not been drawn.
+        if (Math.hypot(...now.by) > spare * 0.8) {
+          finishPan(now);
+          gesture.current = { ...now, x, y, from: panned(now), by: [0, 0] };
+        }
         break;
       case 'line': {
         const by = now.line.kind === 'datum' ? (now.y - y) / view.scale : (x - now.x) / view.scale;
@@ -264,7 +278,10 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
     setArea(null);
     setTyped(null);
     if (!now) return;
-    if (now.kind === 'drag') {
+    if (now.kind === 'pan') {
+      // Where it has been shifted to it stays, however it ends.
+      if (now.moved) finishPan(now);
+    } else if (now.kind === 'drag') {
       if (now.moved && keep && now.last) finishDrag(now, now.last.s - now.box.s, now.last.t - now.box.t);
       else preview(null);
       if (!now.moved && keep && now.alone) chooseOpening(now.box.id);
@@ -287,6 +304,8 @@ export function useGestures({ svg, element, committed, shown, lines, view, setVi
       else complain('This size cannot be placed', 'Its dimensions make no opening. Change the size in the pattern’s particulars.');
     }
   };
+
+  const finishPan = (now: Extract<Gesture, { kind: 'pan' }>): void => setView(panned(now));
 
   const finishDrag = (now: Extract<Gesture, { kind: 'drag' }>, ds: number, dt: number): void => {
     const { changeSet, ids } = movedBy(now, ds, dt);

@@ -1,0 +1,62 @@
+/** The face on the sheet: what is left of it as it was cut last, and the courses upon it. It is drawn anew with every cut, and the sheet about it is not. */
+import { sheetOf } from '@yard-arch/core';
+import type { Element } from '@yard-arch/document';
+import { memo } from 'react';
+import { useEditor } from '../editor/state.ts';
+
+interface FaceProps {
+  element: Element;
+  /** Whether it is drawn without what is cut out of it: among very many openings, which are drawn upon it. */
+  whole: boolean;
+  /** From metres on the face to pixels on the sheet, as an SVG transform. */
+  place: string;
+  /** SVG path data, metres. */
+  courses: string;
+}
+
+export const Face = memo(function Face({ element, whole, place, courses }: FaceProps) {
+  const drawn = useEditor((state) => state.drawn.get(element.id));
+  if (!drawn) return null;
+  const face = whole ? plainFace(element) : drawn.face;
+  return (
+    <>
+      <path className="wall" d={face} data-testid="face" transform={place} vectorEffect="non-scaling-stroke" />
+      {courses && (
+        <>
+          <clipPath id="face">
+            <path d={face} clipRule="evenodd" transform={place} />
+          </clipPath>
+          <g clipPath="url(#face)">
+            <path className="course" d={courses} transform={place} vectorEffect="non-scaling-stroke" />
+          </g>
+        </>
+      )}
+    </>
+  );
+});
+
+/** The courses of an outer leaf as SVG path data, metres: each, every fourth where they lie too close, or none. */
+export function coursesOf(course: number, scale: number, length: number, tall: number): string {
+  const every = course <= 0 ? 0 : scale * course > 5 ? course : scale * course * 4 > 6 ? course * 4 : 0;
+  if (every <= 0 || tall / every >= 400) return '';
+  const from = 1 / scale;
+  let path = '';
+  for (let t = every; t < tall; t += every) path += `M${from} ${t}H${length - from}`;
+  return path;
+}
+
+/** An element's outline as SVG path data, metres, without what is cut out of it. */
+function plainFace(element: Element): string {
+  const { xs, ys, next, loops } = sheetOf(element).outline;
+  return loops
+    .map((first) => {
+      let path = '';
+      let v = first;
+      do {
+        path += `${v === first ? 'M' : 'L'}${xs[v]!} ${ys[v]!}`;
+        v = next[v]!;
+      } while (v !== first);
+      return `${path}Z`;
+    })
+    .join('');
+}
