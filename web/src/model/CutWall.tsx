@@ -10,8 +10,8 @@ import type { Show } from './display.ts';
 const images = new WeakMap<object, THREE.DataTexture>();
 
 /** A material as it is drawn: its colour, or its texture in that colour. Images are made once and shared. */
-function surfaceOf(material: Material | undefined): THREE.MeshStandardMaterial {
-  if (!material?.texture) return new THREE.MeshStandardMaterial({ color: material?.colour ?? '#999999', roughness: material?.roughness ?? 1 });
+function surfaceOf(material: Material | undefined): THREE.MeshLambertMaterial {
+  if (!material?.texture) return new THREE.MeshLambertMaterial({ color: material?.colour ?? '#999999' });
   const texture = textureOf(material.texture, material.colour);
   let image = images.get(texture);
   if (!image) {
@@ -30,7 +30,7 @@ function surfaceOf(material: Material | undefined): THREE.MeshStandardMaterial {
     image.needsUpdate = true;
     images.set(texture, image);
   }
-  return new THREE.MeshStandardMaterial({ map: image, roughness: material.roughness });
+  return new THREE.MeshLambertMaterial({ map: image });
 }
 
 /** Faces seen from outside, and stripes for those seen from inside. */
@@ -87,7 +87,7 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
       else geometry.addGroup(3 * run.first, 3 * run.count, at);
     }
     return ids.map((id) => {
-      const surface = show === 'sides' ? new THREE.MeshStandardMaterial({ color: outside, roughness: 1 }) : surfaceOf(materials[id]);
+      const surface = show === 'sides' ? new THREE.MeshLambertMaterial({ color: outside }) : surfaceOf(materials[id]);
       if (show === 'see-through') Object.assign(surface, { transparent: true, opacity: 0.32, depthWrite: false, side: THREE.DoubleSide });
       surface.clippingPlanes = clip ? [clip] : null;
       // What is taken away casts no shadow either.

@@ -68,6 +68,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           shadows
           onCreated={(state) => {
             state.gl.localClippingEnabled = true;
+            state.gl.debug.checkShaderErrors = false;
             canvas.current = state;
           }}
           dpr={[1, 2]}
@@ -81,7 +82,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <Sun bounds={bounds} />
           <mesh position={[0, 0, floor - 0.012]} receiveShadow raycast={() => null}>
             <planeGeometry args={[2000, 2000]} />
-            <meshStandardMaterial color="#d3c8b2" roughness={1} />
+            <meshLambertMaterial color="#d3c8b2" />
           </mesh>
           <Walls document={document} clip={clip} />
           <Apertures document={document} clip={clip} onPick={pick} hold={hold} />
