@@ -12,7 +12,7 @@ import { Apertures } from './Apertures.tsx';
 import { CutWall } from './CutWall.tsx';
 import { useDisplay } from './display.ts';
 import { DisplayMenu, SectionBar } from './DisplayMenu.tsx';
-import { aboveOf, boundsOf, chosenFrom, endOn, faceOn, wholeOf, type Stand } from './views.ts';
+import { aboveOf, boundsOf, chosenFrom, endOn, faceOn, reachOf, wholeOf, type Stand } from './views.ts';
 
 THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 
@@ -166,15 +166,14 @@ function Director({
 }) {
   const { camera, invalidate, size } = useThree();
   const placed = useRef(false);
-  const fly = ({ from, to, frame }: Stand) => {
+  const fly = (stand: Stand) => {
+    const { from, to } = stand;
     camera.position.copy(from);
-    if (frame && camera instanceof THREE.PerspectiveCamera) {
-      const half = Math.tan((camera.fov * Math.PI) / 360);
-      const distance = 1.12 * Math.max(frame[1] / (2 * half), frame[0] / (2 * half * camera.aspect));
-      camera.position.sub(to).setLength(distance).add(to);
-    } else if (frame && camera instanceof THREE.OrthographicCamera) {
+    if (camera instanceof THREE.PerspectiveCamera) {
+      camera.position.sub(to).setLength(reachOf(stand, size, Math.tan((camera.fov * Math.PI) / 360))).add(to);
+    } else if (camera instanceof THREE.OrthographicCamera) {
       camera.position.sub(to).setLength(600).add(to);
-      camera.zoom = Math.min(size.height / frame[1], size.width / frame[0]) / 1.12;
+      camera.zoom = reachOf(stand, size, null);
       camera.updateProjectionMatrix();
     }
     target.copy(to);

@@ -7,8 +7,8 @@ import * as THREE from 'three';
 export interface Stand {
   from: THREE.Vector3;
   to: THREE.Vector3;
-  /** What must be in view about `to`, width and height; the distance is chosen so that it is. */
-  frame?: [number, number];
+  /** What must be in view, at whatever distance it takes. */
+  all: readonly THREE.Vector3[];
 }
 
 /** The space that elements take up. */
@@ -24,19 +24,58 @@ export function boundsOf(document: ProjectDocument): THREE.Box3 {
   return box;
 }
 
+function cornersOf({ min, max }: THREE.Box3): THREE.Vector3[] {
+  return [min.x, max.x].flatMap((x) => [min.y, max.y].flatMap((y) => [min.z, max.z].map((z) => new THREE.Vector3(x, y, z))));
+}
+
+/** The corners of a rectangle about a point. */
+function around(middle: THREE.Vector3, along: THREE.Vector3, a: number, up: THREE.Vector3, b: number): THREE.Vector3[] {
+  return [[-a, -b], [a, -b], [-a, b], [a, b]].map(([x, y]) => middle.clone().addScaledVector(along, x!).addScaledVector(up, y!));
+}
+
+/** Room that is left about what is shown, as a share of the view, and pixels that the tools cover at its foot. */
+const margin = 0.06;
+const foot = 44;
+
+/**
+ * Where a camera stands to see all of something in a view of so many pixels, looking the way that the stand says.
+ * @param half tangent of half the camera's angle of view upward; null for a parallel one
+ * @returns how far it stands before what it looks at, metres, or for a parallel one how many pixels it draws a metre
+ */
+export function reachOf({ from, to, all }: Stand, size: { width: number; height: number }, half: number | null): number {
+  const back = from.clone().sub(to).normalize();
+  const right = new THREE.Vector3(0, 0, 1).cross(back).normalize();
+  const up = back.clone().cross(right);
+  const across = (size.width / 2) * (1 - margin);
+  const above = (size.height / 2) * (1 - margin);
+  const below = Math.max(above - foot, size.height / 6);
+  // A pixel at a distance of one metre, in a perspective view.
+  const pixel = half === null ? 0 : (2 * half) / size.height;
+  let [distance, scale] = [half === null ? 0 : 0.5, 2000];
+  for (const point of all) {
+    const seen = point.clone().sub(to);
+    const [x, y, z] = [seen.dot(right), seen.dot(up), seen.dot(back)];
+    const room = y < 0 ? below : above;
+    distance = Math.max(distance, z + Math.abs(x) / (across * pixel), z + Math.abs(y) / (room * pixel));
+    scale = Math.min(scale, across / Math.max(Math.abs(x), 1e-6), room / Math.max(Math.abs(y), 1e-6));
+  }
+  return half === null ? scale : distance;
+}
+
 /** The whole of it, from the south and above. */
 export function wholeOf(bounds: THREE.Box3): Stand {
+  // Where there is nothing yet, some ground.
+  if (bounds.isEmpty()) return wholeOf(new THREE.Box3(new THREE.Vector3(-5, -5, 0), new THREE.Vector3(5, 5, 3)));
   const centre = bounds.getCenter(new THREE.Vector3());
-  const size = Math.max(4, bounds.getSize(new THREE.Vector3()).length());
-  return { to: centre, from: centre.clone().add(new THREE.Vector3(0.34, -0.78, 0.42).normalize().multiplyScalar(size * 1.32)), frame: [size * 0.92, size * 0.74] };
+  return { to: centre, from: centre.clone().add(new THREE.Vector3(0.34, -0.78, 0.42)), all: cornersOf(bounds) };
 }
 
 /** Straight down on all of it. */
 export function aboveOf(bounds: THREE.Box3): Stand {
+  if (bounds.isEmpty()) return aboveOf(new THREE.Box3(new THREE.Vector3(-5, -5, 0), new THREE.Vector3(5, 5, 3)));
   const centre = bounds.getCenter(new THREE.Vector3());
-  const { x, y } = bounds.getSize(new THREE.Vector3());
   // A hair to the south, so that north is up.
-  return { to: centre, from: centre.clone().add(new THREE.Vector3(0, -0.001, 1)), frame: [Math.max(x, 2), Math.max(y, 2)] };
+  return { to: centre, from: centre.clone().add(new THREE.Vector3(0, -0.001, 1)), all: cornersOf(bounds) };
 }
 
 /** Square on to an element's outer face, or its inner one. */
@@ -47,17 +86,18 @@ export function faceOn(element: Element, side: 'outer' | 'inner'): Stand {
   const away = new THREE.Vector3(...inward).multiplyScalar(side === 'outer' ? -1 : 1);
   // Level faces are looked at with north up.
   if (Math.abs(away.z) > 0.999) away.y -= 0.001;
-  return { to: middle, from: middle.clone().add(away), frame: [length, height] };
+  const [along, up] = [new THREE.Vector3(...directionsAt(chart, length / 2).along), new THREE.Vector3(...directionsAt(chart, length / 2).up)];
+  return { to: middle, from: middle.clone().add(away), all: around(middle, along, length / 2, up, height / 2) };
 }
 
 /** Square on to the edge in which an element starts, or ends. */
 export function endOn(element: Element, end: 'start' | 'end'): Stand {
   const { chart, length, height, thickness } = sheetOf(element);
   const s = end === 'start' ? 0 : length;
-  const { along } = directionsAt(chart, s);
+  const { along, up, inward } = directionsAt(chart, s);
   const middle = new THREE.Vector3(...pointAt(chart, s, height / 2, thickness / 2));
   const away = new THREE.Vector3(...along).multiplyScalar(end === 'start' ? -1 : 1);
-  return { to: middle, from: middle.clone().add(away), frame: [Math.max(thickness, height / 2), height] };
+  return { to: middle, from: middle.clone().add(away), all: around(middle, new THREE.Vector3(...inward), Math.max(thickness / 2, height / 4), new THREE.Vector3(...up), height / 2) };
 }
 
 /** The chosen openings, or the element, seen from where one stands now. */
@@ -74,7 +114,8 @@ export function chosenFrom(document: ProjectDocument, element: Element | undefin
   }
   if (box.isEmpty() && element) box.union(boundsOf({ ...document, elements: { [element.id]: element } }));
   if (box.isEmpty()) return null;
-  const size = Math.max(1, box.getSize(new THREE.Vector3()).length() * 1.15);
+  // An opening by itself is shown with some of the wall about it.
+  box.expandByScalar(0.08 * box.getSize(new THREE.Vector3()).length());
   const to = box.getCenter(new THREE.Vector3());
-  return { to, from: to.clone().add(now.clone().sub(target)), frame: [size, size] };
+  return { to, from: to.clone().add(now.clone().sub(target)), all: cornersOf(box) };
 }
