@@ -255,3 +255,29 @@ test('the drawing is dragged about with the pan tool, without the middle button'
   await desk.sheet.press('Escape');
   await expect(tool).toHaveAttribute('aria-pressed', 'false');
 });
+
+test('while it is panned the drawing goes with the pointer, and far out of sight it is still there', async ({ desk, page }) => {
+  // Near enough that it is wider than the sheet.
+  const middle = await desk.at(6, 2);
+  await page.mouse.move(middle.x, middle.y);
+  for (let i = 0; i < 5; i++) await page.mouse.wheel(0, -300);
+  await expect.poll(async () => Number(await desk.sheet.getAttribute('data-scale'))).toBeGreaterThan(150);
+  const place = async (): Promise<number> => (await page.getByTestId('face').boundingBox())!.x;
+  const tick = async (): Promise<number> => (await desk.sheet.locator('.string .tick').first().boundingBox())!.x;
+  const [face, string] = [await place(), await tick()];
+  await page.mouse.down({ button: 'middle' });
+  for (const [x, y] of [[60, 10], [180, 20], [300, 30], [420, 40]] as const) {
+    await page.mouse.move(middle.x + x, middle.y + y, { steps: 3 });
+    await expect.poll(place).toBeCloseTo(face + x, 0);
+    expect(await tick()).toBeCloseTo(string + x, 0);
+  }
+  // The wheel waits until the hand is off.
+  const scale = await desk.sheet.getAttribute('data-scale');
+  await page.mouse.wheel(0, -300);
+  await page.mouse.up({ button: 'middle' });
+  expect(await desk.sheet.getAttribute('data-scale')).toBe(scale);
+  expect(await place()).toBeCloseTo(face + 420, 0);
+  expect(await tick()).toBeCloseTo(string + 420, 0);
+  await desk.sheet.press('0');
+  await expect.poll(async () => Number(await desk.sheet.getAttribute('data-scale'))).toBeLessThan(150);
+});

@@ -2,7 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { extentOf, type Run, type Top, type Wall } from '@yard-arch/document';
 import fc from 'fast-check';
-import { acrossTo, alongCourse, arcBetween, bentTo, courseOf, inPlan, joinedWalls, pointAt, resolveOpening, reversedWall, sheetOf, splitWall, sweepLeaving, sweepThrough, topAt, withEnds, type Placed, type Point } from '../src/index.ts';
+import { acrossTo, alongCourse, arcBetween, bentTo, courseOf, cutModel, inPlan, joinedWalls, pointAt, prove, resolveOpening, reversedWall, sheetOf, splitWall, sweepLeaving, sweepThrough, topAt, withEnds, type Placed, type Point } from '../src/index.ts';
 import { opening, project, wall } from './sample.ts';
 
 const far = ([ax, ay]: Point, [bx, by]: Point): number => Math.hypot(ax - bx, ay - by);
@@ -77,16 +77,65 @@ describe('a course', () => {
     );
   });
 
-  it.each<Top>([{ kind: 'level' }, { kind: 'raked', end: 2 }, { kind: 'gabled', apex: 6, at: 0.4 }, { kind: 'stepped', steps: [{ at: 0.2, height: 5 }, { at: 0.7, height: 3 }] }])('with a $kind top keeps its height on both parts, and when it is reversed', (top) => {
+  it.each<Top>([{ kind: 'level' }, { kind: 'raked', end: 2 }, { kind: 'gabled', apex: 6, at: 0.4 }, { kind: 'gabled', apex: 5, at: 0.7, end: 3 }, { kind: 'stepped', steps: [{ at: 0.2, height: 5 }, { at: 0.7, height: 3 }] }])('with a $kind top keeps its height on both parts, when they are joined again, and when it is reversed', (top) => {
     const w = wall({ length: 10, top });
-    const at = top.kind === 'gabled' ? 4 : 5;
-    const parts = splitWall(w, at, 'w2', 'Second');
-    if ('reason' in parts) throw new Error(parts.reason);
-    for (const s of [0.5, 1.9, 3.3, 5.5, 6.9, 8]) {
-      const [part, on] = s < at ? [parts[0], s / at] : [parts[1], (s - at) / (10 - at)];
-      expect(topAt(part, on)).toBeCloseTo(topAt(w, s / 10), 9);
-      expect(topAt(reversedWall(w) as Wall, 1 - s / 10)).toBeCloseTo(topAt(w, s / 10), 9);
+    for (const at of [2.5, 4, 5, 7, 9]) {
+      const parts = splitWall(w, at, 'w2', 'Second');
+      if ('reason' in parts) throw new Error(parts.reason);
+      for (const s of [0.5, 1.9, 3.3, 5.5, 6.9, 8]) {
+        const [part, on] = s < at ? [parts[0], s / at] : [parts[1], (s - at) / (10 - at)];
+        expect(topAt(part, on)).toBeCloseTo(topAt(w, s / 10), 9);
+        expect(topAt(reversedWall(w) as Wall, 1 - s / 10)).toBeCloseTo(topAt(w, s / 10), 9);
+      }
+      const one = joinedWalls(...parts) as Wall;
+      expect(one.top.kind).toBe(top.kind);
+      for (const s of [0.5, 1.9, 3.3, 5.5, 6.9, 8]) expect(topAt(one, s / 10)).toBeCloseTo(topAt(w, s / 10), 9);
     }
+  });
+
+  it('joins tops that go on into each other, and says which do not', () => {
+    const next = (over: Partial<Wall>): Wall => wall({ id: 'b', name: 'Other', start: { x: 10, y: 0, z: 0 }, length: 5, ...over });
+    const first = (over: Partial<Wall>): Wall => wall({ length: 10, height: 4, ...over });
+    expect(joinedWalls(first({}), next({ height: 4 }))).toMatchObject({ height: 4, top: { kind: 'level' } });
+    expect(joinedWalls(first({}), next({ height: 3 }))).toMatchObject({ height: 4, top: { kind: 'stepped', steps: [{ at: 2 / 3, height: 3 }] } });
+    expect(joinedWalls(first({ top: { kind: 'raked', end: 6 } }), next({ height: 6, top: { kind: 'raked', end: 7 } }))).toMatchObject({ top: { kind: 'raked', end: 7 } });
+    expect(joinedWalls(first({ top: { kind: 'raked', end: 6 } }), next({ height: 6, top: { kind: 'raked', end: 4 } }))).toMatchObject({ height: 4, top: { kind: 'gabled', apex: 6, at: 2 / 3 } });
+    expect(joinedWalls(first({}), next({ height: 4, top: { kind: 'raked', end: 2 } }))).toMatchObject({ top: { kind: 'gabled', apex: 4, end: 2 } });
+    expect(joinedWalls(first({ top: { kind: 'raked', end: 6 } }), next({ height: 5, top: { kind: 'raked', end: 4 } }))).toMatchObject({ reason: expect.stringContaining('tops'), mend: expect.stringContaining('go on into each other') });
+    expect(joinedWalls(first({ top: { kind: 'gabled', apex: 6, at: 0.5 } }), next({ height: 4 }))).toHaveProperty('mend');
+  });
+
+  it('reversed about corners stands where it stood, and is what it was when it is reversed again', () => {
+    const bent = fc.record({ turn: fc.constantFrom(-90, -45, -20, 30, 60, 90), length: tenth(20, 60) });
+    fc.assert(
+      fc.property(fc.integer({ min: -180, max: 180 }), tenth(20, 60), fc.array(bent, { minLength: 1, maxLength: 3 }), (turn, length, runs) => {
+        const w = wall({ turn, length, runs, layers: [{ thickness: 0.1, material: 'brick' }, { thickness: 0.3, material: 'stone' }] });
+        const [a, over] = [sheetOf(w), reversedWall(w) as Wall];
+        fc.pre(a.fault === null);
+        const b = sheetOf(over);
+        // Away from the corners, whose faces are not as long as each other, what lies across the thickness from a point lies there still.
+        const ends = [0, length, ...runs.map((_, i) => length + runs.slice(0, i + 1).reduce((sum, run) => sum + run.length, 0))];
+        for (const share of [0.21, 0.5, 0.79])
+          ends.slice(1).forEach((end, i) => {
+            const s = ends[i]! + share * (end - ends[i]!);
+            const [here, there] = [alongCourse(w, s), alongCourse(over, b.length - acrossTo(w, s))];
+            const way = (here.angle * Math.PI) / 180;
+            expect(far([here.at[0] - 0.4 * Math.sin(way), here.at[1] + 0.4 * Math.cos(way)], there.at)).toBeLessThan(1e-6);
+          });
+        const again = reversedWall(over) as Wall;
+        expect(again.length).toBeCloseTo(w.length, 6);
+        again.runs!.forEach((run, i) => {
+          expect(run.turn).toBeCloseTo(runs[i]!.turn, 6);
+          expect(run.length).toBeCloseTo(runs[i]!.length, 6);
+        });
+        expect(again.start.x).toBeCloseTo(w.start.x, 6);
+        expect(again.start.y).toBeCloseTo(w.start.y, 6);
+        // It is the same solid.
+        const volume = (one: Wall): number => prove(cutModel(project([one], [])).cuts.get(one.id)!.mesh).volume;
+        expect(volume(over)).toBeCloseTo(volume(w), 6);
+      }),
+      { numRuns: 60 },
+    );
   });
 
   it('reversed stands where it stood', () => {
@@ -124,8 +173,8 @@ describe('a course', () => {
   });
 
   it('refuses what it cannot do, and says what would', () => {
-    expect(splitWall(wall({ top: { kind: 'gabled', apex: 6, at: 0.5 } }), 1, 'b', 'B')).toMatchObject({ mend: expect.stringContaining('another top') });
-    expect(reversedWall(wall({ runs: [{ turn: 40, length: 2 }] }))).toMatchObject({ mend: expect.stringContaining('Split it at its corners') });
+    expect(splitWall(wall(), 0.001, 'b', 'B')).toMatchObject({ mend: expect.stringContaining('10 mm') });
+    expect(reversedWall(wall({ runs: [{ turn: 40, length: 2, sweep: 30 }] }))).toMatchObject({ mend: expect.stringContaining('Split it at that corner') });
     expect(reversedWall(wall({ length: 1, sweep: 200 }))).toHaveProperty('reason');
     expect(joinedWalls(wall(), wall({ id: 'b', name: 'Other', start: { x: 9, y: 9, z: 0 } }))).toMatchObject({ reason: 'Other does not begin where Courtyard wall ends' });
     expect(withEnds(wall(), [0, 0], [0, 0.001])).toMatchObject({ reason: expect.stringContaining('shorter than') });

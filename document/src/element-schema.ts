@@ -14,7 +14,7 @@ export const topSchema = z.discriminatedUnion(
   [
     z.strictObject({ kind: z.literal('level') }),
     z.strictObject({ kind: z.literal('raked'), end: extent }),
-    z.strictObject({ kind: z.literal('gabled'), apex: extent, at: share }),
+    z.strictObject({ kind: z.literal('gabled'), apex: extent, at: share, end: extent.optional() }),
     z.strictObject({
       kind: z.literal('stepped'),
       steps: z
@@ -26,8 +26,8 @@ export const topSchema = z.discriminatedUnion(
   { error: 'must say its kind: level, raked, gabled or stepped' },
 );
 /**
- * The top of a wall: level at the wall's height; raked from there to a height at its end; gabled to an apex height; or stepped, each
- * step at a height of its own. Where along the wall an apex or a step is, `at` says as a share of the length, so that it follows the wall.
+ * The top of a wall: level at the wall's height; raked from there to a height at its end; gabled to an apex height, and from there down to a height at its end, the wall's own
+ * unless it is given; or stepped, each step at a height of its own. Where along the wall an apex or a step is, `at` says as a share of the length, so that it follows the wall.
  */
 export type Top = z.infer<typeof topSchema>;
 

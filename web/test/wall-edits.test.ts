@@ -1,6 +1,6 @@
 /** Edits of walls in plan: what stands on them keeps its intent, whatever is done, ten times in a row. */
 import { describe, expect, it } from '@jest/globals';
-import { alongAt, courseOf, cutModel, gripOffset, misfitsOn, pointAt, prove, resolveOpening, sheetOf, upAt, type Placed, type Point } from '@yard-arch/core';
+import { alongAt, alongCourse, courseOf, cutModel, gripOffset, misfitsOn, pointAt, prove, resolveOpening, sheetOf, upAt, type Placed, type Point } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, emptyDocument, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
 import { changeElement } from '../src/editor/edits.ts';
@@ -90,6 +90,24 @@ describe('walls in plan', () => {
       inSpace(over, id).forEach((value, k) => expect(Math.abs(value - inSpace(document, id)[k]!)).toBeLessThan(0.003));
       expect(over.openings[id]!.along.from).toBe({ start: 'end', end: 'start' }[document.openings[id]!.along.from as string] ?? document.openings[id]!.along.from);
     });
+  });
+
+  it('reversed about corners and under a raked top keep what is on them in its place', () => {
+    let now = done(changeElement({ ...wall(document, 'courtyard'), runs: [{ turn: 60, length: 5 }], top: { kind: 'raked', end: 9.4 }, ends: undefined }, {}, 'bend round'), document);
+    const here = on(now, 'courtyard');
+    const [first, second] = here as [string, string];
+    now = { ...now, openings: { ...now.openings, [first]: { ...now.openings[first]!, up: { from: 'top', distance: 5 } }, [second]: { ...now.openings[second]!, along: { from: 'end', distance: 2.5 } } } };
+    const over = done(reverse(now, wall(now, 'courtyard')), now);
+    expect(wall(over, 'courtyard')).toMatchObject({ height: 9.4, top: { kind: 'raked', end: 8.4 }, runs: [{ turn: -60 }] });
+    // Square through the wall from the middle of each on its outer face.
+    const square = (d: ProjectDocument, id: string, deep: number): number[] => {
+      const placed = resolveOpening(d, d.openings[id]!) as Placed;
+      const { at, angle } = alongCourse(wall(d, 'courtyard'), placed.s + placed.profile.width / 2);
+      const way = (angle * Math.PI) / 180;
+      return [at[0] - deep * Math.sin(way), at[1] + deep * Math.cos(way), placed.t];
+    };
+    const { thickness } = sheetOf(now.elements.courtyard!);
+    here.forEach((id) => square(over, id, 0).forEach((value, k) => expect(value).toBeCloseTo(square(now, id, thickness)[k]!, 6)));
   });
 
   it('drawn as a ring close, and look outward whichever way they were drawn', () => {

@@ -35,9 +35,20 @@ export interface PieceLoop {
   ys: ArrayLike<number>;
 }
 
+/** From where a piece was made to where it is: in space, and along and up the face, metres. */
+export interface Shift {
+  x: number;
+  y: number;
+  z: number;
+  along: number;
+  up: number;
+}
+
 export interface Piece {
-  /** Where its vertices stand, x, y, z. */
+  /** Where its vertices stand, x, y, z, but for the shift. Many pieces may share them. */
   points: Float64Array;
+  /** Null where it was made in its place. It is of points and loops; of texture the place tells. */
+  shift: Shift | null;
   /** Its own surfaces, by its own vertices; where they were made for another place, what is to change. Where they stand is told by `points` alone. */
   mesh: CutMesh;
   place?: Place;
@@ -244,12 +255,12 @@ export class PieceMaker {
   }
 
   private finish(pinched: boolean): Piece {
-    return { mesh: this.builder.finish(), points: this.builder.pointsOf(), outer: this.outer, inner: this.inner, pinched };
+    return { mesh: this.builder.finish(), points: this.builder.pointsOf(), shift: null, outer: this.outer, inner: this.inner, pinched };
   }
 
   private place(tube: Tube): PlacedTube {
-    const { sheet, lines } = this.setting;
-    const placed = sheet.chart.kind === 'bent' ? placeBent(tube, sheet.chart, this.frames, lines) : placeFlat(tube, sheet.chart, lines);
+    const { sheet, lines, ribsAt } = this.setting;
+    const placed = sheet.chart.kind === 'bent' ? placeBent(tube, sheet.chart, this.frames, lines, (n) => ribsAt(n)!) : placeFlat(tube, sheet.chart, lines);
     zip(placed);
     return placed;
   }

@@ -3,7 +3,7 @@ import type { FlatChart } from '../element/chart.ts';
 import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
 import type { Side } from '../profile/profile.ts';
 import type { Placed } from '../setout/resolve.ts';
-import { PieceMaker, rangeWithin, type Piece, type PieceLoop, type Setting } from './piece.ts';
+import { PieceMaker, rangeWithin, type Piece, type Setting, type Shift } from './piece.ts';
 import { laidOut } from './texture.ts';
 import { keyOf } from './tubes.ts';
 
@@ -11,9 +11,10 @@ interface Template {
   piece: Piece;
   sections: Placed['sections'];
   pattern: Placed['pattern'];
-  /** Normals in the directions of the last chart that asked. */
+  /** The last flat chart that asked; points and mesh are in its directions. */
   chart: FlatChart | null;
-  normals: Float32Array;
+  points: Float64Array;
+  mesh: CutMesh;
 }
 
 type Templates = WeakMap<Placed['outline'], Map<string, Template>>;
@@ -42,15 +43,18 @@ export class Singles {
       // Made at the origin, in a sheet that is the chart's own axes.
       const template = templateIn(flat, own, { ...opening, s: 0, t: 0 }, range, () => ({ sheet: { ...sheet, chart: local }, skin, lines: null, ribsAt: () => null }));
       if (template.chart !== chart) {
-        template.normals = turnedNormals(template.piece.mesh.normals, chart);
+        const { points, mesh } = template.piece;
+        template.points = turned(points, chart);
+        template.mesh = { ...mesh, normals: turned(mesh.normals, chart) };
         template.chart = chart;
       }
       const { s, t } = opening;
-      return instance(template, opening, s, carried(template.piece.points, s, t, chart));
+      const at = (k: 0 | 1 | 2): number => chart.origin[k] + s * chart.along[k] + t * chart.up[k];
+      return instance(template, opening, { x: at(0), y: at(1), z: at(2), along: s, up: t });
     }
     // A bent sheet stands upright: what is made at its foot only has to be lifted.
     const template = templateIn(this.bent, `${own} ${opening.s} ${JSON.stringify(opening.carrier ?? null)}`, { ...opening, t: 0 }, range, () => setting);
-    return instance(template, opening, 0, lifted(template.piece.points, opening.t));
+    return instance(template, opening, { x: 0, y: 0, z: opening.t, along: 0, up: opening.t });
   }
 }
 
@@ -65,7 +69,7 @@ function templateIn(templates: Templates, key: string, opening: Placed, range: r
   const known = byKey.get(key);
   if (known && known.sections === sections && known.pattern === pattern) return known;
   const piece = new PieceMaker(setting(), [{ ...opening, pattern: { ...pattern, texture: seamsOnly(pattern.texture) } }]).single(range);
-  const template: Template = { piece, sections, pattern, chart: null, normals: piece.mesh.normals };
+  const template: Template = { piece, sections, pattern, chart: null, points: piece.points, mesh: piece.mesh };
   byKey.set(key, template);
   return template;
 }
@@ -74,41 +78,17 @@ function seamsOnly(texture: Placed['pattern']['texture']): Placed['pattern']['te
   return texture && Object.fromEntries(Object.entries(texture).map(([role, { seam }]) => [role, { seam }]));
 }
 
-/** Points of the local chart, moved along a flat chart and into space. */
-function carried(own: Float64Array, s: number, t: number, { origin, along, up, inward }: FlatChart): Float64Array {
-  const points = new Float64Array(own.length);
-  for (let i = 0; i < own.length; i += 3) {
-    const [x, y, n] = [s + own[i]!, t + own[i + 1]!, -own[i + 2]!];
-    points[i] = origin[0] + x * along[0] + y * up[0] + n * inward[0];
-    points[i + 1] = origin[1] + x * along[1] + y * up[1] + n * inward[1];
-    points[i + 2] = origin[2] + x * along[2] + y * up[2] + n * inward[2];
+/** A template at an opening's place, with its texture so far along. Whatever does not depend on the place is shared. */
+function instance({ piece, points, mesh }: Template, { id, pattern }: Placed, shift: Shift): Piece {
+  const { outer, inner } = piece;
+  if (!pattern.texture) return { points, shift, mesh, place: { opening: id, u: shift.along, v: shift.up }, outer, inner, pinched: false };
+  const uvs = mesh.uvs.slice();
+  for (let i = 0; i < uvs.length; i += 2) {
+    uvs[i]! += shift.along;
+    uvs[i + 1]! += shift.up;
   }
-  return points;
-}
-
-function lifted(own: Float64Array, t: number): Float64Array {
-  const points = own.slice();
-  for (let i = 2; i < points.length; i += 3) points[i]! += t;
-  return points;
-}
-
-/** A template at an opening's place, with its vertices given and its texture so far along. Whatever does not depend on the place is shared. */
-function instance({ piece, normals }: Template, { t, id, pattern }: Placed, s: number, points: Float64Array): Piece {
-  const movedLoops = (loops: readonly PieceLoop[]): PieceLoop[] => loops.map(({ vertices, xs, ys }) => ({ vertices, xs: moved(xs, s), ys: moved(ys, t) }));
-  const mesh = { ...piece.mesh, normals };
-  let place = { opening: id, u: s, v: t };
-  if (pattern.texture) {
-    mesh.uvs = Float32Array.from(piece.mesh.uvs, (x, i) => x + (i % 2 === 0 ? s : t));
-    for (const run of mesh.runs) layRun(mesh, mesh.uvs, run, laidOut(pattern.texture[run.role as Side | 'back']));
-    place = { opening: id, u: 0, v: 0 };
-  }
-  return { points, mesh, place, outer: movedLoops(piece.outer), inner: movedLoops(piece.inner), pinched: false };
-}
-
-function moved(values: ArrayLike<number>, by: number): Float64Array {
-  const out = new Float64Array(values.length);
-  for (let i = 0; i < out.length; i++) out[i] = values[i]! + by;
-  return out;
+  for (const run of mesh.runs) layRun(mesh, uvs, run, laidOut(pattern.texture[run.role as Side | 'back']));
+  return { points, shift, mesh: { ...mesh, uvs }, place: { opening: id, u: 0, v: 0 }, outer, inner, pinched: false };
 }
 
 /** Lays the texture of a run's corners, which are its polygons' own. */
@@ -124,11 +104,11 @@ function layRun(mesh: CutMesh, uvs: Float32Array, run: Run, lay: ReturnType<type
   }
 }
 
-/** Normals of a template, turned into the directions of a chart. */
-function turnedNormals(normals: Float32Array, { along, up, inward }: FlatChart): Float32Array {
-  const out = new Float32Array(normals.length);
-  for (let i = 0; i < normals.length; i += 3) {
-    const [x, y, z] = [normals[i]!, normals[i + 1]!, -normals[i + 2]!];
+/** Points or normals of a template (x, y, z each), turned into the directions of a chart. */
+function turned<T extends Float32Array | Float64Array>(own: T, { along, up, inward }: FlatChart): T {
+  const out = own.slice() as T;
+  for (let i = 0; i < own.length; i += 3) {
+    const [x, y, z] = [own[i]!, own[i + 1]!, -own[i + 2]!];
     for (let k = 0; k < 3; k++) out[i + k] = x * along[k]! + y * up[k]! + z * inward[k]!;
   }
   return out;

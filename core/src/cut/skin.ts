@@ -105,7 +105,7 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
   const bases: number[] = [];
   for (const [name, { piece }] of pieces) {
     if (!piece) continue;
-    const base = builder.takePoints(piece.points);
+    const base = builder.takePoints(piece.points, piece.shift);
     bases.push(base);
     outerSegments.push(take(outer, piece.outer, base, name, piece));
     innerSegments.push(take(inner, piece.inner, base, name, piece));
@@ -168,12 +168,15 @@ function quads(builder: MeshBuilder, setting: Setting, loops: FaceLoops, lines: 
   return { region, triangles, pairs, segments };
 }
 
+const unmoved = { along: 0, up: 0 };
+
 /** Puts a piece's loops into a face. */
 function take(face: FaceLoops, loops: readonly PieceLoop[], base: number, name: string, piece: Piece): Segment {
   const first = face.count;
+  const { along, up } = piece.shift ?? unmoved;
   for (const { vertices, xs, ys } of loops) {
     face.open(vertices.length);
-    for (let i = 0; i < vertices.length; i++) face.point(base + vertices[i]!, xs[i]!, ys[i]!);
+    for (let i = 0; i < vertices.length; i++) face.point(base + vertices[i]!, xs[i]! + along, ys[i]! + up);
   }
   return { name, first, count: face.count - first, of: piece };
 }

@@ -1,8 +1,9 @@
 /** A wall's course in plan, along its outer face: where its ends are, and how it is moved by them, bent, split, joined and reversed. All in plan metres and degrees. */
-import { runsOf, type Run, type Top, type Wall } from '@yard-arch/document';
+import { runsOf, type Run, type Wall } from '@yard-arch/document';
 import type { Impossible } from '../profile/profile.ts';
 import { tidy } from '../tidy.ts';
 import { turned } from './chart.ts';
+import { joinedTop, reversedTop, splitTop } from './top.ts';
 
 export type Point = readonly [number, number];
 
@@ -100,20 +101,6 @@ export function bentTo(wall: Wall, sweep: number): Wall | Impossible {
   return { ...wall, ...arcBetween(start, end, sweep), sweep: Math.abs(sweep) < 0.01 ? undefined : sweep };
 }
 
-/** The height of a wall's top at a share of its length. */
-export function topAt({ top, height }: Pick<Wall, 'top' | 'height'>, share: number): number {
-  switch (top.kind) {
-    case 'level':
-      return height;
-    case 'raked':
-      return height + (top.end - height) * share;
-    case 'gabled':
-      return share <= top.at ? height + ((top.apex - height) * share) / top.at : top.apex + ((height - top.apex) * (share - top.at)) / (1 - top.at);
-    case 'stepped':
-      return top.steps.reduce((found, step) => (step.at <= share + 1e-12 ? step.height : found), height);
-  }
-}
-
 /** A wall in two at a distance along it: the second one's id and name are those given. */
 export function splitWall(wall: Wall, s: number, id: string, name: string): [Wall, Wall] | Impossible {
   const runs = runsOf(wall);
@@ -121,7 +108,6 @@ export function splitWall(wall: Wall, s: number, id: string, name: string): [Wal
   if (!(s > 0.01 && s < length - 0.01)) return { reason: 'a wall cannot be split at its very end', mend: 'Split it at least 10 mm from its ends.' };
   const share = s / length;
   const tops = splitTop(wall, share);
-  if ('reason' in tops) return tops;
   const before: Run[] = [];
   const rest: Run[] = [];
   let at = 0;
@@ -149,87 +135,75 @@ export function splitWall(wall: Wall, s: number, id: string, name: string): [Wal
   ];
 }
 
-type TopAndHeight = Pick<Wall, 'top' | 'height'>;
-
-function splitTop(wall: Wall, share: number): [TopAndHeight, TopAndHeight] | Impossible {
-  const { top, height } = wall;
-  const here = topAt(wall, share);
-  switch (top.kind) {
-    case 'level':
-      return [{ top, height }, { top, height }];
-    case 'raked':
-      return [{ height, top: { kind: 'raked', end: here } }, { height: here, top }];
-    case 'gabled':
-      if (Math.abs(share - top.at) > 1e-3) return { reason: 'a gabled wall can be split at its apex only', mend: 'Split it there, or give it another top first.' };
-      return [{ height, top: { kind: 'raked', end: top.apex } }, { height: top.apex, top: { kind: 'raked', end: height } }];
-    case 'stepped': {
-      const before = top.steps.filter(({ at }) => at < share - 1e-9).map((step) => ({ ...step, at: step.at / share }));
-      const rest = top.steps.filter(({ at }) => at > share + 1e-9).map((step) => ({ ...step, at: (step.at - share) / (1 - share) }));
-      const made = (steps: typeof before): Top => (steps.length > 0 ? { kind: 'stepped', steps } : { kind: 'level' });
-      return [{ height, top: made(before) }, { height: here, top: made(rest) }];
-    }
-  }
-}
-
 /** Two walls that follow each other as one, the first one's id and build-up kept. */
 export function joinedWalls(a: Wall, b: Wall): Wall | Impossible {
   const [first, second] = [courseOf(a), courseOf(b)];
   if (distance(first.end, second.start) > 0.002 || Math.abs(a.start.z - b.start.z) > 1e-6)
     return { reason: `${b.name} does not begin where ${a.name} ends`, mend: 'Move its start there first, or reverse one of them.' };
-  if (a.top.kind !== 'level' || b.top.kind !== 'level') return { reason: 'only walls with level tops can be joined', mend: 'Give both a level top first, and the whole one its top then.' };
   if (a.batter || b.batter) return { reason: 'walls that lean cannot be joined', mend: 'Set “Leans in by” to 0 first.' };
   const thickness = (wall: Wall): number => wall.layers.reduce((sum, layer) => sum + layer.thickness, 0);
   if (Math.abs(thickness(a) - thickness(b)) > 1e-6) return { reason: 'the two are not equally thick', mend: 'Give them the same build-up first.' };
+  const crowned = joinedTop(a, lengthOf(a), b, lengthOf(b));
+  if ('reason' in crowned) return crowned;
   const turn = tidyAngle(second.leaves - first.reaches);
   const [runsA, runsB] = [runsOf(a), runsOf(b)];
   const last = runsA.at(-1)!;
   const straight = Math.abs(turn) < 1e-6 && !last.sweep && !runsB[0]!.sweep;
   const runs = straight ? [...runsA.slice(0, -1), { ...last, length: tidy(last.length + runsB[0]!.length) }, ...runsB.slice(1)] : [...runsA, { ...runsB[0]!, turn }, ...runsB.slice(1)];
-  const length = runs.reduce((sum, run) => sum + run.length, 0);
-  const top: Top = Math.abs(a.height - b.height) < 1e-9 ? a.top : { kind: 'stepped', steps: [{ at: runsA.reduce((sum, run) => sum + run.length, 0) / length, height: b.height }] };
-  return { ...a, length: runs[0]!.length, sweep: runs[0]!.sweep, runs: runs.length > 1 ? runs.slice(1) : undefined, top, ends: { start: a.ends?.start ?? 'square', end: b.ends?.end ?? 'square' } };
+  return { ...a, length: runs[0]!.length, sweep: runs[0]!.sweep, runs: runs.length > 1 ? runs.slice(1) : undefined, ...crowned, ends: { start: a.ends?.start ?? 'square', end: b.ends?.end ?? 'square' } };
 }
 
-/** How long a run is on the inner face of a wall without corners, metres: an arc about a point on the inner side is shorter there by the thickness times its angle. */
-function innerLength({ length, sweep = 0 }: Run, thickness: number): number {
-  return length - (thickness * sweep * Math.PI) / 180;
-}
+const lengthOf = (wall: Wall): number => runsOf(wall).reduce((sum, run) => sum + run.length, 0);
 
-/** How far along the inner face of a wall without corners the point is that lies across the thickness from s on the outer face, metres. */
-export function acrossTo(wall: Wall, s: number): number {
-  const thickness = wall.layers.reduce((sum, layer) => sum + layer.thickness, 0);
+/**
+ * The runs of a wall as they are on its inner face: how long, metres, and how far after the beginning of each the point lies that is across from where the run begins on the outer face. An arc about
+ * a point on the inner side is shorter there by the thickness times its angle; at a corner both runs are, by the thickness times the tangent of half the turn.
+ */
+function innerRuns(wall: Wall): { length: number; skipped: number; scale: number }[] {
+  const thickness = thicknessOf(wall);
   const runs = runsOf(wall);
-  let [before, inner] = [0, 0];
-  for (const [i, run] of runs.entries()) {
-    const scale = innerLength(run, thickness) / run.length;
-    if (s <= before + run.length || i === runs.length - 1) return inner + (s - before) * scale;
-    before += run.length;
-    inner += run.length * scale;
-  }
-  return inner;
+  const lost = (i: number): number => (i === 0 || i === runs.length ? 0 : thickness * Math.tan((runs[i]!.turn * Math.PI) / 360));
+  return runs.map(({ length, sweep = 0 }, i) => {
+    const arc = length - (thickness * sweep * Math.PI) / 180;
+    return { length: arc - lost(i) - lost(i + 1), skipped: lost(i), scale: arc / length };
+  });
 }
 
-/** A wall without corners with its faces changed over: it stands where it stood, and what was its inner face is its outer one. Its layers keep their order from the outer face on. */
+const thicknessOf = (wall: Wall): number => wall.layers.reduce((sum, layer) => sum + layer.thickness, 0);
+
+/** How far along the inner face of a wall the point is that lies across the thickness from s on the outer face, metres; about a corner, the nearest to it that there is. */
+export function acrossTo(wall: Wall, s: number): number {
+  const runs = runsOf(wall);
+  const inner = innerRuns(wall);
+  let [before, beforeInner] = [0, 0];
+  for (const [i, run] of runs.entries()) {
+    const { length, skipped, scale } = inner[i]!;
+    if (s <= before + run.length || i === runs.length - 1) {
+      const at = (s - before) * scale - skipped;
+      // Beyond its ends the wall runs on.
+      return beforeInner + Math.min(i === runs.length - 1 ? Infinity : length, Math.max(i === 0 ? -Infinity : 0, at));
+    }
+    before += run.length;
+    beforeInner += length;
+  }
+  return beforeInner;
+}
+
+/** A wall with its faces changed over: it stands where it stood, and what was its inner face is its outer one. Its layers keep their order from the outer face on. */
 export function reversedWall(wall: Wall): Wall | Impossible {
   const runs = runsOf(wall);
-  if (runs.some(({ turn }) => Math.abs(turn) > 1e-9)) return { reason: 'a wall with corners in it cannot be reversed', mend: 'Split it at its corners, then reverse each of its parts.' };
+  if (runs.some(({ turn, sweep }, i) => i > 0 && Math.abs(turn) > 1e-9 && (sweep || runs[i - 1]!.sweep)))
+    return { reason: 'a wall cannot be reversed that has a corner where an arc begins or ends', mend: 'Split it at that corner, then reverse each of its parts.' };
   if (wall.batter) return { reason: 'a wall that leans cannot be reversed', mend: 'Set “Leans in by” to 0 first.' };
   const { end, reaches } = courseOf(wall);
-  const thickness = wall.layers.reduce((sum, layer) => sum + layer.thickness, 0);
-  const over = runs.map((run): Run => ({ turn: 0, length: tidy(innerLength(run, thickness)), ...(run.sweep ? { sweep: -run.sweep } : {}) })).reverse();
-  if (over.some(({ length }) => length < 1e-3)) return { reason: 'its inner face has no length to be its outer one', mend: 'Give its arcs a larger radius, or make it thinner.' };
+  const inner = innerRuns(wall);
+  if (inner.some(({ length }) => length < 1e-3)) return { reason: 'its inner face has no length to be its outer one', mend: 'Give its arcs a larger radius, draw its runs longer, or make it thinner.' };
+  const over = runs.map(({ sweep }, i): Run => ({ turn: 0 - (runs[i + 1]?.turn ?? 0), length: tidy(inner[i]!.length), ...(sweep ? { sweep: -sweep } : {}) })).reverse();
   const [cos, sin] = turned(reaches);
-  const whole = runs.reduce((sum, { length }) => sum + length, 0);
+  const thickness = thicknessOf(wall);
+  const whole = lengthOf(wall);
   const share = (at: number): number => 1 - acrossTo(wall, at * whole) / acrossTo(wall, whole);
-  const { top, height } = wall;
-  const crowned: TopAndHeight =
-    top.kind === 'raked'
-      ? { height: top.end, top: { kind: 'raked', end: height } }
-      : top.kind === 'gabled'
-        ? { height, top: { ...top, at: share(top.at) } }
-        : top.kind === 'stepped'
-          ? { height: top.steps.at(-1)!.height, top: { kind: 'stepped', steps: top.steps.map(({ at }, i) => ({ at: share(at), height: i === 0 ? height : top.steps[i - 1]!.height })).reverse() } }
-          : { height, top };
+  const crowned = reversedTop(wall, share);
   const ends = wall.ends ? { start: wall.ends.end, end: wall.ends.start } : undefined;
   return {
     ...wall,

@@ -187,5 +187,6 @@ function through({ wall }: Straight, inner: boolean, material: string): number {
 
 /** The height of a wall at its start or end, metres; null where its top steps. */
 function heightAt({ top, height }: Wall, which: 'start' | 'end'): number | null {
-  return top.kind === 'stepped' ? null : top.kind === 'raked' && which === 'end' ? top.end : height;
+  if (top.kind === 'stepped') return null;
+  return which === 'end' && (top.kind === 'raked' || top.kind === 'gabled') ? (top.end ?? height) : height;
 }

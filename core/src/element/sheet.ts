@@ -1,10 +1,11 @@
 /** Sheets: an element as a chart, an outline on it and a build-up, which is all that the cut needs to know of it. */
-import { extentOf, runsOf, type Element, type FreeOutline, type Layer, type Top } from '@yard-arch/document';
+import { extentOf, runsOf, type Element, type FreeOutline, type Layer } from '@yard-arch/document';
 import { tolerance } from '../mesh/orient.ts';
 import { defaultFineness, flatten, type Fineness } from '../profile/flatten.ts';
 import { edgesOf } from '../profile/free.ts';
 import type { SectionLine } from '../profile/section.ts';
 import { bentChart, deepest, turned, type Chart } from './chart.ts';
+import { topLine } from './top.ts';
 
 /** Names of a sheet's own edges, by the side of its outline. */
 export type SheetEdge = 'base' | 'end' | 'top' | 'start' | 'edge' | 'hole';
@@ -134,25 +135,6 @@ function wallOutline(wall: Extract<Element, { kind: 'wall' }>, ends: WallEnds, t
     chords: points.map(() => null),
     fault: short ? { reason: 'the wall is shorter than what its ends lose where they meet other walls', mend: 'Make it longer, or let its ends be square.' } : null,
   };
-}
-
-/** The top from the start to the end. */
-function topLine(top: Top, length: number, height: number): [number, number][] {
-  const line: [number, number][] = [[0, height]];
-  if (top.kind === 'level') line.push([length, height]);
-  else if (top.kind === 'raked') line.push([length, top.end]);
-  else if (top.kind === 'gabled') line.push([top.at * length, top.apex], [length, height]);
-  else {
-    // Of several steps at one place the last holds.
-    const heights = new Map(top.steps.map((step) => [step.at, step.height]));
-    let now = height;
-    for (const [at, next] of [...heights].sort(([a], [b]) => a - b)) {
-      line.push([at * length, now], [at * length, next]);
-      now = next;
-    }
-    line.push([length, now]);
-  }
-  return line;
 }
 
 /** Drops points that say nothing: those on the straight line between their neighbours, within the tolerance, such as steps of no height. */

@@ -57,10 +57,19 @@ export class MeshBuilder {
     if (short(this.points, v)) this.points = grown(this.points, v, 1);
   }
 
-  /** Takes vertices that stand at given points. @returns the first of them. */
-  takePoints(points: Float64Array): number {
-    const first = this.takeVertices(points.length / 3);
-    this.points.set(points, 3 * first);
+  /** Takes vertices that stand at given points, or so far from them. @returns the first of them. */
+  takePoints(own: Float64Array, shift: { x: number; y: number; z: number } | null = null): number {
+    const first = this.takeVertices(own.length / 3);
+    if (!shift) this.points.set(own, 3 * first);
+    else {
+      const { points } = this;
+      const { x, y, z } = shift;
+      for (let i = 0, at = 3 * first; i < own.length; i += 3, at += 3) {
+        points[at] = own[i]! + x;
+        points[at + 1] = own[i + 1]! + y;
+        points[at + 2] = own[i + 2]! + z;
+      }
+    }
     return first;
   }
 

@@ -26,7 +26,7 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
   /** The new place of each point, or −1 where it is gone or has changed. */
   const now = new Int32Array(before.region.count).fill(-1);
   const changed: Segment[] = [];
-  const boxes: Box[] = [];
+  const here: Box[] = [];
   for (const segment of segments) {
     const old = known.get(segment.name);
     if (old && old.of === segment.of) {
@@ -34,18 +34,17 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
       known.delete(segment.name);
     } else {
       changed.push(segment);
-      boxes.push(boxOf(region, segment));
+      here.push(boxOf(region, segment));
     }
   }
-  for (const segment of known.values()) boxes.push(boxOf(before.region, segment));
+  const gone = Array.from(known.values(), (segment) => boxOf(before.region, segment));
   if (changed.length === 0 && known.size === 0) return before.triangles;
+  const boxes = [...here, ...gone];
   if (boxes.length > 8) return null;
-  // Ribs run from loop to loop: whatever is above or below a changed one may change with it.
-  if (ribs)
-    for (const box of boxes) {
-      box[1] = -Infinity;
-      box[3] = Infinity;
-    }
+  if (ribs && ribs.length > 2) {
+    toNeighbours(here, region, ribs);
+    toNeighbours(gone, before.region, ribs);
+  }
 
   const { xs, ys } = before.region;
   const { triangles } = before;
@@ -137,6 +136,26 @@ function boxOf(region: Region, { first, count }: Segment): Box {
     box[3] = Math.max(box[3], region.ys[i]!);
   }
   return box;
+}
+
+/** Ribs run from loop to loop, so with a loop those change that end on it: boxes are made as high and as deep as to where they lead. */
+function toNeighbours(boxes: readonly Box[], { xs, ys, count }: Region, ribs: Float64Array): void {
+  for (const box of boxes) {
+    const crossing = Array.from(ribs).filter((x) => x >= box[0] && x <= box[2]);
+    const above = new Float64Array(crossing.length).fill(Infinity);
+    const below = new Float64Array(crossing.length).fill(-Infinity);
+    for (let v = 0; v < count; v++) {
+      const x = xs[v]!;
+      if (x < box[0] || x > box[2]) continue;
+      const i = crossing.indexOf(x);
+      if (i < 0) continue;
+      const y = ys[v]!;
+      if (y > box[3]) above[i] = Math.min(above[i]!, y);
+      else if (y < box[1]) below[i] = Math.max(below[i]!, y);
+    }
+    box[1] = Math.min(box[1], ...below);
+    box[3] = Math.max(box[3], ...above);
+  }
 }
 
 /** Whether a triangle's circumcircle comes near any of some boxes. */

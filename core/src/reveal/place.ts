@@ -150,14 +150,15 @@ interface Level {
 /**
  * Places a tube on a bent chart. A node at the corner of an opening goes with that opening's frame, one of the sheet's own in proportion.
  * @param frames by operand; frames[0] is the sheet's own.
+ * @param developedIn the chart's ribs as it is developed at a depth, where they are known.
  * @throws BeyondCurve
  */
-export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[], lines: FaceLines | null): PlacedTube {
+export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[], lines: FaceLines | null, developedIn: (n: number) => Float64Array = (n) => developedAt(chart, n)): PlacedTube {
   const placed = begin(tube);
   const levels = new Map<number, Level>();
   const levelAt = (n: number): Level => {
     let level = levels.get(n);
-    if (!level) levels.set(n, (level = { n, developed: developedAt(chart, n) }));
+    if (!level) levels.set(n, (level = { n, developed: developedIn(n) }));
     return level;
   };
   const lineOf: number[][] = [];

@@ -246,7 +246,9 @@ export function reverse(document: ProjectDocument, wall: Wall): ChangeSet | Impo
   const axes = Object.values(document.axes).filter(({ element }) => element === wall.id).map((axis) => ({ ...axis, along: tidy(turnedTo(axis.along)) }));
   const over = { left: 'right', centre: 'centre', right: 'left' } as const;
   const openings = Object.values(document.openings).filter(({ element }) => element === wall.id).map((opening): Opening => {
-    const { along } = opening;
+    const { along, up } = opening;
+    // Where the top is not as high at either end, what is measured from it is measured from the other one.
+    const level = up.from === 'top' ? { ...up, distance: tidy(up.distance + reversed.height - wall.height) } : up;
     const back: Opening['along'] =
       along.from === 'start'
         ? { ...along, from: 'end' }
@@ -257,7 +259,7 @@ export function reverse(document: ProjectDocument, wall: Wall): ChangeSet | Impo
             : along.from === 'neighbour'
               ? { ...along, edge: over[along.edge], distance: 0 - along.distance }
               : { ...along, distance: 0 - along.distance };
-    return { ...opening, along: back, grip: { ...opening.grip, across: over[opening.grip.across] } };
+    return { ...opening, along: back, up: level, grip: { ...opening.grip, across: over[opening.grip.across] } };
   });
   const byId = <T extends { id: string }>(rows: readonly T[]): Record<string, T> => Object.fromEntries(rows.map((row) => [row.id, row]));
   const after = { ...document, elements: { ...document.elements, [wall.id]: reversed }, axes: { ...document.axes, ...byId(axes) }, openings: { ...document.openings, ...byId(openings) } };

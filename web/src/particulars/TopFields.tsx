@@ -53,6 +53,7 @@ export function TopFields({ wall, units, onChange }: TopFieldsProps) {
               return typeof at === 'string' ? at : onChange({ ...top, at });
             }}
           />
+          <LengthField label="At its end" positive value={top.end ?? wall.height} units={units} onChange={(end) => onChange({ ...top, end })} />
         </>
       )}
       {top.kind === 'stepped' && (
