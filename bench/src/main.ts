@@ -75,8 +75,8 @@ for (const [count, rounds, warm] of [
 }
 
 for (const [count, rounds, warm] of [
-  [160, 3, 4],
-  [5000, 1, 1],
+  [160, 3, 20],
+  [5000, 1, 4],
 ] as const) {
   if (quick && count === 5000) continue;
   const document = curvedFacade(count);
