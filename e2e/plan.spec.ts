@@ -186,9 +186,9 @@ test('five thousand openings are opened, panned, zoomed and chosen', async ({ pa
   await request.delete(`${application.url}/api/projects/${made.id}`);
 });
 
-test('a flat sheet from another program is given a thickness, and is cut like any wall', async ({ desk, page }) => {
+test('a single sheet from another program is given a thickness, and is cut like any wall', async ({ desk, page }) => {
   await page.getByRole('button', { name: 'Add a wall…' }).click();
-  await page.getByRole('menuitem', { name: 'Flat sheets from an OBJ or GLB file…' }).click();
+  await page.getByRole('menuitem', { name: 'Single sheets from an OBJ or GLB file…' }).click();
   const file = page.getByTestId('sheets-file');
   const obj = (text: string) => ({ name: 'Quay hoarding.obj', mimeType: 'text/plain', buffer: Buffer.from(text) });
   await file.setInputFiles(obj('v 0 0 0\n'));
@@ -202,5 +202,17 @@ test('a flat sheet from another program is given a thickness, and is cut like an
   await expect(page.getByRole('tab', { name: 'Sheet of Quay hoarding' })).toBeVisible();
   const { elements } = await desk.saved();
   expect(Object.values(elements).find(({ name }) => name === 'Quay hoarding')).toMatchObject({ kind: 'panel', start: { x: 0, y: -4, z: 0 }, tilt: 90, layers: [{ thickness: 0.06 }] });
+  await expect(page.getByTestId('title-block')).toContainText('sound: closed');
+
+  // One that is bent becomes one curved wall.
+  const points = Array.from({ length: 13 }, (_, i) => (i * Math.PI) / 24).flatMap((angle) => [0, 3].map((up) => `v ${5 * Math.sin(angle)} ${up} ${20 + 5 * Math.cos(angle)}`));
+  const faces = Array.from({ length: 12 }, (_, i) => `f ${2 * i + 1} ${2 * i + 3} ${2 * i + 4} ${2 * i + 2}`);
+  await page.getByRole('button', { name: 'Add a wall…' }).click();
+  await page.getByRole('menuitem', { name: 'Single sheets from an OBJ or GLB file…' }).click();
+  await file.setInputFiles({ ...obj([...points, ...faces].join('\n')), name: 'Bow front.obj' });
+  await expect(page.getByText('7 854 × 3 000, 23.55 m², a wall, curved by 90°')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(page.getByRole('tab', { name: 'Sheet of Bow front' })).toBeVisible();
+  expect(Object.values((await desk.saved()).elements).find(({ name }) => name === 'Bow front')).toMatchObject({ kind: 'wall', sweep: 90, height: 3 });
   await expect(page.getByTestId('title-block')).toContainText('sound: closed');
 });

@@ -2,7 +2,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { basename, dirname, extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { cutModel, elementsOfSheets, flatSheetsOf, reportOn } from '@yard-arch/core';
+import { cutModel, elementsOfSheets, reportOn, singleSheetsOf } from '@yard-arch/core';
 import { drawPicture, readMesh, writeGlb, writeObj } from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { demos } from '@yard-arch/demo';
@@ -14,7 +14,7 @@ const usage = `Usage:
   npm run --silent yard -- export FILE.json --format obj --out OUT.obj    write OBJ, and OUT.mtl beside it
   npm run --silent yard -- picture FILE.json --out OUT.png                write a picture of the model
   npm run --silent yard -- thicken SHEETS.obj --thickness 0.2 --out OUT.json
-                                                                          write a project of the flat sheets in an OBJ or GLB file, each given a thickness in metres
+                                                                          write a project of the single sheets in an OBJ or GLB file, each given a thickness in metres
                                                                           (--unit: metres that one of the file's units is, 1 unless said; --up: y or z)
   npm run --silent yard -- demo NAME [--out OUT.json]                     write a demo document: ${Object.keys(demos).join(', ')}
 `;
@@ -37,15 +37,15 @@ function target(out: string | undefined): string {
   return out;
 }
 
-/** A project of the flat sheets in a mesh file. */
+/** A project of the single sheets in a mesh file. */
 async function thickened(path: string | undefined, given: { thickness?: string; unit?: string; up?: string }): Promise<ProjectDocument> {
   if (path === undefined) throw new Misused('No file of sheets was named.');
   const [thickness, unit] = [Number(given.thickness), Number(given.unit ?? 1)];
   if (!(thickness > 0 && thickness <= 10)) throw new Misused('Say a thickness in metres, more than 0 and at most 10, with --thickness.');
   if (!(unit > 0)) throw new Misused('--unit must be a number of metres, more than 0.');
   if (given.up !== undefined && given.up !== 'y' && given.up !== 'z') throw new Misused('--up must be y or z.');
-  const { sheets, closed } = flatSheetsOf(await readMesh(basename(path), new Uint8Array(readFileSync(path)), { unit, up: given.up ?? 'y' }));
-  if (sheets.length === 0) throw new Error(`${path} holds no flat single sheet${closed > 0 ? `; ${closed} closed solids have a thickness already` : ''}.`);
+  const { sheets, closed } = singleSheetsOf(await readMesh(basename(path), new Uint8Array(readFileSync(path)), { unit, up: given.up ?? 'y' }));
+  if (sheets.length === 0) throw new Error(`${path} holds no single sheet${closed > 0 ? `; ${closed} closed solids have a thickness already` : ''}.`);
   const name = basename(path, extname(path));
   const material = { id: 'm1', name: 'Plaster', colour: '#d8d2c4', roughness: 0.9, texture: 'plaster' as const };
   const names = sheets.map((_, i) => ({ id: `p${i + 1}`, name: sheets.length === 1 ? name : `${name} ${i + 1}` }));
@@ -100,7 +100,7 @@ export async function run(args: string[], print: (text: string) => void, complai
         const document = await thickened(file, values);
         writeFileSync(target(values.out), writeDocument(document));
         const count = Object.keys(document.elements).length;
-        print(`${count} flat sheet${count === 1 ? '' : 's'}\n`);
+        print(`${count} sheet${count === 1 ? '' : 's'}\n`);
         return 0;
       }
       case 'picture': {

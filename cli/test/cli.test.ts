@@ -107,9 +107,9 @@ describe('yard thicken', () => {
   const path = join(folder, 'hoarding.obj');
   const out = join(folder, 'hoarding.json');
 
-  it('gives the flat sheets of a file a thickness, so that they can be cut', async () => {
+  it('gives the single sheets of a file a thickness, so that they can be cut', async () => {
     writeFileSync(path, 'v 0 0 0\nv 4000 0 0\nv 4000 2500 0\nv 0 2500 0\nf 1 2 3 4\n');
-    expect(await yard('thicken', path, '--thickness', '0.05', '--unit', '0.001', '--out', out)).toMatchObject({ code: 0, out: '1 flat sheet\n' });
+    expect(await yard('thicken', path, '--thickness', '0.05', '--unit', '0.001', '--out', out)).toMatchObject({ code: 0, out: '1 sheet\n' });
     const report = JSON.parse((await yard('check', out)).out) as { sound: boolean; elements: { name: string; volume: number }[] };
     expect(report).toMatchObject({ sound: true, elements: [{ name: 'hoarding', volume: expect.closeTo(4 * 2.5 * 0.05, 9) }] });
   });

@@ -1,8 +1,8 @@
 /** Single sheets from outside: meshes of one face become the outlines that they were made from, and are cut like any panel. */
 import { describe, expect, it } from '@jest/globals';
-import type { Element, FreeOutline, ProjectDocument } from '@yard-arch/document';
+import type { Element, FreeOutline, ProjectDocument, Wall } from '@yard-arch/document';
 import fc from 'fast-check';
-import { cornerAt, cutModel, elementsOfSheets, flatSheetsOf, prove, type ForeignMesh } from '../src/index.ts';
+import { cornerAt, cutModel, elementsOfSheets, prove, sheetOf, singleSheetsOf, type FlatSheet, type ForeignMesh } from '../src/index.ts';
 import { readMesh, Unreadable, writeGlb } from '../src/format/index.ts';
 import { project } from './sample.ts';
 
@@ -38,8 +38,8 @@ describe('a flat sheet without thickness', () => {
         const whole = cutModel(documentOf(given)).cuts.get('p')!;
         if (whole.statuses.length > 0 || prove(whole.mesh).triangles === 0) return;
         compared += 1;
-        const { sheets, closed } = flatSheetsOf(faceOf(given));
-        expect({ count: sheets.length, closed, holes: sheets[0]!.holes.length }).toEqual({ count: 1, closed: 0, holes: holed ? 1 : 0 });
+        const { sheets, closed } = singleSheetsOf(faceOf(given));
+        expect({ count: sheets.length, closed, holes: (sheets[0] as FlatSheet).holes.length }).toEqual({ count: 1, closed: 0, holes: holed ? 1 : 0 });
         const [made] = elementsOfSheets(sheets, layers, [{ id: 'p', name: 'Hoarding' }]);
         const again = cutModel(documentOf(made!)).cuts.get('p')!;
         expect(prove(again.mesh)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, collapsed: 0 });
@@ -61,7 +61,7 @@ describe('a flat sheet without thickness', () => {
   it('that lies level and faces up becomes a slab, facing down a panel', () => {
     const up: ForeignMesh = { positions: [0, 0, 2, 3, 0, 2, 3, 1, 2, 0, 1, 2], polygons: [[0, 1, 2, 3]] };
     const down: ForeignMesh = { ...up, polygons: [[3, 2, 1, 0]] };
-    const made = (mesh: ForeignMesh): Element => elementsOfSheets(flatSheetsOf(mesh).sheets, layers, [{ id: 'p', name: 'Landing' }])[0]!;
+    const made = (mesh: ForeignMesh): Element => elementsOfSheets(singleSheetsOf(mesh).sheets, layers, [{ id: 'p', name: 'Landing' }])[0]!;
     expect(made(up)).toMatchObject({ kind: 'slab', start: { x: 0, y: 0, z: 2 }, turn: 0 });
     const zs = (element: Element): number[] => [...cutModel(documentOf(element)).cuts.get('p')!.mesh.points].filter((_, i) => i % 3 === 2);
     expect(Math.min(...zs(made(up)))).toBeCloseTo(1.8, 9);
@@ -71,18 +71,89 @@ describe('a flat sheet without thickness', () => {
 
   it('drawn in triangles that look different ways, with points double, is one sheet all the same', () => {
     const positions = [0, 0, 0, 2, 0, 0, 2, 0, 3, 0, 0, 0, 2, 0, 3.00001, 0, 0, 3];
-    const { sheets } = flatSheetsOf({ positions, polygons: [[0, 1, 2], [5, 4, 3]] });
+    const { sheets } = singleSheetsOf({ positions, polygons: [[0, 1, 2], [5, 4, 3]] });
     expect(sheets).toHaveLength(1);
     expect(sheets[0]).toMatchObject({ tilt: 90, turn: 0, area: expect.closeTo(6, 4) });
-    expect(sheets[0]!.outline).toHaveLength(4);
+    expect((sheets[0] as FlatSheet).outline).toHaveLength(4);
   });
 
   it('is one of several where faces meet in an angle; solids are left', () => {
     const corner: ForeignMesh = { positions: [0, 0, 0, 2, 0, 0, 2, 0, 3, 0, 0, 3, 0, 4, 0, 0, 4, 3], polygons: [[0, 1, 2, 3], [4, 0, 3, 5]] };
-    expect(flatSheetsOf(corner).sheets.map(({ area }) => Math.round(area)).sort()).toEqual([12, 6]);
+    expect(singleSheetsOf(corner).sheets.map(({ area }) => Math.round(area)).sort()).toEqual([12, 6]);
     const box = cutModel(documentOf({ id: 'p', name: 'Box', kind: 'panel', start: { x: 0, y: 0, z: 0 }, turn: 0, tilt: 90, outline: square, layers })).cuts.get('p')!.mesh;
     const polygons = Array.from({ length: box.triangles.length / 3 }, (_, i) => [...box.triangles.slice(3 * i, 3 * i + 3)].map((c) => box.vertices[c]!));
-    expect(flatSheetsOf({ positions: [...box.points], polygons })).toEqual({ sheets: [], closed: 1, leftOut: 0 });
+    expect(singleSheetsOf({ positions: [...box.points], polygons })).toEqual({ sheets: [], closed: 1, leftOut: 0 });
+  });
+});
+
+describe('an upright sheet that is bent', () => {
+  const named = (count: number) => Array.from({ length: count }, (_, i) => ({ id: `w${i}`, name: `Wall ${i}` }));
+  /** An upright face over each way from point to point, its front on the right. */
+  const over = (points: readonly (readonly [number, number])[], height = 3): ForeignMesh => ({
+    positions: points.flatMap(([x, y]) => [x, y, 0, x, y, height]),
+    polygons: points.slice(1).map((_, i) => [2 * i, 2 * i + 2, 2 * i + 3, 2 * i + 1]),
+  });
+
+  it('becomes the very wall that its face is of: straight runs, arcs and the corners between them', () => {
+    const sweep: fc.Arbitrary<number> = fc.constantFrom(-120, -50, 40, 90, 200);
+    const tenth = (min: number, max: number) => fc.integer({ min: min * 10, max: max * 10 }).map((n) => n / 10);
+    fc.assert(
+      fc.property(fc.integer({ min: -179, max: 180 }), tenth(3, 9), sweep, fc.array(fc.record({ turn: fc.constantFrom(0, -40, 45, 80), length: tenth(4, 9), sweep: fc.option(sweep, { nil: undefined }) }), { maxLength: 2 }), (turn, length, first, runs) => {
+        const total = [first, ...runs.map((run) => run.sweep ?? 0)].reduce((sum, one) => sum + Math.abs(one), 0);
+        fc.pre(total <= 360);
+        const given: Wall = { id: 'p', name: 'Quay front', kind: 'wall', start: { x: 7, y: -3, z: 1 }, turn, length, sweep: first, runs, height: 3, top: { kind: 'level' }, layers };
+        // Where a run goes straight on from another it is part of it, or of an arc of another radius that its chords do not tell from it.
+        fc.pre(runs.every((run, i) => run.turn !== 0 || (!run.sweep && (i === 0 || runs[i - 1]!.sweep !== undefined))) && sheetOf(given).fault === null);
+        const { sheets } = singleSheetsOf(faceOf(given));
+        expect(sheets).toHaveLength(1);
+        const [made] = elementsOfSheets(sheets, layers, named(1)) as [Wall];
+        expect(made.start).toEqual({ x: expect.closeTo(7, 3), y: expect.closeTo(-3, 3), z: expect.closeTo(1, 6) });
+        expect(made.sweep).toBeCloseTo(first, 1);
+        expect(made.length).toBeCloseTo(length, 3);
+        expect(made.runs ?? []).toHaveLength(runs.length);
+        (made.runs ?? []).forEach((run, i) => {
+          expect(run.turn).toBeCloseTo(runs[i]!.turn, 1);
+          expect(run.length).toBeCloseTo(runs[i]!.length, 3);
+          expect(run.sweep ?? 0).toBeCloseTo(runs[i]!.sweep ?? 0, 1);
+        });
+        const volume = (element: Element): number => prove(cutModel(documentOf(element)).cuts.get(element.id)!.mesh).volume;
+        expect(volume(made) / volume(given)).toBeCloseTo(1, 3);
+      }),
+      { seed: 5, numRuns: 60 },
+    );
+  });
+
+  it('and goes right round is a ring, which closes', () => {
+    const circle = Array.from({ length: 49 }, (_, i): [number, number] => [4 * Math.cos((i * Math.PI) / 24), 4 * Math.sin((i * Math.PI) / 24)]);
+    const [drum] = elementsOfSheets(singleSheetsOf(over(circle)).sheets, layers, named(1)) as [Wall];
+    expect(drum).toMatchObject({ kind: 'wall', sweep: 360, length: expect.closeTo(8 * Math.PI, 4), height: 3 });
+    const proof = prove(cutModel(documentOf(drum)).cuts.get('w0')!.mesh);
+    expect(proof).toMatchObject({ openEdges: 0, nonManifoldEdges: 0 });
+    expect(proof.volume).toBeCloseTo(Math.PI * (16 - 3.8 ** 2) * 3, 1);
+    // Two half circles with straight sides between them begin in the middle of one of these.
+    const arc = (x: number, from: number): [number, number][] => Array.from({ length: 13 }, (_, i) => [x + 2 * Math.cos(((from + 15 * i) * Math.PI) / 180), 2 * Math.sin(((from + 15 * i) * Math.PI) / 180)]);
+    const round = [...arc(3, -90), ...arc(-3, 90)];
+    const [long] = elementsOfSheets(singleSheetsOf(over([...round, round[0]!])).sheets, layers, named(1)) as [Wall];
+    expect(long.runs).toHaveLength(4);
+    expect(long.start.x).toBeCloseTo(0, 5);
+    expect(prove(cutModel(documentOf(long)).cuts.get('w0')!.mesh).volume).toBeCloseTo((12 * 0.2 + Math.PI * (4 - 1.8 ** 2)) * 3, 1);
+  });
+
+  it('and has corners only is as many walls, which are mitred and leave no gap', () => {
+    const { sheets } = singleSheetsOf(over([[0, 0], [6, 0], [6, 4], [0, 4], [0, 0]]));
+    const walls = elementsOfSheets(sheets, layers, named(4));
+    expect(walls.map((element) => element.kind)).toEqual(['wall', 'wall', 'wall', 'wall']);
+    const { cuts } = cutModel(documentOf(...walls));
+    const volume = [...cuts.values()].reduce((sum, { mesh }) => sum + prove(mesh).volume, 0);
+    expect(volume).toBeCloseTo((6 * 4 - 5.6 * 3.6) * 3, 6);
+  });
+
+  it('is left in flat sheets where three meet and where they are not equally high', () => {
+    const kinds = (mesh: ForeignMesh): boolean[] => singleSheetsOf(mesh).sheets.map((sheet) => 'runs' in sheet);
+    const stepped: ForeignMesh = { positions: [0, 0, 0, 4, 0, 0, 4, 0, 3, 0, 0, 3, 4, 5, 0, 4, 5, 4, 4, 0, 4], polygons: [[0, 1, 2, 3], [1, 4, 5, 6, 2]] };
+    expect(kinds(stepped)).toEqual([false, false]);
+    const fork: ForeignMesh = { positions: [0, 0, 0, 0, 0, 3, 4, 0, 0, 4, 0, 3, 8, 1, 0, 8, 1, 3, 4, 5, 0, 4, 5, 3], polygons: [[0, 2, 3, 1], [2, 4, 5, 3], [2, 6, 7, 3]] };
+    expect(kinds(fork)).toEqual([false, false, false]);
   });
 });
 
@@ -90,19 +161,19 @@ describe('a file from outside', () => {
   const obj = ['# made by hand', 'o Front wall', 'v 0 0 0', 'v 4000 0 0', 'v 4000 2500 0', 'v 0 2500 0', 'g one two', 's off', 'f 1/1/1 2/2/1 3/3/1 4/4/1', ''].join('\r\n');
 
   it('in OBJ is read in the unit and with the axis that are said', async () => {
-    const { sheets } = flatSheetsOf(await readMesh('front.OBJ', bytes(obj), { unit: 0.001, up: 'y' }));
+    const { sheets } = singleSheetsOf(await readMesh('front.OBJ', bytes(obj), { unit: 0.001, up: 'y' }));
     expect(sheets).toMatchObject([{ area: 10, tilt: 90, turn: 0, start: { x: 0, y: 0, z: 0 } }]);
-    expect(flatSheetsOf(await readMesh('front.obj', bytes(obj), { unit: 0.001, up: 'z' })).sheets).toMatchObject([{ area: 10, tilt: 0 }]);
+    expect(singleSheetsOf(await readMesh('front.obj', bytes(obj), { unit: 0.001, up: 'z' })).sheets).toMatchObject([{ area: 10, tilt: 0 }]);
   });
 
   it('in GLB gives back every flat face of what was written', async () => {
     const document = documentOf({ id: 'p', name: 'Slab', kind: 'slab', start: { x: 1, y: 2, z: 3 }, turn: 30, outline: square, layers });
     const mesh = await readMesh('slab.glb', await writeGlb(document, cutModel(document)), { unit: 1, up: 'z' });
     // It has a thickness, so it is none of ours to give one.
-    expect(flatSheetsOf(mesh)).toMatchObject({ sheets: [], closed: 1 });
+    expect(singleSheetsOf(mesh)).toMatchObject({ sheets: [], closed: 1 });
     // Without its underside it is open, and all of its faces are sheets.
     const open = { ...mesh, polygons: mesh.polygons.filter((polygon) => polygon.some((v) => mesh.positions[3 * v + 2]! > 2.9)) };
-    expect(flatSheetsOf(open).sheets.map(({ area }) => Math.round(area * 100) / 100).sort((a, b) => a - b)).toEqual([0.8, 0.8, 1, 1, 20]);
+    expect(singleSheetsOf(open).sheets.map(({ area }) => Math.round(area * 100) / 100).sort((a, b) => a - b)).toEqual([0.8, 0.8, 1, 1, 20]);
   });
 
   it.each([

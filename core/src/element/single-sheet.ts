@@ -1,5 +1,6 @@
 /** Single sheets from outside: the flat faces of a mesh without thickness, as outlines that can be given one. */
 import type { Element, FreeOutline, Layer, Panel } from '@yard-arch/document';
+import { asWall, withBends, type BentSheet } from './bent-sheet.ts';
 
 /** A mesh as it was read: points in metres, z up, and polygons of them, counter-clockwise as seen from their front. */
 export interface ForeignMesh {
@@ -12,7 +13,7 @@ export interface ForeignMesh {
 export type FlatSheet = Pick<Panel, 'start' | 'turn' | 'tilt' | 'outline'> & { holes: FreeOutline[]; /** Square metres, holes left out. */ area: number };
 
 export interface FoundSheets {
-  sheets: FlatSheet[];
+  sheets: (FlatSheet | BentSheet)[];
   /** How many parts are closed solids, which have a thickness already. */
   closed: number;
   /** How many flat pieces were left out because they are smaller than a square millimetre, or have more than 4,000 corners. */
@@ -27,15 +28,16 @@ const level = Math.cos(Math.PI / 360);
 type Vector = readonly [number, number, number];
 
 /**
- * The flat sheets of a mesh: faces that hang together and lie in one plane become one sheet, however they were divided. Faces that meet in an angle become
- * sheets of their own. Parts that close round a volume are counted, not taken.
+ * The single sheets of a mesh: faces that hang together and lie in one plane become one sheet, however they were divided. Faces that meet in an angle become
+ * sheets of their own, or walls where they stand upright and follow one another. Parts that close round a volume are counted, not taken.
  */
-export function flatSheetsOf(mesh: ForeignMesh): FoundSheets {
+export function singleSheetsOf(mesh: ForeignMesh): FoundSheets {
   const { points, polygons } = welded(mesh);
   const edges = new Map<string, number[]>();
   polygons.forEach((polygon, p) => polygon.forEach((v, i) => push(edges, edgeKey(v, polygon[(i + 1) % polygon.length]!), p)));
   const neighbours = (p: number): number[] => polygons[p]!.flatMap((v, i) => edges.get(edgeKey(v, polygons[p]![(i + 1) % polygons[p]!.length]!))!.filter((other) => other !== p));
-  const found: FoundSheets = { sheets: [], closed: 0, leftOut: 0 };
+  const found = { closed: 0, leftOut: 0 };
+  const sheets: FlatSheet[] = [];
   for (const part of partsOf(polygons.length, neighbours)) {
     const open = part.some((p) => polygons[p]!.some((v, i) => edges.get(edgeKey(v, polygons[p]![(i + 1) % polygons[p]!.length]!))!.length === 1));
     if (!open) {
@@ -69,19 +71,21 @@ export function flatSheetsOf(mesh: ForeignMesh): FoundSheets {
       // Faces that look the other way are turned round: the larger part says which side is the front.
       const facing = region.map((p) => (dot(normals.get(p)!, normal) < 0 ? [...polygons[p]!].reverse() : polygons[p]!));
       for (const sheet of sheetsIn(points, facing, normal))
-        if (sheet.area >= 1e-6 && [sheet.outline, ...sheet.holes].every((loop) => loop.length <= 4000)) found.sheets.push(sheet);
+        if (sheet.area >= 1e-6 && [sheet.outline, ...sheet.holes].every((loop) => loop.length <= 4000)) sheets.push(sheet);
         else found.leftOut += 1;
     }
   }
-  return found;
+  return { ...found, sheets: withBends(sheets) };
 }
 
 /**
- * Flat sheets as elements: level ones that face up as slabs, all others as panels. Their fronts become outer faces, from which the layers follow inward.
+ * Single sheets as elements: bent ones and those that meet as walls, level ones that face up as slabs, all others as panels. Their fronts become outer faces, from which the layers follow inward.
  * @param names a name and an id for each.
  */
-export function elementsOfSheets(sheets: readonly FlatSheet[], layers: readonly Layer[], names: readonly { id: string; name: string }[]): Element[] {
-  return sheets.map(({ start, turn, tilt, outline, holes }, i): Element => {
+export function elementsOfSheets(sheets: FoundSheets['sheets'], layers: readonly Layer[], names: readonly { id: string; name: string }[]): Element[] {
+  return sheets.map((sheet, i): Element => {
+    if ('runs' in sheet) return { ...names[i]!, ...asWall(sheet), layers: [...layers] };
+    const { start, turn, tilt, outline, holes } = sheet;
     const common = { ...names[i]!, start, turn, outline, ...(holes.length > 0 ? { holes } : {}), layers: [...layers] };
     return tilt === 0 ? { ...common, kind: 'slab' } : { ...common, kind: 'panel', tilt };
   });

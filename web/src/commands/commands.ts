@@ -91,7 +91,7 @@ export function commandsNow(): Command[] {
     const made = addElement(document, 'wall');
     if (commit(made.changeSet)) chooseElement(made.id);
   });
-  add('Project', 'Bring in flat sheets from an OBJ or GLB file', () => useEditor.setState({ dialog: 'sheets' }));
+  add('Project', 'Bring in single sheets from an OBJ or GLB file', () => useEditor.setState({ dialog: 'sheets' }));
   if (board !== 'plan') add('Go to', 'Plan', () => turnTo('plan'), 'P');
   if (board !== 'sheet') add('Go to', 'Sheet', () => turnTo('sheet'), 'P');
   if (board !== 'table') add('Go to', 'Table of openings', () => turnTo('table'));

@@ -79,7 +79,7 @@ export function Register({ document }: { document: ProjectDocument }) {
               <Menu.Item value="panel">Panel of any outline, roof plane</Menu.Item>
               <Menu.Item value="slab">Slab, set out from above</Menu.Item>
               <Menu.Separator />
-              <Menu.Item value="sheets">Flat sheets from an OBJ or GLB file…</Menu.Item>
+              <Menu.Item value="sheets">Single sheets from an OBJ or GLB file…</Menu.Item>
             </Menu.Content>
           </Menu.Positioner>
         </Portal>

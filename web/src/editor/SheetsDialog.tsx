@@ -1,7 +1,7 @@
-/** Bringing in flat sheets from a file of another program: they are read first, shown, and then given a thickness. */
-import { flatSheetsOf, type FoundSheets } from '@yard-arch/core';
+/** Bringing in single sheets from a file of another program: they are read first, shown, and then given a thickness. */
+import { singleSheetsOf, type FoundSheets } from '@yard-arch/core';
 import type { ForeignScale } from '@yard-arch/core/read-mesh';
-import { formatLength, unitsLabel, type ProjectDocument } from '@yard-arch/document';
+import { formatLength, unitsLabel, type ProjectDocument, type Units } from '@yard-arch/document';
 import { useEffect, useId, useState } from 'react';
 import { Dialog } from '../common/Dialog.tsx';
 import { Choice, LengthField } from '../particulars/Fields.tsx';
@@ -40,8 +40,8 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
       try {
         // Only who brings something in fetches what reads it.
         const { readMesh } = await import('@yard-arch/core/read-mesh');
-        const found = flatSheetsOf(await readMesh(file.name, new Uint8Array(await file.arrayBuffer()), scale));
-        return found.sheets.length > 0 ? { found } : { fault: `“${file.name}” holds no flat single sheet${found.closed > 0 ? `, but ${told(found.closed, 'closed solid')}, which has a thickness already` : ''}. Bring in the faces of one side only.` };
+        const found = singleSheetsOf(await readMesh(file.name, new Uint8Array(await file.arrayBuffer()), scale));
+        return found.sheets.length > 0 ? { found } : { fault: `“${file.name}” holds no single sheet${found.closed > 0 ? `, but ${told(found.closed, 'closed solid')}, which has a thickness already` : ''}. Bring in the faces of one side only.` };
       } catch (error) {
         return { fault: error instanceof Error ? error.message : String(error) };
       }
@@ -56,7 +56,7 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
   return (
     <Dialog
       open
-      title="Bring in flat sheets"
+      title="Bring in single sheets"
       confirm={found && found.sheets.length > 1 ? `Bring in ${found.sheets.length}` : 'Bring it in'}
       error={read && 'fault' in read ? read.fault : null}
       onClose={onClose}
@@ -69,7 +69,7 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
         chooseElement(made.ids[0]!);
       }}
     >
-      <p className="dialog-why">Faces without thickness, drawn in another program, become panels and slabs. Their fronts become outer faces; the thickness goes in from there.</p>
+      <p className="dialog-why">Faces without thickness, drawn in another program, become walls, panels and slabs. Their fronts become outer faces; the thickness goes in from there.</p>
       <div className="particulars plain">
         <div className="row">
           <label className="label" htmlFor={id}>
@@ -122,18 +122,26 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
 
 const told = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`;
 
+function worded(sheet: FoundSheets['sheets'][number], units: Units): string {
+  const sizes = (width: number, height: number): string => `${formatLength(width, units)} × ${formatLength(height, units)}, ${Math.round(sheet.area * 100) / 100} m²`;
+  if ('runs' in sheet) {
+    const long = sheet.runs.reduce((sum, { length }) => sum + length, 0);
+    const swept = Math.round(sheet.runs.reduce((sum, { sweep = 0 }) => sum + Math.abs(sweep), 0) * 10) / 10;
+    return `${sizes(long, sheet.height)}, a wall${swept > 0 ? `, curved by ${swept}°` : ''}`;
+  }
+  const { outline, holes, tilt } = sheet;
+  const how = tilt === 90 ? 'upright' : tilt === 0 ? 'level' : `at ${Math.round(tilt * 10) / 10}°`;
+  return `${sizes(Math.max(...outline.map(({ x }) => x)), Math.max(...outline.map(({ y }) => y)))}${holes.length > 0 ? `, ${told(holes.length, 'hole')}` : ''}, ${how}`;
+}
+
 function Found({ found: { sheets, closed, leftOut }, document: { units } }: { found: FoundSheets; document: ProjectDocument }) {
   const most = 5;
   return (
     <div className="found-sheets" role="status">
-      <b>{told(sheets.length, 'flat sheet')} found</b>
+      <b>{told(sheets.length, 'sheet')} found</b>
       <ul>
-        {sheets.slice(0, most).map(({ outline, holes, area, tilt }, i) => (
-          <li key={i}>
-            {formatLength(Math.max(...outline.map(({ x }) => x)), units)} × {formatLength(Math.max(...outline.map(({ y }) => y)), units)}, {Math.round(area * 100) / 100} m²
-            {holes.length > 0 && `, ${told(holes.length, 'hole')}`}
-            {tilt === 90 ? ', upright' : tilt === 0 ? ', level' : `, at ${Math.round(tilt * 10) / 10}°`}
-          </li>
+        {sheets.slice(0, most).map((sheet, i) => (
+          <li key={i}>{worded(sheet, units)}</li>
         ))}
       </ul>
       {sheets.length > most && <p>and {sheets.length - most} more</p>}

@@ -1,5 +1,5 @@
 /** Edits as change sets, each named as its undo entry reads. */
-import { alongTo, datumsOn, elementsOfSheets, gripOffset, isImpossible, profileOf, profileOfOpening, upTo, type FlatSheet } from '@yard-arch/core';
+import { alongTo, datumsOn, elementsOfSheets, gripOffset, isImpossible, profileOf, profileOfOpening, upTo, type FoundSheets } from '@yard-arch/core';
 import {
   firstChoice,
   firstDimensions,
@@ -112,8 +112,8 @@ export function addElement(document: ProjectDocument, kind: Element['kind']): { 
   return { id, changeSet: edit(`add ${element.name}`, ...changes, putting('elements', element)) };
 }
 
-/** Elements made of flat sheets from outside, each given its thickness in one material; named after the file where no name is taken. */
-export function bringSheets(document: ProjectDocument, sheets: readonly FlatSheet[], called: string, thickness: number, material: string): { changeSet: ChangeSet; ids: string[] } {
+/** Elements made of single sheets from outside, each given its thickness in one material; named after the file where no name is taken. */
+export function bringSheets(document: ProjectDocument, sheets: FoundSheets['sheets'], called: string, thickness: number, material: string): { changeSet: ChangeSet; ids: string[] } {
   const taken = new Set(Object.values(document.elements).map(({ name }) => name));
   const names = sheets.map((_, i) => {
     let n = i + 1;
