@@ -12,7 +12,7 @@ import { Apertures } from './Apertures.tsx';
 import { CutWall } from './CutWall.tsx';
 import { useDisplay } from './display.ts';
 import { DisplayMenu, SectionBar } from './DisplayMenu.tsx';
-import { aboveOf, boundsOf, chosenFrom, endOn, faceOn, reachOf, wholeOf, type Stand } from './views.ts';
+import { aboveOf, aimAt, chosenFrom, cornersIn, endOn, faceOn, wholeOf, type Stand } from './views.ts';
 
 THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 
@@ -36,7 +36,8 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
   const count = useEditor((state) => state.drawn.size);
   const element = useEditor((state) => state.element);
   const controls = useRef<Controls | null>(null);
-  const bounds = useMemo(() => boundsOf(document), [document]);
+  const corners = useMemo(() => cornersIn(Object.values(document.elements)), [document]);
+  const bounds = useMemo(() => new THREE.Box3().setFromPoints(corners), [corners]);
   const floor = Number.isFinite(bounds.min.z) ? bounds.min.z : 0;
   const go = useRef<(stand: Stand) => void>(() => {});
   const canvas = useRef<RootState | null>(null);
@@ -88,20 +89,20 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <Apertures document={document} clip={clip} onPick={pick} hold={hold} />
           <OrbitControls ref={controls} makeDefault enableDamping={false} maxPolarAngle={Math.PI * 0.53} minDistance={0.5} maxDistance={1500} onEnd={() => controls.current && target.current.copy(controls.current.target)} />
           <Cameras parallel={parallel} controls={controls} target={target.current} />
-          <Director controls={controls} whole={() => wholeOf(bounds)} ready={count > 0} target={target.current} take={(fly) => (go.current = fly)} />
+          <Director controls={controls} whole={() => wholeOf(corners)} ready={count > 0} target={target.current} take={(fly) => (go.current = fly)} />
           <Redraw on={[clip, parallel]} />
         </Canvas>
       </ModelMenu>
       <DisplayMenu
         bounds={bounds}
         tools={{
-          whole: () => fly(wholeOf(bounds)),
+          whole: () => fly(wholeOf(corners)),
           chosen: () => controls.current && fly(chosenFrom(document, wall, chosenIds(useEditor.getState().chosen), controls.current.object.position, controls.current.target)),
           outer: wall ? () => fly(faceOn(wall, 'outer')) : null,
           inner: wall ? () => fly(faceOn(wall, 'inner')) : null,
           start: wall ? () => fly(endOn(wall, 'start')) : null,
           end: wall ? () => fly(endOn(wall, 'end')) : null,
-          above: () => fly(aboveOf(bounds)),
+          above: () => fly(aboveOf(corners)),
           copy: () => canvas.current && void copyPicture(canvas.current, document.name),
         }}
       />
@@ -167,13 +168,11 @@ function Director({
   const { camera, invalidate, size } = useThree();
   const placed = useRef(false);
   const fly = (stand: Stand) => {
-    const { from, to } = stand;
-    camera.position.copy(from);
-    if (camera instanceof THREE.PerspectiveCamera) {
-      camera.position.sub(to).setLength(reachOf(stand, size, Math.tan((camera.fov * Math.PI) / 360))).add(to);
-    } else if (camera instanceof THREE.OrthographicCamera) {
-      camera.position.sub(to).setLength(600).add(to);
-      camera.zoom = reachOf(stand, size, null);
+    const perspective = camera instanceof THREE.PerspectiveCamera;
+    const { to, distance, scale } = aimAt(stand, size, perspective ? Math.tan((camera.fov * Math.PI) / 360) : null);
+    camera.position.copy(stand.from).sub(stand.to).setLength(perspective ? distance : 600).add(to);
+    if (camera instanceof THREE.OrthographicCamera) {
+      camera.zoom = scale;
       camera.updateProjectionMatrix();
     }
     target.copy(to);

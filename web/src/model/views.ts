@@ -11,18 +11,19 @@ export interface Stand {
   all: readonly THREE.Vector3[];
 }
 
-/** The space that elements take up. */
-export function boundsOf(document: ProjectDocument): THREE.Box3 {
-  const box = new THREE.Box3();
-  for (const wall of Object.values(document.elements)) {
-    const { chart, outline, height, thickness } = sheetOf(wall);
+/** Corners of the space that elements take up. */
+export function cornersIn(elements: readonly Element[]): THREE.Vector3[] {
+  return elements.flatMap((element) => {
+    const { chart, outline, height, thickness } = sheetOf(element);
     // A bent wall's own ribs tell how far it reaches.
     const alongs = chart.kind === 'bent' ? [...chart.s] : [Math.min(...outline.xs), Math.max(...outline.xs)];
     const ups = [Math.min(0, ...outline.ys), height];
-    for (const s of alongs) for (const t of ups) for (const n of [0, thickness]) box.expandByPoint(new THREE.Vector3(...pointAt(chart, s, t, n)));
-  }
-  return box;
+    return alongs.flatMap((s) => ups.flatMap((t) => [0, thickness].map((n) => new THREE.Vector3(...pointAt(chart, s, t, n)))));
+  });
 }
+
+/** Some ground, to be looked at where there is nothing yet. */
+const ground = cornersOf(new THREE.Box3(new THREE.Vector3(-5, -5, 0), new THREE.Vector3(5, 5, 3)));
 
 function cornersOf({ min, max }: THREE.Box3): THREE.Vector3[] {
   return [min.x, max.x].flatMap((x) => [min.y, max.y].flatMap((y) => [min.z, max.z].map((z) => new THREE.Vector3(x, y, z))));
@@ -37,45 +38,60 @@ function around(middle: THREE.Vector3, along: THREE.Vector3, a: number, up: THRE
 const margin = 0.06;
 const foot = 44;
 
+/** How a view is looked into: from how far before what point, metres, or by a parallel camera at how many pixels a metre. */
+interface Aim {
+  to: THREE.Vector3;
+  distance: number;
+  scale: number;
+}
+
 /**
- * Where a camera stands to see all of something in a view of so many pixels, looking the way that the stand says.
+ * Where a camera stands to see all of something as large as it fits into a view of so many pixels, looking the way that the stand says.
  * @param half tangent of half the camera's angle of view upward; null for a parallel one
- * @returns how far it stands before what it looks at, metres, or for a parallel one how many pixels it draws a metre
  */
-export function reachOf({ from, to, all }: Stand, size: { width: number; height: number }, half: number | null): number {
+export function aimAt({ from, to, all }: Stand, size: { width: number; height: number }, half: number | null): Aim {
   const back = from.clone().sub(to).normalize();
   const right = new THREE.Vector3(0, 0, 1).cross(back).normalize();
   const up = back.clone().cross(right);
   const across = (size.width / 2) * (1 - margin);
   const above = (size.height / 2) * (1 - margin);
   const below = Math.max(above - foot, size.height / 6);
-  // A pixel at a distance of one metre, in a perspective view.
-  const pixel = half === null ? 0 : (2 * half) / size.height;
-  let [distance, scale] = [half === null ? 0 : 0.5, 2000];
-  for (const point of all) {
-    const seen = point.clone().sub(to);
-    const [x, y, z] = [seen.dot(right), seen.dot(up), seen.dot(back)];
-    const room = y < 0 ? below : above;
-    distance = Math.max(distance, z + Math.abs(x) / (across * pixel), z + Math.abs(y) / (room * pixel));
-    scale = Math.min(scale, across / Math.max(Math.abs(x), 1e-6), room / Math.max(Math.abs(y), 1e-6));
+  const seen = all.map((point) => point.clone().sub(to)).map((point) => [point.dot(right), point.dot(up), point.dot(back)] as const);
+  const middle = (values: readonly number[]): number => (Math.max(...values) + Math.min(...values)) / 2;
+  const aim = (x: number, y: number, distance: number, scale: number): Aim => ({ to: to.clone().addScaledVector(right, x).addScaledVector(up, y), distance, scale });
+  if (half === null) {
+    const [xs, ys] = [seen.map(([x]) => x), seen.map(([, y]) => y)];
+    const size = (values: readonly number[]): number => Math.max(...values) - Math.min(...values);
+    const scale = Math.min(2000, (2 * across) / Math.max(size(xs), 1e-6), (above + below) / Math.max(size(ys), 1e-6));
+    return aim(middle(xs), middle(ys) - (above - below) / (2 * scale), 0, scale);
   }
-  return half === null ? scale : distance;
+  // A pixel at a distance of one metre.
+  const pixel = (2 * half) / size.height;
+  let [x, y] = [0, 0];
+  const reach = (): number => seen.reduce((most, [px, py, pz]) => Math.max(most, pz + Math.abs(px - x) / (across * pixel), pz + Math.abs(py - y) / ((py < y ? below : above) * pixel)), 0.5);
+  // What is seen is brought to the middle of the room that there is for it; what is nearer takes more of it, so that this comes about in turns.
+  for (let turn = 0; turn < 20; turn++) {
+    const distance = reach();
+    const pixels = (k: 0 | 1, from: number): number[] => seen.map((point) => (point[k] - from) / ((distance - point[2]) * pixel));
+    x += middle(pixels(0, x)) * distance * pixel;
+    y += (middle(pixels(1, y)) - (above - below) / 2) * distance * pixel;
+  }
+  return aim(x, y, reach(), 0);
 }
 
 /** The whole of it, from the south and above. */
-export function wholeOf(bounds: THREE.Box3): Stand {
-  // Where there is nothing yet, some ground.
-  if (bounds.isEmpty()) return wholeOf(new THREE.Box3(new THREE.Vector3(-5, -5, 0), new THREE.Vector3(5, 5, 3)));
-  const centre = bounds.getCenter(new THREE.Vector3());
-  return { to: centre, from: centre.clone().add(new THREE.Vector3(0.34, -0.78, 0.42)), all: cornersOf(bounds) };
+export function wholeOf(corners: readonly THREE.Vector3[]): Stand {
+  const all = corners.length > 0 ? corners : ground;
+  const centre = new THREE.Box3().setFromPoints([...all]).getCenter(new THREE.Vector3());
+  return { to: centre, from: centre.clone().add(new THREE.Vector3(0.34, -0.78, 0.42)), all };
 }
 
 /** Straight down on all of it. */
-export function aboveOf(bounds: THREE.Box3): Stand {
-  if (bounds.isEmpty()) return aboveOf(new THREE.Box3(new THREE.Vector3(-5, -5, 0), new THREE.Vector3(5, 5, 3)));
-  const centre = bounds.getCenter(new THREE.Vector3());
+export function aboveOf(corners: readonly THREE.Vector3[]): Stand {
+  const all = corners.length > 0 ? corners : ground;
+  const centre = new THREE.Box3().setFromPoints([...all]).getCenter(new THREE.Vector3());
   // A hair to the south, so that north is up.
-  return { to: centre, from: centre.clone().add(new THREE.Vector3(0, -0.001, 1)), all: cornersOf(bounds) };
+  return { to: centre, from: centre.clone().add(new THREE.Vector3(0, -0.001, 1)), all };
 }
 
 /** Square on to an element's outer face, or its inner one. */
@@ -112,7 +128,7 @@ export function chosenFrom(document: ProjectDocument, element: Element | undefin
     const { s, t, profile } = resolved;
     for (const [x, y] of [[s, t], [s + profile.width, t], [s, t + profile.height], [s + profile.width, t + profile.height]] as const) box.expandByPoint(new THREE.Vector3(...pointAt(chart, x, y, 0)));
   }
-  if (box.isEmpty() && element) box.union(boundsOf({ ...document, elements: { [element.id]: element } }));
+  if (box.isEmpty() && element) box.setFromPoints(cornersIn([element]));
   if (box.isEmpty()) return null;
   // An opening by itself is shown with some of the wall about it.
   box.expandByScalar(0.08 * box.getSize(new THREE.Vector3()).length());

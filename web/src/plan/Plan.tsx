@@ -179,7 +179,8 @@ function WallFigure({ element, drawn, x, y, text }: { element: Element; drawn: r
   // To the right of the wall's way is outside.
   const [ox, oy] = [(-dy / length) * 20, (dx / length) * 20];
   let angle = (Math.atan2(dy, dx) * 180) / Math.PI;
-  if (angle > 90 || angle <= -90) angle += 180;
+  // To be read from below or from the right.
+  if (angle >= 90 || angle < -90) angle += 180;
   return (
     <text className="length" textAnchor="middle" transform={`translate(${x(at) + ox} ${y(at) + oy}) rotate(${angle})`} dy="4">
       {text}
