@@ -90,6 +90,14 @@ describe('niches, bosses, imprints and what is kept', () => {
     expect(cut([wall()], [opening('a', 'p', 1, 1)], { p: { cut: { kind: 'keep inside' } } }).proof.volume).toBeCloseTo(1.8 * 0.4, 9);
   });
 
+  it('have no collapsed face where a jamb steps past its head in the depth in which two layers meet', () => {
+    const layers = [{ thickness: 0.13, material: 'stone' }, { thickness: 0.3, material: 'brick' }];
+    const { state } = cut([wall({ layers })], [opening('a', 'arch', 2, 1)], {
+      arch: { profile: { shape: 'semicircular-arch' }, sizes: { a: { id: 'a', name: '', dimensions: { span: 0.8, height: 1.3 } } }, sections: { 'jamb-right': { checks: [{ depth: 0.09, step: -0.04 }, { depth: 0.13, step: 0.06 }] } } },
+    });
+    expect(state('a').state).toBe('cut');
+  });
+
   it('stay closed where one that touches the base in a point crosses the plane where another ends', () => {
     const circle: Partial<Pattern> = { profile: { shape: 'circle' }, sizes: { a: { id: 'a', name: '', dimensions: { diameter: 0.8 } } }, cut: { kind: 'niche', depth: 0.16 } };
     for (const mesh of ['lean', 'quads'] as const)

@@ -144,6 +144,7 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
   pinch(loop, stations, offset);
   const { px, py } = cornersOf(loop, stations, offset);
   const K = stations.length - 1;
+  const together = (i: number, j: number, k: number): boolean => Math.hypot(px[j]![k]! - px[i]![k]!, py[j]![k]! - py[i]![k]!) <= same;
 
   // Where each edge's sweep is divided.
   const breaks: Break[][] = loop.map((edge, i) => {
@@ -162,9 +163,11 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
       while (stations[earlier]!.minor) earlier -= 1;
       const second = stations[earlier]!.n === n;
       const moves = own.some((m) => Math.abs(m - n) <= same);
-      if (edge.joint && Math.hypot(px[j]![k]! - px[i]![k]!, py[j]![k]! - py[i]![k]!) <= same) {
-        // Where its ends have come together a joint's face is pinched off.
-        if (found.at(-1)!.n !== n) found.push({ start: k, end: k, n });
+      if (edge.joint && together(i, j, k)) {
+        // Where its ends have come together a joint's face is pinched off, and nowhere else at that depth.
+        const before = found.at(-1)!;
+        if (before.n !== n) found.push({ start: k, end: k, n });
+        else if (before.start !== before.end || !together(i, j, before.start)) found[found.length - 1] = { start: k, end: k, n };
         continue;
       }
       const steps = !edge.joint && stepsHere(offset[i]!, k, last);
@@ -184,7 +187,6 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
     return found;
   });
 
-  const together = (i: number, j: number, k: number): boolean => Math.hypot(px[j]![k]! - px[i]![k]!, py[j]![k]! - py[i]![k]!) <= same;
   const needed = loop.map(() => new Uint8Array(K + 1));
   loop.forEach((_, i) => {
     const j = (i + 1) % E;
