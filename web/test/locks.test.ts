@@ -9,7 +9,7 @@ const open = granary();
 const locking = (...ids: string[]): ProjectDocument => ({ ...open, elements: Object.fromEntries(Object.entries(open.elements).map(([id, element]) => [id, ids.includes(id) ? { ...element, locked: true } : element])) });
 
 /** Any single change of the granary, and the elements that it changes something of. */
-const change: fc.Arbitrary<{ change: Change; of: string[] }> = fc.oneof(
+const change: fc.Arbitrary<{ readonly change: Change; readonly of: readonly string[] }> = fc.oneof(
   fc.constantFrom(...Object.values(open.openings)).chain((opening) =>
     fc.constantFrom(
       { change: putting('openings', { ...opening, up: { ...opening.up, distance: opening.up.distance + 0.1 } }), of: [opening.element] },

@@ -3,7 +3,8 @@ import type { Sheet } from '../element/sheet.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { squareSections } from '../profile/section.ts';
 import type { Placed } from '../setout/resolve.ts';
-import { PieceMaker, settingOf } from './piece.ts';
+import { PieceMaker } from './piece.ts';
+import { settingOf } from './setting.ts';
 import { reachOf } from './reach.ts';
 
 /** What a block takes out of a layer: the same outline, square through. */

@@ -2,7 +2,7 @@
 import type { Texture } from '@yard-arch/document';
 import type { MeshBuilder } from '../mesh/builder.ts';
 import type { FaceLoops } from '../mesh/face.ts';
-import type { Setting } from './piece.ts';
+import type { Setting } from './setting.ts';
 import { laidOut, plain } from './texture.ts';
 
 /**

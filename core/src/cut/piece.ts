@@ -1,6 +1,5 @@
 /** Pieces: what one opening that stands clear, or a group that meets, brings to a skin: its own surfaces, and the loops that it leaves in the two faces. */
-import { developedAt, directionsAt, type BentChart } from '../element/chart.ts';
-import type { Sheet } from '../element/sheet.ts';
+import { directionsAt, type BentChart } from '../element/chart.ts';
 import { MeshBuilder, type Place } from '../mesh/builder.ts';
 import type { CutMesh, Role } from '../mesh/cut-mesh.ts';
 import { FaceLoops, triangulateFace } from '../mesh/face.ts';
@@ -8,7 +7,7 @@ import type { Side } from '../profile/profile.ts';
 import { squareSections } from '../profile/section.ts';
 import { dress, type Dressed } from '../reveal/dress.ts';
 import type { LoopEdge } from '../reveal/loop.ts';
-import { placeBent, placeFlat, straightFrame, type FaceLines, type Frame, type PlacedTube } from '../reveal/place.ts';
+import { placeBent, placeFlat, straightFrame, type Frame, type PlacedTube } from '../reveal/place.ts';
 import { makeTube, type Tube } from '../reveal/tube.ts';
 import { zip } from '../reveal/zip.ts';
 import type { Placed } from '../setout/resolve.ts';
@@ -16,17 +15,11 @@ import { writeFace } from './face-corners.ts';
 import { reachOf } from './reach.ts';
 import { Inexpressible, loopsOfOpening, rangeOf, slabsOf, type Slab } from './group.ts';
 import { planeBetween, type PlaneFace } from './plane.ts';
+import { layerAt, rangeWithin, type Setting, type Skin } from './setting.ts';
 import { laidOut, plain } from './texture.ts';
 import { tubeOf } from './tubes.ts';
 
 const same = 1e-9;
-
-/** One closed solid of a sheet: from one depth to another, metres. `whole` where it is all layers together, whose faces are divided where layers meet. */
-export interface Skin {
-  from: number;
-  to: number;
-  whole: boolean;
-}
 
 /** Loops on a face by vertices of a piece; x and y developed there. */
 export interface PieceLoop {
@@ -63,45 +56,6 @@ export interface KeptPiece {
   /** Openings that it is made of, as they were placed. */
   openings: readonly Placed[];
   piece: Piece | null;
-}
-
-/** What pieces are made in: one skin of a sheet. */
-export interface Setting {
-  sheet: Sheet;
-  skin: Skin;
-  lines: FaceLines | null;
-  /** Ribs of a bent chart as it is developed at a depth; null on a flat one. */
-  ribsAt: (n: number) => Float64Array | null;
-}
-
-export function settingOf(sheet: Sheet, skin: Skin, lines: FaceLines | null): Setting {
-  const known = new Map<number, Float64Array>();
-  return {
-    sheet,
-    skin,
-    lines,
-    ribsAt: (n) => {
-      if (sheet.chart.kind === 'flat') return null;
-      let ribs = known.get(n);
-      if (!ribs) known.set(n, (ribs = developedAt(sheet.chart, n)));
-      return ribs;
-    },
-  };
-}
-
-/** The range of an opening within a skin, or null where it does not reach it. */
-export function rangeWithin(opening: Placed, { from, to }: Skin): [number, number] | null {
-  const [a, b] = rangeOf(opening);
-  if (opening.kind === 'boss') return from <= same ? [a, b] : null;
-  if (opening.kind === 'imprint') return from <= same ? [0, 0] : null;
-  return b > from + same && a < to - same ? [Math.max(a, from), Math.min(b, to)] : null;
-}
-
-/** The layer at a depth. */
-export function layerAt(sheet: Sheet, n: number): number {
-  let layer = 0;
-  while (layer + 1 < sheet.layers.length && sheet.boundaries[layer + 1]! < n) layer += 1;
-  return layer;
 }
 
 /** The piece of openings that meet each other or the sheet's edge. @throws Inexpressible and what singlePiece does */

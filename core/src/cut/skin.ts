@@ -13,10 +13,11 @@ import { sameCarrier, type Placed } from '../setout/resolve.ts';
 import { standingOn, writeFace, type Standing } from './face-corners.ts';
 import { writePieces, type Written } from './written.ts';
 import { crossings, gridLines } from './grid.ts';
-import { groupPiece, layerAt, settingOf, type KeptPiece, type Piece, type PieceLoop, type Setting, type Skin } from './piece.ts';
+import { groupPiece, type KeptPiece, type Piece, type PieceLoop } from './piece.ts';
+import { layerAt, settingOf, type Setting, type Skin } from './setting.ts';
 import { Singles } from './single.ts';
 
-export type { Skin } from './piece.ts';
+export type { Skin } from './setting.ts';
 
 /** Sets of openings that are cut together, as found on the face. */
 export interface Grouping {

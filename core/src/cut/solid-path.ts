@@ -5,7 +5,7 @@ import type { Region } from '../mesh/region.ts';
 import type { Placed } from '../setout/resolve.ts';
 import type { Loop } from './arrangement.ts';
 import { clip } from './clip.ts';
-import type { Setting } from './piece.ts';
+import type { Setting } from './setting.ts';
 
 /**
  * Cuts openings through one skin of an element by solid booleans.

@@ -3,7 +3,7 @@ import type { Sheet } from '../element/sheet.ts';
 import { makeTube, type Tube } from '../reveal/tube.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { loopsOfOpening } from './group.ts';
-import type { Skin } from './piece.ts';
+import type { Skin } from './setting.ts';
 
 const tubes = new WeakMap<Placed['outline'], Map<string, { sections: Placed['sections']; tube: Tube }>>();
 

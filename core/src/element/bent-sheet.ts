@@ -1,20 +1,7 @@
 /** Upright sheets from outside that follow one another round corners and curves: together they are one wall. */
 import type { Run, Wall } from '@yard-arch/document';
 import { alongCourse, courseOf, tidyAngle } from './course.ts';
-import type { FlatSheet } from './single-sheet.ts';
-
-/** A sheet that is bent along its course in plan; its front is to be the outer face. */
-export interface BentSheet {
-  start: Wall['start'];
-  turn: number;
-  /** The first one's turn is 0. */
-  runs: Run[];
-  height: number;
-  /** Square metres. */
-  area: number;
-  /** Whether it is to be mitred with those that it meets. */
-  mitred: boolean;
-}
+import type { BentSheet, FlatSheet } from './found-sheet.ts';
 
 /** Ends nearer than this are one, and lengths that differ by no more are equal, metres. */
 const meets = 2e-4;

@@ -1,24 +1,7 @@
 /** Single sheets from outside: the flat faces of a mesh without thickness, as outlines that can be given one. */
-import type { Element, FreeOutline, Layer, Panel } from '@yard-arch/document';
-import { asWall, withBends, type BentSheet } from './bent-sheet.ts';
-
-/** A mesh as it was read: points in metres, z up, and polygons of them, counter-clockwise as seen from their front. */
-export interface ForeignMesh {
-  /** x, y, z by point. */
-  positions: readonly number[];
-  polygons: readonly (readonly number[])[];
-}
-
-/** Where a flat sheet stands and what bounds it; its front is to be the outer face. */
-export type FlatSheet = Pick<Panel, 'start' | 'turn' | 'tilt' | 'outline'> & { holes: FreeOutline[]; /** Square metres, holes left out. */ area: number };
-
-export interface FoundSheets {
-  sheets: (FlatSheet | BentSheet)[];
-  /** How many parts are closed solids, which have a thickness already. */
-  closed: number;
-  /** How many flat pieces were left out because they are smaller than a square millimetre, or have more than 4,000 corners. */
-  leftOut: number;
-}
+import type { Element, FreeOutline, Layer } from '@yard-arch/document';
+import { asWall, withBends } from './bent-sheet.ts';
+import type { FlatSheet, ForeignMesh, FoundSheets } from './found-sheet.ts';
 
 /** Points nearer than this are one, and no point of a flat sheet is farther from its plane, metres. */
 const flat = 1e-4;

@@ -1,7 +1,7 @@
 /** Meshes from outside: what OBJ and GLB files hold, as points and polygons, in metres with z up. */
 import { Logger, WebIO } from '@gltf-transform/core';
 import ObjFile from 'obj-file-parser';
-import type { ForeignMesh } from '../element/single-sheet.ts';
+import type { ForeignMesh } from '../element/found-sheet.ts';
 
 /** How a file's figures are meant, where its format does not say so. */
 export interface ForeignScale {

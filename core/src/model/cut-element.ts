@@ -5,7 +5,7 @@ import { blockSolid, voidOf } from '../cut/block.ts';
 import { reachOf } from '../cut/reach.ts';
 import { Inexpressible } from '../cut/group.ts';
 import { planCut } from '../cut/plan.ts';
-import { settingOf } from '../cut/piece.ts';
+import { settingOf } from '../cut/setting.ts';
 import { faceLeft, solidPath } from '../cut/solid-path.ts';
 import { linesFor } from '../cut/grid.ts';
 import { AtFault, cutSkin, type Grouping, type Skin, type SkinCut } from '../cut/skin.ts';

@@ -1,5 +1,5 @@
 /** Lining openings up and evening them out: what almost agrees is found, and what it would agree on. Metres on the face. */
-import type { Box } from './snap.ts';
+import type { Box } from './box.ts';
 import { tidy } from '../tidy.ts';
 
 /** What openings can be brought into line by. */

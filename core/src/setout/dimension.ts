@@ -1,5 +1,5 @@
 /** Dimension strings: the figures along a row of openings, pier by pier, as they stand on a drawing. */
-import type { Box } from './snap.ts';
+import type { Box } from './box.ts';
 
 /** One figure of a string, from one tick to the next, metres. */
 export interface Measure {
