@@ -1,7 +1,7 @@
 /** Figures on dimension strings never cover their neighbours. */
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
-import { headroom, layFigures, widthOf } from '../src/sheet/figures.ts';
+import { footroom, headroom, layFigures, widthOf } from '../src/sheet/figures.ts';
 import { fit, margin, sOf, tOf, xOf, yOf, zoom } from '../src/sheet/viewport.ts';
 
 describe('figures', () => {
@@ -22,6 +22,9 @@ describe('figures', () => {
     expect(new Set([a!.step, b!.step, c!.step]).size).toBe(3);
     expect(headroom([20], ['12 345'])).toBeGreaterThan(40);
     expect(headroom([200], ['12 345'])).toBe(28);
+    // The lowest of them stands clear of the level figures of the next string, 11 px high, six above its line.
+    expect(8 + 12 * c!.step + 5).toBeLessThanOrEqual(footroom([5, 5, 5], ['1 250', '1 250', '1 250']) + headroom([200], ['12 345']) - 6 - 9);
+    expect(footroom([200, 20], ['12 345', '1 250'])).toBe(0);
   });
 });
 

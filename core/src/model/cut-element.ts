@@ -100,7 +100,8 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
       return made;
     } catch (raised) {
       const [error, members] = raised instanceof AtFault ? [raised.cause, raised.openings] : [raised, null];
-      const solid = expressible(error) ? null : bySolids(element, sheet, left);
+      // What the plan refuses is refused by either path.
+      const solid = expressible(error) ? null : bySolids(element, sheet, left.filter((_, k) => plan.statuses[k]!.state !== 'not cut'));
       if (solid && solid.mesh.triangles.length === 0) {
         // Sections may leave nothing where profiles would have left something.
         const taking = new Set(left.filter(({ kind }) => kind === 'through').map(({ id }) => id));

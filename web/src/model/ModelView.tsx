@@ -29,6 +29,9 @@ class PromptObserver extends ResizeObserver {
   }
 }
 
+/** How high the bar of the cutting plane is with the room about it, pixels. */
+const sectionBar = 34;
+
 /** What our cameras are called. */
 const own = 'eye';
 
@@ -89,7 +92,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <Apertures document={document} clip={clip} onPick={pick} hold={hold} />
           <OrbitControls ref={controls} makeDefault enableDamping={false} maxPolarAngle={Math.PI * 0.53} minDistance={0.5} maxDistance={1500} onEnd={() => controls.current && target.current.copy(controls.current.target)} />
           <Cameras parallel={parallel} controls={controls} target={target.current} />
-          <Director controls={controls} whole={() => wholeOf(corners)} ready={count > 0} target={target.current} take={(fly) => (go.current = fly)} />
+          <Director controls={controls} whole={() => wholeOf(corners)} ready={count > 0} target={target.current} take={(fly) => (go.current = fly)} head={section ? sectionBar : 0} />
           <Redraw on={[clip, parallel]} />
         </Canvas>
       </ModelMenu>
@@ -157,6 +160,7 @@ function Director({
   ready,
   target,
   take,
+  head,
 }: {
   controls: React.RefObject<Controls | null>;
   whole: () => Stand;
@@ -164,12 +168,17 @@ function Director({
   /** Kept where it is looked. */
   target: THREE.Vector3;
   take: (fly: (stand: Stand) => void) => void;
+  /** Pixels that are covered at the head of the view. */
+  head: number;
 }) {
   const { camera, invalidate, size } = useThree();
   const placed = useRef(false);
+  /** What it was sent to last, until it is moved by hand: when the view becomes larger or smaller, that is what is to be seen in it still. */
+  const last = useRef<Stand | null>(null);
   const fly = (stand: Stand) => {
+    last.current = stand;
     const perspective = camera instanceof THREE.PerspectiveCamera;
-    const { to, distance, scale } = aimAt(stand, size, perspective ? Math.tan((camera.fov * Math.PI) / 360) : null);
+    const { to, distance, scale } = aimAt(stand, size, perspective ? Math.tan((camera.fov * Math.PI) / 360) : null, head);
     camera.position.copy(stand.from).sub(stand.to).setLength(perspective ? distance : 600).add(to);
     if (camera instanceof THREE.OrthographicCamera) {
       camera.zoom = scale;
@@ -186,6 +195,19 @@ function Director({
     if (!ready || placed.current || camera.name !== own) return;
     placed.current = true;
     fly(whole());
+  });
+  useEffect(() => {
+    if (last.current) fly(last.current);
+    // Only another room for what is seen asks for it, not every drawing.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [size.width, size.height, head]);
+  useEffect(() => {
+    const held = controls.current;
+    const moved = (): void => {
+      last.current = null;
+    };
+    held?.addEventListener('start', moved);
+    return () => held?.removeEventListener('start', moved);
   });
   return null;
 }

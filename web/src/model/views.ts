@@ -48,14 +48,16 @@ interface Aim {
 /**
  * Where a camera stands to see all of something as large as it fits into a view of so many pixels, looking the way that the stand says.
  * @param half tangent of half the camera's angle of view upward; null for a parallel one
+ * @param head pixels that something covers at its head
  */
-export function aimAt({ from, to, all }: Stand, size: { width: number; height: number }, half: number | null): Aim {
+export function aimAt({ from, to, all }: Stand, size: { width: number; height: number }, half: number | null, head = 0): Aim {
   const back = from.clone().sub(to).normalize();
   const right = new THREE.Vector3(0, 0, 1).cross(back).normalize();
   const up = back.clone().cross(right);
   const across = (size.width / 2) * (1 - margin);
-  const above = (size.height / 2) * (1 - margin);
-  const below = Math.max(above - foot, size.height / 6);
+  const middling = (size.height / 2) * (1 - margin);
+  const above = Math.max(middling - head, size.height / 6);
+  const below = Math.max(middling - foot, size.height / 6);
   const seen = all.map((point) => point.clone().sub(to)).map((point) => [point.dot(right), point.dot(up), point.dot(back)] as const);
   const middle = (values: readonly number[]): number => (Math.max(...values) + Math.min(...values)) / 2;
   const aim = (x: number, y: number, distance: number, scale: number): Aim => ({ to: to.clone().addScaledVector(right, x).addScaledVector(up, y), distance, scale });

@@ -3,7 +3,7 @@ import { rowOf, stringAlong, type Box, type Measure } from '@yard-arch/core';
 import { formatLength, type Element, type ProjectDocument, type Units } from '@yard-arch/document';
 import { memo, useCallback, useLayoutEffect, useRef } from 'react';
 import { axisChoices, heightChoices, lengthChoices, levelChoices, pierChoices, sizeChoices, type EditedFigure, type FigureChoice } from './figure-edits.ts';
-import { headroom, layFigures, type Manner } from './figures.ts';
+import { footroom, headroom, layFigures, type Manner } from './figures.ts';
 import { xOf, yOf, type Viewport } from './viewport.ts';
 
 interface StringsProps {
@@ -67,11 +67,10 @@ export function Strings({ view, width, length, height, boxes, chosen, axes, unit
   ];
   let y = Math.max(yOf(view, 0), yOf(view, height)) + 6;
   const lines = strings.map((string) => {
-    y += headroom(
-      string.spans.map((span) => (span.to - span.from) * view.scale),
-      string.spans.map((span) => formatLength(span.to - span.from, units)),
-    );
-    return { ...string, y };
+    const [gaps, texts] = [string.spans.map((span) => (span.to - span.from) * view.scale), string.spans.map((span) => formatLength(span.to - span.from, units))];
+    const line = { ...string, y: y + headroom(gaps, texts) };
+    y = line.y + footroom(gaps, texts);
+    return line;
   });
   return (
     <g>

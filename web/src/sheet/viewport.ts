@@ -8,7 +8,7 @@ export interface Viewport {
 }
 
 /** Room round the face for datums, axes, strings and the title block, in pixels. */
-export const margin = { left: 108, right: 98, top: 84, bottom: 166 };
+export const margin = { left: 108, right: 98, top: 84, bottom: 178 };
 
 /** The viewport that shows a face whole. */
 export function fit(width: number, height: number, length: number, tall: number): Viewport {
