@@ -82,6 +82,12 @@ export class Desk {
     return decode(await this.page.getByTestId('model').screenshot());
   }
 
+  /** Where what the model is turned to stands: the middle of the room above the view's tools, which cover 44 pixels at its foot. */
+  async modelMiddle(): Promise<{ x: number; y: number; width: number }> {
+    const { x, y, width, height } = (await this.page.getByTestId('model').boundingBox())!;
+    return { x: x + width / 2, y: y + (height - 44) / 2, width };
+  }
+
   /** Share of the model view's pixels that a test says yes to. */
   async modelShare(is: (r: number, g: number, b: number) => boolean): Promise<number> {
     const { data, channels, width, height } = await this.modelPixels();

@@ -38,10 +38,9 @@ test('an opening is dragged in the model along its own wall, on a round one too,
   await page.getByRole('button', { name: 'Enlarge the model' }).click();
   await page.getByRole('button', { name: 'Face on' }).click();
   await page.waitForTimeout(700);
-  const box = (await page.getByTestId('model').boundingBox())!;
-  // What is looked at stands in the middle of the room above the tools; the cart arch in the middle of the courtyard wall.
-  const middle = box.y + (box.height - 44) / 2;
-  const [x, y] = [box.x + box.width / 2, middle + 60];
+  // The cart arch stands in the middle of the courtyard wall, at its foot.
+  const middle = await desk.modelMiddle();
+  const [x, y] = [middle.x, middle.y + 60];
   await page.mouse.move(x, y);
   await page.mouse.down();
   await page.mouse.move(x + 20, y - 3, { steps: 4 });
@@ -60,7 +59,7 @@ test('an opening is dragged in the model along its own wall, on a round one too,
   await desk.shape(slits[1]!.id).click();
   await page.getByRole('button', { name: 'Chosen' }).click();
   await page.waitForTimeout(700);
-  const [sx, sy] = [box.x + box.width / 2, middle];
+  const { x: sx, y: sy } = middle;
   await page.mouse.move(sx, sy);
   await page.mouse.down();
   await page.keyboard.down('Alt');

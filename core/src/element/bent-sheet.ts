@@ -157,5 +157,6 @@ function bentOf(chain: readonly Facet[], ring: boolean): BentSheet {
   return { start: chain[0]!.sheet.start, turn: leaves, runs, height: chain[0]!.height, area: chain.reduce((sum, { sheet }) => sum + sheet.area, 0), mitred: false };
 }
 
+/** What is reckoned from points that were read is no surer than a micrometre, or as little of a degree. */
 const tidied = (value: number): number => Math.round(value * 1e6) / 1e6;
 const snapped = (turn: number): number => (Math.abs(turn) <= alike ? 0 : tidyAngle(turn));

@@ -141,8 +141,7 @@ export function joinedWalls(a: Wall, b: Wall): Wall | Impossible {
   if (distance(first.end, second.start) > 0.002 || Math.abs(a.start.z - b.start.z) > 1e-6)
     return { reason: `${b.name} does not begin where ${a.name} ends`, mend: 'Move its start there first, or reverse one of them.' };
   if (a.batter || b.batter) return { reason: 'walls that lean cannot be joined', mend: 'Set “Leans in by” to 0 first.' };
-  const thickness = (wall: Wall): number => wall.layers.reduce((sum, layer) => sum + layer.thickness, 0);
-  if (Math.abs(thickness(a) - thickness(b)) > 1e-6) return { reason: 'the two are not equally thick', mend: 'Give them the same build-up first.' };
+  if (Math.abs(thicknessOf(a) - thicknessOf(b)) > 1e-6) return { reason: 'the two are not equally thick', mend: 'Give them the same build-up first.' };
   const crowned = joinedTop(a, lengthOf(a), b, lengthOf(b));
   if ('reason' in crowned) return crowned;
   const turn = tidyAngle(second.leaves - first.reaches);

@@ -1,5 +1,5 @@
 /** Placing a tube on its chart: where its nodes stand in space, which of its edges cross lines on the face, and the patches that its faces fall into there. */
-import { developedAt, directionsAt, facetAt, pointAt, ribAt, type BentChart, type Chart, type Vector } from '../element/chart.ts';
+import { directionsAt, facetAt, pointAt, ribAt, type BentChart, type Chart, type Vector } from '../element/chart.ts';
 import type { Ring, Tube } from './tube.ts';
 
 const same = 1e-9;
@@ -142,25 +142,14 @@ function within(values: Float64Array, a: number, b: number, take: (i: number) =>
   for (let i = 0; i < values.length; i++) if (values[i]! > low + 1e-7 && values[i]! < high - 1e-7) take(i);
 }
 
-interface Level {
-  n: number;
-  developed: Float64Array;
-}
-
 /**
  * Places a tube on a bent chart. A node at the corner of an opening goes with that opening's frame, one of the sheet's own in proportion.
  * @param frames by operand; frames[0] is the sheet's own.
- * @param developedIn the chart's ribs as it is developed at a depth, where they are known.
+ * @param ribsAt the chart's ribs as it is developed at a depth.
  * @throws BeyondCurve
  */
-export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[], lines: FaceLines | null, developedIn: (n: number) => Float64Array = (n) => developedAt(chart, n)): PlacedTube {
+export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[], lines: FaceLines | null, ribsAt: (n: number) => Float64Array): PlacedTube {
   const placed = begin(tube);
-  const levels = new Map<number, Level>();
-  const levelAt = (n: number): Level => {
-    let level = levels.get(n);
-    if (!level) levels.set(n, (level = { n, developed: developedIn(n) }));
-    return level;
-  };
   const lineOf: number[][] = [];
   const across: number[] = [];
   /** Heights as drawn, before a frame that rises has lifted them. */
@@ -171,7 +160,7 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
   for (let v = 0; v < tube.x.length; v++) {
     const frame = frames[placed.frame[v]!]!;
     const [n, x, y] = [tube.n[v]!, tube.x[v]!, tube.y[v]!];
-    const level = levelAt(n);
+    const developed = ribsAt(n);
     let f: number;
     let share: number;
     if (frame.kind === 'proportional') {
@@ -198,7 +187,7 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
     const py = ay + share * (by - ay);
     const t = y + lift(frame, px, py);
     placed.positions.push(px, py, chart.origin[2] + t);
-    placed.u.push(level.developed[f]! + share * (level.developed[f + 1]! - level.developed[f]!));
+    placed.u.push(developed[f]! + share * (developed[f + 1]! - developed[f]!));
     placed.v.push(t);
     drawn.push(y);
   }
@@ -213,7 +202,7 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
     if (!found) {
       const [p, q] = a < b ? [a, b] : [b, a];
       const n = placed.n[p]!;
-      const { developed } = levelAt(n);
+      const developed = ribsAt(n);
       const frame = placed.frame[p] === placed.frame[q] ? frames[placed.frame[p]!]! : null;
       const [pu, qu] = [placed.u[p]!, placed.u[q]!];
       found = [];

@@ -3,6 +3,7 @@ import { sheetOf } from '@yard-arch/core';
 import type { Element } from '@yard-arch/document';
 import { memo } from 'react';
 import { useEditor } from '../editor/state.ts';
+import { pathOf } from './OpeningShape.tsx';
 
 interface FaceProps {
   element: Element;
@@ -17,7 +18,7 @@ interface FaceProps {
 export const Face = memo(function Face({ element, whole, place, courses }: FaceProps) {
   const drawn = useEditor((state) => state.drawn.get(element.id));
   if (!drawn) return null;
-  const face = whole ? plainFace(element) : drawn.face;
+  const face = whole ? pathOf(sheetOf(element).outline) : drawn.face;
   return (
     <>
       <path className="wall" d={face} data-testid="face" transform={place} vectorEffect="non-scaling-stroke" />
@@ -43,20 +44,4 @@ export function coursesOf(course: number, scale: number, length: number, tall: n
   let path = '';
   for (let t = every; t < tall; t += every) path += `M${from} ${t}H${length - from}`;
   return path;
-}
-
-/** An element's outline as SVG path data, metres, without what is cut out of it. */
-function plainFace(element: Element): string {
-  const { xs, ys, next, loops } = sheetOf(element).outline;
-  return loops
-    .map((first) => {
-      let path = '';
-      let v = first;
-      do {
-        path += `${v === first ? 'M' : 'L'}${xs[v]!} ${ys[v]!}`;
-        v = next[v]!;
-      } while (v !== first);
-      return `${path}Z`;
-    })
-    .join('');
 }

@@ -3,10 +3,12 @@ import type { OpeningStatus, Outline, Placed } from '@yard-arch/core';
 import { formatLength, type Units } from '@yard-arch/document';
 import { memo } from 'react';
 
-const paths = new WeakMap<Outline, string>();
+type Loops = Pick<Outline, 'xs' | 'ys' | 'next' | 'loops'>;
+
+const paths = new WeakMap<Loops, string>();
 
 /** SVG path data of an outline, metres, y up. */
-export function pathOf(outline: Outline): string {
+export function pathOf(outline: Loops): string {
   let path = paths.get(outline);
   if (!path) {
     const parts: string[] = [];

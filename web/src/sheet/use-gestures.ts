@@ -42,7 +42,7 @@ export interface Tape {
 }
 
 type Gesture =
-  | { kind: 'pan'; x: number; y: number; from: Viewport; by: [number, number]; moved: boolean }
+  | { kind: 'pan'; x: number; y: number; from: Viewport; to: Viewport; moved: boolean }
   | { kind: 'drag'; x: number; y: number; openings: Opening[]; box: Box; others: Box[]; copy: boolean; alone: boolean; moved: boolean; last: Ghost | null }
   | { kind: 'line'; x: number; y: number; line: Line; at: number; moved: boolean; last: number | null }
   | { kind: 'window'; x: number; y: number; more: boolean; moved: boolean; last: Rectangle | null }
@@ -50,8 +50,6 @@ type Gesture =
 
 /** How far beyond the sheet's edges openings are drawn, pixels, so that it can be panned a little without drawing anew. */
 export const spare = 300;
-
-const panned = ({ from, by }: Extract<Gesture, { kind: 'pan' }>): Viewport => ({ ...from, x: from.x + by[0], y: from.y + by[1] });
 
 /** Where a line is: its level, or how far along, metres. */
 export const placeOf = (line: Line): number => (line.kind === 'datum' ? line.datum.level : line.axis.along);
@@ -108,8 +106,17 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     const bounds = svg.current!.getBoundingClientRect();
     return [event.clientX - bounds.left, event.clientY - bounds.top];
   };
-  // Drawn where it has been shifted to, it is shifted no more.
-  useLayoutEffect(() => board.current?.removeAttribute('transform'), [board, view]);
+  const drawn = useRef(view);
+  /** Shifts what is drawn to where it would be in a view. */
+  const shift = (to: Viewport): void => board.current?.setAttribute('transform', `translate(${to.x - drawn.current.x} ${to.y - drawn.current.y})`);
+  useLayoutEffect(() => {
+    drawn.current = view;
+    const now = gesture.current;
+    // Drawn anew in the middle of a pan it may have been left behind by then.
+    if (now?.kind === 'pan' && now.moved) shift(now.to);
+    else board.current?.removeAttribute('transform');
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [view]);
   const reach = reachPixels / view.scale;
   const pattern = placing ? committed.patterns[placing.pattern] : undefined;
   /** What would be placed, and its box; null where its size makes no opening. */
@@ -173,7 +180,7 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     const [s, t] = [sOf(view, x), tOf(view, y)];
     if (event.button === 1 || space.current || sliding) {
       svg.current!.setPointerCapture(event.pointerId);
-      gesture.current = { kind: 'pan', x, y, from: view, by: [0, 0], moved: false };
+      gesture.current = { kind: 'pan', x, y, from: view, to: view, moved: false };
       return;
     }
     if (taping) {
@@ -232,13 +239,10 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     switch (now.kind) {
       case 'pan':
         setPanning(true);
-        now.by = [x - now.x, y - now.y];
-        board.current?.setAttribute('transform', `translate(${now.by[0]} ${now.by[1]})`);
+        now.to = { ...now.from, x: now.from.x + x - now.x, y: now.from.y + y - now.y };
+        shift(now.to);
         // What lies far out of sight has not been drawn.
-        if (Math.hypot(...now.by) > spare * 0.8) {
-          finishPan(now);
-          gesture.current = { ...now, x, y, from: panned(now), by: [0, 0] };
-        }
+        if (Math.hypot(now.to.x - drawn.current.x, now.to.y - drawn.current.y) > spare * 0.8) setView(now.to);
         break;
       case 'line': {
         const by = now.line.kind === 'datum' ? (now.y - y) / view.scale : (x - now.x) / view.scale;
@@ -280,7 +284,7 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     if (!now) return;
     if (now.kind === 'pan') {
       // Where it has been shifted to it stays, however it ends.
-      if (now.moved) finishPan(now);
+      if (now.moved) setView(now.to);
     } else if (now.kind === 'drag') {
       if (now.moved && keep && now.last) finishDrag(now, now.last.s - now.box.s, now.last.t - now.box.t);
       else preview(null);
@@ -304,8 +308,6 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
       else complain('This size cannot be placed', 'Its dimensions make no opening. Change the size in the pattern’s particulars.');
     }
   };
-
-  const finishPan = (now: Extract<Gesture, { kind: 'pan' }>): void => setView(panned(now));
 
   const finishDrag = (now: Extract<Gesture, { kind: 'drag' }>, ds: number, dt: number): void => {
     const { changeSet, ids } = movedBy(now, ds, dt);
