@@ -28,6 +28,8 @@ export async function main(args: string[]): Promise<number> {
   await onStage(async ({ url, projects, page }) => {
     const open = async (id: string): Promise<number> => {
       await page.goto('about:blank');
+      // What was there before is given the time to be cleared away, which is no part of opening.
+      await page.waitForTimeout(1500);
       const start = Date.now();
       await page.goto(`${url}/projects/${id}`, { waitUntil: 'commit' });
       await page.locator('[data-testid=model][data-elements="1"] canvas').waitFor({ timeout: 60_000 });

@@ -1,7 +1,7 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
 
-/** Names the application's own chunk and styles in the page, so that they are fetched along with the entry that asks for it; not compiled, lest the entry wait. */
+/** Names the application's own chunk, what it imports and its styles in the page, so that they are fetched along with the entry that asks for it; not compiled, lest the entry wait. */
 const preloadApplication: Plugin = {
   name: 'preload-application',
   transformIndexHtml: {
@@ -10,8 +10,8 @@ const preloadApplication: Plugin = {
       Object.values(bundle ?? {})
         .filter((file) => file.type === 'chunk')
         .filter(({ isDynamicEntry, facadeModuleId }) => isDynamicEntry && facadeModuleId?.endsWith('/src/app.tsx'))
-        .flatMap(({ fileName, viteMetadata }) => [
-          { tag: 'link', attrs: { rel: 'preload', as: 'script', crossorigin: true, href: `/${fileName}` }, injectTo: 'head' as const },
+        .flatMap(({ fileName, imports, viteMetadata }) => [
+          ...[fileName, ...imports].map((script) => ({ tag: 'link', attrs: { rel: 'preload', as: 'script', crossorigin: true, href: `/${script}` }, injectTo: 'head' as const })),
           ...[...(viteMetadata?.importedCss ?? [])].map((css) => ({ tag: 'link', attrs: { rel: 'stylesheet', crossorigin: true, href: `/${css}` }, injectTo: 'head' as const })),
         ]),
   },

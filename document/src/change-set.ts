@@ -1,6 +1,7 @@
 /** Change sets: the one way in which a document is edited, each with its inverse. */
 import { z } from 'zod';
-import { faultsOf, referenceFaults, referencesOf, Refused, row, type Fault } from './faults.ts';
+import { faultsOf, referenceFaults, referencesOf, Refused, type Fault } from './faults.ts';
+import { Draft, row } from './reading.ts';
 import { documentSchema, tableNames, tableSchemas, type ProjectDocument, type Row, type TableName } from './schema.ts';
 
 const put = <T extends TableName>(table: T) =>
@@ -22,6 +23,9 @@ export const settingsSchema = z.strictObject({
   op: z.literal('settings'),
   value: documentSchema.pick({ name: true, units: true }).extend({ chord: documentSchema.shape.chord.nullable() }).partial(),
 });
+
+/** A project's own settings, as many as are to change; a chord of null is the usual one. */
+export type Settings = z.infer<typeof settingsSchema>['value'];
 
 export const changeSchema = z.discriminatedUnion('op', [putSchema, removeSchema, settingsSchema], {
   error: 'must be a put, a remove or a settings change',
@@ -59,33 +63,22 @@ export interface Applied {
  * that is not there or that others still name.
  */
 export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet): Applied {
-  const next: ProjectDocument = { ...document };
-  const copied = new Set<TableName>();
+  const draft = new Draft(document);
+  const next = draft.document;
   const undo: Change[] = [];
   const faults: Fault[] = [];
   const removed: { table: TableName; id: string }[] = [];
   const touched = new Map<string, { table: TableName; id: string }>();
 
-  const rowsOf = (table: TableName): Record<string, Row<TableName>> => {
-    if (!copied.has(table)) {
-      (next as Record<string, unknown>)[table] = { ...next[table] };
-      copied.add(table);
-    }
-    return next[table] as Record<string, Row<TableName>>;
-  };
-
   changeSet.changes.forEach((change, index) => {
     if (change.op === 'settings') {
       const checked = settingsSchema.safeParse(change);
       if (!checked.success) return void faults.push(...faultsOf(checked.error, ['changes', index]));
-      const before: { name?: string; units?: ProjectDocument['units']; chord?: number | null } = {};
+      const before: Settings = {};
       if (checked.data.value.name !== undefined) before.name = next.name;
       if (checked.data.value.units !== undefined) before.units = next.units;
       if (checked.data.value.chord !== undefined) before.chord = next.chord ?? null;
-      const { chord, ...rest } = checked.data.value;
-      Object.assign(next, rest);
-      if (chord === null) delete next.chord;
-      else if (chord !== undefined) next.chord = chord;
+      draft.set(checked.data.value);
       undo.unshift({ op: 'settings', value: before });
     } else if (change.op === 'put') {
       const checked = tableSchemas[change.table].safeParse(change.value);
@@ -95,7 +88,7 @@ export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet):
       }
       const value = checked.data as Row<TableName>;
       const before = row(next, change.table, value.id);
-      rowsOf(change.table)[value.id] = value;
+      draft.put(change.table, value);
       undo.unshift(before ? putting(change.table, before) : removing(change.table, value.id));
       touched.set(`${change.table}/${value.id}`, { table: change.table, id: value.id });
     } else {
@@ -103,7 +96,7 @@ export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet):
       if (!before) {
         return void faults.push({ path: `${change.table}/${change.id}`, reason: 'cannot be removed: it does not exist' });
       }
-      Reflect.deleteProperty(rowsOf(change.table), change.id);
+      draft.remove(change.table, change.id);
       undo.unshift(putting(change.table, before));
       removed.push({ table: change.table, id: change.id });
     }

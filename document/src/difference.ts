@@ -1,21 +1,12 @@
 /** What is different between two documents, and how an edit made on one is made on another that has moved on. */
-import { row } from './faults.ts';
-import { putting, removing, type Change, type ChangeSet } from './change-set.ts';
+import { row, sameValue } from './reading.ts';
+import { putting, removing, type Change, type ChangeSet, type Settings } from './change-set.ts';
 import { tableNames, type ProjectDocument, type Row, type TableName } from './schema.ts';
-
-/** Whether two values of a document are the same, whatever the order of their fields. */
-export function sameValue(a: unknown, b: unknown): boolean {
-  if (a === b) return true;
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || Array.isArray(a) !== Array.isArray(b)) return false;
-  const [p, q] = [a as Record<string, unknown>, b as Record<string, unknown>];
-  for (const key of new Set([...Object.keys(p), ...Object.keys(q)])) if (!sameValue(p[key], q[key])) return false;
-  return true;
-}
 
 /** The changes that make one document of another: rows put and removed, and settings. */
 export function differenceOf(from: ProjectDocument, to: ProjectDocument): Change[] {
   const changes: Change[] = [];
-  const settings: { name?: string; units?: ProjectDocument['units']; chord?: number | null } = {};
+  const settings: Settings = {};
   if (from.name !== to.name) settings.name = to.name;
   if (from.units !== to.units) settings.units = to.units;
   if (from.chord !== to.chord) settings.chord = to.chord ?? null;

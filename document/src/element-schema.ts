@@ -117,16 +117,3 @@ export type Slab = z.infer<typeof slabSchema>;
 export const elementSchema = z.discriminatedUnion('kind', [wallSchema, panelSchema, slabSchema], { error: 'must say its kind: wall, panel or slab' });
 /** A thing that can be cut. */
 export type Element = z.infer<typeof elementSchema>;
-
-/** All runs of a wall, its first one included. */
-export function runsOf(wall: Wall): Run[] {
-  return [{ turn: 0, length: wall.length, ...(wall.sweep ? { sweep: wall.sweep } : {}) }, ...(wall.runs ?? [])];
-}
-
-/** How long and how high an element's face is for setting out, metres: a wall's whole length and the height of its start, a panel's bounding rectangle. */
-export function extentOf(element: Element): { length: number; height: number } {
-  if (element.kind === 'wall') return { length: runsOf(element).reduce((sum, run) => sum + run.length, 0), height: element.height };
-  const xs = element.outline.map((point) => point.x);
-  const ys = element.outline.map((point) => point.y);
-  return { length: Math.max(...xs), height: Math.max(...ys) };
-}

@@ -1,5 +1,6 @@
 /** Faults of a document: where each is and why, so that a person or a program can mend it. */
 import type { z } from 'zod';
+import { row } from './reading.ts';
 import type { ProjectDocument, Row, TableName } from './schema.ts';
 import { tableNames } from './schema.ts';
 
@@ -26,12 +27,6 @@ export function faultsOf(error: z.ZodError, before: readonly PropertyKey[] = [])
     path: [...before, ...issue.path].map(String).join('/'),
     reason: issue.code === 'unrecognized_keys' ? `has ${issue.keys.join(', ')}, which is not known here` : issue.message,
   }));
-}
-
-/** The row with an id, or undefined; safe for ids that are names of object methods. */
-export function row<T extends TableName>(document: ProjectDocument, table: T, id: string): Row<T> | undefined {
-  const rows = document[table] as Record<string, Row<T>>;
-  return Object.hasOwn(rows, id) ? rows[id] : undefined;
 }
 
 interface Reference {

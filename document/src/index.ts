@@ -5,6 +5,7 @@ export * from './element-schema.ts';
 export * from './pattern-schema.ts';
 export * from './schema.ts';
 export * from './profile-shapes.ts';
+export * from './reading.ts';
 export * from './faults.ts';
 export * from './change-set.ts';
 export * from './file.ts';

@@ -106,9 +106,6 @@ export const tableNames = Object.keys(tableSchemas) as TableName[];
 /** The type of one row of a table. */
 export type Row<T extends TableName> = z.infer<(typeof tableSchemas)[T]>;
 
-/** The greatest distance of a chord from its arc where a document does not say, metres. */
-export const defaultChord = 0.001;
-
 export const documentSchema = z.strictObject({
   format: z.literal('yard-arch', 'must be "yard-arch": this is not a Yard Arch project file'),
   version: z.literal(formatVersion, `must be ${formatVersion}, the version that this program reads`),

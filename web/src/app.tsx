@@ -13,9 +13,12 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Notices } from './common/notices.tsx';
 import { Broken } from './common/Broken.tsx';
+import { later } from './common/later.tsx';
 import { EditorPage } from './editor/EditorPage.tsx';
-import { ProjectsPage } from './projects/ProjectsPage.tsx';
 import { system } from './theme.ts';
+
+const ProjectsPage = later(async () => (await import('./projects/ProjectsPage.tsx')).ProjectsPage);
+if (location.pathname === '/') ProjectsPage.fetch();
 
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } });
 

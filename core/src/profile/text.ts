@@ -11,7 +11,7 @@ export function textProfile(text: string, height: number): Profile | Impossible 
   const islands: ProfileEdge[][] = [];
   let at = 0;
   for (const letter of text) {
-    const glyph = Object.hasOwn(glyphs, letter) ? glyphs[letter] : undefined;
+    const glyph = glyphOf(letter);
     if (!glyph) return { reason: `the typeface has no “${letter}”`, mend: 'Write it with Latin letters, figures and common signs.' };
     for (const loop of glyph.loops) {
       const points = Array.from({ length: loop.length / 2 }, (_, i): [number, number] => [(loop[2 * i]! + at) * scale, loop[2 * i + 1]! * scale]);
@@ -30,6 +30,26 @@ export function textProfile(text: string, height: number): Profile | Impossible 
   }
   if (outer.length === 0) return { reason: 'its text is blank', mend: 'Write at least one letter.' };
   return loopsProfile([...outer, ...islands], null, null);
+}
+
+interface Glyph {
+  /** How far the next letter stands from it, font units. */
+  advance: number;
+  /** Closed polylines x, y, x, y …, font units. */
+  loops: readonly (readonly number[])[];
+}
+
+const read = new Map<string, Glyph>();
+
+/** A letter of the typeface, or undefined where it has none. */
+function glyphOf(letter: string): Glyph | undefined {
+  if (!Object.hasOwn(glyphs, letter)) return undefined;
+  let glyph = read.get(letter);
+  if (!glyph) {
+    const [advance, ...loops] = glyphs[letter]!.split(';');
+    read.set(letter, (glyph = { advance: Number(advance), loops: loops.map((loop) => loop.split(',').map(Number)) }));
+  }
+  return glyph;
 }
 
 function area(points: readonly (readonly [number, number])[]): number {

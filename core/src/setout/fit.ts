@@ -40,13 +40,15 @@ interface Rectangle {
 
 /** By how much a rectangle reaches beyond a sheet, where it does so most; null where it does not. */
 function overreach(sheet: Sheet, { s, t, profile: { width, height } }: Rectangle): { beyond: string; by: number } | null {
-  const reaches = [
-    { beyond: 'the start', by: -s },
-    { beyond: 'the end', by: s + width - sheet.length },
-    { beyond: 'the base', by: -t },
-    { beyond: 'the top', by: t + height - lowestTop(sheet, s, s + width) },
-  ].filter(({ by }) => by > 1e-6);
-  return reaches.reduce<{ beyond: string; by: number } | null>((most, reach) => (!most || reach.by > most.by ? reach : most), null);
+  let most: { beyond: string; by: number } | null = null;
+  const look = (beyond: string, by: number): void => {
+    if (by > (most?.by ?? 1e-6)) most = { beyond, by };
+  };
+  look('the start', -s);
+  look('the end', s + width - sheet.length);
+  look('the base', -t);
+  look('the top', t + height - lowestTop(sheet, s, s + width));
+  return most;
 }
 
 /** The lowest point of a sheet's top between two places along; the sheet's own height where its outline is free. */

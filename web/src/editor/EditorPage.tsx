@@ -1,13 +1,11 @@
 /** The setting-out page: register, sheet, strip of patterns, model and particulars of one project. */
 import { Box, Button, Flex, Heading, Spinner, Text } from '@chakra-ui/react';
 import { Maximize2, Minimize2 } from 'lucide-react';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import type { ProjectDocument } from '@yard-arch/document';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { BoardMenu } from '../commands/BoardMenu.tsx';
-import { Finder } from '../commands/Finder.tsx';
-import { KeyList } from '../commands/KeyList.tsx';
-import { HistoryParticulars } from '../particulars/HistoryParticulars.tsx';
-import { OpeningsTable } from '../table/OpeningsTable.tsx';
+import { fetchTheRest, later } from '../common/later.tsx';
 import { Desk } from './Desk.tsx';
 import { ManyParticulars } from '../particulars/ManyParticulars.tsx';
 import { OpeningParticulars } from '../particulars/OpeningParticulars.tsx';
@@ -15,22 +13,25 @@ import { LineParticulars } from '../particulars/LineParticulars.tsx';
 import { ProjectParticulars } from '../particulars/ProjectParticulars.tsx';
 import { PatternParticulars } from '../particulars/PatternParticulars.tsx';
 import { ElementParticulars } from '../particulars/ElementParticulars.tsx';
-import { Plan } from '../plan/Plan.tsx';
 import { Sheet } from '../sheet/Sheet.tsx';
 import { PatternStrip } from './PatternStrip.tsx';
 import { Register } from './Register.tsx';
 import { addElement } from './edits.ts';
 import { openingsOf } from './many-edits.ts';
 import { chooseElement, place, turnTo } from './choice.ts';
-import { SheetsDialog } from './SheetsDialog.tsx';
 import { useEditor } from './state.ts';
 import { closeProject, commit, openProject, redo, undo } from './store.ts';
 import { TopBar } from './TopBar.tsx';
 
-const fetchModelView = () => import('../model/ModelView.tsx');
-const ModelView = lazy(fetchModelView);
+const Finder = later(async () => (await import('../commands/Finder.tsx')).Finder);
+const KeyList = later(async () => (await import('../commands/KeyList.tsx')).KeyList);
+const SheetsDialog = later(async () => (await import('./SheetsDialog.tsx')).SheetsDialog);
+const HistoryParticulars = later(async () => (await import('../particulars/HistoryParticulars.tsx')).HistoryParticulars);
+const OpeningsTable = later(async () => (await import('../table/OpeningsTable.tsx')).OpeningsTable, <div className="drawing" />);
+const Plan = later(async () => (await import('../plan/Plan.tsx')).Plan, <div className="drawing" />);
+const ModelView = later(async () => (await import('../model/ModelView.tsx')).default, <div className="waiting">Fetching the model view…</div>);
 // Where the page opens on a project it is fetched while the document is.
-if (location.pathname.startsWith('/projects/')) void fetchModelView();
+if (location.pathname.startsWith('/projects/')) ModelView.fetch();
 
 export function EditorPage() {
   const { project = '', element: named } = useParams();
@@ -46,7 +47,7 @@ export function EditorPage() {
   useEffect(() => {
     if (named) localStorage.setItem(`yard-arch-element-${project}`, named);
     // Fetched while the document is.
-    void fetchModelView();
+    ModelView.fetch();
     void openProject(project);
     return closeProject;
     // The address follows the chosen wall afterwards; only another project is opened anew.
@@ -56,6 +57,10 @@ export function EditorPage() {
     if (element && document && element !== named) void navigate(`/projects/${project}/setting-out/${element}`, { replace: named === undefined });
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [element, document !== null]);
+  useEffect(() => {
+    const timer = setTimeout(() => void fetchTheRest(), 6000);
+    return () => clearTimeout(timer);
+  }, []);
   useEffect(() => {
     // Back and forward in the browser lead from wall to wall.
     const { document: now, element: shown } = useEditor.getState();
@@ -186,9 +191,7 @@ export function EditorPage() {
         }
         model={
           <aside className="model" aria-label="Model">
-            <Suspense fallback={<div className="waiting">Fetching the model view…</div>}>
-              <ModelView document={document} />
-            </Suspense>
+            <ModelView document={document} />
             <button className="enlarge" onClick={toggle} aria-label={large ? 'Make the model small' : 'Enlarge the model'} title={large ? 'Make the model small' : 'Enlarge the model'}>
               {large ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
             </button>
@@ -200,11 +203,33 @@ export function EditorPage() {
           </aside>
         }
       />
-      <Finder />
-      <KeyList />
-      <SheetsDialog document={document} />
+      <Dialogs document={document} />
     </div>
   );
+}
+
+function Dialogs({ document }: { document: ProjectDocument }) {
+  const dialog = useEditor((state) => state.dialog);
+  return (
+    <>
+      <FromThenOn when={dialog === 'finder'}>
+        <Finder />
+      </FromThenOn>
+      <FromThenOn when={dialog === 'keys'}>
+        <KeyList />
+      </FromThenOn>
+      <FromThenOn when={dialog === 'sheets'}>
+        <SheetsDialog document={document} />
+      </FromThenOn>
+    </>
+  );
+}
+
+/** What is there from when it is first wanted on; it knows by itself whether it is to be seen. */
+function FromThenOn({ when, children }: { when: boolean; children: ReactNode }) {
+  const [wanted, setWanted] = useState(when);
+  if (when && !wanted) setWanted(true);
+  return wanted ? children : null;
 }
 
 function Particulars() {

@@ -1,5 +1,5 @@
 /** What the page and the cutting worker say to each other. */
-import type { MeshProof, OpeningStatus, Run, State } from '@yard-arch/core';
+import type { MeshProof, OpeningStatus, State } from '@yard-arch/core';
 import type { ChangeSet, ProjectDocument } from '@yard-arch/document';
 
 /** To the worker. Each message has a number; the answer names the last one that it takes in. */
@@ -15,12 +15,15 @@ export interface DrawnElement {
   element: string;
   origin: [number, number, number];
   positions: Float32Array;
+  /** A sphere about it: x, y, z of its centre, and its radius. */
+  sphere: [number, number, number, number];
   normals: Float32Array;
   /** Texture coordinates, metres. */
   uvs: Float32Array;
   triangles: Uint32Array;
+  /** Lines as pairs of points; empty at first, and sent after. */
   creases: Float32Array;
-  runs: Run[];
+  runs: DrawnRuns;
   /** The face that is left: loops as SVG path data in metres, y up. */
   face: string;
   /** How many of its openings there are in each state. */
@@ -33,6 +36,19 @@ export interface DrawnElement {
   fault: { reason: string; mend: string } | null;
 }
 
+/** Triangles that follow one another, of one material and one opening or none; as columns, for there are very many. */
+export interface DrawnRuns {
+  /** The first triangle of each, in ascending order, and how many there are. */
+  first: Uint32Array;
+  count: Uint32Array;
+  /** Which of the materials each is of. */
+  material: Uint32Array;
+  materials: string[];
+  /** Which of the openings each is of, counted from 1; 0 where it is of none. */
+  opening: Uint32Array;
+  openings: string[];
+}
+
 /** Statuses that are not as they were told last, and openings that have none any more. */
 export interface NewStatuses {
   changed: OpeningStatus[];
@@ -41,5 +57,7 @@ export interface NewStatuses {
 
 export type FromWorker =
   | { kind: 'model'; number: number; elements: DrawnElement[]; removed: string[]; statuses: NewStatuses; milliseconds: number }
+  /** Creases of elements that were sent without any. */
+  | { kind: 'creases'; number: number; creases: [string, Float32Array][] }
   | { kind: 'proofs'; number: number; proofs: [string, MeshProof][] }
   | { kind: 'failed'; number: number; message: string };

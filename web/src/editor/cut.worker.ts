@@ -1,9 +1,8 @@
 /** The cutting worker: keeps the document, cuts what an edit touches, and proves it when there is time. */
 import { creasesOf, cutModel, prove, type CutMesh, type ElementCut, type MeshProof, type Model, type OpeningStatus, type Region, type State } from '@yard-arch/core';
-import { solidLibrary } from '@yard-arch/core/solid';
 import wasm from 'manifold-3d/manifold.wasm?url';
-import { applyChangeSet, sameValue, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
-import type { DrawnElement, FromWorker, NewStatuses, ToWorker } from './cut-messages.ts';
+import { sameValue, withChanges, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import type { DrawnElement, DrawnRuns, FromWorker, NewStatuses, ToWorker } from './cut-messages.ts';
 
 const scope = self as unknown as { name: string; postMessage(message: FromWorker, transfer?: Transferable[]): void; onmessage: (event: MessageEvent<ToWorker>) => void };
 
@@ -27,17 +26,19 @@ let fetching = false;
 function fetchSolidPath(): void {
   if (fetching) return;
   fetching = true;
-  solidLibrary(wasm).then(
-    () => {
-      if (!anyUncut()) return;
-      model = undefined;
-      if (!due) setTimeout(cut, 0);
-      due = true;
-    },
-    () => {
-      // Without it only what the sheet path cannot express stays uncut, and says so.
-    },
-  );
+  import('@yard-arch/core/solid')
+    .then(({ solidLibrary }) => solidLibrary(wasm))
+    .then(
+      () => {
+        if (!anyUncut()) return;
+        model = undefined;
+        if (!due) setTimeout(cut, 0);
+        due = true;
+      },
+      () => {
+        // Without it only what the sheet path cannot express stays uncut, and says so.
+      },
+    );
 }
 
 function anyUncut(): boolean {
@@ -49,21 +50,18 @@ if (scope.name) void readAhead(scope.name);
 
 scope.onmessage = ({ data }) => {
   number = data.number;
-  try {
-    if (data.kind === 'document') {
-      const stands = document !== null && data.revision !== null && data.revision === readRevision;
-      readRevision = null;
-      // What was read ahead stands, and with it all that is cut of it.
-      if (stands) return proveSoon();
-      document = data.document;
-      preview = null;
-    } else if (data.kind === 'apply') {
-      if (document) document = applyChangeSet(document, data.changeSet).document;
-      preview = null;
-    } else preview = data.changeSet;
-  } catch (error) {
-    scope.postMessage({ kind: 'failed', number, message: (error as Error).message });
-  }
+  if (data.kind === 'document') {
+    const stands = document !== null && data.revision !== null && data.revision === readRevision;
+    readRevision = null;
+    // What was read ahead stands, and with it all that is cut of it.
+    if (stands) return proveSoon();
+    document = data.document;
+    preview = null;
+  } else if (data.kind === 'apply') {
+    // The page has applied it, and so checked it.
+    if (document) document = withChanges(document, data.changeSet.changes);
+    preview = null;
+  } else preview = data.changeSet;
   // Whatever else has come in by now is taken in before anything is cut.
   if (!due) setTimeout(cut, 0);
   due = true;
@@ -89,14 +87,8 @@ function cut(): void {
   due = false;
   if (!document) return;
   const start = performance.now();
-  let drafted = document;
   try {
-    if (preview) drafted = applyChangeSet(document, preview).document;
-  } catch {
-    // A preview that does not fit shows the document as it is; the page says why.
-  }
-  try {
-    model = cutModel(drafted, model);
+    model = cutModel(preview ? withChanges(document, preview.changes) : document, model);
   } catch (error) {
     scope.postMessage({ kind: 'failed', number, message: (error as Error).message });
     return;
@@ -107,17 +99,24 @@ function cut(): void {
   for (const [id, result] of model.cuts) {
     if (told.get(id) === result) continue;
     told.set(id, result);
-    elements.push(drawn(result));
+    elements.push(drawn(result, shown > 0));
   }
   scope.postMessage(
     { kind: 'model', number, elements, removed, statuses: newStatuses(model.statuses), milliseconds: performance.now() - start },
     elements.flatMap((e) => [e.positions.buffer, e.normals.buffer, e.uvs.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[]),
   );
+  if (shown === 0) setTimeout(tellCreases, 500);
   // Only what the sheet path left wants the solid path at once; else it is fetched when the page has drawn what there is.
   if (anyUncut()) fetchSolidPath();
   else if (shown === 0) setTimeout(fetchSolidPath, 1500);
   shown ||= performance.now();
   proveSoon();
+}
+
+/** Sends what was left out when the model was first shown: it can be seen, and turned, without its creases, and the page is the first to need the processor. */
+function tellCreases(): void {
+  const creases = [...told].map(([element, { mesh, sheet }]): [string, Float32Array] => [element, creasesOf(mesh, sheet.chart.origin)]);
+  scope.postMessage({ kind: 'creases', number, creases }, creases.map(([, { buffer }]) => buffer as ArrayBuffer));
 }
 
 function proveSoon(): void {
@@ -155,7 +154,7 @@ function statesOf(statuses: readonly OpeningStatus[]): Partial<Record<State, num
   return count;
 }
 
-function drawn(result: ElementCut): DrawnElement {
+function drawn(result: ElementCut, creased: boolean): DrawnElement {
   const { mesh, sheet } = result;
   const [x, y, z] = sheet.chart.origin;
   const origin: [number, number, number] = [x, y, z];
@@ -163,11 +162,12 @@ function drawn(result: ElementCut): DrawnElement {
     element: result.element,
     origin,
     positions: positionsOf(mesh, origin),
+    sphere: sphereOf(mesh, origin),
     normals: mesh.normals.slice(),
     uvs: mesh.uvs.slice(),
     triangles: mesh.triangles.slice(),
-    creases: creasesOf(mesh, origin),
-    runs: mesh.runs,
+    creases: creased ? creasesOf(mesh, origin) : new Float32Array(0),
+    runs: runsOf(mesh),
     face: pathOf(result.region),
     states: statesOf(result.statuses),
     faceArea: result.faceArea,
@@ -176,6 +176,20 @@ function drawn(result: ElementCut): DrawnElement {
     joins: result.sheet.joins,
     fault: result.fault,
   };
+}
+
+function runsOf({ runs }: CutMesh): DrawnRuns {
+  const column = (): Uint32Array => new Uint32Array(runs.length);
+  const [first, count, material, opening] = [column(), column(), column(), column()];
+  const [materials, openings] = [new Map<string, number>(), new Map<string, number>()];
+  const numberIn = (all: Map<string, number>, name: string): number => all.get(name) ?? all.set(name, all.size).size - 1;
+  runs.forEach((run, i) => {
+    first[i] = run.first;
+    count[i] = run.count;
+    material[i] = numberIn(materials, run.material);
+    opening[i] = run.opening === null ? 0 : numberIn(openings, run.opening) + 1;
+  });
+  return { first, count, material, materials: [...materials.keys()], opening, openings: [...openings.keys()] };
 }
 
 /** Where each corner stands, relative to an origin. */
@@ -188,6 +202,20 @@ function positionsOf({ points, vertices }: CutMesh, [x, y, z]: readonly [number,
     positions[3 * c + 2] = points[v + 2]! - z;
   }
   return positions;
+}
+
+/** A sphere about all corners, relative to an origin: x, y, z of its centre, and its radius; metres. */
+function sphereOf({ points }: CutMesh, origin: readonly [number, number, number]): [number, number, number, number] {
+  const [low, high] = [[Infinity, Infinity, Infinity], [-Infinity, -Infinity, -Infinity]];
+  for (let k = 0; k < 3; k++)
+    for (let i = k; i < points.length; i += 3) {
+      const value = points[i]!;
+      if (value < low[k]!) low[k] = value;
+      if (value > high[k]!) high[k] = value;
+    }
+  if (points.length === 0) return [0, 0, 0, 0];
+  const centre = (k: number): number => (low[k]! + high[k]!) / 2 - origin[k]!;
+  return [centre(0), centre(1), centre(2), Math.hypot(high[0]! - low[0]!, high[1]! - low[1]!, high[2]! - low[2]!) / 2];
 }
 
 function pathOf(region: Region): string {

@@ -30,6 +30,13 @@ function take(message: FromWorker): void {
     return;
   }
   const drawn = new Map(getState().drawn);
+  if (message.kind === 'creases') {
+    for (const [id, creases] of message.creases) {
+      const known = drawn.get(id);
+      if (known) drawn.set(id, { ...known, creases });
+    }
+    return setState({ drawn });
+  }
   for (const id of message.removed) drawn.delete(id);
   for (const element of message.elements) drawn.set(element.element, element);
   setState({ drawn, statuses: withNew(getState().statuses, message.statuses), cutTime: message.milliseconds, cutFailure: null });

@@ -31,21 +31,26 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
   const drag = useDrag(hold);
   const panes = useMemo(() => panesOf(document).filter(({ element }) => !hidden.has(element)), [document, hidden]);
   const ids = chosenIds(chosen);
-  const all = useMemo(() => merged(panes, false), [panes]);
+  // Nothing of it is seen, so it is made when something is first pointed at.
+  const all = useMemo(() => onDemand(() => merged(panes, false)), [panes]);
   const blocked = useMemo(() => merged(panes.filter(({ blockedUp }) => blockedUp), false), [panes]);
   const lit = useMemo(() => merged(panesOf(draft, ids).filter(({ element }) => !hidden.has(element)), false), [draft, ids, hidden]);
   const solids = useMemo(() => (cutters ? merged(panes, true) : null), [panes, cutters]);
-  useDisposed(all);
+  useEffect(() => all.dispose, [all]);
   useDisposed(blocked);
   useDisposed(lit);
   useDisposed(solids);
   const planes = clip ? [clip] : null;
   /** The pane that a ray met. */
-  const met = (event: ThreeEvent<MouseEvent>): Pane | undefined => (isAway(clip, event) ? undefined : panes[all.userData.paneOf[event.faceIndex ?? -1]!]);
+  const met = (event: ThreeEvent<MouseEvent>): Pane | undefined => (isAway(clip, event) ? undefined : panes[all.get().userData.paneOf[event.faceIndex ?? -1]!]);
   return (
     <>
       <mesh
-        geometry={all}
+        visible={false}
+        raycast={function (this: THREE.Mesh, ...ray) {
+          this.geometry = all.get();
+          THREE.Mesh.prototype.raycast.apply(this, ray);
+        }}
         onClick={(event) => {
           const pane = met(event);
           if (pane) onPick(event, pane.element, pane.id);
@@ -59,7 +64,7 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
           if (pane) drag(event, pane.id);
         }}
       >
-        <meshBasicMaterial side={THREE.DoubleSide} visible={false} />
+        <meshBasicMaterial side={THREE.DoubleSide} />
       </mesh>
       <mesh geometry={blocked} raycast={() => null} renderOrder={2}>
         <meshBasicMaterial side={THREE.DoubleSide} transparent depthWrite={false} color="#8a7c66" opacity={0.28} clippingPlanes={planes} />
@@ -74,6 +79,12 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
       )}
     </>
   );
+}
+
+/** A geometry that is made when it is first asked for. */
+function onDemand<G extends THREE.BufferGeometry>(make: () => G): { get: () => G; dispose: () => void } {
+  let made: G | null = null;
+  return { get: () => (made ??= make()), dispose: () => made?.dispose() };
 }
 
 function useDisposed(geometry: THREE.BufferGeometry | null): void {

@@ -4,7 +4,7 @@ import { textureOf } from '@yard-arch/core/texture';
 import type { Material, ProjectDocument } from '@yard-arch/document';
 import { memo, useEffect, useMemo } from 'react';
 import * as THREE from 'three';
-import type { DrawnElement } from '../editor/cut-messages.ts';
+import type { DrawnElement, DrawnRuns } from '../editor/cut-messages.ts';
 import type { Show } from './display.ts';
 
 const images = new WeakMap<object, THREE.DataTexture>();
@@ -57,6 +57,12 @@ function insideStripes(): THREE.DataTexture {
 /** Whether what a ray met has been taken away by the plane. */
 export const isAway = (clip: THREE.Plane | null, { point }: Pick<ThreeEvent<MouseEvent>, 'point'>): boolean => clip !== null && clip.distanceToPoint(point) < 0;
 
+/** The opening of the run that holds a triangle, or null. */
+function openingAt({ first, count, opening, openings }: DrawnRuns, triangle: number): string | null {
+  const i = first.findIndex((start, k) => triangle >= start && triangle < start + count[k]!);
+  return openings[(opening[i] ?? 0) - 1] ?? null;
+}
+
 interface CutWallProps {
   cut: DrawnElement;
   materials: ProjectDocument['materials'];
@@ -68,25 +74,25 @@ interface CutWallProps {
 }
 
 export const CutWall = memo(function CutWall({ cut, materials, chosen, show, clip, onPick }: CutWallProps) {
+  const { positions, normals, uvs, triangles, runs, sphere } = cut;
   const geometry = useMemo(() => {
     const made = new THREE.BufferGeometry();
-    made.setAttribute('position', new THREE.BufferAttribute(cut.positions, 3));
-    made.setAttribute('normal', new THREE.BufferAttribute(cut.normals, 3));
-    made.setAttribute('uv', new THREE.BufferAttribute(cut.uvs, 2));
-    made.setIndex(new THREE.BufferAttribute(cut.triangles, 1));
+    made.setAttribute('position', new THREE.BufferAttribute(positions, 3));
+    made.setAttribute('normal', new THREE.BufferAttribute(normals, 3));
+    made.setAttribute('uv', new THREE.BufferAttribute(uvs, 2));
+    made.setIndex(new THREE.BufferAttribute(triangles, 1));
+    made.boundingSphere = new THREE.Sphere(new THREE.Vector3(sphere[0], sphere[1], sphere[2]), sphere[3]);
     return made;
-  }, [cut]);
+  }, [positions, normals, uvs, triangles, sphere]);
   const surfaces = useMemo(() => {
     geometry.clearGroups();
-    const ids: string[] = [];
-    for (const run of cut.runs) {
-      let at = ids.indexOf(run.material);
-      if (at < 0) at = ids.push(run.material) - 1;
+    const { first, count, material } = runs;
+    first.forEach((start, i) => {
       const last = geometry.groups.at(-1);
-      if (last && last.materialIndex === at && last.start + last.count === 3 * run.first) last.count += 3 * run.count;
-      else geometry.addGroup(3 * run.first, 3 * run.count, at);
-    }
-    return ids.map((id) => {
+      if (last && last.materialIndex === material[i] && last.start + last.count === 3 * start) last.count += 3 * count[i]!;
+      else geometry.addGroup(3 * start, 3 * count[i]!, material[i]);
+    });
+    return runs.materials.map((id) => {
       const surface = show === 'sides' ? new THREE.MeshLambertMaterial({ color: outside }) : surfaceOf(materials[id]);
       if (show === 'see-through') Object.assign(surface, { transparent: true, opacity: 0.32, depthWrite: false, side: THREE.DoubleSide });
       surface.clippingPlanes = clip ? [clip] : null;
@@ -94,12 +100,13 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
       surface.clipShadows = true;
       return surface;
     });
-  }, [geometry, cut, materials, show, clip]);
+  }, [geometry, runs, materials, show, clip]);
   const creases = useMemo(() => {
     const made = new THREE.BufferGeometry();
     made.setAttribute('position', new THREE.BufferAttribute(cut.creases, 3));
+    made.boundingSphere = geometry.boundingSphere;
     return made;
-  }, [cut]);
+  }, [cut.creases, geometry]);
   useEffect(() => () => geometry.dispose(), [geometry]);
   useEffect(() => () => creases.dispose(), [creases]);
   useEffect(() => () => surfaces.forEach((material) => material.dispose()), [surfaces]);
@@ -107,8 +114,7 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
   const met = (event: ThreeEvent<MouseEvent>) => {
     if (isAway(clip, event)) return;
     const triangle = event.faceIndex ?? 0;
-    const run = cut.runs.find(({ first, count }) => triangle >= first && triangle < first + count);
-    onPick(event, cut.element, run?.opening ?? null);
+    onPick(event, cut.element, openingAt(runs, triangle));
   };
   return (
     <group position={cut.origin}>

@@ -1,8 +1,9 @@
 /** The model: what is cut, in three dimensions, beside the sheet and following it. */
 import { OrbitControls, OrthographicCamera, PerspectiveCamera } from '@react-three/drei';
-import { Canvas, useThree, type RootState, type ThreeEvent } from '@react-three/fiber';
+import { Canvas, useFrame, useThree, type RootState, type ThreeEvent } from '@react-three/fiber';
 import type { ProjectDocument } from '@yard-arch/document';
 import { useCallback, useEffect, useMemo, useRef, useState, type ComponentRef } from 'react';
+import { flushSync } from 'react-dom';
 import * as THREE from 'three';
 import { choose, chooseElement, chooseOpening } from '../editor/choice.ts';
 import { ModelMenu } from '../commands/ModelMenu.tsx';
@@ -11,6 +12,7 @@ import { complain, notify } from '../common/notices.tsx';
 import { Apertures } from './Apertures.tsx';
 import { CutWall } from './CutWall.tsx';
 import { useDisplay } from './display.ts';
+import { bySoftware, fine, noteSoftware, Pace, type Drawing } from './Pace.tsx';
 import { DisplayMenu, SectionBar } from './DisplayMenu.tsx';
 import { aboveOf, aimAt, chosenFrom, cornersIn, endOn, faceOn, wholeOf, type Stand } from './views.ts';
 
@@ -25,7 +27,7 @@ class PromptObserver extends ResizeObserver {
   }
   override observe(target: Element, options?: ResizeObserverOptions): void {
     super.observe(target, options);
-    queueMicrotask(() => this.tell([], this));
+    queueMicrotask(() => flushSync(() => this.tell([], this)));
   }
 }
 
@@ -45,6 +47,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
   const go = useRef<(stand: Stand) => void>(() => {});
   const canvas = useRef<RootState | null>(null);
   const [target] = useState(() => ({ current: new THREE.Vector3() }));
+  const [drawing] = useState<Drawing>(() => ({ rough: false }));
   const parallel = useDisplay((state) => state.parallel);
   const section = useDisplay((state) => state.section);
   const hold = useCallback((held: boolean) => {
@@ -68,22 +71,24 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
       <ModelMenu>
         <Canvas
           frameloop="demand"
-          resize={{ polyfill: PromptObserver }}
-          shadows
+          resize={{ polyfill: PromptObserver, debounce: 0 }}
+          shadows="percentage"
           onCreated={(state) => {
             state.gl.localClippingEnabled = true;
             state.gl.debug.checkShaderErrors = false;
+            noteSoftware(state.gl.getContext());
             canvas.current = state;
           }}
           dpr={[1, 2]}
-          gl={{ antialias: true, powerPreference: 'high-performance' }}
+          gl={{ antialias: !bySoftware(), powerPreference: 'high-performance' }}
           onPointerMissed={() => choose({ kind: 'wall' })}
           role="application"
           aria-label="Model of the project. Drag to orbit, right drag to pan, wheel to zoom; click a wall or an opening to choose it."
         >
           <color attach="background" args={['#e3e9e5']} />
           <hemisphereLight args={['#ffffff', '#b8a98d', 1.5]} />
-          <Sun bounds={bounds} />
+          <Pace drawing={drawing} />
+          <Sun bounds={bounds} drawing={drawing} clip={clip} />
           <mesh position={[0, 0, floor - 0.012]} receiveShadow raycast={() => null}>
             <planeGeometry args={[2000, 2000]} />
             <meshLambertMaterial color="#d3c8b2" />
@@ -125,8 +130,24 @@ function pick(event: ThreeEvent<MouseEvent>, element: string, opening: string | 
   choose({ kind: 'wall' });
 }
 
-function Sun({ bounds }: { bounds: THREE.Box3 }) {
+/** The light that casts shadows. They are cast anew only when what casts them changes, not as one looks round. */
+function Sun({ bounds, drawing, clip }: { bounds: THREE.Box3; drawing: Drawing; clip: THREE.Plane | null }) {
   const light = useRef<THREE.DirectionalLight>(null);
+  const drawn = useEditor((state) => state.drawn);
+  const hidden = useEditor((state) => state.hidden);
+  const show = useDisplay((state) => state.show);
+  const stale = useRef(false);
+  const cast = useRef(false);
+  useEffect(() => {
+    if (drawn.size > 0) stale.current = true;
+  }, [bounds, drawn, hidden, show, clip]);
+  useFrame(() => {
+    // The first time the model is there to be seen sooner without them, where that takes long.
+    if (!stale.current || !light.current || (drawing.rough && !cast.current)) return;
+    stale.current = false;
+    cast.current = true;
+    light.current.shadow.needsUpdate = true;
+  });
   const empty = bounds.isEmpty();
   const centre = empty ? new THREE.Vector3() : bounds.getCenter(new THREE.Vector3());
   const reach = empty ? 10 : bounds.getSize(new THREE.Vector3()).length() / 2 + 2;
@@ -137,8 +158,8 @@ function Sun({ bounds }: { bounds: THREE.Box3 }) {
     sun.target.updateMatrixWorld();
     Object.assign(sun.shadow.camera, { left: -reach, right: reach, top: reach, bottom: -reach, near: 0.1, far: reach * 6 });
     sun.shadow.camera.updateProjectionMatrix();
-    sun.shadow.needsUpdate = true;
-  });
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [bounds]);
   return (
     <directionalLight
       ref={light}
@@ -147,6 +168,7 @@ function Sun({ bounds }: { bounds: THREE.Box3 }) {
       color="#fff4e2"
       position={[centre.x + reach * 1.1, centre.y - reach * 1.9, centre.z + reach * 1.9]}
       shadow-mapSize={[2048, 2048]}
+      shadow-autoUpdate={false}
       shadow-bias={-0.0004}
       shadow-normalBias={0.03}
     />
@@ -248,6 +270,7 @@ function Cameras({ parallel, controls, target }: { parallel: boolean; controls: 
 
 /** Puts the view on the clipboard as a picture, or where that is not allowed into a file. */
 async function copyPicture({ gl, scene, get }: RootState, name: string): Promise<void> {
+  if (bySoftware()) gl.setPixelRatio(fine);
   gl.render(scene, get().camera);
   const picture = await new Promise<Blob | null>((done) => gl.domElement.toBlob(done, 'image/png'));
   if (!picture) return complain('The view could not be copied', 'The browser gave no picture of it. Try again, or enlarge the model first.');

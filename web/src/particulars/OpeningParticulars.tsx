@@ -1,6 +1,6 @@
 /** Particulars of an opening: where it is and from what, of which size, what became of it, and what its cut gives. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
-import { alongAt, boxOf, datumsOn, gripOffset, resolveOpening, rowOf, upAt, type Box, type Run } from '@yard-arch/core';
+import { alongAt, boxOf, datumsOn, gripOffset, resolveOpening, rowOf, upAt, type Box } from '@yard-arch/core';
 import { dimensionLabel, dimensionNames, extentOf, ringFrom, sizeLabel, type Along, type Grip, type Opening, type Pattern, type ProjectDocument, type Up } from '@yard-arch/document';
 import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
@@ -9,6 +9,7 @@ import { changeOpening, replaceIntent, uses } from '../editor/edits.ts';
 import { blockAll, boxesOf, removeAll } from '../editor/many-edits.ts';
 import { changeOwn, changePatternOf, changeSizeOf, keepAsSize, makeOneOff } from '../editor/opening-edits.ts';
 import { choose } from '../editor/choice.ts';
+import type { DrawnRuns } from '../editor/cut-messages.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit, undo } from '../editor/store.ts';
 import type { ComponentProps } from 'react';
@@ -213,7 +214,7 @@ function OneOff({ document, opening, pattern }: { document: ProjectDocument; ope
 
 /** What the cut of an opening gives; by itself, since it changes with every cut of the wall. */
 function CutGives({ opening, area }: { opening: Opening; area: number }) {
-  const count = useEditor((state) => triangles(state.drawn.get(opening.element)?.runs ?? [], opening.id));
+  const count = useEditor((state) => triangles(state.drawn.get(opening.element)?.runs, opening.id));
   return (
     <>
       <hr />
@@ -225,8 +226,9 @@ function CutGives({ opening, area }: { opening: Opening; area: number }) {
   );
 }
 
-function triangles(runs: readonly Run[], opening: string): number {
-  return runs.reduce((sum, run) => sum + (run.opening === opening ? run.count : 0), 0);
+function triangles(runs: DrawnRuns | undefined, opening: string): number {
+  const number = (runs?.openings.indexOf(opening) ?? -1) + 1;
+  return number === 0 ? 0 : runs!.count.reduce((sum, count, i) => sum + (runs!.opening[i] === number ? count : 0), 0);
 }
 
 function sentence(text: string): string {

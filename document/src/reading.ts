@@ -1,0 +1,77 @@
+/** What is read from a document that has been checked, without its schemas: where it is only cut, they need not be loaded. */
+import type { Change, Settings } from './change-set.ts';
+import type { Element, Run, Wall } from './element-schema.ts';
+import type { ProjectDocument, Row, TableName } from './schema.ts';
+
+/** The greatest distance of a chord from its arc where a document does not say, metres. */
+export const defaultChord = 0.001;
+
+/** The row with an id, or undefined; safe for ids that are names of object methods. */
+export function row<T extends TableName>(document: ProjectDocument, table: T, id: string): Row<T> | undefined {
+  const rows = document[table] as Record<string, Row<T>>;
+  return Object.hasOwn(rows, id) ? rows[id] : undefined;
+}
+
+/** All runs of a wall, its first one included. */
+export function runsOf(wall: Wall): Run[] {
+  return [{ turn: 0, length: wall.length, ...(wall.sweep ? { sweep: wall.sweep } : {}) }, ...(wall.runs ?? [])];
+}
+
+/** How long and how high an element's face is for setting out, metres: a wall's whole length and the height of its start, a panel's bounding rectangle. */
+export function extentOf(element: Element): { length: number; height: number } {
+  if (element.kind === 'wall') return { length: runsOf(element).reduce((sum, run) => sum + run.length, 0), height: element.height };
+  const xs = element.outline.map((point) => point.x);
+  const ys = element.outline.map((point) => point.y);
+  return { length: Math.max(...xs), height: Math.max(...ys) };
+}
+
+/** Whether two values of a document are the same, whatever the order of their fields. */
+export function sameValue(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || Array.isArray(a) !== Array.isArray(b)) return false;
+  const [p, q] = [a as Record<string, unknown>, b as Record<string, unknown>];
+  for (const key of new Set([...Object.keys(p), ...Object.keys(q)])) if (!sameValue(p[key], q[key])) return false;
+  return true;
+}
+
+/** A document that is being changed. Nothing is checked; what is not touched stays the very same object. */
+export class Draft {
+  readonly document: ProjectDocument;
+  private readonly copied = new Set<TableName>();
+
+  constructor(from: ProjectDocument) {
+    this.document = { ...from };
+  }
+
+  put<T extends TableName>(table: T, value: Row<T>): void {
+    this.rowsOf(table)[value.id] = value;
+  }
+
+  remove(table: TableName, id: string): void {
+    Reflect.deleteProperty(this.rowsOf(table), id);
+  }
+
+  /** Sets what is given; a chord of null is taken away. */
+  set({ chord, ...rest }: Settings): void {
+    Object.assign(this.document, rest);
+    if (chord === null) delete this.document.chord;
+    else if (chord !== undefined) this.document.chord = chord;
+  }
+
+  private rowsOf(table: TableName): Record<string, unknown> {
+    if (!this.copied.has(table)) Object.assign(this.document, { [table]: { ...this.document[table] } });
+    this.copied.add(table);
+    return this.document[table];
+  }
+}
+
+/** A document with changes made to it that are known to fit, having been applied elsewhere. */
+export function withChanges(document: ProjectDocument, changes: readonly Change[]): ProjectDocument {
+  const draft = new Draft(document);
+  for (const change of changes) {
+    if (change.op === 'put') draft.put(change.table, change.value);
+    else if (change.op === 'remove') draft.remove(change.table, change.id);
+    else draft.set(change.value);
+  }
+  return draft.document;
+}

@@ -1,0 +1,70 @@
+/** How finely the model is drawn where the processor does the work of a graphics card: roughly while anything moves, finely once it rests. */
+import { useFrame, useThree } from '@react-three/fiber';
+import { useEffect, useRef } from 'react';
+
+const kept = 'yard-arch-webgl';
+
+/** Whether a WebGL context is drawn by the processor. */
+function isSoftware(context: WebGL2RenderingContext | WebGLRenderingContext | null): boolean {
+  const about = context?.getExtension('WEBGL_debug_renderer_info');
+  return /swiftshader|llvmpipe|softpipe|software|basic render/i.test(String((about && context?.getParameter(about.UNMASKED_RENDERER_WEBGL)) ?? ''));
+}
+
+let software: boolean | undefined;
+
+/** Whether WebGL is drawn by the processor here: as it was the last time, for making a context only to ask it takes as long as much of the first frame. */
+export function bySoftware(): boolean {
+  if (software !== undefined) return software;
+  const known = localStorage.getItem(kept);
+  if (known) return (software = known === 'software');
+  const probe = document.createElement('canvas').getContext('webgl2');
+  software = isSoftware(probe);
+  probe?.getExtension('WEBGL_lose_context')?.loseContext();
+  return software;
+}
+
+/** Keeps for the next time how a context that is there is drawn. */
+export function noteSoftware(context: WebGL2RenderingContext | WebGLRenderingContext): void {
+  localStorage.setItem(kept, isSoftware(context) ? 'software' : 'card');
+}
+
+/** Dots across a pixel of the page, roughly and finely; at rest four dots make one, so that edges are smooth without the card's own smoothing. */
+const rough = 1;
+export const fine = 2;
+
+/** How long nothing may be asked of the view before it rests, ms. */
+const rest = 400;
+
+export interface Drawing {
+  /** Whether the frame that is being drawn is a rough one. */
+  rough: boolean;
+}
+
+/** Keeps the pace, and says in `drawing` which frame is which. Where there is a graphics card every frame is fine. */
+export function Pace({ drawing }: { drawing: Drawing }) {
+  const { invalidate } = useThree();
+  const resting = useRef(false);
+  const stop = useRef(() => {});
+  useEffect(() => () => stop.current(), []);
+  useFrame(({ gl }) => {
+    if (!bySoftware()) return;
+    drawing.rough = !resting.current;
+    resting.current = false;
+    gl.setPixelRatio(drawing.rough ? rough : fine);
+    stop.current();
+    if (!drawing.rough) return;
+    // A frame can take as long as that by itself: counted from when it has been drawn, which is before the next begins.
+    let timer: ReturnType<typeof setTimeout>;
+    const next = requestAnimationFrame(() => {
+      timer = setTimeout(() => {
+        resting.current = true;
+        invalidate();
+      }, rest);
+    });
+    stop.current = () => {
+      cancelAnimationFrame(next);
+      clearTimeout(timer);
+    };
+  });
+  return null;
+}
