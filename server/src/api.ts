@@ -181,7 +181,12 @@ export function makeApi(projects: Projects) {
       return c.body(null, 204);
     })
     .openapi(routes.restore, async (c) => c.json(await projects.restore(c.req.valid('param').id), 200))
-    .openapi(routes.read, async (c) => c.json(await projects.read(c.req.valid('param').id, c.req.valid('query').revision), 200))
+    .openapi(routes.read, async (c) => {
+      const [{ id }, { revision: at }] = [c.req.valid('param'), c.req.valid('query')];
+      if (at !== undefined) return c.json(await projects.read(id, at), 200);
+      const { revision, document } = await projects.text(id);
+      return c.body(`{"revision":${revision},"document":${document}}`, 200, { 'content-type': 'application/json' }) as never;
+    })
     .openapi(routes.append, async (c) => {
       const { baseRevision, key, changeSet } = c.req.valid('json');
       return c.json(await projects.append(c.req.valid('param').id, baseRevision, key, changeSet), 201);

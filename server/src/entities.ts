@@ -1,7 +1,7 @@
 /** What is kept in the database: projects, and every change that was made to them. */
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
 
-/** One project as it now stands. The document is kept as the text of its file, so that rows keep their order. */
+/** One project as it now stands. The document is kept as JSON text, so that rows keep their order. */
 export const ProjectEntity = defineEntity({
   name: 'Project',
   tableName: 'project',

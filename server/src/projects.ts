@@ -4,7 +4,6 @@ import {
   applyChangeSet,
   checkDocument,
   readDocument,
-  writeDocument,
   type ChangeSet,
   type ProjectDocument,
 } from '@yard-arch/document';
@@ -65,7 +64,7 @@ function summary(row: ProjectRow): ProjectSummary {
 function counts(document: ProjectDocument): { name: string; document: string; elements: number; openings: number } {
   return {
     name: document.name,
-    document: writeDocument(document),
+    document: JSON.stringify(document),
     elements: Object.keys(document.elements).length,
     openings: Object.keys(document.openings).length,
   };
@@ -108,6 +107,12 @@ export class Projects {
 
   async get(id: string): Promise<ProjectSummary> {
     return summary(await this.find(this.em, id));
+  }
+
+  /** The document as it stands, as JSON text: it was checked when it was kept, and whoever only passes it on need not read it. */
+  async text(id: string): Promise<{ revision: number; document: string }> {
+    const { revision, document } = await this.find(this.em, id);
+    return { revision, document };
   }
 
   /** The document as it stands, or as it was at a revision, with its revision. */

@@ -18,8 +18,18 @@ export interface Misfit {
   smaller: { size: string } | { own: Dimensions; s: number; t: number } | null;
 }
 
+const known = new WeakMap<ProjectDocument, Map<Element, readonly Misfit[]>>();
+
 /** The openings of an element that reach beyond its start, end, base or top. Those that have no place at all are not among them: they say so themselves. */
-export function misfitsOn(document: ProjectDocument, element: Element): Misfit[] {
+export function misfitsOn(document: ProjectDocument, element: Element): readonly Misfit[] {
+  let ofDocument = known.get(document);
+  if (!ofDocument) known.set(document, (ofDocument = new Map()));
+  let found = ofDocument.get(element);
+  if (!found) ofDocument.set(element, (found = findMisfits(document, element)));
+  return found;
+}
+
+function findMisfits(document: ProjectDocument, element: Element): Misfit[] {
   const sheet = sheetOf(element);
   const found: Misfit[] = [];
   for (const opening of Object.values(document.openings)) {

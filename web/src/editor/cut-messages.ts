@@ -7,6 +7,8 @@ export type ToWorker =
   /** The document; with the revision of the server's that it is, where it is no more than that. */
   | { kind: 'document'; number: number; document: ProjectDocument; revision: number | null }
   | { kind: 'apply'; number: number; changeSet: ChangeSet }
+  /** What was told of the model first has been drawn: now there is time for what was left out. */
+  | { kind: 'drawn'; number: number }
   /** An edit that is being made, or null when it was given up; the document itself is not changed by it. */
   | { kind: 'preview'; number: number; changeSet: ChangeSet | null };
 

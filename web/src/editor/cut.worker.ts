@@ -15,6 +15,8 @@ let number = 0;
 let due = false;
 /** When anything was shown for the first time; 0 before. */
 let shown = 0;
+/** Whether creases are told with the rest. */
+let creased = false;
 let proving: ReturnType<typeof setTimeout> | undefined;
 const proofs = new WeakMap<ElementCut, MeshProof>();
 const told = new Map<string, ElementCut>();
@@ -50,6 +52,11 @@ if (scope.name) void readAhead(scope.name);
 
 scope.onmessage = ({ data }) => {
   number = data.number;
+  if (data.kind === 'drawn') {
+    tellCreases();
+    // Proofs that were told meanwhile are of a number that is no longer the last.
+    return proveSoon();
+  }
   if (data.kind === 'document') {
     const stands = document !== null && data.revision !== null && data.revision === readRevision;
     readRevision = null;
@@ -99,13 +106,12 @@ function cut(): void {
   for (const [id, result] of model.cuts) {
     if (told.get(id) === result) continue;
     told.set(id, result);
-    elements.push(drawn(result, shown > 0));
+    elements.push(drawn(result, creased));
   }
   scope.postMessage(
     { kind: 'model', number, elements, removed, statuses: newStatuses(model.statuses), milliseconds: performance.now() - start },
     elements.flatMap((e) => [e.positions.buffer, e.normals.buffer, e.uvs.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[]),
   );
-  if (shown === 0) setTimeout(tellCreases, 500);
   // Only what the sheet path left wants the solid path at once; else it is fetched when the page has drawn what there is.
   if (anyUncut()) fetchSolidPath();
   else if (shown === 0) setTimeout(fetchSolidPath, 1500);
@@ -113,8 +119,10 @@ function cut(): void {
   proveSoon();
 }
 
-/** Sends what was left out when the model was first shown: it can be seen, and turned, without its creases, and the page is the first to need the processor. */
+/** Sends what was left out when the model was first shown: it can be seen, and turned, without its creases. */
 function tellCreases(): void {
+  if (creased) return;
+  creased = true;
   const creases = [...told].map(([element, { mesh, sheet }]): [string, Float32Array] => [element, creasesOf(mesh, sheet.chart.origin)]);
   scope.postMessage({ kind: 'creases', number, creases }, creases.map(([, { buffer }]) => buffer as ArrayBuffer));
 }

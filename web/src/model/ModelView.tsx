@@ -7,6 +7,7 @@ import { flushSync } from 'react-dom';
 import * as THREE from 'three';
 import { choose, chooseElement, chooseOpening } from '../editor/choice.ts';
 import { ModelMenu } from '../commands/ModelMenu.tsx';
+import { post } from '../editor/cutting.ts';
 import { chosenIds, useEditor } from '../editor/state.ts';
 import { complain, notify } from '../common/notices.tsx';
 import { Apertures } from './Apertures.tsx';
@@ -98,6 +99,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <OrbitControls ref={controls} makeDefault enableDamping={false} maxPolarAngle={Math.PI * 0.53} minDistance={0.5} maxDistance={1500} onEnd={() => controls.current && target.current.copy(controls.current.target)} />
           <Cameras parallel={parallel} controls={controls} target={target.current} />
           <Director controls={controls} whole={() => wholeOf(corners)} ready={count > 0} target={target.current} take={(fly) => (go.current = fly)} head={section ? sectionBar : 0} />
+          <Told />
           <Redraw on={[clip, parallel]} />
         </Canvas>
       </ModelMenu>
@@ -296,6 +298,18 @@ function Walls({ document, clip }: { document: ProjectDocument; clip: THREE.Plan
   return [...drawn.values()].map(
     (cut) => document.elements[cut.element] && !hidden.has(cut.element) && <CutWall key={cut.element} cut={cut} materials={document.materials} chosen={cut.element === element} show={show} clip={clip} onPick={pick} />,
   );
+}
+
+/** Tells the worker when the model has been drawn for the first time. */
+function Told() {
+  const there = useEditor((state) => state.drawn.size > 0);
+  const told = useRef(false);
+  useFrame(() => {
+    if (!there || told.current) return;
+    told.current = true;
+    requestAnimationFrame(() => post({ kind: 'drawn' }));
+  });
+  return null;
 }
 
 /** Asks for a new frame when what is shown changes. */

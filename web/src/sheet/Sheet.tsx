@@ -22,6 +22,9 @@ import { useRoom, useWheel, type Room } from './use-board.ts';
 import { spare, useGestures } from './use-gestures.ts';
 import { fit, xOf, yOf, zoom, type Viewport } from './viewport.ts';
 
+/** Where nothing is drawn yet, for it is not known how much room there is. */
+const nowhere: Viewport = { x: 0, y: 0, scale: 1 };
+
 export function Sheet({ element }: { element: Element }) {
   const tall = useMemo(() => sheetOf(element).height, [element]);
   const { length } = useMemo(() => extentOf(element), [element]);
@@ -37,7 +40,7 @@ export function Sheet({ element }: { element: Element }) {
   const svg = useRef<SVGSVGElement>(null);
   const board = useRef<SVGGElement>(null);
   const room = useRoom(frame);
-  const [view, setView] = useState<Viewport>({ x: 0, y: 0, scale: 1 });
+  const [view, setView] = useState<Viewport>(nowhere);
   const [own, setOwn] = useState(false);
   const [figure, setFigure] = useState<EditedFigure | null>(null);
 
@@ -142,65 +145,67 @@ export function Sheet({ element }: { element: Element }) {
             <line x1="0" y1="0" x2="0" y2="7" stroke="#b8a88f" strokeWidth="1.4" />
           </pattern>
         </defs>
-        <g ref={board}>
-          {element.kind !== 'slab' && <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />}
-          <Face element={element} whole={crowd !== null} place={onFace} courses={crowd ? '' : courses} />
-          <SettingOutLines
-            view={view}
-            length={length}
-            height={tall}
-            datums={lines.datums}
-            axes={lines.axes}
-            heldAxis={chosenAxis}
-            chosen={chosen.kind === 'datum' || chosen.kind === 'axis' ? chosen.id : null}
-            units={units}
-          />
-          <g transform={onFace}>
-            {crowd && <Crowd placed={crowd} statuses={statuses} coarse={crowd.length > 0 && crowd[0]!.profile.width * view.scale < 12} />}
-            {(crowd ? inSight.filter(({ id }) => lit.has(id) || misfits.has(id)) : inSight).map((item) => {
-              const opening = openings.get(item.id)!;
-              const status = statuses.get(item.id);
-              return (
-                <OpeningShape
-                  key={item.id}
-                  scale={view.scale}
-                  placed={item}
-                  mark={opening.mark}
-                  status={status}
-                  chosen={lit.has(item.id)}
-                  misfit={misfits.has(item.id)}
-                  pattern={committed.patterns[opening.pattern]?.name ?? 'opening'}
-                  units={units}
-                />
-              );
-            })}
-          </g>
-          <Strings
-            view={view}
-            width={room.width}
-            length={length}
-            height={tall}
-            boxes={boxes}
-            chosen={chosenBox}
-            axes={lines.axes}
-            units={units}
-            document={committed}
-            element={element}
-            onEdit={setFigure}
-          />
-          {told && <Guides at={told} view={view} length={length} top={top} base={base} />}
-          {ghost && gestures.candidate && !dragged && !area && <GhostShape at={ghost} outline={gestures.candidate} view={view} />}
-          {told && box && (
-            <Reason
-              x={xOf(view, told.s + box.width / 2)}
-              y={yOf(view, told.t) + 22}
-              text={[told.up?.reason, told.along?.reason].filter(Boolean).join(' · ') || `${formatLength(told.s, units)} along, ${formatLength(told.t, units)} up`}
-              width={room.width}
+        {view !== nowhere && (
+          <g ref={board}>
+            {element.kind !== 'slab' && <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />}
+            <Face element={element} whole={crowd !== null} place={onFace} courses={crowd ? '' : courses} />
+            <SettingOutLines
+              view={view}
+              length={length}
+              height={tall}
+              datums={lines.datums}
+              axes={lines.axes}
+              heldAxis={chosenAxis}
+              chosen={chosen.kind === 'datum' || chosen.kind === 'axis' ? chosen.id : null}
+              units={units}
             />
-          )}
-          {area && <Area {...area} view={view} units={units} width={room.width} />}
-          {tape && <TapeLine tape={tape} view={view} units={units} width={room.width} />}
-        </g>
+            <g transform={onFace}>
+              {crowd && <Crowd placed={crowd} statuses={statuses} coarse={crowd.length > 0 && crowd[0]!.profile.width * view.scale < 12} />}
+              {(crowd ? inSight.filter(({ id }) => lit.has(id) || misfits.has(id)) : inSight).map((item) => {
+                const opening = openings.get(item.id)!;
+                const status = statuses.get(item.id);
+                return (
+                  <OpeningShape
+                    key={item.id}
+                    scale={view.scale}
+                    placed={item}
+                    mark={opening.mark}
+                    status={status}
+                    chosen={lit.has(item.id)}
+                    misfit={misfits.has(item.id)}
+                    pattern={committed.patterns[opening.pattern]?.name ?? 'opening'}
+                    units={units}
+                  />
+                );
+              })}
+            </g>
+            <Strings
+              view={view}
+              width={room.width}
+              length={length}
+              height={tall}
+              boxes={boxes}
+              chosen={chosenBox}
+              axes={lines.axes}
+              units={units}
+              document={committed}
+              element={element}
+              onEdit={setFigure}
+            />
+            {told && <Guides at={told} view={view} length={length} top={top} base={base} />}
+            {ghost && gestures.candidate && !dragged && !area && <GhostShape at={ghost} outline={gestures.candidate} view={view} />}
+            {told && box && (
+              <Reason
+                x={xOf(view, told.s + box.width / 2)}
+                y={yOf(view, told.t) + 22}
+                text={[told.up?.reason, told.along?.reason].filter(Boolean).join(' · ') || `${formatLength(told.s, units)} along, ${formatLength(told.t, units)} up`}
+                width={room.width}
+              />
+            )}
+            {area && <Area {...area} view={view} units={units} width={room.width} />}
+            {tape && <TapeLine tape={tape} view={view} units={units} width={room.width} />}
+          </g>
+        )}
       </svg>
       {figure && <FigureField key={`${figure.what} ${figure.x} ${figure.y}`} figure={figure} units={units} onDone={editFigure} onClose={() => setFigure(null)} />}
       {typed !== null && typing && (

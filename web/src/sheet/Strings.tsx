@@ -29,7 +29,7 @@ interface Span {
   edit: { what: string; label: string; choices: () => readonly FigureChoice[] } | null;
 }
 
-export function Strings({ view, width, length, height, boxes, chosen, axes, units, document, element, onEdit }: StringsProps) {
+export const Strings = memo(function Strings({ view, width, length, height, boxes, chosen, axes, units, document, element, onEdit }: StringsProps) {
   const row = rowOf(boxes, chosen);
   const measures = stringAlong(row, length);
   const size = (box: Box, which: 'width' | 'height'): Span['edit'] => ({ what: which, label: which === 'width' ? 'Width of the opening' : 'Height of the opening', choices: () => sizeChoices(document, box, which) });
@@ -81,7 +81,7 @@ export function Strings({ view, width, length, height, boxes, chosen, axes, unit
       <Upright spans={[{ from: 0, to: height, own: false, edit: heightChoices(element).length === 0 ? null : { what: 'height', label: 'Height of the wall', choices: () => heightChoices(element) } }]} x={right + (upright.length > 0 ? 48 : 0)} view={view} units={units} onEdit={onEdit} />
     </g>
   );
-}
+});
 
 function isOwn(measure: Measure, chosen: Box | null): boolean {
   return chosen !== null && [measure.opening, measure.before, measure.after].includes(chosen.id);

@@ -10,8 +10,13 @@ export interface Room {
 export function useRoom(frame: RefObject<HTMLElement | null>): Room {
   const [room, setRoom] = useState<Room>({ width: 0, height: 0 });
   useLayoutEffect(() => {
-    const watch = new ResizeObserver(([entry]) => entry && setRoom({ width: entry.contentRect.width, height: entry.contentRect.height }));
-    if (frame.current) watch.observe(frame.current);
+    const take = ({ width, height }: Room): void => setRoom((before) => (before.width === width && before.height === height ? before : { width, height }));
+    const watch = new ResizeObserver(([entry]) => entry && take(entry.contentRect));
+    if (frame.current) {
+      // Known at once, so that nothing is drawn for a room that it has not got.
+      take(frame.current.getBoundingClientRect());
+      watch.observe(frame.current);
+    }
     return () => watch.disconnect();
   }, [frame]);
   return room;
