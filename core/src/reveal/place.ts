@@ -133,7 +133,11 @@ export function placeFlat(tube: Tube, chart: Chart, lines: FaceLines | null): Pl
     }
     return a < b ? found : [...found].reverse();
   };
-  finish(placed, between, lines ? (v) => lineOf.get(v) ?? [] : null);
+  const past = (line: number, v: number): number => {
+    const { columns, rows } = lines!;
+    return line < columns.length ? placed.u[v]! - columns[line]! : placed.v[v]! - rows[line - columns.length]!;
+  };
+  finish(placed, between, lines ? { of: (v) => lineOf.get(v) ?? [], past } : null);
   return placed;
 }
 
@@ -256,14 +260,16 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
         placed.frame.push(placed.frame[p]!);
         across.push(at);
         // Rows are told from ribs by coming after them all.
-        lineOf.push([rib >= 0 ? rib : developed.length + row]);
+        lineOf.push([rib >= 0 ? rib : chart.s.length + row]);
         found.push(placed.u.length - 1);
       }
       splits.set(key, found);
     }
     return a < b ? found : [...found].reverse();
   };
-  finish(placed, between, (v) => lineOf[v]!);
+  // At ribs faces fold, so there they are divided whatever their sides do.
+  const past = (line: number, v: number): number | null => (line < chart.s.length ? null : drawn[v]! - rows[line - chart.s.length]!);
+  finish(placed, between, { of: (v) => lineOf[v]!, past });
   return placed;
 }
 
@@ -326,13 +332,21 @@ function operandsOf(tube: Tube): number[] {
   return frame;
 }
 
-function finish(placed: PlacedTube, between: (a: number, b: number) => number[], lineOf: ((v: number) => readonly number[]) | null): void {
+/** The lines at which faces are divided. */
+interface Dividers {
+  /** Those that a node lies on. */
+  of: (v: number) => readonly number[];
+  /** How far a node lies beyond a line, metres, negative before it; null where it must be divided at the line in any case. */
+  past: (line: number, v: number) => number | null;
+}
+
+function finish(placed: PlacedTube, between: (a: number, b: number) => number[], dividers: Dividers | null): void {
   const { tube } = placed;
   const ringOf = (ring: Ring): number[] => {
     const out: number[] = [];
     ring.nodes.forEach((a, i) => {
       const b = ring.nodes[(i + 1) % ring.nodes.length]!;
-      out.push(a, ...(lineOf ? between(a, b) : []));
+      out.push(a, ...(dividers ? between(a, b) : []));
     });
     return out;
   };
@@ -342,11 +356,11 @@ function finish(placed: PlacedTube, between: (a: number, b: number) => number[],
     placed.patchStart.push(placed.patches.length);
     for (let f = tube.faceStart[e]!; f < tube.faceStart[e + 1]!; f++) {
       const { nodes, startNear, startFar, endFar } = tube.faces[f]!;
-      if (!lineOf) {
+      if (!dividers) {
         placed.patches.push({ face: f, nodes, startNear: Math.min(startNear, startFar), startFar, endFar, endNear: 0 });
         continue;
       }
-      divide(placed, f, nodes, startNear, startFar, endFar, between, lineOf);
+      divide(placed, f, nodes, startNear, startFar, endFar, between, dividers);
     }
   });
   placed.patchStart.push(placed.patches.length);
@@ -361,7 +375,7 @@ function divide(
   startFar: number,
   endFar: number,
   between: (a: number, b: number) => number[],
-  lineOf: (v: number) => readonly number[],
+  { of: lineOf, past }: Dividers,
 ): void {
   // Most faces lie within one facet.
   let whole = true;
@@ -381,9 +395,19 @@ function divide(
   // Near from the start back to the end is nodes[startNear … 0]; far is from startFar on to endFar.
   const startNearAt = Math.min(place[startNear]!, place[startFar]!);
   const [farFrom, farTo] = [place[startFar]!, endFar === 0 ? M : place[endFar]!];
+  // A side may reach as far as a line that its ends stay clear of, or beyond it: then the line ends there.
+  const clear = (line: number): boolean => {
+    const before = past(line, nodes[startNearAt]!);
+    if (before === null) return true;
+    const sign = Math.sign(before);
+    for (let k = startNearAt + 1; k < farFrom; k++) if (sign * past(line, nodes[k]!)! < same) return false;
+    for (let k = farTo + 1; k < M; k++) if (sign * past(line, nodes[k]!)! > -same) return false;
+    return true;
+  };
   const cuts: { near: number; far: number }[] = [];
   for (let i = startNearAt - 1; i > 0; i--)
     for (const line of lineOf(nodes[i]!)) {
+      if (!clear(line)) continue;
       for (let j = farFrom + 1; j < farTo; j++)
         if (lineOf(nodes[j]!).includes(line)) {
           const last = cuts.at(-1);
