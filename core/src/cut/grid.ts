@@ -74,6 +74,17 @@ export function crossings(region: Region, { columns, rows }: FaceLines): number[
   return out;
 }
 
+/** The line that a point lies on, rounding apart: one forced past it would leave a triangle without area; -1 where there is none. */
+function lineAt(values: Float64Array, value: number): number {
+  let [low, high] = [0, values.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (values[middle]! < value - 1e-9) low = middle + 1;
+    else high = middle;
+  }
+  return low < values.length && values[low]! <= value + 1e-9 ? low : -1;
+}
+
 /** The pieces of rows and columns between neighbouring points of a region that has been divided at them: pairs of points. */
 export function gridLines(region: Region, { columns, rows }: FaceLines): number[] {
   const { count, xs, ys, next } = region;
@@ -85,10 +96,12 @@ export function gridLines(region: Region, { columns, rows }: FaceLines): number[
     { values: rows, across: ys, along: xs, way: [1, 0] },
   ];
   for (const { values, across, along, way } of sets) {
-    const place = new Map<number, number[]>();
-    for (const value of values) place.set(value, []);
-    for (let v = 0; v < across.length; v++) place.get(across[v]!)?.push(v);
-    for (const list of place.values()) {
+    const on = Array.from(values, (): number[] => []);
+    for (let v = 0; v < across.length; v++) {
+      const i = lineAt(values, across[v]!);
+      if (i >= 0) on[i]!.push(v);
+    }
+    for (const list of on) {
       list.sort((a, b) => along[a]! - along[b]!);
       for (let i = 0; i + 1 < list.length; i++) {
         const v = list[i]!;

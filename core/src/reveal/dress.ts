@@ -408,9 +408,11 @@ function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, ou
       const longest = Math.max((x(j) - x(i)) ** 2 + (y(j) - y(i)) ** 2, (x(k) - x(j)) ** 2 + (y(k) - y(j)) ** 2, (x(i) - x(k)) ** 2 + (y(i) - y(k)) ** 2);
       // What is left must not have all its corners in one line.
       if (twice <= 1e-12 * longest || whole - twice <= 1e-9 * longest) continue;
+      // What touches it, rounding apart, is in its way too.
+      const touch = -1e-12 * longest;
       let clear = true;
       for (const m of left)
-        if (m !== i && m !== j && m !== k && sign * area(i, j, m) >= -1e-15 && sign * area(j, k, m) >= -1e-15 && sign * area(k, i, m) >= -1e-15) {
+        if (m !== i && m !== j && m !== k && sign * area(i, j, m) >= touch && sign * area(j, k, m) >= touch && sign * area(k, i, m) >= touch) {
           clear = false;
           break;
         }

@@ -10,6 +10,7 @@ const same = 1e-9;
 export function zip(placed: PlacedTube): void {
   const { tube } = placed;
   if (!tube.edges.some(({ joint }) => joint)) return;
+  mergeTwins(placed);
   const parts = new Map<Patch, Patch[]>();
   for (const patch of [...placed.patches]) {
     if (!tube.edges[tube.faces[patch.face]!.edge]!.joint) continue;
@@ -28,6 +29,27 @@ export function zip(placed: PlacedTube): void {
   for (const patch of patches) starts.push(starts.at(-1)! + (parts.get(patch)?.length ?? 1));
   for (let e = 0; e < patchStart.length; e++) patchStart[e] = starts[patchStart[e]!]!;
   placed.patches = patches.flatMap((patch) => parts.get(patch) ?? [patch]);
+}
+
+/** Where a line crosses a joint's outline on its way to and on its way fro at one place, it has left a node for each: they become one. */
+function mergeTwins(placed: PlacedTube): void {
+  const { tube, positions } = placed;
+  const own = tube.x.length;
+  const kept = new Map<number, number>();
+  for (const { face, nodes } of placed.patches) {
+    if (!tube.edges[tube.faces[face]!.edge]!.joint || nodes.every((v) => v < own)) continue;
+    const rising = [...new Set(nodes)].sort((v, w) => v - w);
+    for (const v of rising) {
+      if (v < own || kept.has(v)) continue;
+      const twin = rising.find((w) => w < v && !kept.has(w) && [0, 1, 2].every((k) => Math.abs(positions[3 * v + k]! - positions[3 * w + k]!) < same));
+      if (twin !== undefined) kept.set(v, twin);
+    }
+  }
+  if (kept.size === 0) return;
+  const merged = (nodes: number[]): number[] => nodes.map((v) => kept.get(v) ?? v);
+  for (const patch of placed.patches) patch.nodes = merged(patch.nodes);
+  placed.near = placed.near.map(merged);
+  placed.far = placed.far.map(merged);
 }
 
 const key = (v: number, w: number): string => `${Math.min(v, w)} ${Math.max(v, w)}`;
