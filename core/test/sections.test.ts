@@ -28,6 +28,16 @@ describe('a section', () => {
     expect(sectionLine({ arris: { kind: 'chamfered', size: 0.1 }, checks: [{ depth: 0.05, step: 0.02 }] }, 0.4, 'through', plain)).toHaveProperty('reason');
   });
 
+  it('is refused where jambs step past one another and leave no way through', () => {
+    // The web of the section is 61 mm wide; behind 150 mm it goes on beside where it was before.
+    const sections: Pattern['sections'] = { 'jamb-left': { checks: [{ depth: 0.09, step: -0.04 }, { depth: 0.15, step: 0.06 }] }, 'jamb-right': { checks: [{ depth: 0.15, step: -0.04 }] } };
+    const sizes = { a: { id: 'a', name: '', dimensions: { width: 0.505, height: 0.606, web: 0.0606, flange: 0.0606 } } };
+    for (const mesh of ['lean', 'quads'] as const) {
+      const { state } = cut([wall({ mesh })], [{ ...opening('a', 'p', 0.89, 0.7), size: 'a' }], { p: { profile: { shape: 't-section' }, sizes, sections } });
+      expect(state('a')).toMatchObject({ state: 'not cut', reason: 'its sill would cross another of its sides at a depth of 150 mm', mend: expect.stringMatching(/\w/) });
+    }
+  });
+
   it('splays, checks and slopes by its figures', () => {
     expect(sectionLine({ seat: 0.1, splayInside: 45 }, 0.4, 'through', plain)).toMatchObject({ n: [0, 0.1, 0.4], offset: [0, 0, expect.closeTo(0.3, 9)] });
     expect(sectionLine({ checks: [{ depth: 0.1, step: 0.05 }] }, 0.4, 'through', plain)).toMatchObject({ n: [0, 0.1, 0.1, 0.4], offset: [0, 0, 0.05, 0.05] });

@@ -3,7 +3,7 @@
  * which meet its neighbours' faces in the corners' paths. Vertices are shared along every edge, so a tube is closed but for its two ends.
  */
 import type { SectionLine } from '../profile/section.ts';
-import { cornersOf, type Station } from './corners.ts';
+import { Collapsed, cornersOf, type Station } from './corners.ts';
 import type { EdgeLoop, LoopEdge } from './loop.ts';
 
 /** Two depths, or two points, nearer than this are one, metres. */
@@ -145,6 +145,17 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
   const { px, py } = cornersOf(loop, stations, offset);
   const K = stations.length - 1;
   const together = (i: number, j: number, k: number): boolean => Math.hypot(px[j]![k]! - px[i]![k]!, py[j]![k]! - py[i]![k]!) <= same;
+  // A side that stays in its place while its ends step past one another: what is behind them is closed off from what is before them, by two faces back to back.
+  loop.forEach((edge, i) => {
+    if (edge.joint) return;
+    const along = (c: number, k: number): number => px[c]![k]! * edge.dx + py[c]![k]! * edge.dy;
+    for (let k = 0; k < K; k++) {
+      const j = (i + 1) % E;
+      // Where it has vanished there is no side left to be stepped over.
+      if (stations[k]!.n !== stations[k + 1]!.n || stepsHere(offset[i]!, k, k + 1) || together(i, j, k) || together(i, j, k + 1)) continue;
+      if (Math.max(along(i, k), along(i, k + 1)) > Math.min(along(j, k), along(j, k + 1)) + 1e-7) throw new Collapsed(edge, stations[k]!.n, 'crossed');
+    }
+  });
 
   // Where each edge's sweep is divided.
   const breaks: Break[][] = loop.map((edge, i) => {
