@@ -30,7 +30,9 @@ function breakpoints(section: Section | undefined, depth: number, raised: boolea
     };
     return (raised ? -1 : 1) * cut(outer, n, section.arris?.kind, section.arris?.segments) + (raised || niche ? -1 : 1) * cut(inner, depth - n, section.innerArris?.kind, section.innerArris?.segments);
   };
-  const at = new Set([0, depth, section.seat ?? 0, ...(section.checks ?? []).map((c) => c.depth)]);
+  // A seat within an arris is taken off with it.
+  const seat = section.seat ?? 0;
+  const at = new Set([0, depth, ...(seat > outer && seat < depth - inner ? [seat] : []), ...(section.checks ?? []).map((c) => c.depth)]);
   for (const [size, arris, side] of [[outer, section.arris, 0], [inner, section.innerArris, 1]] as const)
     if (arris) for (let i = 0; i <= (arris.segments ?? 3); i++) {
       const n = arris.kind === 'chamfered' ? size : size * (1 - Math.cos((Math.PI / 2) * (i / (arris.segments ?? 3))));

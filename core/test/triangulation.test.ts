@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { incircle } from 'robust-predicates';
 import { inCircle, orient } from '../src/mesh/orient.ts';
 import type { Region } from '../src/mesh/region.ts';
+import { transfer } from '../src/mesh/transfer.ts';
 import { triangulate } from '../src/mesh/triangulate.ts';
 import { NotTriangulable, Triangulation } from '../src/mesh/triangulation.ts';
 
@@ -89,6 +90,17 @@ describe('a region with holes', () => {
         }
       }),
       { numRuns: 80 },
+    );
+  });
+
+  it('by the triangles of another that is divided alike has the very triangles that it has from nothing', () => {
+    fc.assert(
+      fc.property(anyWall, fc.double({ min: 0.15, max: 4, noNaN: true }), ({ loops }, stretch) => {
+        const r = region(loops);
+        const long: Region = { ...r, xs: r.xs.map((x) => x * stretch), pinched: false };
+        expect(transfer(triangulate(r), { ...r, pinched: false }, long, [])).toEqual(triangulate(long));
+      }),
+      { numRuns: 120 },
     );
   });
 

@@ -184,9 +184,11 @@ export class Triangulation {
     const queue: number[] = [];
     let patience = 64 + 64 * corner.length;
     const look = (e: number): void => {
-      if (!this.turns(e, twin[e]!)) return;
+      const t = twin[e]!;
+      if (!this.turns(e, t)) return;
       this.flip(e);
-      for (const edge of [next(e), previous(e), next(twin[e]!), previous(twin[e]!)]) if (!forced[edge] && twin[edge]! >= 0) queue.push(edge);
+      // The four edges about the two triangles; the diagonal itself has moved on.
+      for (const edge of [e, next(e), t, next(t)]) if (!forced[edge] && twin[edge]! >= 0) queue.push(edge);
     };
     for (let first = 0; first < corner.length; first += 3) {
       if (side[(first / 3) | 0] !== 1) continue;
