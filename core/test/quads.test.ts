@@ -71,4 +71,14 @@ describe('quads leave no triangle without area', () => {
     const layers = [0.21, 0.15, 0.25].map((thickness) => ({ thickness, material: 'brick' }));
     expect(proofOf(wall({ layers, mesh: 'quads', sweep: -35 }), [opening('o', 'p', 1.62, 1.7)], [arch])).toMatchObject(sound);
   });
+
+  it('where rows cross a check on a curved wall, in a skew aim, and neither of two patches takes the other’s sliver', () => {
+    const sill = { seat: 0.1, splayInside: 25, checks: [{ depth: 0.14, step: 0.05 }, { depth: 0.06, step: 0.06 }] };
+    const niche = pattern('p', { profile: { shape: 'circle' }, cut: { kind: 'niche to layer', layers: 1 }, sections: { sill } }, 0.99);
+    const trefoil = pattern('q', { profile: { shape: 'trefoil' } }, 1);
+    trefoil.sizes.a!.dimensions = { diameter: 0.7290000000000001 };
+    const layers = [{ thickness: 0.21, material: 'brick' }, { thickness: 0.25, material: 'stone' }];
+    const openings = [opening('o', 'p', 1.22, 1.63, { aim: { turn: 160 } }), opening('r', 'q', 4.25, 1.59)];
+    expect(proofOf(wall({ turn: 90, layers, mesh: 'quads', sweep: -35 }), openings, [niche, trefoil])).toMatchObject(sound);
+  });
 });

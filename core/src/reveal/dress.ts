@@ -398,6 +398,20 @@ function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, ou
   const sign = turn >= 0 ? 1 : -1;
   let whole = Math.abs(turn);
   while (left.length > 3) {
+    // What is left should not have all its corners in one line, nor nearly so: its neighbour across that line would have them too, and both would cut off the same ear.
+    let best = roundestEar(1e-3);
+    if (best < 0) best = roundestEar(1e-9);
+    if (best < 0) best = left.findIndex((_, q) => sign * area(left[(q + left.length - 1) % left.length]!, left[q]!, left[(q + 1) % left.length]!) > 0);
+    if (best < 0) best = 0;
+    const [i, j, k] = [left[(best + left.length - 1) % left.length]!, left[best]!, left[(best + 1) % left.length]!];
+    out.push(first + i, first + j, first + k);
+    whole -= Math.abs(area(i, j, k));
+    left.splice(best, 1);
+  }
+  out.push(first + left[0]!, first + left[1]!, first + left[2]!);
+
+  /** The roundest ear that lies clear of all other corners and leaves more than a share of its longest side's square; −1 where there is none. */
+  function roundestEar(least: number): number {
     let best = -1;
     let roundest = -Infinity;
     for (let q = 0; q < left.length; q++) {
@@ -406,8 +420,7 @@ function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, ou
       const k = left[(q + 1) % left.length]!;
       const twice = sign * area(i, j, k);
       const longest = Math.max((x(j) - x(i)) ** 2 + (y(j) - y(i)) ** 2, (x(k) - x(j)) ** 2 + (y(k) - y(j)) ** 2, (x(i) - x(k)) ** 2 + (y(i) - y(k)) ** 2);
-      // What is left must not have all its corners in one line.
-      if (twice <= 1e-12 * longest || whole - twice <= 1e-9 * longest) continue;
+      if (twice <= 1e-12 * longest || whole - twice <= least * longest) continue;
       // What touches it, rounding apart, is in its way too.
       const touch = -1e-12 * longest;
       let clear = true;
@@ -423,14 +436,8 @@ function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, ou
         best = q;
       }
     }
-    if (best < 0) best = left.findIndex((_, q) => sign * area(left[(q + left.length - 1) % left.length]!, left[q]!, left[(q + 1) % left.length]!) > 0);
-    if (best < 0) best = 0;
-    const [i, j, k] = [left[(best + left.length - 1) % left.length]!, left[best]!, left[(best + 1) % left.length]!];
-    out.push(first + i, first + j, first + k);
-    whole -= Math.abs(area(i, j, k));
-    left.splice(best, 1);
+    return best;
   }
-  out.push(first + left[0]!, first + left[1]!, first + left[2]!);
 
   function rest(four: readonly number[], q: number): number {
     const [i, j, k] = four.filter((_, at) => at !== q) as [number, number, number];
