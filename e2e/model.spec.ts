@@ -34,6 +34,21 @@ test('the model is shown in each way, cut by a plane, in parallel, and copied as
   await expect(page.getByText(/view is on the clipboard|saved as a PNG/)).toBeVisible();
 });
 
+test('where the processor draws it, the model is drawn roughly while it is turned and finely once it rests', async ({ desk, page }) => {
+  // Dots of the drawing across a pixel of the page.
+  const fineness = (): Promise<number> => page.locator('[data-testid=model] canvas').evaluate((canvas) => (canvas as HTMLCanvasElement).width / canvas.clientWidth);
+  await expect.poll(fineness).toBeCloseTo(2, 1);
+  const still = await desk.modelPixels();
+  const { x, y } = await desk.modelMiddle();
+  await page.mouse.move(x, y + 40);
+  await page.mouse.down();
+  await page.mouse.move(x + 60, y + 46, { steps: 4 });
+  await expect.poll(fineness, { intervals: [20] }).toBeCloseTo(1, 1);
+  await page.mouse.up();
+  await expect.poll(fineness).toBeCloseTo(2, 1);
+  expect(changed(still, await desk.modelPixels())).toBeGreaterThan(0.05);
+});
+
 test('an opening is dragged in the model along its own wall, on a round one too, square and level', async ({ desk, page }) => {
   await page.getByRole('button', { name: 'Enlarge the model' }).click();
   await page.getByRole('button', { name: 'Face on' }).click();

@@ -2,7 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { granary } from '@yard-arch/demo';
 import fc from 'fast-check';
-import { applyChangeSet, differenceOf, putting, rebased, removing, sameValue, type Change, type ChangeSet, type Opening, type ProjectDocument } from '../src/index.ts';
+import { applyChangeSet, differenceOf, putting, rebased, removing, sameValue, type Change, type ChangeSet, type Opening, type ProjectDocument, withChanges } from '../src/index.ts';
 
 const document = granary();
 const ids = Object.keys(document.openings);
@@ -24,6 +24,22 @@ describe('a difference', () => {
         const changes = differenceOf(a, b);
         const made = changes.length > 0 ? applyChangeSet(a, { name: 'go back', changes }).document : a;
         expect(sameValue(made, b)).toBe(true);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('changes that were checked before', () => {
+  it('make what they make when they are checked, and leave what they do not touch the very same', () => {
+    fc.assert(
+      fc.property(fc.array(anyChange, { maxLength: 12 }), fc.array(anyChange, { minLength: 1, maxLength: 12 }), fc.constantFrom(undefined, null, 0.002), (p, q, chord) => {
+        const from = changed(p);
+        const changes: Change[] = [...differenceOf(from, changed(q)), { op: 'settings', value: { name: 'Loft', ...(chord === undefined ? {} : { chord }) } }];
+        const made = withChanges(from, changes);
+        expect(made).toEqual(applyChangeSet(from, { name: 'go on', changes }).document);
+        expect(made.patterns).toBe(from.patterns);
+        expect(withChanges(made, [{ op: 'settings', value: { chord: null } }])).not.toHaveProperty('chord');
       }),
       { numRuns: 60 },
     );
