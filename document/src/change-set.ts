@@ -1,7 +1,7 @@
 /** Change sets: the one way in which a document is edited, each with its inverse. */
 import { z } from 'zod';
 import { faultsOf, referenceFaults, referencesOf, Refused, type Fault } from './faults.ts';
-import { Draft, row } from './reading.ts';
+import { Draft, row, type Settings } from './reading.ts';
 import { documentSchema, tableNames, tableSchemas, type ProjectDocument, type Row, type TableName } from './schema.ts';
 
 const put = <T extends TableName>(table: T) =>
@@ -23,9 +23,6 @@ export const settingsSchema = z.strictObject({
   op: z.literal('settings'),
   value: documentSchema.pick({ name: true, units: true }).extend({ chord: documentSchema.shape.chord.nullable() }).partial(),
 });
-
-/** A project's own settings, as many as are to change; a chord of null is the usual one. */
-export type Settings = z.infer<typeof settingsSchema>['value'];
 
 export const changeSchema = z.discriminatedUnion('op', [putSchema, removeSchema, settingsSchema], {
   error: 'must be a put, a remove or a settings change',

@@ -1,6 +1,6 @@
 /** What is different between two documents, and how an edit made on one is made on another that has moved on. */
-import { row, sameValue } from './reading.ts';
-import { putting, removing, type Change, type ChangeSet, type Settings } from './change-set.ts';
+import { row, sameValue, type Settings } from './reading.ts';
+import { putting, removing, type Change, type ChangeSet } from './change-set.ts';
 import { tableNames, type ProjectDocument, type Row, type TableName } from './schema.ts';
 
 /** The changes that make one document of another: rows put and removed, and settings. */

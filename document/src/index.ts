@@ -8,6 +8,7 @@ export * from './profile-shapes.ts';
 export * from './reading.ts';
 export * from './faults.ts';
 export * from './change-set.ts';
+export * from './changed.ts';
 export * from './file.ts';
 export * from './units.ts';
 export * from './ids.ts';

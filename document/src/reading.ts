@@ -1,5 +1,4 @@
 /** What is read from a document that has been checked, without its schemas: where it is only cut, they need not be loaded. */
-import type { Change, Settings } from './change-set.ts';
 import type { Element, Run, Wall } from './element-schema.ts';
 import type { ProjectDocument, Row, TableName } from './schema.ts';
 
@@ -34,6 +33,13 @@ export function sameValue(a: unknown, b: unknown): boolean {
   return true;
 }
 
+/** A project's own settings, as many as are to change; a chord of null is the usual one. */
+export interface Settings {
+  name?: string | undefined;
+  units?: ProjectDocument['units'] | undefined;
+  chord?: number | null | undefined;
+}
+
 /** A document that is being changed. Nothing is checked; what is not touched stays the very same object. */
 export class Draft {
   readonly document: ProjectDocument;
@@ -52,8 +58,9 @@ export class Draft {
   }
 
   /** Sets what is given; a chord of null is taken away. */
-  set({ chord, ...rest }: Settings): void {
-    Object.assign(this.document, rest);
+  set({ name, units, chord }: Settings): void {
+    if (name !== undefined) this.document.name = name;
+    if (units !== undefined) this.document.units = units;
     if (chord === null) delete this.document.chord;
     else if (chord !== undefined) this.document.chord = chord;
   }
@@ -63,15 +70,4 @@ export class Draft {
     this.copied.add(table);
     return this.document[table];
   }
-}
-
-/** A document with changes made to it that are known to fit, having been applied elsewhere. */
-export function withChanges(document: ProjectDocument, changes: readonly Change[]): ProjectDocument {
-  const draft = new Draft(document);
-  for (const change of changes) {
-    if (change.op === 'put') draft.put(change.table, change.value);
-    else if (change.op === 'remove') draft.remove(change.table, change.id);
-    else draft.set(change.value);
-  }
-  return draft.document;
 }
