@@ -1,6 +1,6 @@
 /** Planes: where one slab ends and the next begins, the faces between what is solid on either side, and the vertices that both share. */
 import type { MeshBuilder } from '../mesh/builder.ts';
-import { giveNodes, type PlacedTube } from '../reveal/place.ts';
+import { giveNodes, type PlacedTube } from '../reveal/patches.ts';
 import { arrange, origin, type Arrangement, type Loop } from './arrangement.ts';
 import { boundaryOf } from './clip.ts';
 

@@ -1,6 +1,7 @@
 /** Dressing: normals and texture coordinates for the patches of a placed tube, and their triangles. */
 import type { LoopEdge } from './loop.ts';
-import type { PlacedTube, Patch } from './place.ts';
+import { cutUp } from './ears.ts';
+import type { PlacedTube, Patch } from './patches.ts';
 
 const same = 1e-9;
 
@@ -375,87 +376,4 @@ function localFrames(placed: PlacedTube): LocalFrames {
     }
   }
   return out;
-}
-
-/** Triangles of a patch: ears cut off one by one, the roundest first, so that none is thinner than it must be. */
-function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, out: number[]): void {
-  const count = patch.nodes.length;
-  if (count === 3) {
-    out.push(first, first + 1, first + 2);
-    return;
-  }
-  if (count === 4) {
-    cutQuad(first, a, l, out);
-    return;
-  }
-  // In (a, l) the patch runs clockwise, since l points down the section.
-  const x = (i: number): number => a[first + i]!;
-  const y = (i: number): number => -l[first + i]!;
-  const area = (i: number, j: number, k: number): number => (x(j) - x(i)) * (y(k) - y(i)) - (y(j) - y(i)) * (x(k) - x(i));
-  const left = Array.from({ length: count }, (_, i) => i);
-  let turn = 0;
-  for (let i = 0; i < count; i++) turn += x(i) * y((i + 1) % count) - x((i + 1) % count) * y(i);
-  const sign = turn >= 0 ? 1 : -1;
-  let whole = Math.abs(turn);
-  while (left.length > 3) {
-    // What is left should not have all its corners in one line, nor nearly so: its neighbour across that line would have them too, and both would cut off the same ear.
-    let best = roundestEar(1e-3);
-    if (best < 0) best = roundestEar(1e-9);
-    if (best < 0) best = left.findIndex((_, q) => sign * area(left[(q + left.length - 1) % left.length]!, left[q]!, left[(q + 1) % left.length]!) > 0);
-    if (best < 0) best = 0;
-    const [i, j, k] = [left[(best + left.length - 1) % left.length]!, left[best]!, left[(best + 1) % left.length]!];
-    out.push(first + i, first + j, first + k);
-    whole -= Math.abs(area(i, j, k));
-    left.splice(best, 1);
-  }
-  out.push(first + left[0]!, first + left[1]!, first + left[2]!);
-
-  /** The roundest ear that lies clear of all other corners and leaves more than a share of its longest side's square; −1 where there is none. */
-  function roundestEar(least: number): number {
-    let best = -1;
-    let roundest = -Infinity;
-    for (let q = 0; q < left.length; q++) {
-      const i = left[(q + left.length - 1) % left.length]!;
-      const j = left[q]!;
-      const k = left[(q + 1) % left.length]!;
-      const twice = sign * area(i, j, k);
-      const longest = Math.max((x(j) - x(i)) ** 2 + (y(j) - y(i)) ** 2, (x(k) - x(j)) ** 2 + (y(k) - y(j)) ** 2, (x(i) - x(k)) ** 2 + (y(i) - y(k)) ** 2);
-      if (twice <= 1e-12 * longest || whole - twice <= least * longest) continue;
-      // What touches it, rounding apart, is in its way too.
-      const touch = -1e-12 * longest;
-      let clear = true;
-      for (const m of left)
-        if (m !== i && m !== j && m !== k && sign * area(i, j, m) >= touch && sign * area(j, k, m) >= touch && sign * area(k, i, m) >= touch) {
-          clear = false;
-          break;
-        }
-      if (!clear) continue;
-      const roundness = left.length === 4 ? Math.min(twice / longest, rest(left, q)) : twice / longest;
-      if (roundness > roundest + 1e-12) {
-        roundest = roundness;
-        best = q;
-      }
-    }
-    return best;
-  }
-
-  function rest(four: readonly number[], q: number): number {
-    const [i, j, k] = four.filter((_, at) => at !== q) as [number, number, number];
-    const longest = Math.max((x(j) - x(i)) ** 2 + (y(j) - y(i)) ** 2, (x(k) - x(j)) ** 2 + (y(k) - y(j)) ** 2, (x(i) - x(k)) ** 2 + (y(i) - y(k)) ** 2);
-    return (sign * area(i, j, k)) / longest;
-  }
-}
-
-/** Two triangles of a four-sided patch, by the diagonal that leaves the thinner of the two less thin. */
-function cutQuad(first: number, a: Float64Array, l: Float64Array, out: number[]): void {
-  const thinness = (i: number, j: number, k: number): number => {
-    const [ux, uy] = [a[first + j]! - a[first + i]!, l[first + i]! - l[first + j]!];
-    const [vx, vy] = [a[first + k]! - a[first + i]!, l[first + i]! - l[first + k]!];
-    const longest = Math.max(ux * ux + uy * uy, vx * vx + vy * vy, (vx - ux) ** 2 + (vy - uy) ** 2);
-    return longest > 0 ? (ux * vy - uy * vx) / longest : 0;
-  };
-  const turn = thinness(0, 1, 2) + thinness(0, 2, 3) >= 0 ? 1 : -1;
-  const [p, q] = [Math.min(turn * thinness(0, 1, 2), turn * thinness(0, 2, 3)), Math.min(turn * thinness(1, 2, 3), turn * thinness(1, 3, 0))];
-  if (p >= q - 1e-12) out.push(first, first + 1, first + 2, first, first + 2, first + 3);
-  else out.push(first + 1, first + 2, first + 3, first + 1, first + 3, first);
 }

@@ -2,7 +2,7 @@
  * Zipping: where both neighbours of a joint step at one depth, the outline of the joint's face runs along one line to and fro. There it has no area: the faces on either side are given each other's
  * vertices, so that they meet along the line, and the joint's face falls into the parts that have area.
  */
-import { giveNodes, type Patch, type PlacedTube } from './place.ts';
+import { giveNodes, type Patch, type PlacedTube } from './patches.ts';
 
 const same = 1e-9;
 
