@@ -113,6 +113,24 @@ describe('normals by a set angle', () => {
   });
 });
 
+describe('an edge that vanishes and appears again', () => {
+  it('has a face before and one behind, and none in between', () => {
+    // The last chord of the arch is eaten up between the checks of the jamb and of the head, and comes back with the jamb's inner arris.
+    const sections = {
+      head: { seat: 0.1, splayInside: 25, checks: [{ depth: 0.14, step: 0.06 }] },
+      'jamb-right': { splayInside: -3, checks: [{ depth: 0.08, step: 0.05 }, { depth: 0.09, step: 0.05 }], innerArris: { kind: 'chamfered' as const, size: 0.03, segments: 1 } },
+    };
+    const arch = { ...patterns.window!, id: 'p', profile: { shape: 'segmental-arch' as const }, sections, sizes: { a: { id: 'a', name: 'a', dimensions: { span: 0.816, height: 1.224, rise: 0.17 } } } };
+    for (const mesh of ['lean', 'quads'] as const) {
+      const model = cutModel({ ...project([wall({ layers: [{ thickness: 0.47, material: 'brick' }], mesh })], [{ ...opening('o', 'p', 3.08, 1.89), size: 'a' }]), patterns: { p: arch } });
+      const cut = model.cuts.get('w1')!;
+      expect(model.statuses.get('o')).toMatchObject({ state: 'cut' });
+      expect(cut.path).toBe('sheet');
+      expect(prove(cut.mesh)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, collapsed: 0 });
+    }
+  });
+});
+
 describe('sections that leave nothing', () => {
   it('are refused, and what is to be kept stays', () => {
     const check = { checks: [{ depth: 0.1, step: 0.06 }] };

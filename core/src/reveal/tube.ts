@@ -245,36 +245,36 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
     const list = breaks[i]!;
     for (let b = 0; b + 1 < list.length; b++) {
       const [one, two] = [list[b]!, list[b + 1]!];
-      const start = chain(node[i]!, one.start, two.start);
-      const end = chain(node[j]!, one.end, two.end);
-      // Where the edge has vanished its ends go the same way, and there is no face between them.
-      while (start.length > 1 && end.length > 1 && start[0] === end[0] && start[1] === end[1]) {
-        start.shift();
-        end.shift();
+      for (const [start, end] of apart(chain(node[i]!, one.start, two.start), chain(node[j]!, one.end, two.end))) {
+        // Where the edge has vanished its ends go the same way, and there is no face between them.
+        while (start.length > 1 && end.length > 1 && start[0] === end[0] && start[1] === end[1]) {
+          start.shift();
+          end.shift();
+        }
+        while (start.length > 1 && end.length > 1 && start.at(-1) === end.at(-1) && start.at(-2) === end.at(-2)) {
+          start.pop();
+          end.pop();
+        }
+        const startNear = start[0] === end[0] ? 0 : 1;
+        const nodes = startNear === 0 ? [...start] : [end[0]!, ...start];
+        const startFar = nodes.length - 1;
+        if (end.length > 1 && end.at(-1) !== start.at(-1)) nodes.push(end.at(-1)!);
+        else if (end.length === 1 && nodes.length > 1 && nodes.at(-1) === end[0]) nodes.pop();
+        const endFar = end.length > 1 ? nodes.length - 1 : 0;
+        for (let k = end.length - 2; k > 0; k--) nodes.push(end[k]!);
+        if (new Set(nodes).size < 3) continue;
+        const [near, far] = directionsOf(loop[i]!, one.n, two.n);
+        tube.faces.push({
+          edge: base + i,
+          nodes,
+          startNear,
+          startFar: Math.min(startFar, nodes.length - 1),
+          endFar,
+          layer: layerAt((one.n + two.n) / 2 + (one.n === two.n ? (near[1] * loop[i]!.sense > 0 ? -same : same) : 0)),
+          near,
+          far,
+        });
       }
-      while (start.length > 1 && end.length > 1 && start.at(-1) === end.at(-1) && start.at(-2) === end.at(-2)) {
-        start.pop();
-        end.pop();
-      }
-      const startNear = start[0] === end[0] ? 0 : 1;
-      const nodes = startNear === 0 ? [...start] : [end[0]!, ...start];
-      const startFar = nodes.length - 1;
-      if (end.length > 1 && end.at(-1) !== start.at(-1)) nodes.push(end.at(-1)!);
-      else if (end.length === 1 && nodes.length > 1 && nodes.at(-1) === end[0]) nodes.pop();
-      const endFar = end.length > 1 ? nodes.length - 1 : 0;
-      for (let k = end.length - 2; k > 0; k--) nodes.push(end[k]!);
-      if (new Set(nodes).size < 3) continue;
-      const [near, far] = directionsOf(loop[i]!, one.n, two.n);
-      tube.faces.push({
-        edge: base + i,
-        nodes,
-        startNear,
-        startFar: Math.min(startFar, nodes.length - 1),
-        endFar,
-        layer: layerAt((one.n + two.n) / 2 + (one.n === two.n ? (near[1] * loop[i]!.sense > 0 ? -same : same) : 0)),
-        near,
-        far,
-      });
     }
     tube.faceStart.push(tube.faces.length);
   }
@@ -308,6 +308,20 @@ function shareNodes(needed: readonly Uint8Array[], stations: readonly Station[],
       if (together(i, j, k) && needed[j]![k]) needed[i]![k] = 1;
     }
   });
+}
+
+/** The paths of an edge's two ends, part by part: an edge that vanishes and appears again has a face before and one behind, which only touch. */
+function apart(start: number[], end: number[]): [start: number[], end: number[]][] {
+  const parts: [number[], number[]][] = [];
+  let [i, j] = [0, 0];
+  for (let k = 1; k + 1 < start.length; k++) {
+    const meets = end.indexOf(start[k]!, j + 1);
+    if (meets < 0 || meets + 1 >= end.length) continue;
+    parts.push([start.slice(i, k + 1), end.slice(j, meets + 1)]);
+    [i, j] = [k, meets];
+  }
+  parts.push([start.slice(i), end.slice(j)]);
+  return parts;
 }
 
 /** The nodes of a corner's path from one station to another. */
