@@ -36,7 +36,7 @@ test('the model is shown in each way, cut by a plane, in parallel, and copied as
 
 test('where the processor draws it, the model is drawn roughly while it is turned and finely once it rests', async ({ desk, page }) => {
   // Dots of the drawing across a pixel of the page.
-  const fineness = (): Promise<number> => page.locator('[data-testid=model] canvas').evaluate((canvas) => (canvas as HTMLCanvasElement).width / canvas.clientWidth);
+  const fineness = (): Promise<number> => page.locator('[data-testid=model] canvas[data-engine]').evaluate((canvas) => (canvas as HTMLCanvasElement).width / canvas.clientWidth);
   await expect.poll(fineness).toBeCloseTo(2, 1);
   const still = await desk.modelPixels();
   const { x, y } = await desk.modelMiddle();

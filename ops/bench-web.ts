@@ -32,10 +32,10 @@ export async function main(args: string[]): Promise<number> {
       await page.waitForTimeout(1500);
       const start = Date.now();
       await page.goto(`${url}/projects/${id}`, { waitUntil: 'commit' });
-      await page.locator('[data-testid=model][data-elements="1"] canvas').waitFor({ timeout: 60_000 });
+      await page.locator('[data-testid=model][data-elements="1"] canvas[data-engine]').waitFor({ timeout: 60_000 });
       // Two frames on it has been drawn; what is read back from it waits until it truly is.
       await page.evaluate('new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))');
-      await page.evaluate("(() => { const gl = document.querySelector('[data-testid=model] canvas').getContext('webgl2'); gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4)); })()");
+      await page.evaluate("(() => { const gl = document.querySelector('[data-testid=model] canvas[data-engine]').getContext('webgl2'); gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4)); })()");
       return Date.now() - start;
     };
 

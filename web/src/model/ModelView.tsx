@@ -48,7 +48,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
   const go = useRef<(stand: Stand) => void>(() => {});
   const canvas = useRef<RootState | null>(null);
   const [target] = useState(() => ({ current: new THREE.Vector3() }));
-  const [drawing] = useState<Drawing>(() => ({ rough: false }));
+  const [drawing] = useState<Drawing>(() => ({ rough: false, still: null }));
   const parallel = useDisplay((state) => state.parallel);
   const section = useDisplay((state) => state.section);
   const hold = useCallback((held: boolean) => {
@@ -103,6 +103,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <Redraw on={[clip, parallel]} />
         </Canvas>
       </ModelMenu>
+      <canvas className="still" hidden aria-hidden ref={(still) => void (drawing.still = still)} />
       <DisplayMenu
         bounds={bounds}
         tools={{

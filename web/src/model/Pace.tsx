@@ -38,6 +38,17 @@ const rest = 400;
 export interface Drawing {
   /** Whether the frame that is being drawn is a rough one. */
   rough: boolean;
+  /** Where what rests is shown: over the model, dot for pixel. Browsers that draw by the processor do not smooth what they make smaller. */
+  still: HTMLCanvasElement | null;
+}
+
+/** Shows what has just been drawn, four dots made into one. */
+function show(still: HTMLCanvasElement, drawn: HTMLCanvasElement): void {
+  [still.width, still.height] = [Math.round(drawn.width / fine), Math.round(drawn.height / fine)];
+  const context = still.getContext('2d');
+  if (!context) return;
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(drawn, 0, 0, still.width, still.height);
 }
 
 /** Keeps the pace, and says in `drawing` which frame is which. Where there is a graphics card every frame is fine. */
@@ -66,5 +77,13 @@ export function Pace({ drawing }: { drawing: Drawing }) {
       clearTimeout(timer);
     };
   });
+  // With a priority of its own this draws the frame, in place of the library.
+  useFrame(({ gl, scene, camera }) => {
+    gl.render(scene, camera);
+    const { still, rough: passing } = drawing;
+    if (!still || !bySoftware()) return;
+    if (!passing) show(still, gl.domElement);
+    still.hidden = passing;
+  }, 1);
   return null;
 }
