@@ -183,23 +183,24 @@ export class Triangulation {
     const { corner, twin, forced } = this;
     const queue: number[] = [];
     let patience = 64 + 64 * corner.length;
-    const look = (e: number): void => {
+    /** @param passed the last half-edge that the loop below has come to. */
+    const look = (e: number, passed: number): void => {
       const t = twin[e]!;
       if (!this.turns(e, t)) return;
       this.flip(e);
-      // The four edges about the two triangles; the diagonal itself has moved on.
-      for (const edge of [e, next(e), t, next(t)]) if (!forced[edge] && twin[edge]! >= 0) queue.push(edge);
+      // The four edges about the two triangles, those that the loop has yet to come to left to it.
+      for (const edge of [e, next(e), t, next(t)]) if (!forced[edge] && twin[edge]! >= 0 && (edge <= passed || twin[edge]! <= passed)) queue.push(edge);
     };
     for (let first = 0; first < corner.length; first += 3) {
       if (side[(first / 3) | 0] !== 1) continue;
       for (let e = first; e < first + 3; e++) {
         const t = twin[e]!;
         if (e >= t || forced[e]) continue;
-        look(e);
+        look(e, e);
       }
       while (queue.length > 0 && patience-- > 0) {
         const e = queue.pop()!;
-        if (twin[e]! >= 0 && !forced[e]) look(e);
+        if (twin[e]! >= 0 && !forced[e]) look(e, first + 2);
       }
     }
   }

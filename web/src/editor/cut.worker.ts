@@ -175,7 +175,7 @@ function drawn(result: ElementCut, creased: boolean): DrawnElement {
     uvs: mesh.uvs.slice(),
     triangles: mesh.triangles.slice(),
     creases: creased ? creasesOf(mesh, origin) : new Float32Array(0),
-    runs: runsOf(mesh),
+    runs: drawnRunsOf(mesh),
     face: pathOf(result.region),
     states: statesOf(result.statuses),
     faceArea: result.faceArea,
@@ -186,7 +186,7 @@ function drawn(result: ElementCut, creased: boolean): DrawnElement {
   };
 }
 
-function runsOf({ runs }: CutMesh): DrawnRuns {
+function drawnRunsOf({ runs }: CutMesh): DrawnRuns {
   const column = (): Uint32Array => new Uint32Array(runs.length);
   const [first, count, material, opening] = [column(), column(), column(), column()];
   const [materials, openings] = [new Map<string, number>(), new Map<string, number>()];
