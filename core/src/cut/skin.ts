@@ -93,7 +93,7 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
   const inner = new FaceLoops();
   const outerSegments: Segment[] = [];
   const innerSegments: Segment[] = [];
-  const need = { corners: 0, triangles: 0, polygons: 0, polygonCorners: 0, vertices: 0 };
+  const need = { corners: 0, triangles: 0, polygons: 0, polygonCorners: 0, vertices: 0, outer: 0, inner: 0 };
   for (const { piece } of pieces.values()) {
     if (!piece) continue;
     need.vertices += piece.points.length / 3;
@@ -101,8 +101,12 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
     need.triangles += piece.mesh.triangles.length / 3;
     need.polygons += piece.mesh.polygonStart.length - 1;
     need.polygonCorners += piece.mesh.polygonCorners.length;
+    for (const { vertices } of piece.outer) need.outer += vertices.length;
+    for (const { vertices } of piece.inner) need.inner += vertices.length;
   }
   builder.reserve(need.vertices, 0, 0, 0, 0);
+  outer.reserve(need.outer);
+  inner.reserve(need.inner);
   const bases: number[] = [];
   for (const [name, { piece }] of pieces) {
     if (!piece) continue;

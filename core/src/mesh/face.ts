@@ -5,10 +5,10 @@ import { triangulate } from './triangulate.ts';
 
 /** Loops of vertices on a face, the solid on the left; x and y are developed there, metres. */
 export class FaceLoops {
-  private vertices = new Uint32Array(64);
-  private x = new Float64Array(64);
-  private y = new Float64Array(64);
-  private following = new Uint32Array(64);
+  private vertices = new Uint32Array(0);
+  private x = new Float64Array(0);
+  private y = new Float64Array(0);
+  private following = new Uint32Array(0);
   count = 0;
   /** Whether two points may stand on one place, as where openings touch in a corner. */
   pinched = false;
@@ -20,8 +20,13 @@ export class FaceLoops {
   open(count: number): void {
     this.first = this.count;
     this.left = count;
-    if (this.count + count <= this.vertices.length) return;
-    const room = Math.max(this.count + count, 2 * this.vertices.length);
+    if (this.count + count > this.vertices.length) this.reserve(Math.max(count, this.vertices.length));
+  }
+
+  /** Makes room for so many more points, so that nothing has to be copied as they come. */
+  reserve(count: number): void {
+    const room = this.count + count;
+    if (room <= this.vertices.length) return;
     const more = <T extends Float64Array | Uint32Array>(array: T): T => {
       const made = new (array.constructor as new (length: number) => T)(room);
       made.set(array as never);

@@ -5,6 +5,7 @@ import type { ProjectDocument } from '@yard-arch/document';
 import { useEffect, useState, type ReactNode } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { BoardMenu } from '../commands/BoardMenu.tsx';
+import { Finder } from '../commands/Finder.tsx';
 import { fetchTheRest, later } from '../common/later.tsx';
 import { Desk } from './Desk.tsx';
 import { ManyParticulars } from '../particulars/ManyParticulars.tsx';
@@ -23,13 +24,13 @@ import { useEditor } from './state.ts';
 import { closeProject, commit, openProject, redo, undo } from './store.ts';
 import { TopBar } from './TopBar.tsx';
 
-const Finder = later(async () => (await import('../commands/Finder.tsx')).Finder);
 const KeyList = later(async () => (await import('../commands/KeyList.tsx')).KeyList);
 const SheetsDialog = later(async () => (await import('./SheetsDialog.tsx')).SheetsDialog);
 const HistoryParticulars = later(async () => (await import('../particulars/HistoryParticulars.tsx')).HistoryParticulars);
 const OpeningsTable = later(async () => (await import('../table/OpeningsTable.tsx')).OpeningsTable, <div className="drawing" />);
 const Plan = later(async () => (await import('../plan/Plan.tsx')).Plan, <div className="drawing" />);
 const ModelView = later(async () => (await import('../model/ModelView.tsx')).default, <div className="waiting">Fetching the model view…</div>);
+// (The finder is not one of them: it is typed into blind.)
 // Where the page opens on a project it is fetched while the document is.
 if (location.pathname.startsWith('/projects/')) ModelView.fetch();
 
