@@ -3,7 +3,9 @@ import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { incircle } from 'robust-predicates';
 import { inCircle, orient } from '../src/mesh/orient.ts';
+import { triangulateFace } from '../src/mesh/face.ts';
 import type { Region } from '../src/mesh/region.ts';
+import { repeated, type Block } from '../src/mesh/repeat.ts';
 import { transfer } from '../src/mesh/transfer.ts';
 import { triangulate } from '../src/mesh/triangulate.ts';
 import { NotTriangulable, Triangulation } from '../src/mesh/triangulation.ts';
@@ -55,6 +57,70 @@ const anyWall = fc
     return { loops: [box(0, 0, columns, rows), ...holes.map((hole) => [...hole].reverse())], area: columns * rows - windows.reduce((sum, { w, h }) => sum + w * h, 0), holes: windows.length };
   });
 
+/** One that is missing (null), or out of its place. */
+interface Odd {
+  at: number;
+  by: number | null;
+}
+
+/** A facade of windows and arches in rows and columns, some of them odd. */
+interface Facade {
+  columns: number;
+  rows: number;
+  across: number;
+  upward: number;
+  /** Every so many-eth is an arch; all are where it is 0. */
+  every: number;
+  ribEvery: number;
+  odd: readonly Odd[];
+}
+
+const anyFacade: fc.Arbitrary<Facade> = fc.record({
+  columns: fc.integer({ min: 12, max: 20 }),
+  rows: fc.integer({ min: 10, max: 14 }),
+  across: fc.double({ min: 1.4, max: 2.2, noNaN: true }),
+  upward: fc.double({ min: 1.9, max: 3, noNaN: true }),
+  every: fc.constantFrom(0, 2, 3),
+  ribEvery: fc.double({ min: 0.7, max: 2, noNaN: true }),
+  odd: fc.oneof(
+    { weight: 2, arbitrary: fc.constant<readonly Odd[]>([]) },
+    { weight: 3, arbitrary: fc.array<Odd>(fc.record({ at: fc.nat({ max: 119 }), by: fc.option(fc.double({ min: -0.1, max: 0.1, noNaN: true })) }), { maxLength: 6 }) },
+  ),
+});
+
+function laidOut({ columns, rows, across, upward, every, ribEvery, odd }: Facade, bent: boolean): { region: Region; blocks: Block[]; ribs: Float64Array | null } {
+  const [length, height] = [columns * across, rows * upward];
+  const ribs: number[] = [0];
+  while (bent && ribs.at(-1)! + ribEvery < length) ribs.push(ribs.at(-1)! + ribEvery);
+  ribs.push(length);
+  // Points where an edge crosses a rib.
+  const divided = (loop: [number, number][]): [number, number][] =>
+    loop.flatMap(([x, y], i) => {
+      const [u, v] = loop[(i + 1) % loop.length]!;
+      const crossed = ribs.filter((rib) => rib > Math.min(x, u) && rib < Math.max(x, u)).map((rib): [number, number] => [rib, y + ((rib - x) / (u - x)) * (v - y)]);
+      return [[x, y] as [number, number], ...(u > x ? crossed : crossed.reverse())];
+    });
+  const arch = Array.from({ length: 17 }, (_, i): [number, number] => [0.5 + 0.5 * Math.cos((Math.PI * i) / 16), 1.2 + 0.5 * Math.sin((Math.PI * i) / 16)]);
+  const shapes: [number, number][][] = [box(0, 0, 1, 1.6), [[0, 0], [1, 0], ...arch]];
+  const likes = new Map<string, object>();
+  const loops: [number, number][][] = [divided(box(0, 0, length, height))];
+  const blocks: Block[] = [{ first: 0, count: loops[0]!.length, like: {} }];
+  for (let i = 0, first = loops[0]!.length; i < columns * rows; i++) {
+    const strays = odd.find(({ at }) => at === i);
+    if (strays?.by === null) continue;
+    const [column, kind] = [i % columns, every === 0 || i % every === 1 ? 1 : 0];
+    const [x, y] = [0.25 + column * across + (strays?.by ?? 0), 0.4 + Math.floor(i / columns) * upward];
+    const key = bent ? `${kind} ${x}` : `${kind}`;
+    const like = likes.get(key) ?? {};
+    likes.set(key, like);
+    const loop = divided(shapes[kind]!.map(([u, v]): [number, number] => [x + u, y + v])).reverse();
+    loops.push(loop);
+    blocks.push({ first, count: loop.length, like });
+    first += loop.length;
+  }
+  return { region: { ...region(loops), pinched: false }, blocks, ribs: bent ? Float64Array.from(ribs) : null };
+}
+
 describe('a region with holes', () => {
   it('is covered exactly, by as few triangles as its corners ask for', () => {
     fc.assert(
@@ -102,6 +168,38 @@ describe('a region with holes', () => {
       }),
       { numRuns: 120 },
     );
+  });
+
+  it.each<[string, boolean]>([
+    ['flat', false],
+    ['bent', true],
+  ])('on which windows are repeated has the very triangles that it has from nothing, though most are copied (%s)', (_, bent) => {
+    const check = (facade: Facade): boolean => {
+      const { region: r, blocks, ribs } = laidOut(facade, bent);
+      const triangles = repeated(r, blocks, ribs);
+      if (triangles) expect(triangles).toEqual(triangulateFace(r, ribs));
+      return triangles !== null;
+    };
+    // On a bent face only what stands one above the other is alike.
+    const rows = bent ? 24 : 12;
+    expect(check({ columns: 14, rows, across: 1.7, upward: 2.2, every: 0, ribEvery: 1.1, odd: [] })).toBe(true);
+    expect(check({ columns: 14, rows, across: 1.7, upward: 2.2, every: 0, ribEvery: 1.1, odd: [{ at: 50, by: 0.05 }, { at: 80, by: null }] })).toBe(true);
+    fc.assert(
+      fc.property(anyFacade, (facade) => void check({ ...facade, columns: bent ? 10 : facade.columns, rows: bent ? 2 * facade.rows : facade.rows })),
+      { numRuns: 15 },
+    );
+  });
+
+  it('with windows that only seem to be alike, or overlap, is not put together from copies', () => {
+    const regular = laidOut({ columns: 14, rows: 12, across: 2.4, upward: 3.1, every: 0, ribEvery: 1, odd: [] }, false);
+    const pinched = repeated({ ...regular.region, pinched: true }, regular.blocks, null);
+    expect(pinched).toBeNull();
+    // Said to be alike, but every third has a point more to one side.
+    const xs = regular.region.xs.slice();
+    regular.blocks.forEach(({ first }, i) => i > 0 && i % 3 === 0 && (xs[first + 1]! += 0.3 + 0.001 * i));
+    const uneven: Region = { ...regular.region, xs };
+    const triangles = repeated(uneven, regular.blocks, null);
+    if (triangles) expect(triangles).toEqual(triangulate(uneven));
   });
 
   it('with a long edge through many Delaunay ones has it forced in', () => {

@@ -6,6 +6,7 @@ import { pointAt, ribAt } from '../element/chart.ts';
 import { FaceLoops, ribLines, triangulateFace } from '../mesh/face.ts';
 import { paired } from '../mesh/quads.ts';
 import type { Region } from '../mesh/region.ts';
+import { repeated } from '../mesh/repeat.ts';
 import { retriangulate, type Segment } from '../mesh/retriangulate.ts';
 import { transfer } from '../mesh/transfer.ts';
 import type { FaceLines } from '../reveal/place.ts';
@@ -121,7 +122,7 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
     const ribs = setting.ribsAt(n);
     if (lines) return quads(builder, setting, loops, lines, n, segments);
     const triangles =
-      (kept && retriangulate(kept, region, segments, ribs)) ?? (like && transfer(like.triangles, like.region, region, ribs && ribs.length > 2 ? ribLines(region, ribs) : [])) ?? triangulateFace(region, ribs);
+      (kept && retriangulate(kept, region, segments, ribs)) ?? (like && transfer(like.triangles, like.region, region, ribs && ribs.length > 2 ? ribLines(region, ribs) : [])) ?? repeated(region, segments, ribs) ?? triangulateFace(region, ribs);
     return { region, triangles, pairs: 0, segments };
   };
   const outerFace = faceOf(outer, outerSegments, skin.from, known?.outer);
@@ -183,7 +184,7 @@ function take(face: FaceLoops, loops: readonly PieceLoop[], base: number, name: 
     face.open(vertices.length);
     for (let i = 0; i < vertices.length; i++) face.point(base + vertices[i]!, xs[i]! + along, ys[i]! + up);
   }
-  return { name, first, count: face.count - first, of: piece };
+  return { name, first, count: face.count - first, of: piece, like: loops };
 }
 
 /** Whether openings are cut alike. */

@@ -2,20 +2,19 @@
  * Triangulating again after an edit: only where loops have changed. A constrained Delaunay triangulation is the only one of its kind (ties are broken by place), and a triangle whose
  * circumcircle stays clear of all that has changed is in it before and after; so what is put together here is, triangle for triangle, what a triangulation from nothing gives.
  */
+import { boxOf, circleThrough, type Box, type Circle } from './box.ts';
 import { ribLines } from './face.ts';
 import type { Region } from './region.ts';
+import type { Block } from './repeat.ts';
+import { partOf, Rim } from './rim.ts';
 import { inOrder, triangulate } from './triangulate.ts';
 import { NotTriangulable } from './triangulation.ts';
 
 /** Some loops of a region, whose they are, and by what they are known to be unchanged. */
-export interface Segment {
+export interface Segment extends Block {
   name: string;
-  first: number;
-  count: number;
   of: object;
 }
-
-type Box = [number, number, number, number];
 
 /**
  * Triangles of a region, made from those of the region before an edit; null where too much has changed for that to be of use.
@@ -69,38 +68,15 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
       // Of an edge and its opposite both of which are here neither stays.
       for (const [p, q] of [[a, b], [b, c], [c, a]] as const) if (!inner.delete(q * total + p)) inner.add(p * total + q);
     }
-  const leaving = new Map<number, number[]>();
-  let edges = 0;
+  const rim = new Rim();
   for (const key of inner) {
     const [a, b] = [Math.floor(key / total), key % total];
     // Edges of loops that are gone bound nothing any more.
-    if (now[a]! < 0 || now[b]! < 0) continue;
-    const list = leaving.get(now[a]!);
-    if (list) list.push(now[b]!);
-    else leaving.set(now[a]!, [now[b]!]);
-    edges += 1;
+    if (now[a]! >= 0 && now[b]! >= 0) rim.add(now[a]!, now[b]!);
   }
-  const points: number[] = [];
-  const next: number[] = [];
-  while (edges > 0) {
-    const [start] = leaving.keys();
-    const first = points.length;
-    let at = start!;
-    let from = -1;
-    do {
-      const list = leaving.get(at);
-      if (!list) return null;
-      const pick = list.length === 1 || from < 0 ? 0 : mostClockwise(region, from, at, list);
-      const [to] = list.splice(pick, 1);
-      if (list.length === 0) leaving.delete(at);
-      edges -= 1;
-      points.push(at);
-      next.push(points.length);
-      from = at;
-      at = to!;
-    } while (at !== start);
-    next[points.length - 1] = first;
-  }
+  const loops = rim.loops(region);
+  if (!loops) return null;
+  const { points, next } = loops;
   for (const { first, count: many } of changed) {
     const base = points.length;
     for (let i = 0; i < many; i++) {
@@ -108,12 +84,7 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
       next.push(base + region.next[first + i]! - first);
     }
   }
-  const part: Region = {
-    count: points.length,
-    xs: Float64Array.from(points, (v) => region.xs[v]!),
-    ys: Float64Array.from(points, (v) => region.ys[v]!),
-    next: Uint32Array.from(next),
-  };
+  const part = partOf(region, points, next);
   try {
     const made = triangulate(ribs && ribs.length > 2 ? { ...part, lines: ribLines(part, ribs) } : part);
     const out = new Uint32Array(3 * kept + made.length);
@@ -125,17 +96,6 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
     if (error instanceof NotTriangulable) return null;
     throw error;
   }
-}
-
-function boxOf(region: Region, { first, count }: Segment): Box {
-  const box: Box = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = first; i < first + count; i++) {
-    box[0] = Math.min(box[0], region.xs[i]!);
-    box[1] = Math.min(box[1], region.ys[i]!);
-    box[2] = Math.max(box[2], region.xs[i]!);
-    box[3] = Math.max(box[3], region.ys[i]!);
-  }
-  return box;
 }
 
 /** Ribs run from loop to loop, so with a loop those change that end on it: boxes are made as high and as deep as to where they lead. */
@@ -158,23 +118,14 @@ function toNeighbours(boxes: readonly Box[], { xs, ys, count }: Region, ribs: Fl
   }
 }
 
+const circle: Circle = { x: 0, y: 0, r: 0 };
+
 /** Whether a triangle's circumcircle comes near any of some boxes. */
 function meets(xs: Float64Array, ys: Float64Array, a: number, b: number, c: number, boxes: readonly Box[]): boolean {
-  const ax = xs[a]!;
-  const ay = ys[a]!;
-  const bx = xs[b]! - ax;
-  const by = ys[b]! - ay;
-  const cx = xs[c]! - ax;
-  const cy = ys[c]! - ay;
-  const d = 2 * (bx * cy - by * cx);
-  const bb = bx * bx + by * by;
-  const cc = cx * cx + cy * cy;
-  const ux = (cy * bb - by * cc) / d;
-  const uy = (bx * cc - cx * bb) / d;
-  const r = Math.sqrt(ux * ux + uy * uy) * (1 + 1e-9) + 1e-6;
+  circleThrough(xs, ys, a, b, c, circle);
+  const { x, y } = circle;
+  const r = circle.r * (1 + 1e-9) + 1e-6;
   if (!(r < 1e9)) return true;
-  const x = ax + ux;
-  const y = ay + uy;
   for (let i = 0; i < boxes.length; i++) {
     const box = boxes[i]!;
     const dx = x < box[0] ? box[0] - x : x > box[2] ? x - box[2] : 0;
@@ -182,20 +133,4 @@ function meets(xs: Float64Array, ys: Float64Array, a: number, b: number, c: numb
     if (dx * dx + dy * dy <= r * r) return true;
   }
   return false;
-}
-
-/** Of the ways on from a point, the first one clockwise from the way back. */
-function mostClockwise({ xs, ys }: Region, from: number, at: number, list: readonly number[]): number {
-  const angle = (v: number): number => Math.atan2(ys[v]! - ys[at]!, xs[v]! - xs[at]!);
-  const back = angle(from);
-  let best = 0;
-  let least = Infinity;
-  list.forEach((v, i) => {
-    const turn = (((back - angle(v)) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
-    if (turn > 1e-12 && turn < least) {
-      least = turn;
-      best = i;
-    }
-  });
-  return best;
 }

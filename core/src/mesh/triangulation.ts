@@ -228,10 +228,16 @@ export class Triangulation {
     if (Math.abs(inside) <= sure * size) inside = inCircle(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[r]!, ys[r]!, xs[s]!, ys[s]!);
     if (inside < 0) return false;
     if (inside > 0) return true;
-    const before = (a: number, b: number): boolean => xs[a]! < xs[b]! || (xs[a] === xs[b] && ys[a]! < ys[b]!);
-    const [own, other] = [before(p, q) ? p : q, before(r, s) ? r : s];
+    const own = this.before(p, q) ? p : q;
+    const other = this.before(r, s) ? r : s;
     // Points on one circle are in convex position unless some of them are in line.
-    return before(other, own) && orient(xs[r]!, ys[r]!, xs[s]!, ys[s]!, xs[q]!, ys[q]!) > 0 && orient(xs[s]!, ys[s]!, xs[r]!, ys[r]!, xs[p]!, ys[p]!) > 0;
+    return this.before(other, own) && orient(xs[r]!, ys[r]!, xs[s]!, ys[s]!, xs[q]!, ys[q]!) > 0 && orient(xs[s]!, ys[s]!, xs[r]!, ys[r]!, xs[p]!, ys[p]!) > 0;
+  }
+
+  /** Whether one point comes before another by place. */
+  private before(a: number, b: number): boolean {
+    const { xs, ys } = this;
+    return xs[a]! < xs[b]! || (xs[a] === xs[b] && ys[a]! < ys[b]!);
   }
 
   /** Turns the diagonal of the two triangles at half-edge a. */

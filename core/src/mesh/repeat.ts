@@ -1,0 +1,242 @@
+/**
+ * Triangulating a face on which loops are repeated, as windows are: what stands alike about a loop and about others like it is triangulated once and copied to each. Only triangles are copied whose
+ * circumcircle is known to be empty: those are in the face's Delaunay triangulation, whatever else it has. What they leave is triangulated by itself, and the whole is settled, so that
+ * it is, triangle for triangle, what a triangulation from nothing gives.
+ */
+import Flatbush from 'flatbush';
+import { boxAbout, boxOf, circleThrough, grownBy, type Box, type Circle } from './box.ts';
+import { ribLines } from './face.ts';
+import type { Region } from './region.ts';
+import { partOf, Rim } from './rim.ts';
+import { settled, twinsOf } from './transfer.ts';
+import { triangulate } from './triangulate.ts';
+import { NotTriangulable } from './triangulation.ts';
+
+/** Loops that stand clear of all others: their points, which follow each other in the region. */
+export interface Block {
+  first: number;
+  count: number;
+  /** What all share that have the same points in the same order but for their place. */
+  like: object;
+}
+
+/** Fewer blocks are not worth it. */
+const few = 100;
+/** As many must stand alike, at least: about one there are as many to be triangulated with it. */
+const least = 6;
+/** Places are told apart to this, metres. */
+const grain = 1e-6;
+
+/** Blocks about which all stands alike: for each, itself and those near it, in order of their places. */
+interface Kind {
+  /** By block about which it stands so: those near it, itself among them. */
+  around: number[][];
+  /** What tells the kind: for each near block how far it is along and up, in grains, and the number of what it is like. */
+  signature: Float64Array;
+}
+
+/**
+ * Triangles of a region; null where little of it is repeated.
+ * @param blocks its loops.
+ * @param ribs as for triangulateFace.
+ */
+export function repeated(region: Region, blocks: readonly Block[], ribs: Float64Array | null): Uint32Array | null {
+  if (region.pinched !== false || region.xs.length !== region.count || blocks.length < few) return null;
+  const bent = ribs && ribs.length > 2 ? ribs : null;
+  const boxes = blocks.map((block) => boxOf(region, block));
+  const whole = boxAbout(boxes);
+  // So far from a block things are looked at: as far as from one to the next, were they spread evenly.
+  const reach = Math.sqrt(((whole[2] - whole[0]) * (whole[3] - whole[1])) / blocks.length);
+  const kinds = kindsOf(region, blocks, boxes, reach);
+  if (!kinds) return null;
+
+  const lists: Uint32Array[] = [];
+  for (const kind of kinds) lists.push(ownTriangles(region, blocks, boxes, kind, reach, bent));
+  const most = kinds.reduce((sum, { around }, k) => sum + around.length * lists[k]!.length, 0) / 2;
+  if (most < 3 * 0.5 * region.count) return null;
+  const kept = new Uint32Array(most);
+  let at = 0;
+  kinds.forEach(({ around }, k) => {
+    const list = lists[k]!;
+    for (const near of around)
+      for (let i = 0; i < list.length; i += 2) {
+        const block = blocks[near[list[i]!]!]!;
+        kept[at++] = block.first + list[i + 1]!;
+      }
+  });
+  return completed(region, kept, bent);
+}
+
+/** Kinds of surroundings in which several blocks stand; null where hardly any do. */
+function kindsOf(region: Region, blocks: readonly Block[], boxes: readonly Box[], reach: number): Kind[] | null {
+  const { xs, ys, next } = region;
+  // What is large bounds more than its own place, and is looked at edge by edge.
+  const large = boxes.map((box) => box[2] - box[0] > 4 * reach || box[3] - box[1] > 4 * reach);
+  const index = new Flatbush(blocks.reduce((sum, { count }, k) => sum + (large[k] ? count : 1), 0));
+  /** By place in the index: the block, or −1 for an edge of a large one. */
+  const items: number[] = [];
+  blocks.forEach(({ first, count }, k) => {
+    if (!large[k]) {
+      items[index.add(...boxes[k]!)] = k;
+      return;
+    }
+    for (let v = first; v < first + count; v++) {
+      const w = next[v]!;
+      items[index.add(Math.min(xs[v]!, xs[w]!), Math.min(ys[v]!, ys[w]!), Math.max(xs[v]!, xs[w]!), Math.max(ys[v]!, ys[w]!))] = -1;
+    }
+  });
+  index.finish();
+
+  const likeness = new Map<object, number>();
+  const number = new Int32Array(blocks.length);
+  blocks.forEach(({ like }, k) => {
+    const known = likeness.get(like) ?? likeness.size;
+    if (known === likeness.size) likeness.set(like, known);
+    number[k] = known;
+  });
+  const byHash = new Map<number, Kind[]>();
+  let looked = 0;
+  for (let k = 0; k < blocks.length; k++) {
+    if (large[k]) continue;
+    const box = boxes[k]!;
+    const near = index.search(box[0] - reach, box[1] - reach, box[2] + reach, box[3] + reach);
+    looked += near.length;
+    // Too many about each: the blocks stand in heaps.
+    if (looked > 64 * few + 24 * k) return null;
+    const count = near.length;
+    const signature = new Float64Array(3 * count);
+    const { first } = blocks[k]!;
+    let alone = true;
+    for (let i = 0; i < count; i++) {
+      const other = items[near[i]!]!;
+      if (other < 0) {
+        alone = false;
+        break;
+      }
+      const start = blocks[other]!.first;
+      const along = grains(xs[start]! - xs[first]!);
+      const up = grains(ys[start]! - ys[first]!);
+      // Put in its place among those before it.
+      let at = i;
+      for (; at > 0 && (signature[3 * at - 3]! > along || (signature[3 * at - 3] === along && signature[3 * at - 2]! > up)); at--) {
+        near[at] = near[at - 1]!;
+        signature.copyWithin(3 * at, 3 * at - 3, 3 * at);
+      }
+      near[at] = other;
+      signature[3 * at] = along;
+      signature[3 * at + 1] = up;
+      signature[3 * at + 2] = number[other]!;
+    }
+    if (!alone) continue;
+    let hash = count;
+    for (let i = 0; i < signature.length; i++) hash = (Math.imul(hash, 31) + Math.imul(signature[i]!, 0x9e3779b1)) | 0;
+    let known = byHash.get(hash);
+    if (!known) byHash.set(hash, (known = []));
+    const kind = known.find((other) => same(other.signature, signature));
+    if (kind) kind.around.push(near);
+    else known.push({ around: [near], signature });
+  }
+  const kinds = [...byHash.values()].flat().filter(({ around }) => around.length >= least);
+  return 2 * kinds.reduce((sum, { around }) => sum + around.length, 0) < blocks.length ? null : kinds;
+}
+
+function same(a: Float64Array, b: Float64Array): boolean {
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
+}
+
+/** A distance in grains; the same whichever way it is taken. */
+function grains(distance: number): number {
+  return distance < 0 ? -Math.round(-distance / grain) : Math.round(distance / grain);
+}
+
+/**
+ * Triangles about the first block of a kind that are sure to be in the triangulation of the whole. Those between blocks belong to the first of them by place.
+ * @returns for each corner, which of the near blocks it is of, and its place in that.
+ */
+function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly Box[], { around, signature }: Kind, reach: number, ribs: Float64Array | null): Uint32Array {
+  const near = around[0]!;
+  const points: number[] = [];
+  const next: number[] = [];
+  const starts: number[] = [];
+  const slots: number[] = [];
+  near.forEach((k, slot) => {
+    const { first, count } = blocks[k]!;
+    starts.push(points.length);
+    for (let v = first; v < first + count; v++) {
+      next.push(points.length + region.next[v]! - v);
+      points.push(v);
+      slots.push(slot);
+    }
+  });
+  const loops = partOf(region, points, next);
+  // A frame about all of them, in the place of whatever there is.
+  const [left, bottom, right, top] = grownBy(boxAbout(near.map((k) => boxes[k]!)), 2 * reach);
+  const n = loops.count;
+  const framed: Region = {
+    count: n + 4,
+    xs: Float64Array.of(...loops.xs, left, right, right, left),
+    ys: Float64Array.of(...loops.ys, bottom, bottom, top, top),
+    next: Uint32Array.of(...loops.next, n + 1, n + 2, n + 3, n),
+    pinched: false,
+  };
+  const within = ribs?.filter((x) => x > left && x < right) ?? new Float64Array(0);
+  let triangles: Uint32Array;
+  try {
+    triangles = triangulate(within.length > 0 ? { ...framed, lines: ribLines(framed, Float64Array.of(-Infinity, ...within, Infinity)) } : framed);
+  } catch (error) {
+    if (error instanceof NotTriangulable) return new Uint32Array(0);
+    throw error;
+  }
+  const { xs, ys } = framed;
+  // Near blocks stand in the order of their places.
+  const own = near.findIndex((_, slot) => signature[3 * slot] === 0 && signature[3 * slot + 1] === 0);
+  const sight = grownBy(boxes[near[own]!]!, reach);
+  const circle: Circle = { x: 0, y: 0, r: 0 };
+  const out: number[] = [];
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
+    if (a >= n || b >= n || c >= n) continue;
+    const [p, q, r] = [slots[a]!, slots[b]!, slots[c]!];
+    if (Math.min(p, q, r) !== own) continue;
+    const [west, east] = [Math.min(xs[a]!, xs[b]!, xs[c]!), Math.max(xs[a]!, xs[b]!, xs[c]!)];
+    if (within.some((x) => x > west && x < east)) continue;
+    circleThrough(xs, ys, a, b, c, circle);
+    const { x, y, r: radius } = circle;
+    if (!(x - radius > sight[0] && y - radius > sight[1] && x + radius < sight[2] && y + radius < sight[3])) continue;
+    out.push(p, a - starts[p]!, q, b - starts[q]!, r, c - starts[r]!);
+  }
+  return Uint32Array.from(out);
+}
+
+/** All triangles of a region of which some are known; null where those do not go together. */
+function completed(region: Region, kept: Uint32Array, ribs: Float64Array | null): Uint32Array | null {
+  const { count, next } = region;
+  const twin = twinsOf(kept, count);
+  const rim = new Rim();
+  const covered = new Uint8Array(count);
+  for (let e = 0; e < kept.length; e++) {
+    if (twin[e]! >= 0) continue;
+    const p = kept[e]!;
+    const q = kept[e % 3 === 2 ? e - 2 : e + 1]!;
+    if (next[p] !== q) rim.add(q, p);
+    else if (covered[p]) return null;
+    else covered[p] = 1;
+  }
+  for (let v = 0; v < count; v++) if (!covered[v]) rim.add(v, next[v]!);
+  const rest = rim.loops(region);
+  if (!rest) return null;
+  const { points } = rest;
+  const part = partOf(region, points, rest.next);
+  try {
+    const made = triangulate(ribs ? { ...part, lines: ribLines(part, ribs) } : part);
+    const all = new Uint32Array(kept.length + made.length);
+    all.set(kept);
+    for (let i = 0; i < made.length; i++) all[kept.length + i] = points[made[i]!]!;
+    return settled(region, all, ribs ? ribLines(region, ribs) : []);
+  } catch (error) {
+    if (error instanceof NotTriangulable) return null;
+    throw error;
+  }
+}
