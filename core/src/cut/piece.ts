@@ -314,16 +314,18 @@ export class PieceMaker {
       builder.begin({ opening: opening?.id ?? null, role: opening ? side! : 'edge', layer: face.layer, material: material ?? sheet.layers[face.layer]!.material });
       const lay = laidOut(opening ? opening.pattern.texture?.[side!] : sheet.texture?.edge);
       for (const p of list) {
-        const first = builder.cornerCount - cornerStart[p]!;
+        const start = cornerStart[p]!;
         const { nodes } = patches[p]!;
+        const own: number[] = [];
         for (let i = 0; i < nodes.length; i++) {
-          const c = cornerStart[p]! + i;
-          let [u, w] = [uvs[2 * c]!, uvs[2 * c + 1]!];
+          const c = start + i;
+          let u = uvs[2 * c]!;
+          let w = uvs[2 * c + 1]!;
           if (lay !== plain) [u, w] = lay(u, w);
-          builder.corner(vertices[nodes[i]!]!, normals[3 * c]!, normals[3 * c + 1]!, normals[3 * c + 2]!, u, w);
+          own.push(builder.sharedCorner(vertices[nodes[i]!]!, normals[3 * c]!, normals[3 * c + 1]!, normals[3 * c + 2]!, u, w));
         }
-        for (let i = 3 * triangleStart[p]!; i < 3 * triangleStart[p + 1]!; i += 3) builder.triangle(first + triangles[i]!, first + triangles[i + 1]!, first + triangles[i + 2]!);
-        builder.polygonFrom(first + cornerStart[p]!, cornerStart[p + 1]! - cornerStart[p]!);
+        for (let i = 3 * triangleStart[p]!; i < 3 * triangleStart[p + 1]!; i += 3) builder.triangle(own[triangles[i]! - start]!, own[triangles[i + 1]! - start]!, own[triangles[i + 2]! - start]!);
+        builder.polygon(own);
       }
     }
   }

@@ -151,7 +151,7 @@ function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: 
         builder.corner(v, normal[0]!, normal[1]!, normal[2]!, uv[0]!, uv[1]!);
       }
       builder.triangle(first, first + 1, first + 2);
-      builder.polygonFrom(first, 3);
+      builder.polygon([first, first + 1, first + 2]);
     }
   }
   return builder.finish();

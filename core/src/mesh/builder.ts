@@ -20,6 +20,9 @@ export interface Mark {
   run: number;
 }
 
+/** Normals and texture (metres) that differ by less are one: 32-bit figures know no better. */
+const alike = 2e-6;
+
 export class MeshBuilder {
   private normals = new Float32Array(0);
   private uvs = new Float32Array(0);
@@ -33,6 +36,10 @@ export class MeshBuilder {
   private polygons = 0;
   private polygonEnd = 0;
   private points = new Float64Array(0);
+  /** By vertex its last shared corner, by corner the one before on its vertex, and the first corner of the run that is being written. */
+  private readonly newest: number[] = [];
+  private readonly older: number[] = [];
+  private runCorner = 0;
   vertexCount = 0;
 
   constructor(private readonly element: string) {}
@@ -200,6 +207,7 @@ export class MeshBuilder {
     this.end();
     const last = this.runs.at(-1);
     if (last && last.opening === opening && last.role === role && last.layer === layer && last.material === material) return;
+    this.runCorner = this.corners;
     this.runs.push({ first: this.triangleCount, count: 0, firstPolygon: this.polygons, polygons: 0, element: this.element, opening, role, layer, material });
   }
 
@@ -227,6 +235,19 @@ export class MeshBuilder {
     uvs[2 * c] = u;
     uvs[2 * c + 1] = v;
     this.vertices[c] = vertex;
+    return c;
+  }
+
+  /** A corner on a vertex, with a normal and texture: one that the run has there already, or a new one. */
+  sharedCorner(vertex: number, nx: number, ny: number, nz: number, u: number, v: number): number {
+    const { normals, uvs } = this;
+    for (let c = this.newest[vertex] ?? -1; c >= this.runCorner; c = this.older[c]!) {
+      const turn = Math.abs(normals[3 * c]! - nx) + Math.abs(normals[3 * c + 1]! - ny) + Math.abs(normals[3 * c + 2]! - nz);
+      if (turn < alike && Math.abs(uvs[2 * c]! - u) + Math.abs(uvs[2 * c + 1]! - v) < alike) return c;
+    }
+    const c = this.corner(vertex, nx, ny, nz, u, v);
+    this.older[c] = this.newest[vertex] ?? -1;
+    this.newest[vertex] = c;
     return c;
   }
 
@@ -261,15 +282,6 @@ export class MeshBuilder {
   polygon(corners: ArrayLike<number>, from = 0, count = corners.length): void {
     if (this.polygonEnd + count > this.polygonCorners.length) this.polygonCorners = grown(this.polygonCorners, this.polygonEnd + count);
     for (let i = 0; i < count; i++) this.polygonCorners[this.polygonEnd++] = corners[from + i]!;
-    this.polygons += 1;
-    if (this.polygons >= this.polygonStart.length) this.polygonStart = grown(this.polygonStart, this.polygons + 1);
-    this.polygonStart[this.polygons] = this.polygonEnd;
-  }
-
-  /** A polygon of corners that follow one another. */
-  polygonFrom(first: number, count: number): void {
-    if (this.polygonEnd + count > this.polygonCorners.length) this.polygonCorners = grown(this.polygonCorners, this.polygonEnd + count);
-    for (let i = 0; i < count; i++) this.polygonCorners[this.polygonEnd++] = first + i;
     this.polygons += 1;
     if (this.polygons >= this.polygonStart.length) this.polygonStart = grown(this.polygonStart, this.polygons + 1);
     this.polygonStart[this.polygons] = this.polygonEnd;

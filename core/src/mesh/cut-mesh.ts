@@ -24,7 +24,7 @@ export interface Run {
 
 /**
  * A closed, tagged mesh. Corners carry what is drawn; several corners may stand on one vertex, which is what tells
- * whether triangles are joined. Triangles and polygons run counter-clockwise as seen from outside the solid.
+ * whether triangles are joined. Within a run neighbours share corners where they look alike. Triangles and polygons run counter-clockwise as seen from outside the solid.
  */
 export interface CutMesh {
   /** x, y, z of each vertex, metres. */
@@ -39,7 +39,7 @@ export interface CutMesh {
   vertexCount: number;
   /** Three corners a triangle. */
   triangles: Uint32Array;
-  /** The same faces as polygons, for formats that know them: corners of polygon p are polygonCorners[polygonStart[p]] … [polygonStart[p + 1] − 1]. */
+  /** The same faces as polygons, for formats that know them, in the order of their triangles (each has two fewer than corners): corners of polygon p are polygonCorners[polygonStart[p]] … [polygonStart[p + 1] − 1]. */
   polygonStart: Uint32Array;
   polygonCorners: Uint32Array;
   runs: Run[];

@@ -39,20 +39,53 @@ export function smoothed(mesh: CutMesh, degrees: number): CutMesh {
       at[fill[vertices[polygonCorners[i]!]!]!++] = i;
     }
 
-  const normals = mesh.normals.slice();
-  const written = new Float64Array(normals.length);
+  // A corner that polygons share is divided where their normals differ now; the first of them keeps it.
+  const normals = Array.from(mesh.normals);
+  const uvs = Array.from(mesh.uvs);
+  const standingOn = Array.from(vertices);
+  const taken = new Uint8Array(vertices.length);
+  const parts = new Map<number, number[]>();
+  const given = new Uint32Array(polygonCorners.length);
   for (let v = 0; v < vertexCount; v++) {
     const around = at.subarray(start[v], start[v + 1]);
     for (const i of around) {
-      const c = 3 * polygonCorners[i]!;
-      for (const j of reached(i, around)) for (let k = 0; k < 3; k++) written[c + k]! += weight[j]! * own[3 * polygonOf[j]! + k]!;
+      const sum = [0, 0, 0];
+      for (const j of reached(i, around)) for (let k = 0; k < 3; k++) sum[k]! += weight[j]! * own[3 * polygonOf[j]! + k]!;
+      const size = Math.hypot(...sum);
+      const c = polygonCorners[i]!;
+      const normal = size > 1e-12 ? sum.map((x) => x / size) : [0, 1, 2].map((k) => mesh.normals[3 * c + k]!);
+      given[i] = partOf(c, normal);
     }
   }
-  for (let c = 0; c < normals.length; c += 3) {
-    const size = Math.hypot(written[c]!, written[c + 1]!, written[c + 2]!);
-    if (size > 1e-12) for (let k = 0; k < 3; k++) normals[c + k] = written[c + k]! / size;
+  return { ...mesh, normals: Float32Array.from(normals), uvs: Float32Array.from(uvs), vertices: Uint32Array.from(standingOn), polygonCorners: given, triangles: triangles() };
+
+  /** The part of a corner that has a normal. */
+  function partOf(c: number, normal: readonly number[]): number {
+    if (!taken[c]) {
+      taken[c] = 1;
+      for (let k = 0; k < 3; k++) normals[3 * c + k] = normal[k]!;
+      return c;
+    }
+    const has = (d: number): boolean => normal.every((x, k) => Math.abs(normals[3 * d + k]! - x) < 1e-6);
+    const found = has(c) ? c : parts.get(c)?.find(has);
+    if (found !== undefined) return found;
+    const part = standingOn.length;
+    standingOn.push(vertices[c]!);
+    normals.push(...normal);
+    uvs.push(mesh.uvs[2 * c]!, mesh.uvs[2 * c + 1]!);
+    parts.set(c, [...(parts.get(c) ?? []), part]);
+    return part;
   }
-  return { ...mesh, normals };
+
+  /** The triangles of each polygon, by its corners as they are given now. */
+  function triangles(): Uint32Array {
+    const out = mesh.triangles.slice();
+    for (let p = 0, t = 0; p < polygons; p++) {
+      const [from, to] = [polygonStart[p]!, polygonStart[p + 1]!];
+      for (const end = t + 3 * (to - from - 2); t < end; t++) out[t] = given[polygonCorners.indexOf(out[t]!, from)]!;
+    }
+    return out;
+  }
 
   /** The corners at a vertex that one is shaded with: from polygon to polygon that share an edge there and turn little. */
   function reached(from: number, around: Uint32Array): Set<number> {
