@@ -5,7 +5,7 @@
  */
 import Flatbush from 'flatbush';
 import { boxAbout, boxOf, circleThrough, grownBy, type Box, type Circle } from './box.ts';
-import { ribLines } from './face.ts';
+import { ribLines, triangulateFace } from './face.ts';
 import type { Region } from './region.ts';
 import { partOf, Rim } from './rim.ts';
 import { settled, twinsOf } from './transfer.ts';
@@ -37,10 +37,12 @@ interface Kind {
 
 /**
  * Triangles of a region; null where little of it is repeated.
- * @param blocks its loops.
+ * @param segments its loops.
  * @param ribs as for triangulateFace.
  */
-export function repeated(region: Region, blocks: readonly Block[], ribs: Float64Array | null): Uint32Array | null {
+export function repeated(region: Region, segments: readonly Block[], ribs: Float64Array | null): Uint32Array | null {
+  // Niches have no loops in an inner face.
+  const blocks = segments.filter(({ count }) => count > 0);
   if (region.pinched !== false || region.xs.length !== region.count || blocks.length < few) return null;
   const bent = ribs && ribs.length > 2 ? ribs : null;
   const boxes = blocks.map((block) => boxOf(region, block));
@@ -50,8 +52,8 @@ export function repeated(region: Region, blocks: readonly Block[], ribs: Float64
   const kinds = kindsOf(region, blocks, boxes, reach);
   if (!kinds) return null;
 
-  const lists: Uint32Array[] = [];
-  for (const kind of kinds) lists.push(ownTriangles(region, blocks, boxes, kind, reach, bent));
+  const lists = ownTriangles(region, blocks, boxes, kinds, reach, bent);
+  if (!lists) return null;
   const most = kinds.reduce((sum, { around }, k) => sum + around.length * lists[k]!.length, 0) / 2;
   if (most < 3 * 0.5 * region.count) return null;
   const kept = new Uint32Array(most);
@@ -95,6 +97,7 @@ function kindsOf(region: Region, blocks: readonly Block[], boxes: readonly Box[]
     number[k] = known;
   });
   const byHash = new Map<number, Kind[]>();
+  let signature = new Float64Array(64);
   let looked = 0;
   for (let k = 0; k < blocks.length; k++) {
     if (large[k]) continue;
@@ -103,47 +106,47 @@ function kindsOf(region: Region, blocks: readonly Block[], boxes: readonly Box[]
     looked += near.length;
     // Too many about each: the blocks stand in heaps.
     if (looked > 64 * few + 24 * k) return null;
-    const count = near.length;
-    const signature = new Float64Array(3 * count);
+    if (signature.length < 3 * near.length) signature = new Float64Array(6 * near.length);
+    if (!signed(k, near)) continue;
+    const length = 3 * near.length;
+    let hash = length;
+    for (let i = 0; i < length; i++) hash = (Math.imul(hash, 31) + Math.imul(signature[i]!, 0x9e3779b1)) | 0;
+    let known = byHash.get(hash);
+    if (!known) byHash.set(hash, (known = []));
+    const kind = known.find((other) => begins(other.signature, length));
+    if (kind) kind.around.push(near);
+    else known.push({ around: [near], signature: signature.slice(0, length) });
+  }
+  const kinds = [...byHash.values()].flat().filter(({ around }) => around.length >= least);
+  return 2 * kinds.reduce((sum, { around }) => sum + around.length, 0) < blocks.length ? null : kinds;
+
+  /** Puts what is near a block, given by items, in order of place, and writes what tells its kind; false where some of it is an edge of something large. */
+  function signed(k: number, near: number[]): boolean {
     const { first } = blocks[k]!;
-    let alone = true;
-    for (let i = 0; i < count; i++) {
+    for (let i = 0; i < near.length; i++) {
       const other = items[near[i]!]!;
-      if (other < 0) {
-        alone = false;
-        break;
-      }
+      if (other < 0) return false;
       const start = blocks[other]!.first;
       const along = grains(xs[start]! - xs[first]!);
       const up = grains(ys[start]! - ys[first]!);
-      // Put in its place among those before it.
       let at = i;
       for (; at > 0 && (signature[3 * at - 3]! > along || (signature[3 * at - 3] === along && signature[3 * at - 2]! > up)); at--) {
         near[at] = near[at - 1]!;
-        signature.copyWithin(3 * at, 3 * at - 3, 3 * at);
+        for (let j = 3 * at + 2; j >= 3 * at; j--) signature[j] = signature[j - 3]!;
       }
       near[at] = other;
       signature[3 * at] = along;
       signature[3 * at + 1] = up;
       signature[3 * at + 2] = number[other]!;
     }
-    if (!alone) continue;
-    let hash = count;
-    for (let i = 0; i < signature.length; i++) hash = (Math.imul(hash, 31) + Math.imul(signature[i]!, 0x9e3779b1)) | 0;
-    let known = byHash.get(hash);
-    if (!known) byHash.set(hash, (known = []));
-    const kind = known.find((other) => same(other.signature, signature));
-    if (kind) kind.around.push(near);
-    else known.push({ around: [near], signature });
+    return true;
   }
-  const kinds = [...byHash.values()].flat().filter(({ around }) => around.length >= least);
-  return 2 * kinds.reduce((sum, { around }) => sum + around.length, 0) < blocks.length ? null : kinds;
-}
 
-function same(a: Float64Array, b: Float64Array): boolean {
-  if (a.length !== b.length) return false;
-  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
-  return true;
+  function begins(other: Float64Array, length: number): boolean {
+    if (other.length !== length) return false;
+    for (let i = 0; i < length; i++) if (other[i] !== signature[i]) return false;
+    return true;
+  }
 }
 
 /** A distance in grains; the same whichever way it is taken. */
@@ -152,69 +155,102 @@ function grains(distance: number): number {
 }
 
 /**
- * Triangles about the first block of a kind that are sure to be in the triangulation of the whole. Those between blocks belong to the first of them by place.
+ * Triangles about the first block of each kind that are sure to be in the triangulation of the whole. Those between blocks belong to the first of them by place.
  * @returns for each corner, which of the near blocks it is of, and its place in that.
  */
-function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly Box[], { around, signature }: Kind, reach: number, ribs: Float64Array | null): Uint32Array {
-  const near = around[0]!;
+function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly Box[], kinds: readonly Kind[], reach: number, ribs: Float64Array | null): Uint32Array[] | null {
+  // All that is near the first of any kind at once: firsts often stand side by side.
+  const chosen = [...new Set(kinds.flatMap(({ around }) => around[0]!))];
+  const starts = new Map<number, number>();
+  const owner: number[] = [];
   const points: number[] = [];
   const next: number[] = [];
-  const starts: number[] = [];
-  const slots: number[] = [];
-  near.forEach((k, slot) => {
+  for (const k of chosen) {
     const { first, count } = blocks[k]!;
-    starts.push(points.length);
+    const start = points.length;
+    starts.set(k, start);
     for (let v = first; v < first + count; v++) {
-      next.push(points.length + region.next[v]! - v);
+      next.push(start + region.next[v]! - first);
       points.push(v);
-      slots.push(slot);
+      owner.push(k);
     }
-  });
-  const loops = partOf(region, points, next);
+  }
   // A frame about all of them, in the place of whatever there is.
-  const [left, bottom, right, top] = grownBy(boxAbout(near.map((k) => boxes[k]!)), 2 * reach);
-  const n = loops.count;
+  const [left, bottom, right, top] = grownBy(boxAbout(chosen.map((k) => boxes[k]!)), 2 * reach);
+  const n = points.length;
   const framed: Region = {
     count: n + 4,
-    xs: Float64Array.of(...loops.xs, left, right, right, left),
-    ys: Float64Array.of(...loops.ys, bottom, bottom, top, top),
-    next: Uint32Array.of(...loops.next, n + 1, n + 2, n + 3, n),
+    xs: new Float64Array(n + 4),
+    ys: new Float64Array(n + 4),
+    next: Uint32Array.from([...next, n + 1, n + 2, n + 3, n]),
     pinched: false,
   };
+  const { xs, ys } = framed;
+  for (let i = 0; i < n; i++) {
+    xs[i] = region.xs[points[i]!]!;
+    ys[i] = region.ys[points[i]!]!;
+  }
+  xs.set([left, right, right, left], n);
+  ys.set([bottom, bottom, top, top], n);
   const within = ribs?.filter((x) => x > left && x < right) ?? new Float64Array(0);
   let triangles: Uint32Array;
   try {
-    triangles = triangulate(within.length > 0 ? { ...framed, lines: ribLines(framed, Float64Array.of(-Infinity, ...within, Infinity)) } : framed);
+    triangles = triangulateFace(framed, Float64Array.of(-Infinity, ...within, Infinity));
   } catch (error) {
-    if (error instanceof NotTriangulable) return new Uint32Array(0);
+    if (error instanceof NotTriangulable) return null;
     throw error;
   }
-  const { xs, ys } = framed;
-  // Near blocks stand in the order of their places.
-  const own = near.findIndex((_, slot) => signature[3 * slot] === 0 && signature[3 * slot + 1] === 0);
-  const sight = grownBy(boxes[near[own]!]!, reach);
-  const circle: Circle = { x: 0, y: 0, r: 0 };
-  const out: number[] = [];
+
+  /** By block, of those that are first of their kind: triangles that touch it. */
+  const about = new Map<number, number[]>(kinds.map((kind) => [firstOf(kind), []]));
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
-    if (a >= n || b >= n || c >= n) continue;
-    const [p, q, r] = [slots[a]!, slots[b]!, slots[c]!];
-    if (Math.min(p, q, r) !== own) continue;
-    const [west, east] = [Math.min(xs[a]!, xs[b]!, xs[c]!), Math.max(xs[a]!, xs[b]!, xs[c]!)];
-    if (within.some((x) => x > west && x < east)) continue;
-    circleThrough(xs, ys, a, b, c, circle);
-    const { x, y, r: radius } = circle;
-    if (!(x - radius > sight[0] && y - radius > sight[1] && x + radius < sight[2] && y + radius < sight[3])) continue;
-    out.push(p, a - starts[p]!, q, b - starts[q]!, r, c - starts[r]!);
+    // Ribs run on beyond what is looked at.
+    if (a < n && b < n && c < n && !across(within, xs[a]!, xs[b]!, xs[c]!)) for (const k of new Set([owner[a]!, owner[b]!, owner[c]!])) about.get(k)?.push(i);
   }
-  return Uint32Array.from(out);
+  const circle: Circle = { x: 0, y: 0, r: 0 };
+  return kinds.map((kind) => {
+    const first = firstOf(kind);
+    // Near blocks stand in the order of their places.
+    const slots = new Map(kind.around[0]!.map((k, slot) => [k, slot]));
+    const own = slots.get(first)!;
+    const sight = grownBy(boxes[first]!, reach);
+    const out: number[] = [];
+    for (const i of about.get(first)!) {
+      circleThrough(xs, ys, triangles[i]!, triangles[i + 1]!, triangles[i + 2]!, circle);
+      const { x, y, r } = circle;
+      if (!(x - r > sight[0] && y - r > sight[1] && x + r < sight[2] && y + r < sight[3])) continue;
+      const corners = Array.from(triangles.subarray(i, i + 3));
+      if (corners.every((c) => slots.get(owner[c]!)! >= own)) for (const c of corners) out.push(slots.get(owner[c]!)!, c - starts.get(owner[c]!)!);
+    }
+    return Uint32Array.from(out);
+  });
+}
+
+/** The block itself about which things stand so, the first of a kind. */
+function firstOf({ around: [near], signature }: Kind): number {
+  return near!.find((_, slot) => signature[3 * slot] === 0 && signature[3 * slot + 1] === 0)!;
+}
+
+/** Whether a triangle reaches across a rib. */
+function across(ribs: Float64Array, a: number, b: number, c: number): boolean {
+  if (ribs.length === 0) return false;
+  const [west, east] = [Math.min(a, b, c), Math.max(a, b, c)];
+  let low = 0;
+  let high = ribs.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (ribs[middle]! <= west) low = middle + 1;
+    else high = middle;
+  }
+  return low < ribs.length && ribs[low]! < east;
 }
 
 /** All triangles of a region of which some are known; null where those do not go together. */
 function completed(region: Region, kept: Uint32Array, ribs: Float64Array | null): Uint32Array | null {
   const { count, next } = region;
   const twin = twinsOf(kept, count);
-  const rim = new Rim();
+  const rim = new Rim(region);
   const covered = new Uint8Array(count);
   for (let e = 0; e < kept.length; e++) {
     if (twin[e]! >= 0) continue;
@@ -225,7 +261,7 @@ function completed(region: Region, kept: Uint32Array, ribs: Float64Array | null)
     else covered[p] = 1;
   }
   for (let v = 0; v < count; v++) if (!covered[v]) rim.add(v, next[v]!);
-  const rest = rim.loops(region);
+  const rest = rim.loops();
   if (!rest) return null;
   const { points } = rest;
   const part = partOf(region, points, rest.next);

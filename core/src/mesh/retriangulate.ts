@@ -68,13 +68,13 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
       // Of an edge and its opposite both of which are here neither stays.
       for (const [p, q] of [[a, b], [b, c], [c, a]] as const) if (!inner.delete(q * total + p)) inner.add(p * total + q);
     }
-  const rim = new Rim();
+  const rim = new Rim(region);
   for (const key of inner) {
     const [a, b] = [Math.floor(key / total), key % total];
     // Edges of loops that are gone bound nothing any more.
     if (now[a]! >= 0 && now[b]! >= 0) rim.add(now[a]!, now[b]!);
   }
-  const loops = rim.loops(region);
+  const loops = rim.loops();
   if (!loops) return null;
   const { points, next } = loops;
   for (const { first, count: many } of changed) {

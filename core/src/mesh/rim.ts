@@ -3,41 +3,71 @@ import type { Region } from './region.ts';
 
 /** Directed edges between points of a region, what they bound on their left. */
 export class Rim {
-  private readonly leaving = new Map<number, number[]>();
+  /** By point the last edge that leaves it; by edge where it leads, and the one before it from its point. −1 is none. */
+  private readonly leaving: Int32Array;
+  private readonly to: number[] = [];
+  private readonly before: number[] = [];
+
+  constructor(private readonly region: Region) {
+    this.leaving = new Int32Array(region.xs.length).fill(-1);
+  }
 
   add(from: number, to: number): void {
-    const list = this.leaving.get(from);
-    if (list) list.push(to);
-    else this.leaving.set(from, [to]);
+    this.before.push(this.leaving[from]!);
+    this.leaving[from] = this.to.push(to) - 1;
   }
 
   /**
-   * Follows all edges, each once; where several lead on from a point, by the first one clockwise, so that loops which touch there do not cross.
-   * @returns the points passed, and by place among them which follows each; null where an edge leads nowhere. May be called once only.
+   * Follows all edges, each once; where several lead on from a point, by the first one clockwise, so that loops which touch there do not cross. To be called once.
+   * @returns the points passed, and by place among them which follows each; null where an edge leads nowhere.
    */
-  loops(region: Region): { points: number[]; next: number[] } | null {
+  loops(): { points: number[]; next: number[] } | null {
     const { leaving } = this;
     const points: number[] = [];
     const next: number[] = [];
-    for (const start of leaving.keys())
-      while (leaving.has(start)) {
+    for (let start = 0; start < leaving.length; start++)
+      while (leaving[start]! >= 0) {
         const first = points.length;
         let at = start;
         let from = -1;
         do {
-          const list = leaving.get(at);
-          if (!list) return null;
-          const pick = list.length === 1 || from < 0 ? 0 : mostClockwise(region, from, at, list);
-          const [to] = list.splice(pick, 1);
-          if (list.length === 0) leaving.delete(at);
+          if (leaving[at]! < 0) return null;
           points.push(at);
           next.push(points.length);
-          from = at;
-          at = to!;
+          [at, from] = [this.take(from, at), at];
         } while (at !== start);
         next[points.length - 1] = first;
       }
     return { points, next };
+  }
+
+  /** Takes away an edge that leaves a point to which one came from another (−1: from none). @returns where it leads. */
+  private take(from: number, at: number): number {
+    const { leaving, to, before } = this;
+    const last = leaving[at]!;
+    if (from < 0 || before[last]! < 0) {
+      leaving[at] = before[last]!;
+      return to[last]!;
+    }
+    const { xs, ys } = this.region;
+    const angle = (v: number): number => Math.atan2(ys[v]! - ys[at]!, xs[v]! - xs[at]!);
+    const back = angle(from);
+    let best = last;
+    let least = Infinity;
+    for (let e = last; e >= 0; e = before[e]!) {
+      const turn = (((back - angle(to[e]!)) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
+      if (turn > 1e-12 && turn < least) {
+        least = turn;
+        best = e;
+      }
+    }
+    if (best === last) leaving[at] = before[last]!;
+    else {
+      let e = last;
+      while (before[e] !== best) e = before[e]!;
+      before[e] = before[best]!;
+    }
+    return to[best]!;
   }
 }
 
@@ -50,20 +80,4 @@ export function partOf({ xs, ys }: Region, points: readonly number[], next: read
     part.ys[i] = ys[points[i]!]!;
   }
   return part;
-}
-
-/** Of the ways on from a point, the first one clockwise from the way back. */
-function mostClockwise({ xs, ys }: Region, from: number, at: number, list: readonly number[]): number {
-  const angle = (v: number): number => Math.atan2(ys[v]! - ys[at]!, xs[v]! - xs[at]!);
-  const back = angle(from);
-  let best = 0;
-  let least = Infinity;
-  list.forEach((v, i) => {
-    const turn = (((back - angle(v)) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
-    if (turn > 1e-12 && turn < least) {
-      least = turn;
-      best = i;
-    }
-  });
-  return best;
 }

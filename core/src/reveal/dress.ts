@@ -150,8 +150,12 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     else way = tangentOf(edges[half]!, false);
     let onStart: [number, number] | null = null;
     for (let r = 0; r < depth; r++) {
-      const forward = edges.slice(half).flatMap((k) => rows[k]![r] ?? []);
-      const back = edges.slice(0, half).flatMap((k) => rows[k]![r] ?? []);
+      const forward: number[] = [];
+      const back: number[] = [];
+      edges.forEach((k, i) => {
+        const row = rows[k]![r];
+        if (row) for (const p of row) (i < half ? back : forward).push(p);
+      });
       const lead = forward[0] ?? back.at(-1);
       if (lead === undefined) continue;
       const patch = patches[lead]!;
@@ -171,8 +175,13 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     const count = patch.nodes.length;
     const face = tube.faces[patch.face]!;
     const edge = tube.edges[face.edge]!;
-    const [u, v, cos, sin] = [laidU[p]!, laidV[p]!, laidCos[p]!, laidSin[p]!];
-    const [nx, ny, nz] = [local.normal[3 * p]!, local.normal[3 * p + 1]!, local.normal[3 * p + 2]!];
+    const u = laidU[p]!;
+    const v = laidV[p]!;
+    const cos = laidCos[p]!;
+    const sin = laidSin[p]!;
+    const nx = local.normal[3 * p]!;
+    const ny = local.normal[3 * p + 1]!;
+    const nz = local.normal[3 * p + 2]!;
     for (let c = first; c < first + count; c++) {
       const a = local.a[c]!;
       const l = local.l[c]!;

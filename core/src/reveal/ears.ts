@@ -4,14 +4,12 @@ import type { Patch } from './patches.ts';
 /** Triangles of a patch: ears cut off one by one, the roundest first, so that none is thinner than it must be. */
 export function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, out: number[]): void {
   const count = patch.nodes.length;
-  if (count === 3) {
-    out.push(first, first + 1, first + 2);
-    return;
-  }
-  if (count === 4) {
-    cutQuad(first, a, l, out);
-    return;
-  }
+  if (count === 3) out.push(first, first + 1, first + 2);
+  else if (count === 4) cutQuad(first, a, l, out);
+  else cutEars(count, first, a, l, out);
+}
+
+function cutEars(count: number, first: number, a: Float64Array, l: Float64Array, out: number[]): void {
   // In (a, l) the patch runs clockwise, since l points down the section.
   const x = (i: number): number => a[first + i]!;
   const y = (i: number): number => -l[first + i]!;
@@ -72,14 +70,20 @@ export function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Ar
 
 /** Two triangles of a four-sided patch, by the diagonal that leaves the thinner of the two less thin. */
 function cutQuad(first: number, a: Float64Array, l: Float64Array, out: number[]): void {
-  const thinness = (i: number, j: number, k: number): number => {
-    const [ux, uy] = [a[first + j]! - a[first + i]!, l[first + i]! - l[first + j]!];
-    const [vx, vy] = [a[first + k]! - a[first + i]!, l[first + i]! - l[first + k]!];
-    const longest = Math.max(ux * ux + uy * uy, vx * vx + vy * vy, (vx - ux) ** 2 + (vy - uy) ** 2);
-    return longest > 0 ? (ux * vy - uy * vx) / longest : 0;
-  };
-  const turn = thinness(0, 1, 2) + thinness(0, 2, 3) >= 0 ? 1 : -1;
-  const [p, q] = [Math.min(turn * thinness(0, 1, 2), turn * thinness(0, 2, 3)), Math.min(turn * thinness(1, 2, 3), turn * thinness(1, 3, 0))];
+  const [start, end] = [thinness(a, l, first, first + 1, first + 2), thinness(a, l, first, first + 2, first + 3)];
+  const turn = start + end >= 0 ? 1 : -1;
+  const p = Math.min(turn * start, turn * end);
+  const q = Math.min(turn * thinness(a, l, first + 1, first + 2, first + 3), turn * thinness(a, l, first + 1, first + 3, first));
   if (p >= q - 1e-12) out.push(first, first + 1, first + 2, first, first + 2, first + 3);
   else out.push(first + 1, first + 2, first + 3, first + 1, first + 3, first);
+}
+
+/** Twice a triangle's area over its longest side's square; negative where it turns clockwise. */
+function thinness(a: Float64Array, l: Float64Array, i: number, j: number, k: number): number {
+  const ux = a[j]! - a[i]!;
+  const uy = l[i]! - l[j]!;
+  const vx = a[k]! - a[i]!;
+  const vy = l[i]! - l[k]!;
+  const longest = Math.max(ux * ux + uy * uy, vx * vx + vy * vy, (vx - ux) ** 2 + (vy - uy) ** 2);
+  return longest > 0 ? (ux * vy - uy * vx) / longest : 0;
 }
