@@ -30,11 +30,12 @@ function sideBySide(name: string, rounds: number, warm: number, ours: () => unkn
   const mine: number[] = [];
   const theirs: number[] = [];
   for (let i = 0; i < rounds; i++) {
+    // Several of ours before one of theirs and after it: the machine's speed drifts, and the shorter time should be no worse known.
+    for (let k = 0; k < 3; k++) mine.push(timed(ours));
     theirs.push(timed(reference));
-    // What the reference leaves for the garbage collector is not ours to clear: one run goes untimed. Then several of ours to one
-    // of theirs, so that the shorter time is no worse known.
+    // What the reference leaves for the garbage collector is not ours to clear: one run goes untimed.
     ours();
-    for (let k = 0; k < 5; k++) mine.push(timed(ours));
+    for (let k = 0; k < 3; k++) mine.push(timed(ours));
   }
   const [ours_ms, reference_ms] = [median(mine), median(theirs)];
   console.error(`${name}: ${ours_ms.toFixed(1)} and ${reference_ms.toFixed(1)} ms`);
