@@ -3,12 +3,6 @@
 /** Left, bottom, right, top. */
 export type Box = [number, number, number, number];
 
-export interface Circle {
-  x: number;
-  y: number;
-  r: number;
-}
-
 /** The box about some points that follow each other. */
 export function boxOf({ xs, ys }: { xs: ArrayLike<number>; ys: ArrayLike<number> }, { first, count }: { first: number; count: number }): Box {
   let [left, bottom, right, top] = nowhere;
@@ -33,8 +27,8 @@ export function grownBy([left, bottom, right, top]: Box, by: number): Box {
   return [left - by, bottom - by, right + by, top + by];
 }
 
-/** The circle through three points, written to `out`; its figures are infinite or NaN where they are in line. */
-export function circleThrough(xs: ArrayLike<number>, ys: ArrayLike<number>, a: number, b: number, c: number, out: Circle): void {
+/** The circle through three points: x and y of its middle and its radius are written to `out`; infinite or NaN where they are in line. */
+export function circleThrough(xs: ArrayLike<number>, ys: ArrayLike<number>, a: number, b: number, c: number, out: Float64Array): void {
   const ax = xs[a]!;
   const ay = ys[a]!;
   const bx = xs[b]! - ax;
@@ -46,7 +40,7 @@ export function circleThrough(xs: ArrayLike<number>, ys: ArrayLike<number>, a: n
   const cc = cx * cx + cy * cy;
   const ux = (cy * bb - by * cc) / d;
   const uy = (bx * cc - cx * bb) / d;
-  out.x = ax + ux;
-  out.y = ay + uy;
-  out.r = Math.sqrt(ux * ux + uy * uy);
+  out[0] = ax + ux;
+  out[1] = ay + uy;
+  out[2] = Math.sqrt(ux * ux + uy * uy);
 }

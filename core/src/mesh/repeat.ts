@@ -4,7 +4,7 @@
  * it is, triangle for triangle, what a triangulation from nothing gives.
  */
 import Flatbush from 'flatbush';
-import { boxAbout, boxOf, circleThrough, grownBy, type Box, type Circle } from './box.ts';
+import { boxAbout, boxOf, circleThrough, grownBy, type Box } from './box.ts';
 import { ribLines, triangulateFace } from './face.ts';
 import type { Region } from './region.ts';
 import { partOf, Rim } from './rim.ts';
@@ -208,7 +208,7 @@ function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly 
     // Ribs run on beyond what is looked at.
     if (a < n && b < n && c < n && !across(within, xs[a]!, xs[b]!, xs[c]!)) for (const k of new Set([owner[a]!, owner[b]!, owner[c]!])) about.get(k)?.push(i);
   }
-  const circle: Circle = { x: 0, y: 0, r: 0 };
+  const circle = new Float64Array(3);
   return kinds.map((kind) => {
     const first = firstOf(kind);
     // Near blocks stand in the order of their places.
@@ -218,7 +218,7 @@ function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly 
     const out: number[] = [];
     for (const i of about.get(first)!) {
       circleThrough(xs, ys, triangles[i]!, triangles[i + 1]!, triangles[i + 2]!, circle);
-      const { x, y, r } = circle;
+      const [x, y, r] = [circle[0]!, circle[1]!, circle[2]!];
       if (!(x - r > sight[0] && y - r > sight[1] && x + r < sight[2] && y + r < sight[3])) continue;
       const corners = Array.from(triangles.subarray(i, i + 3));
       if (corners.every((c) => slots.get(owner[c]!)! >= own)) for (const c of corners) out.push(slots.get(owner[c]!)!, c - starts.get(owner[c]!)!);

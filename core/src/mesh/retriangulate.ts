@@ -2,7 +2,7 @@
  * Triangulating again after an edit: only where loops have changed. A constrained Delaunay triangulation is the only one of its kind (ties are broken by place), and a triangle whose
  * circumcircle stays clear of all that has changed is in it before and after; so what is put together here is, triangle for triangle, what a triangulation from nothing gives.
  */
-import { boxOf, circleThrough, type Box, type Circle } from './box.ts';
+import { boxOf, circleThrough, type Box } from './box.ts';
 import { ribLines } from './face.ts';
 import type { Region } from './region.ts';
 import type { Block } from './repeat.ts';
@@ -87,15 +87,47 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
   const part = partOf(region, points, next);
   try {
     const made = triangulate(ribs && ribs.length > 2 ? { ...part, lines: ribLines(part, ribs) } : part);
-    const out = new Uint32Array(3 * kept + made.length);
-    let o = 0;
-    for (let i = 0; i < count; i++) if (!affected[i]) for (let k = 0; k < 3; k++) out[o++] = now[triangles[3 * i + k]!]!;
-    for (const v of made) out[o++] = points[v]!;
-    return inOrder(out, region.count);
+    for (let i = 0; i < made.length; i++) made[i] = points[made[i]!]!;
+    const stays = new Uint32Array(3 * kept);
+    for (let i = 0, o = 0; i < triangles.length; i += 3) {
+      if (affected[i / 3]) continue;
+      stays[o++] = now[triangles[i]!]!;
+      stays[o++] = now[triangles[i + 1]!]!;
+      stays[o++] = now[triangles[i + 2]!]!;
+    }
+    // Where points have kept their order, so have triangles.
+    return merged(rising(now) ? stays : inOrder(stays, region.count), inOrder(made, region.count));
   } catch (error) {
     if (error instanceof NotTriangulable) return null;
     throw error;
   }
+}
+
+/** Whether points that stay, in the order of before, stand in that order now. */
+function rising(now: Int32Array): boolean {
+  let last = -1;
+  for (let v = 0; v < now.length; v++) {
+    if (now[v]! < 0) continue;
+    if (now[v]! < last) return false;
+    last = now[v]!;
+  }
+  return true;
+}
+
+/** Two lists of triangles that are in order (see inOrder), as one. */
+function merged(a: Uint32Array, b: Uint32Array): Uint32Array {
+  const out = new Uint32Array(a.length + b.length);
+  let i = 0;
+  let o = 0;
+  for (let j = 0; j < b.length; j += 3) {
+    const from = i;
+    while (i < a.length && (a[i]! < b[j]! || (a[i] === b[j] && a[i + 1]! < b[j + 1]!))) i += 3;
+    out.set(a.subarray(from, i), o);
+    o += i - from;
+    for (let k = 0; k < 3; k++) out[o++] = b[j + k]!;
+  }
+  out.set(a.subarray(i), o);
+  return out;
 }
 
 /** Ribs run from loop to loop, so with a loop those change that end on it: boxes are made as high and as deep as to where they lead. */
@@ -118,13 +150,14 @@ function toNeighbours(boxes: readonly Box[], { xs, ys, count }: Region, ribs: Fl
   }
 }
 
-const circle: Circle = { x: 0, y: 0, r: 0 };
+const circle = new Float64Array(3);
 
 /** Whether a triangle's circumcircle comes near any of some boxes. */
 function meets(xs: Float64Array, ys: Float64Array, a: number, b: number, c: number, boxes: readonly Box[]): boolean {
   circleThrough(xs, ys, a, b, c, circle);
-  const { x, y } = circle;
-  const r = circle.r * (1 + 1e-9) + 1e-6;
+  const x = circle[0]!;
+  const y = circle[1]!;
+  const r = circle[2]! * (1 + 1e-9) + 1e-6;
   if (!(r < 1e9)) return true;
   for (let i = 0; i < boxes.length; i++) {
     const box = boxes[i]!;
