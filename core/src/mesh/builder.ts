@@ -94,6 +94,7 @@ export class MeshBuilder {
     const polygons = polygonStart.length - 1;
     const count = vertices.length;
     this.reserve(0, count, triangles.length / 3, polygons, polygonCorners.length);
+    this.end();
     const c = this.corners;
     const { uvs } = this;
     this.normals.set(mesh.normals, 3 * c);
@@ -112,9 +113,13 @@ export class MeshBuilder {
     shifted(polygonStart, e, this.polygonStart, this.polygons);
     this.corners += vertices.length;
     this.polygonEnd += polygonCorners.length;
+    const { element, runs } = this;
     for (const run of mesh.runs) {
-      this.begin(place ? { opening: place.opening, role: run.role, layer: run.layer, material: run.material } : run);
-      this.triangleCount += run.count;
+      const { count, role, layer, material } = run;
+      // Runs of an opening's own do not go on with those of another.
+      if (place) runs.push({ first: this.triangleCount, count, firstPolygon: this.polygons, polygons: run.polygons, element, opening: place.opening, role, layer, material });
+      else this.begin(run);
+      this.triangleCount += count;
       this.polygons += run.polygons;
     }
   }

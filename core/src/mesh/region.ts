@@ -11,6 +11,8 @@ export interface Region {
   next: Uint32Array;
   /** Whether two points may stand on one place; they may unless it is said that they do not. */
   pinched?: boolean;
+  /** Where that is known: by point, a number that only those on the same place share. */
+  places?: ArrayLike<number>;
   /** Pairs of points between which an edge must run. */
   lines?: readonly number[];
 }

@@ -72,9 +72,9 @@ export class Rim {
 }
 
 /** The region that has some points of another, in an order, and edges of its own. */
-export function partOf({ xs, ys }: Region, points: readonly number[], next: readonly number[]): Region {
+export function partOf({ xs, ys, pinched }: Region, points: readonly number[], next: readonly number[]): Region {
   const count = points.length;
-  const part = { count, xs: new Float64Array(count), ys: new Float64Array(count), next: Uint32Array.from(next) };
+  const part: Region = { count, xs: new Float64Array(count), ys: new Float64Array(count), next: Uint32Array.from(next), ...(pinched === false ? { places: points } : {}) };
   for (let i = 0; i < count; i++) {
     part.xs[i] = xs[points[i]!]!;
     part.ys[i] = ys[points[i]!]!;

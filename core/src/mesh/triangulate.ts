@@ -86,6 +86,19 @@ export function triangulate(region: Region): Uint32Array {
     return points.first[p]!;
   }
 
+  /** Points on one place are found by the bits of their coordinates; what only looks alike is told apart by comparing. @param first the first point on each place. */
+  function byCoordinates(first: readonly number[]): Places {
+    const byPlace = new Map<number, number>();
+    return (v, number) => {
+      let key = hash(xs[v]!, ys[v]!);
+      let known = byPlace.get(key);
+      while (known !== undefined && (xs[first[known]!] !== xs[v] || ys[first[known]!] !== ys[v])) known = byPlace.get((key += 1));
+      if (known !== undefined) return known;
+      byPlace.set(key, number);
+      return -1;
+    };
+  }
+
   function pointsOf(from: Region) {
     const all = from.xs.length;
     if (from.pinched === false) {
@@ -93,35 +106,52 @@ export function triangulate(region: Region): Uint32Array {
       for (let v = 0; v < all; v++) own[v] = v;
       return { xs, ys, of: own, first: own, shared: null, leaving: (p: number, q: number): number => (following[p] === q ? p : -1) };
     }
-    const byPlace = new Map<number, number>();
     const of = new Uint32Array(all);
     const first: number[] = [];
     const shared = new Map<number, number[]>();
-    // Points on one place are found by the bits of their coordinates; what only looks alike is told apart by comparing.
+    const place = from.places ? numbered(from.places) : byCoordinates(first);
     for (let v = 0; v < all; v++) {
-      let key = hash(xs[v]!, ys[v]!);
-      let known = byPlace.get(key);
-      while (known !== undefined && (xs[first[known]!] !== xs[v] || ys[first[known]!] !== ys[v])) known = byPlace.get((key += 1));
-      if (known === undefined) {
+      const known = place(v, first.length);
+      if (known < 0) {
         of[v] = first.length;
-        byPlace.set(key, first.length);
         first.push(v);
       } else {
         of[v] = known;
-        shared.set(known, [...(shared.get(known) ?? [first[known]!]), v]);
+        const list = shared.get(known);
+        if (list) list.push(v);
+        else shared.set(known, [first[known]!, v]);
       }
     }
     if (shared.size === 0)
       return { xs, ys, of, first: of, shared: null, leaving: (p: number, q: number): number => (following[p] === q ? p : -1) };
+    const own = { xs: new Float64Array(first.length), ys: new Float64Array(first.length) };
+    for (let i = 0; i < first.length; i++) {
+      own.xs[i] = xs[first[i]!]!;
+      own.ys[i] = ys[first[i]!]!;
+    }
     return {
-      xs: Float64Array.from(first, (v) => xs[v]!),
-      ys: Float64Array.from(first, (v) => ys[v]!),
+      ...own,
       of,
       first: Uint32Array.from(first),
       shared,
       leaving: (p: number, q: number): number => (shared.get(p) ?? [first[p]!]).find((v) => v < count && of[following[v]!] === q) ?? -1,
     };
   }
+}
+
+/** Tells, of points asked for one after the other, which have stood on their places before; −1 is none, and then they are known by a number from now on. */
+type Places = (v: number, number: number) => number;
+
+function numbered(places: ArrayLike<number>): Places {
+  let most = -1;
+  for (let v = 0; v < places.length; v++) most = Math.max(most, places[v]!);
+  const known = new Int32Array(most + 1).fill(-1);
+  return (v, number) => {
+    const place = places[v]!;
+    if (known[place]! >= 0) return known[place]!;
+    known[place] = number;
+    return -1;
+  };
 }
 
 /** Triangles in the one order that does not depend on how they were found: each begins with its least vertex, and they follow each other by that one and the next. */

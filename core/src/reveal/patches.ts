@@ -55,6 +55,8 @@ export interface Dividers {
   of: (v: number) => readonly number[];
   /** How far a node lies beyond a line, metres, negative before it; null where it must be divided at the line in any case. */
   past: (line: number, v: number) => number | null;
+  /** Whether a face surely lies between lines, by its nodes; only to spare looking closer. */
+  clear?: (nodes: readonly number[]) => boolean;
 }
 
 /** Divides the faces and the rings of a placed tube at lines. @param between the nodes at which an edge is divided, from one of its nodes to the other. @param dividers null where nothing divides. */
@@ -93,11 +95,10 @@ function divide(
   startFar: number,
   endFar: number,
   between: (a: number, b: number) => number[],
-  { of: lineOf, past }: Dividers,
+  { of: lineOf, past, clear: isClear }: Dividers,
 ): void {
-  // Most faces lie within one facet.
   let whole = true;
-  for (let i = 0; whole && i < own.length; i++) whole = between(own[i]!, own[(i + 1) % own.length]!).length === 0;
+  for (let i = isClear?.(own) ? own.length : 0; whole && i < own.length; i++) whole = between(own[i]!, own[(i + 1) % own.length]!).length === 0;
   if (whole) {
     placed.patches.push({ face, nodes: own as number[], startNear: Math.min(startNear, startFar), startFar, endFar, endNear: 0 });
     return;

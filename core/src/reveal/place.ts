@@ -224,7 +224,13 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
   };
   // At ribs faces fold, so there they are divided whatever their sides do.
   const past = (line: number, v: number): number | null => (line < chart.s.length ? null : drawn[v]! - rows[line - chart.s.length]!);
-  intoPatches(placed, between, { of: (v) => lineOf[v]!, past });
+  // Most faces lie within one facet.
+  const clear = (nodes: readonly number[]): boolean => {
+    if (rows.length > 0) return false;
+    for (const v of nodes) if (facet[v] !== facet[nodes[0]!]) return false;
+    return true;
+  };
+  intoPatches(placed, between, { of: (v) => lineOf[v]!, past, clear });
   return placed;
 }
 
