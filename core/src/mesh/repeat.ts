@@ -161,14 +161,14 @@ function grains(distance: number): number {
 function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly Box[], kinds: readonly Kind[], reach: number, ribs: Float64Array | null): Uint32Array[] | null {
   // All that is near the first of any kind at once: firsts often stand side by side.
   const chosen = [...new Set(kinds.flatMap(({ around }) => around[0]!))];
-  const starts = new Map<number, number>();
+  const starts = new Int32Array(blocks.length);
   const owner: number[] = [];
   const points: number[] = [];
   const next: number[] = [];
   for (const k of chosen) {
     const { first, count } = blocks[k]!;
     const start = points.length;
-    starts.set(k, start);
+    starts[k] = start;
     for (let v = first; v < first + count; v++) {
       next.push(start + region.next[v]! - first);
       points.push(v);
@@ -202,26 +202,36 @@ function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly 
   }
 
   /** By block, of those that are first of their kind: triangles that touch it. */
-  const about = new Map<number, number[]>(kinds.map((kind) => [firstOf(kind), []]));
+  const about: (number[] | undefined)[] = [];
+  for (const kind of kinds) about[firstOf(kind)] = [];
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
     // Ribs run on beyond what is looked at.
-    if (a < n && b < n && c < n && !across(within, xs[a]!, xs[b]!, xs[c]!)) for (const k of new Set([owner[a]!, owner[b]!, owner[c]!])) about.get(k)?.push(i);
+    if (a >= n || b >= n || c >= n || across(within, xs[a]!, xs[b]!, xs[c]!)) continue;
+    const [p, q, r] = [owner[a]!, owner[b]!, owner[c]!];
+    about[p]?.push(i);
+    if (q !== p) about[q]?.push(i);
+    if (r !== p && r !== q) about[r]?.push(i);
   }
   const circle = new Float64Array(3);
+  /** By block: its place among those near the one that is looked at. */
+  const slots = new Int32Array(blocks.length);
   return kinds.map((kind) => {
     const first = firstOf(kind);
     // Near blocks stand in the order of their places.
-    const slots = new Map(kind.around[0]!.map((k, slot) => [k, slot]));
-    const own = slots.get(first)!;
+    kind.around[0]!.forEach((k, slot) => (slots[k] = slot));
+    const own = slots[first]!;
     const sight = grownBy(boxes[first]!, reach);
     const out: number[] = [];
-    for (const i of about.get(first)!) {
+    for (const i of about[first]!) {
       circleThrough(xs, ys, triangles[i]!, triangles[i + 1]!, triangles[i + 2]!, circle);
-      const [x, y, r] = [circle[0]!, circle[1]!, circle[2]!];
-      if (!(x - r > sight[0] && y - r > sight[1] && x + r < sight[2] && y + r < sight[3])) continue;
-      const corners = Array.from(triangles.subarray(i, i + 3));
-      if (corners.every((c) => slots.get(owner[c]!)! >= own)) for (const c of corners) out.push(slots.get(owner[c]!)!, c - starts.get(owner[c]!)!);
+      const [x, y, radius] = [circle[0]!, circle[1]!, circle[2]!];
+      if (!(x - radius > sight[0] && y - radius > sight[1] && x + radius < sight[2] && y + radius < sight[3])) continue;
+      const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
+      const [p, q, r] = [owner[a]!, owner[b]!, owner[c]!];
+      // All of them are near, since their corners are in sight.
+      if (slots[p]! < own || slots[q]! < own || slots[r]! < own) continue;
+      out.push(slots[p]!, a - starts[p]!, slots[q]!, b - starts[q]!, slots[r]!, c - starts[r]!);
     }
     return Uint32Array.from(out);
   });
