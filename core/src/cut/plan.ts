@@ -50,8 +50,8 @@ function placedLoop({ outline, s, t }: Placed): Loop {
   return { xs: outline.xs.map((x) => x + s), ys: outline.ys.map((y) => y + t), count: outline.count, next: outline.next };
 }
 
-/** How far an opening's sections reach beyond its profile, metres. */
-function widestOf({ sections }: Placed): number {
+/** How far sections reach beyond a profile, metres. */
+function widestOf(sections: Placed['sections']): number {
   let most = 0;
   for (const section of [sections.sill, sections.head, sections['jamb-left'], sections['jamb-right']]) for (const offset of section.offset) most = Math.max(most, offset);
   return most;
@@ -61,13 +61,14 @@ function widestOf({ sections }: Placed): number {
 function clustered(outline: Loop, openings: readonly Placed[]): { clusters: number[][]; atEdge: number[]; outside: number[] } {
   if (openings.length === 0) return { clusters: [], atEdge: [], outside: [] };
   const index = new Flatbush(openings.length);
-  const reach = openings.map((opening) => 2 * tolerance + widestOf(opening));
-  const box = (k: number): [number, number, number, number] => {
-    const { s, t, profile } = openings[k]!;
-    const margin = reach[k]!;
-    return [s - margin, t - margin, s + profile.width + margin, t + profile.height + margin];
-  };
-  for (let k = 0; k < openings.length; k++) index.add(...box(k));
+  const boxes: (readonly [number, number, number, number])[] = [];
+  const margins = new Map<Placed['sections'], number>();
+  for (const { s, t, profile, sections } of openings) {
+    let margin = margins.get(sections);
+    if (margin === undefined) margins.set(sections, (margin = 2 * tolerance + widestOf(sections)));
+    boxes.push([s - margin, t - margin, s + profile.width + margin, t + profile.height + margin]);
+  }
+  for (const [left, low, right, high] of boxes) index.add(left, low, right, high);
   index.finish();
 
   const parent = Int32Array.from(openings, (_, k) => k);
@@ -77,13 +78,13 @@ function clustered(outline: Loop, openings: readonly Placed[]): { clusters: numb
   };
   for (let k = 0; k < openings.length; k++)
     // Only the neighbours after k, so that each pair is looked at once.
-    for (const other of index.search(...box(k), (j) => j > k)) parent[root(other)] = root(k);
+    for (const other of index.search(boxes[k]![0], boxes[k]![1], boxes[k]![2], boxes[k]![3])) if (other > k) parent[root(other)] = root(k);
 
   const meets = new Uint8Array(openings.length);
   for (let i = 0; i < outline.count; i++) {
     const j = outline.next![i]!;
     const [ax, ay, bx, by] = [outline.xs[i]!, outline.ys[i]!, outline.xs[j]!, outline.ys[j]!];
-    for (const k of index.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by))) if (near(ax, ay, bx, by, box(k))) meets[k] = 1;
+    for (const k of index.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by))) if (near(ax, ay, bx, by, boxes[k]!)) meets[k] = 1;
   }
   // What keeps only its inside is cut together with everything else.
   const keeps = openings.some((opening) => opening.kind === 'keep inside');

@@ -180,13 +180,15 @@ export class MeshBuilder {
     this.reserve(0, 0, count, count, 3 * count);
     const t = 3 * this.triangleCount;
     const e = this.polygonEnd;
+    const { polygonStart, polygons, triangles: own } = this;
+    const [second, third] = flip ? [2, 1] : [1, 2];
     for (let i = 0; i < triangles.length; i += 3) {
-      const [a, b, c] = [first + triangles[i]!, first + triangles[i + (flip ? 2 : 1)]!, first + triangles[i + (flip ? 1 : 2)]!];
-      this.triangles[t + i] = this.polygonCorners[e + i] = a;
-      this.triangles[t + i + 1] = this.polygonCorners[e + i + 1] = b;
-      this.triangles[t + i + 2] = this.polygonCorners[e + i + 2] = c;
+      own[t + i] = first + triangles[i]!;
+      own[t + i + 1] = first + triangles[i + second]!;
+      own[t + i + 2] = first + triangles[i + third]!;
     }
-    for (let p = 1; p <= count; p++) this.polygonStart[this.polygons + p] = e + 3 * p;
+    this.polygonCorners.set(own.subarray(t, t + 3 * count), e);
+    for (let p = 1; p <= count; p++) polygonStart[polygons + p] = e + 3 * p;
     this.triangleCount += count;
     this.polygons += count;
     this.polygonEnd += 3 * count;

@@ -21,23 +21,29 @@ export interface Segment extends Block {
  * @param ribs as for triangulateFace.
  */
 export function retriangulate(before: { region: Region; triangles: Uint32Array; segments: Segment[] }, region: Region, segments: readonly Segment[], ribs: Float64Array | null): Uint32Array | null {
-  const known = new Map(before.segments.map((segment) => [segment.name, segment]));
   /** The new place of each point, or −1 where it is gone or has changed. */
   const now = new Int32Array(before.region.count).fill(-1);
+  const olds = before.segments;
+  const stays = new Uint8Array(olds.length);
   const changed: Segment[] = [];
   const here: Box[] = [];
-  for (const segment of segments) {
-    const old = known.get(segment.name);
+  let byName: Map<string, number> | null = null;
+  for (let k = 0; k < segments.length; k++) {
+    const segment = segments[k]!;
+    // Mostly all stand in their old order.
+    const at = olds[k]?.name === segment.name ? k : ((byName ??= new Map(olds.map(({ name }, i) => [name, i]))).get(segment.name) ?? -1);
+    const old = olds[at];
     if (old && old.of === segment.of) {
       for (let i = 0; i < segment.count; i++) now[old.first + i] = segment.first + i;
-      known.delete(segment.name);
+      stays[at] = 1;
     } else {
       changed.push(segment);
       here.push(boxOf(region, segment));
     }
   }
-  const gone = Array.from(known.values(), (segment) => boxOf(before.region, segment));
-  if (changed.length === 0 && known.size === 0) return before.triangles;
+  const left = olds.filter((_, i) => !stays[i]);
+  if (changed.length === 0 && left.length === 0) return before.triangles;
+  const gone = left.map((segment) => boxOf(before.region, segment));
   const boxes = [...here, ...gone];
   if (boxes.length > 8) return null;
   if (ribs && ribs.length > 2) {
@@ -88,15 +94,15 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
   try {
     const made = triangulate(ribs && ribs.length > 2 ? { ...part, lines: ribLines(part, ribs) } : part);
     for (let i = 0; i < made.length; i++) made[i] = points[made[i]!]!;
-    const stays = new Uint32Array(3 * kept);
+    const whole = new Uint32Array(3 * kept);
     for (let i = 0, o = 0; i < triangles.length; i += 3) {
       if (affected[i / 3]) continue;
-      stays[o++] = now[triangles[i]!]!;
-      stays[o++] = now[triangles[i + 1]!]!;
-      stays[o++] = now[triangles[i + 2]!]!;
+      whole[o++] = now[triangles[i]!]!;
+      whole[o++] = now[triangles[i + 1]!]!;
+      whole[o++] = now[triangles[i + 2]!]!;
     }
     // Where points have kept their order, so have triangles.
-    return merged(rising(now) ? stays : inOrder(stays, region.count), inOrder(made, region.count));
+    return merged(rising(now) ? whole : inOrder(whole, region.count), inOrder(made, region.count));
   } catch (error) {
     if (error instanceof NotTriangulable) return null;
     throw error;
