@@ -1,8 +1,10 @@
 /** The cut by examples: what it gives, and what it says became of each opening. */
 import { describe, expect, it } from '@jest/globals';
-import { cornerAt, cutModel, prove, type ElementCut } from '../src/index.ts';
+import { cornerAt, cutModel, prove, type CutMesh, type ElementCut } from '../src/index.ts';
 import { opening, patterns, project, wall } from './sample.ts';
 import type { Opening, Wall } from '@yard-arch/document';
+
+type Point = [number, number, number];
 
 function cut(openings: Opening[], over: Partial<Wall> = {}, more = {}) {
   const model = cutModel(project([wall(over)], openings, more));
@@ -190,6 +192,39 @@ describe('a semicircular arch', () => {
     }
   });
 
+  it('shares its corners between the faces of its intrados, but not with what is sharp', () => {
+    const { mesh } = cut([opening('a', 'arch', 1, 0)]).element;
+    const cornersOf = (role: string): number => {
+      const run = mesh.runs.find((r) => r.opening === 'a' && r.role === role)!;
+      return new Set(mesh.triangles.subarray(3 * run.first, 3 * (run.first + run.count))).size;
+    };
+    const chords = mesh.runs.find((r) => r.opening === 'a' && r.role === 'head')!.polygons;
+    expect(chords).toBeGreaterThan(10);
+    expect(cornersOf('head')).toBe(2 * (chords + 1));
+    expect(cornersOf('jamb-left')).toBe(4);
+  });
+
+  it('by a set angle less than the turn of its chords is faceted, each face by its own normal; by a greater one it is smooth', () => {
+    const turnsAt = (smooth: number): number[] => {
+      const { mesh } = cutModel({ ...project([{ ...wall(), smooth }], [opening('a', 'arch', 1, 0)]) }).cuts.get('w1')!;
+      expect(prove(mesh).closed).toBe(true);
+      const run = mesh.runs.find((r) => r.opening === 'a' && r.role === 'head')!;
+      return Array.from({ length: run.count }, (_, i) => {
+        const [a, b, c] = [0, 1, 2].map((k) => mesh.triangles[3 * (run.first + i) + k]!) as [number, number, number];
+        const [p, q, r] = [a, b, c].map((corner) => cornerAt(mesh, corner)) as [Point, Point, Point];
+        const [ux, uy, uz] = [0, 1, 2].map((k) => q[k]! - p[k]!) as [number, number, number];
+        const [vx, vy, vz] = [0, 1, 2].map((k) => r[k]! - p[k]!) as [number, number, number];
+        const own = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+        const most = Math.max(...[a, b, c].map((corner) => Math.acos(Math.min(1, own.reduce((sum, x, k) => sum + x * mesh.normals[3 * corner + k]!, 0) / Math.hypot(...own)))));
+        return (most * 180) / Math.PI;
+      });
+    };
+    const [faceted, smooth] = [turnsAt(1), turnsAt(30)];
+    expect(Math.max(...faceted)).toBeLessThan(0.1);
+    expect(Math.max(...smooth)).toBeGreaterThan(1);
+    expect(Math.max(...smooth)).toBeLessThan(15);
+  });
+
   it('takes from the wall what the closed form says, within the chords’ own loss', () => {
     const { proof } = cut([opening('a', 'arch', 1, 0)]);
     const exact = 1.5 * 1.5 + (Math.PI * 0.75 ** 2) / 2;
@@ -275,6 +310,22 @@ describe('an edit', () => {
       edit();
       model = cutModel(document, model);
       expect(model.cuts.get('w1')!.mesh).toEqual(cutModel(document).cuts.get('w1')!.mesh);
+    }
+  });
+
+  it.each([{}, { sweep: 40 }] as Partial<Wall>[])('gives what a cut from nothing gives on a facade of like windows, whether it moves one, a row or most of them (%j)', (over) => {
+    const [columns, rows] = [12, 14];
+    const placed = (moved: (i: number) => number): ReturnType<typeof project> => {
+      const openings = Array.from({ length: columns * rows }, (_, i) => opening(`o${i}`, i % columns < 9 ? 'arch' : 'window', 0.6 + 2.1 * (i % columns) + moved(i), 0.5 + 2.9 * Math.floor(i / columns)));
+      return project([wall({ length: 2.1 * columns + 0.6, height: 2.9 * rows + 0.8, ...over })], openings);
+    };
+    let model = cutModel(placed(() => 0));
+    expect(prove(model.cuts.get('w1')!.mesh)).toMatchObject({ closed: true, collapsed: 0 });
+    for (const moved of [(i: number) => (i === 80 ? 0.13 : 0), (i: number) => (Math.floor(i / columns) === 4 ? 0.11 : 0), (i: number) => (i % 5 === 0 ? 0.07 : 0), () => 0]) {
+      const document = placed(moved);
+      model = cutModel(document, model);
+      const [steps, nothing] = [model, cutModel(document)].map(({ cuts }) => cuts.get('w1')!.mesh) as [CutMesh, CutMesh];
+      for (const name of ['points', 'normals', 'uvs', 'vertices', 'triangles', 'polygonStart', 'polygonCorners'] as const) expect(Buffer.from(steps[name].buffer).equals(Buffer.from(nothing[name].buffer))).toBe(true);
     }
   });
 
