@@ -25,18 +25,17 @@ function timed(work: () => unknown): number {
   return performance.now() - start;
 }
 
-function sideBySide(name: string, rounds: number, warm: number, ours: () => unknown, reference: () => unknown): Measure {
+/** @param each how many of ours are timed before each of theirs, and after it. */
+function sideBySide(name: string, rounds: number, warm: number, each: number, ours: () => unknown, reference: () => unknown): Measure {
   for (let i = 0; i < warm; i++) ours();
   const mine: number[] = [];
   const theirs: number[] = [];
   for (let i = 0; i < rounds; i++) {
-    // Several of ours before one of theirs and after it: the machine's speed drifts, and the shorter time should be no worse known.
-    for (let k = 0; k < 4; k++) mine.push(timed(ours));
-    const theirTime = timed(reference);
-    theirs.push(theirTime);
-    // What the reference leaves for the garbage collector is not ours to clear, and where it takes long all of ours has gone cold: that goes untimed.
-    for (let k = 0; k < (theirTime > 5000 ? 3 : 1); k++) ours();
-    for (let k = 0; k < 4; k++) mine.push(timed(ours));
+    for (let k = 0; k < each; k++) mine.push(timed(ours));
+    theirs.push(timed(reference));
+    // What the reference leaves for the garbage collector is not ours to clear, and after a long one all of ours has gone cold: that goes untimed.
+    for (let k = 0; k < (theirs.at(-1)! > 5000 ? 3 : 1); k++) ours();
+    for (let k = 0; k < each; k++) mine.push(timed(ours));
   }
   const [ours_ms, reference_ms] = [median(mine), median(theirs)];
   console.error(`${name}: ${ours_ms.toFixed(1)} and ${reference_ms.toFixed(1)} ms`);
@@ -54,9 +53,10 @@ function moved(document: ProjectDocument, step: number): ProjectDocument {
 const library = await solidLibrary();
 const measures: Measure[] = [];
 
-for (const [count, rounds, warm] of [
-  [160, 7, 20],
-  [5000, 2, 8],
+// The machine's speed drifts within seconds: beside a reference that takes most of a minute, ours is timed for many seconds too.
+for (const [count, rounds, warm, each] of [
+  [160, 7, 20, 4],
+  [5000, 2, 8, 12],
 ] as const) {
   if (quick && count === 5000) continue;
   const document = facade(count);
@@ -70,15 +70,16 @@ for (const [count, rounds, warm] of [
       `cut ${count} arches: ours / solid booleans`,
       rounds,
       warm,
+      each,
       () => cutModel(document, undefined, fineness),
       () => cutSolid(library, cut.sheet, cut.placed),
     ),
   );
 }
 
-for (const [count, rounds, warm] of [
-  [160, 3, 20],
-  [5000, 1, 8],
+for (const [count, rounds, warm, each] of [
+  [160, 3, 20, 4],
+  [5000, 1, 8, 12],
 ] as const) {
   if (quick && count === 5000) continue;
   const document = curvedFacade(count);
@@ -94,6 +95,7 @@ for (const [count, rounds, warm] of [
       `cut ${count} checked arches, curved, 3 layers: ours / solid booleans`,
       rounds,
       warm,
+      each,
       () => cutModel(document, undefined, fineness),
       () => cutPlainSolids(library, solids),
     ),
@@ -108,6 +110,7 @@ if (!quick) {
     'growth, curved: ours at 5,000 / ours at 500',
     2,
     1,
+    3,
     () => cutModel(c5000, undefined, fineness),
     () => cutModel(c500, undefined, fineness),
   ),
@@ -118,6 +121,7 @@ measures.push(
     'growth: ours at 5,000 / ours at 500',
     5,
     2,
+    3,
     () => cutModel(f5000, undefined, fineness),
     () => cutModel(f500, undefined, fineness),
   ),
@@ -138,6 +142,7 @@ for (const [name, make] of [
       15,
       // Dragging an opening makes hundreds of them.
       100,
+      4,
       () => {
         model = cutModel(edits[step++ % edits.length]!, model, fineness);
       },
