@@ -122,7 +122,7 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
     const ribs = setting.ribsAt(n);
     if (lines) return quads(builder, setting, loops, lines, n, segments);
     const triangles =
-      (kept && retriangulate(kept, region, segments, ribs)) ?? (like && transfer(like.triangles, like.region, region, ribs && ribs.length > 2 ? ribLines(region, ribs) : [])) ?? repeated(region, segments, ribs) ?? triangulateFace(region, ribs);
+      (kept && retriangulate(kept, region, segments, ribs)) ?? (like && transfer(like.triangles, like.region, region, ribLines(region, ribs))) ?? repeated(region, segments, ribs) ?? triangulateFace(region, ribs);
     return { region, triangles, pairs: 0, segments };
   };
   const outerFace = faceOf(outer, outerSegments, skin.from, known?.outer);

@@ -88,12 +88,13 @@ export class FaceLoops {
  * @throws NotTriangulable
  */
 export function triangulateFace(region: Region, ribs: Float64Array | null, lines: readonly number[] = []): Uint32Array {
-  const all = ribs && ribs.length > 2 ? [...ribLines(region, ribs), ...lines] : lines;
+  const all = [...ribLines(region, ribs), ...lines];
   return triangulate(all.length > 0 ? { ...region, lines: all } : region);
 }
 
-/** Edges along the ribs, from each vertex on a rib above which the region goes on to the next vertex up. */
-export function ribLines(region: Region, ribs: Float64Array): number[] {
+/** Edges along the ribs, from each vertex on a rib above which the region goes on to the next vertex up; none where the face is flat. */
+export function ribLines(region: Region, ribs: Float64Array | null): number[] {
+  if (!ribs || ribs.length <= 2) return [];
   const { count, xs, ys, next } = region;
   const at = new Map<number, number>();
   ribs.forEach((x, i) => at.set(x, i));

@@ -9,7 +9,6 @@ import { ribLines, triangulateFace } from './face.ts';
 import type { Region } from './region.ts';
 import { partOf, Rim } from './rim.ts';
 import { settled, twinsOf } from './transfer.ts';
-import { triangulate } from './triangulate.ts';
 import { NotTriangulable } from './triangulation.ts';
 
 /** Loops that stand clear of all others: their points, which follow each other in the region. */
@@ -44,7 +43,6 @@ export function repeated(region: Region, segments: readonly Block[], ribs: Float
   // Niches have no loops in an inner face.
   const blocks = segments.filter(({ count }) => count > 0);
   if (region.pinched !== false || region.xs.length !== region.count || blocks.length < few) return null;
-  const bent = ribs && ribs.length > 2 ? ribs : null;
   const boxes = blocks.map((block) => boxOf(region, block));
   const whole = boxAbout(boxes);
   // So far from a block things are looked at: as far as from one to the next, were they spread evenly.
@@ -52,21 +50,25 @@ export function repeated(region: Region, segments: readonly Block[], ribs: Float
   const kinds = kindsOf(region, blocks, boxes, reach);
   if (!kinds) return null;
 
-  const lists = ownTriangles(region, blocks, boxes, kinds, reach, bent);
-  if (!lists) return null;
-  const most = kinds.reduce((sum, { around }, k) => sum + around.length * lists[k]!.length, 0) / 2;
-  if (most < 3 * 0.5 * region.count) return null;
-  const kept = new Uint32Array(most);
-  let at = 0;
-  kinds.forEach(({ around }, k) => {
-    const list = lists[k]!;
-    for (const near of around)
-      for (let i = 0; i < list.length; i += 2) {
-        const block = blocks[near[list[i]!]!]!;
-        kept[at++] = block.first + list[i + 1]!;
-      }
-  });
-  return completed(region, kept, bent);
+  try {
+    const lists = ownTriangles(region, blocks, boxes, kinds, reach, ribs);
+    const most = kinds.reduce((sum, { around }, k) => sum + around.length * lists[k]!.length, 0) / 2;
+    if (most < 3 * 0.5 * region.count) return null;
+    const kept = new Uint32Array(most);
+    let at = 0;
+    kinds.forEach(({ around }, k) => {
+      const list = lists[k]!;
+      for (const near of around)
+        for (let i = 0; i < list.length; i += 2) {
+          const block = blocks[near[list[i]!]!]!;
+          kept[at++] = block.first + list[i + 1]!;
+        }
+    });
+    return completed(region, kept, ribs);
+  } catch (error) {
+    if (error instanceof NotTriangulable) return null;
+    throw error;
+  }
 }
 
 /** Kinds of surroundings in which several blocks stand; null where hardly any do. */
@@ -157,8 +159,9 @@ function grains(distance: number): number {
 /**
  * Triangles about the first block of each kind that are sure to be in the triangulation of the whole. Those between blocks belong to the first of them by place.
  * @returns for each corner, which of the near blocks it is of, and its place in that.
+ * @throws NotTriangulable
  */
-function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly Box[], kinds: readonly Kind[], reach: number, ribs: Float64Array | null): Uint32Array[] | null {
+function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly Box[], kinds: readonly Kind[], reach: number, ribs: Float64Array | null): Uint32Array[] {
   // All that is near the first of any kind at once: firsts often stand side by side.
   const chosen = [...new Set(kinds.flatMap(({ around }) => around[0]!))];
   const starts = new Int32Array(blocks.length);
@@ -193,13 +196,7 @@ function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly 
   xs.set([left, right, right, left], n);
   ys.set([bottom, bottom, top, top], n);
   const within = ribs?.filter((x) => x > left && x < right) ?? new Float64Array(0);
-  let triangles: Uint32Array;
-  try {
-    triangles = triangulateFace(framed, Float64Array.of(-Infinity, ...within, Infinity));
-  } catch (error) {
-    if (error instanceof NotTriangulable) return null;
-    throw error;
-  }
+  const triangles = triangulateFace(framed, Float64Array.of(-Infinity, ...within, Infinity));
 
   /** By block, of those that are first of their kind: triangles that touch it. */
   const about: (number[] | undefined)[] = [];
@@ -256,7 +253,7 @@ function across(ribs: Float64Array, a: number, b: number, c: number): boolean {
   return low < ribs.length && ribs[low]! < east;
 }
 
-/** All triangles of a region of which some are known; null where those do not go together. */
+/** All triangles of a region of which some are known; null where those do not go together. @throws NotTriangulable */
 function completed(region: Region, kept: Uint32Array, ribs: Float64Array | null): Uint32Array | null {
   const { count, next } = region;
   const twin = twinsOf(kept, count);
@@ -274,15 +271,9 @@ function completed(region: Region, kept: Uint32Array, ribs: Float64Array | null)
   const rest = rim.loops();
   if (!rest) return null;
   const { points } = rest;
-  const part = partOf(region, points, rest.next);
-  try {
-    const made = triangulate(ribs ? { ...part, lines: ribLines(part, ribs) } : part);
-    const all = new Uint32Array(kept.length + made.length);
-    all.set(kept);
-    for (let i = 0; i < made.length; i++) all[kept.length + i] = points[made[i]!]!;
-    return settled(region, all, ribs ? ribLines(region, ribs) : []);
-  } catch (error) {
-    if (error instanceof NotTriangulable) return null;
-    throw error;
-  }
+  const made = triangulateFace(partOf(region, points, rest.next), ribs);
+  const all = new Uint32Array(kept.length + made.length);
+  all.set(kept);
+  for (let i = 0; i < made.length; i++) all[kept.length + i] = points[made[i]!]!;
+  return settled(region, all, ribLines(region, ribs));
 }

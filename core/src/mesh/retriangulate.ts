@@ -3,11 +3,11 @@
  * circumcircle stays clear of all that has changed is in it before and after; so what is put together here is, triangle for triangle, what a triangulation from nothing gives.
  */
 import { boxOf, circleThrough, type Box } from './box.ts';
-import { ribLines } from './face.ts';
+import { triangulateFace } from './face.ts';
 import type { Region } from './region.ts';
 import type { Block } from './repeat.ts';
 import { partOf, Rim } from './rim.ts';
-import { inOrder, triangulate } from './triangulate.ts';
+import { inOrder } from './triangulate.ts';
 import { NotTriangulable } from './triangulation.ts';
 
 /** Some loops of a region, whose they are, and by what they are known to be unchanged. */
@@ -92,7 +92,7 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
   }
   const part = partOf(region, points, next);
   try {
-    const made = triangulate(ribs && ribs.length > 2 ? { ...part, lines: ribLines(part, ribs) } : part);
+    const made = triangulateFace(part, ribs);
     for (let i = 0; i < made.length; i++) made[i] = points[made[i]!]!;
     const whole = new Uint32Array(3 * kept);
     for (let i = 0, o = 0; i < triangles.length; i += 3) {

@@ -24,13 +24,13 @@ import { useEditor } from './state.ts';
 import { closeProject, commit, openProject, redo, undo } from './store.ts';
 import { TopBar } from './TopBar.tsx';
 
+// Fetched when they are wanted; the finder is not one of them, since it is typed into blind.
 const KeyList = later(async () => (await import('../commands/KeyList.tsx')).KeyList);
 const SheetsDialog = later(async () => (await import('./SheetsDialog.tsx')).SheetsDialog);
 const HistoryParticulars = later(async () => (await import('../particulars/HistoryParticulars.tsx')).HistoryParticulars);
 const OpeningsTable = later(async () => (await import('../table/OpeningsTable.tsx')).OpeningsTable, <div className="drawing" />);
 const Plan = later(async () => (await import('../plan/Plan.tsx')).Plan, <div className="drawing" />);
 const ModelView = later(async () => (await import('../model/ModelView.tsx')).default, <div className="waiting">Fetching the model view…</div>);
-// (The finder is not one of them: it is typed into blind.)
 // Where the page opens on a project it is fetched while the document is.
 if (location.pathname.startsWith('/projects/')) ModelView.fetch();
 
