@@ -1,13 +1,25 @@
 /** Under which account the database runs: PostgreSQL refuses root, so as root it is the system account that its package made. */
-import { spawnSync, type SpawnSyncOptions, type SpawnSyncReturns } from 'node:child_process';
+import { spawn, spawnSync, type SpawnSyncOptions, type SpawnSyncReturns } from 'node:child_process';
 
 export const isRoot = process.getuid?.() === 0;
 const account = 'postgres';
 
+const asDatabase = (program: string, args: string[]): [string, string[]] => (isRoot ? ['runuser', ['-u', account, '--', program, ...args]] : [program, args]);
+
 /** Runs a program as the database's account and waits for it. */
 export function runAsDatabase(program: string, args: string[], options: SpawnSyncOptions = {}): SpawnSyncReturns<string> {
-  const [file, all] = isRoot ? ['runuser', ['-u', account, '--', program, ...args]] : [program, args];
+  const [file, all] = asDatabase(program, args);
   return spawnSync(file, all, { cwd: '/', ...options, encoding: 'utf8' });
+}
+
+/** The same without keeping anything else from going on. @returns its exit code. */
+export function runAsDatabaseLater(program: string, args: string[]): Promise<number | null> {
+  const [file, all] = asDatabase(program, args);
+  return new Promise((resolve, reject) => {
+    const child = spawn(file, all, { cwd: '/', stdio: 'ignore' });
+    child.on('error', reject);
+    child.on('exit', resolve);
+  });
 }
 
 /** Gives a folder to the database's account. */

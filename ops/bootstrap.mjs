@@ -41,6 +41,7 @@ const needs = {
   test: { postgres: true, chromium: true },
   screenshots: { postgres: true, chromium: true },
   bench: {},
+  backup: { postgres: true },
   'bench-web': { postgres: true, chromium: true },
   yard: {},
 };

@@ -3,7 +3,7 @@ import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { listen, makeApplication, openDatabase, Projects } from '@yard-arch/server';
+import { listen, makeApplication, openServices, type Projects } from '@yard-arch/server';
 import { chromiumFlags } from '../e2e/playwright.config.ts';
 import { ensureDatabase, startCluster } from './cluster.ts';
 import { chromiumPath } from './debian.mjs';
@@ -22,16 +22,16 @@ export async function onStage(job: (stage: Stage) => Promise<void>): Promise<voi
   const folder = mkdtempSync(join(tmpdir(), 'yard-arch-stage-'));
   chmodSync(folder, 0o711);
   const cluster = await startCluster(folder, true);
-  const database = await openDatabase(await ensureDatabase(cluster, 'yard'));
-  const served = await listen(makeApplication({ database, web: webFolder }), '127.0.0.1', 0);
+  const services = await openServices(await ensureDatabase(cluster, 'yard'));
+  const served = await listen(makeApplication({ services, web: webFolder }), '127.0.0.1', 0);
   const browser = await chromium.launch({ executablePath: chromiumPath()!, args: chromiumFlags });
   try {
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-    await job({ url: served.url, projects: new Projects(database), page });
+    await job({ url: served.url, projects: services.projects, page });
   } finally {
     await browser.close();
     await served.close();
-    await database.close(true);
+    await services.close();
     cluster.stop();
     rmSync(folder, { recursive: true, force: true });
   }

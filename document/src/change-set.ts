@@ -1,6 +1,7 @@
 /** Change sets: the one way in which a document is edited, each with its inverse. */
 import { z } from 'zod';
-import { faultsOf, referenceFaults, referencesOf, Refused, type Fault } from './faults.ts';
+import { FaultList, faultsOf, referenceFaults, referencesOf, Refused, type Fault, type Rings } from './faults.ts';
+import { line } from './figures.ts';
 import { Draft, row, type Settings } from './reading.ts';
 import { documentSchema, tableNames, tableSchemas, type ProjectDocument, type Row, type TableName } from './schema.ts';
 
@@ -31,7 +32,7 @@ export const changeSchema = z.discriminatedUnion('op', [putSchema, removeSchema,
 export type Change = z.infer<typeof changeSchema>;
 
 export const changeSetSchema = z.strictObject({
-  name: z.string().trim().min(1, 'must say what was done').max(200),
+  name: line.trim().min(1, 'must say what was done').max(200, 'must have at most 200 characters'),
   changes: z.array(changeSchema).min(1, 'must hold at least one change').max(50_000, 'must hold at most 50000 changes'),
 });
 /** A named edit. `name` says what was done, in the words of an undo entry: "move opening C-07". */
@@ -63,14 +64,14 @@ export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet):
   const draft = new Draft(document);
   const next = draft.document;
   const undo: Change[] = [];
-  const faults: Fault[] = [];
+  const faults = new FaultList();
   const removed: { table: TableName; id: string }[] = [];
   const touched = new Map<string, { table: TableName; id: string }>();
 
   changeSet.changes.forEach((change, index) => {
     if (change.op === 'settings') {
       const checked = settingsSchema.safeParse(change);
-      if (!checked.success) return void faults.push(...faultsOf(checked.error, ['changes', index]));
+      if (!checked.success) return faults.add(faultsOf(checked.error, ['changes', index]));
       const before: Settings = {};
       if (checked.data.value.name !== undefined) before.name = next.name;
       if (checked.data.value.units !== undefined) before.units = next.units;
@@ -81,7 +82,7 @@ export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet):
       const checked = tableSchemas[change.table].safeParse(change.value);
       if (!checked.success) {
         const id = String((change.value as { id?: unknown } | null)?.id ?? index);
-        return void faults.push(...faultsOf(checked.error, [change.table, id]));
+        return faults.add(faultsOf(checked.error, [change.table, id]));
       }
       const value = checked.data as Row<TableName>;
       const before = row(next, change.table, value.id);
@@ -91,7 +92,7 @@ export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet):
     } else {
       const before = row(next, change.table, change.id);
       if (!before) {
-        return void faults.push({ path: `${change.table}/${change.id}`, reason: 'cannot be removed: it does not exist' });
+        return faults.add([{ path: `${change.table}/${change.id}`, reason: 'cannot be removed: it does not exist' }]);
       }
       draft.remove(change.table, change.id);
       undo.unshift(putting(change.table, before));
@@ -99,49 +100,46 @@ export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet):
     }
   });
 
+  const rings: Rings = new Map();
+  const lost = new Set<string>();
   for (const { table, id } of touched.values()) {
     const value = row(next, table, id);
-    if (value) faults.push(...referenceFaults(next, table, value));
-    if (table === 'patterns') faults.push(...lostSizes(next, id));
-    if (table === 'axes' || table === 'datums') faults.push(...movedLines(next, table, id));
+    if (value) faults.add(referenceFaults(next, table, value, rings));
+    if (table === 'patterns' || table === 'axes' || table === 'datums') lost.add(`${table}/${id}`);
   }
-  faults.push(...leftBehind(next, touched.values()));
-  faults.push(...danglingAfter(next, removed));
-  if (faults.length > 0) throw new Refused(`“${changeSet.name}” cannot be done: ${sentence(faults)}`, faults);
+  faults.add(leftAstray(next, lost, rings));
+  faults.add(leftBehind(next, touched.values(), rings));
+  faults.add(danglingAfter(next, removed));
+  if (faults.count > 0) throw new Refused(`“${changeSet.name}” cannot be done: ${sentence(faults.first, faults.count)}`, faults.first, faults.count);
   return { document: next, inverse: { name: changeSet.name, changes: undo } };
 }
 
 /** The faults in one sentence, for a message; the first three, and how many more there are. */
-export function sentence(faults: readonly Fault[]): string {
+export function sentence(faults: readonly Fault[], count = faults.length): string {
   const first = faults.slice(0, 3).map((fault) => `${fault.path || 'the file'} ${fault.reason}`);
-  const more = faults.length - first.length;
+  const more = count - first.length;
   return first.join('; ') + (more > 0 ? `; and ${more} more` : '') + '.';
 }
 
-function lostSizes(document: ProjectDocument, pattern: string): Fault[] {
+/** Openings that name patterns, axes or datums that were changed, and do not go with them any more. */
+function leftAstray(document: ProjectDocument, changed: ReadonlySet<string>, rings: Rings): Fault[] {
+  if (changed.size === 0) return [];
   return Object.values(document.openings)
-    .filter((opening) => opening.pattern === pattern)
-    .flatMap((opening) => referenceFaults(document, 'openings', opening));
-}
-
-function movedLines(document: ProjectDocument, table: 'axes' | 'datums', id: string): Fault[] {
-  return Object.values(document.openings)
-    .filter((opening) =>
-      table === 'axes'
-        ? opening.along.from === 'axis' && opening.along.axis === id
-        : opening.up.from === 'datum' && opening.up.datum === id,
+    .filter(
+      ({ pattern, along, up }) =>
+        changed.has(`patterns/${pattern}`) || (along.from === 'axis' && changed.has(`axes/${along.axis}`)) || (up.from === 'datum' && changed.has(`datums/${up.datum}`)),
     )
-    .flatMap((opening) => referenceFaults(document, 'openings', opening));
+    .flatMap((opening) => referenceFaults(document, 'openings', opening, rings));
 }
 
 /** Openings measured from one that is on another element now. */
-function leftBehind(document: ProjectDocument, touched: Iterable<{ table: TableName; id: string }>): Fault[] {
+function leftBehind(document: ProjectDocument, touched: Iterable<{ table: TableName; id: string }>, rings: Rings): Fault[] {
   const moved = new Set<string>();
   for (const { table, id } of touched) if (table === 'openings') moved.add(id);
   if (moved.size === 0) return [];
   return Object.values(document.openings)
     .filter(({ id, along }) => along.from === 'neighbour' && moved.has(along.opening) && !moved.has(id))
-    .flatMap((opening) => referenceFaults(document, 'openings', opening));
+    .flatMap((opening) => referenceFaults(document, 'openings', opening, rings));
 }
 
 function danglingAfter(document: ProjectDocument, removed: readonly { table: TableName; id: string }[]): Fault[] {

@@ -21,6 +21,7 @@ export function differenceOf(from: ProjectDocument, to: ProjectDocument): Change
 
 /** Fields whose own fields are told apart: two people may each change another size of one pattern. */
 const records = new Set(['sizes', 'dimensions', 'own', 'ends', 'start', 'reveal']);
+export const keptApart = (field: string): boolean => records.has(field);
 
 /**
  * An edit that was made on one document, made on another: of rows that others have changed since, only the fields that the edit changed are put, and what is gone already is not removed again.
@@ -46,7 +47,7 @@ function merged(was: object, wanted: object, now: object): object {
   for (const key of new Set([...Object.keys(p), ...Object.keys(q)])) {
     if (sameValue(p[key], q[key])) continue;
     const values = [p[key], q[key], r[key]];
-    if (records.has(key) && values.every((value) => typeof value === 'object' && value !== null)) r[key] = merged(...(values as [object, object, object]));
+    if (keptApart(key) && values.every((value) => typeof value === 'object' && value !== null)) r[key] = merged(...(values as [object, object, object]));
     else if (q[key] === undefined) Reflect.deleteProperty(r, key);
     else r[key] = q[key];
   }

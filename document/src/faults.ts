@@ -10,11 +10,30 @@ export interface Fault {
   reason: string;
 }
 
+/** As many faults as are told; of the others only how many there are. */
+export const mostFaults = 100;
+
+/** Gathers faults: tells the first, counts the rest, and knows when to stop looking. */
+export class FaultList {
+  readonly first: Fault[] = [];
+  count = 0;
+
+  add(faults: Iterable<Fault>): void {
+    for (const fault of faults) {
+      if (this.first.length < mostFaults) this.first.push(fault);
+      this.count += 1;
+    }
+  }
+}
+
 /** Raised where a document, a file or a change set is refused. Nothing has been changed when it is raised. */
 export class Refused extends Error {
   constructor(
     message: string,
+    /** The first of them, at most `mostFaults`. */
     readonly faults: readonly Fault[],
+    /** How many there are in all. */
+    readonly count = faults.length,
   ) {
     super(message);
     this.name = 'Refused';
@@ -74,7 +93,7 @@ const singular: Record<TableName, string> = {
 };
 
 /** Faults of one row against the rest of the document: names that lead nowhere. */
-export function referenceFaults<T extends TableName>(document: ProjectDocument, table: T, value: Row<T>): Fault[] {
+export function referenceFaults<T extends TableName>(document: ProjectDocument, table: T, value: Row<T>, rings: Rings = new Map()): Fault[] {
   const faults: Fault[] = [];
   for (const reference of referencesOf(table, value))
     if (!row(document, reference.table, reference.id))
@@ -96,7 +115,7 @@ export function referenceFaults<T extends TableName>(document: ProjectDocument, 
       const path = `openings/${opening.id}/along/opening`;
       const neighbour = row(document, 'openings', opening.along.opening);
       if (neighbour && neighbour.element !== opening.element) faults.push({ path, reason: `names the opening "${neighbour.mark}", which is on another element` });
-      const ring = ringFrom(document, opening);
+      const ring = ringFrom(document, opening, rings);
       if (ring) faults.push({ path, reason: `cannot be measured from itself, ${ring.length === 0 ? 'its own jamb' : `by way of ${ring.join(', ')}`}` });
     }
     if (opening.up.from === 'datum') {
@@ -108,30 +127,67 @@ export function referenceFaults<T extends TableName>(document: ProjectDocument, 
   return faults;
 }
 
-/** The marks of the openings between, where an opening is measured in the end from itself; null where it is not. */
-export function ringFrom(document: ProjectDocument, opening: Row<'openings'>): string[] | null {
-  const marks: string[] = [];
-  const seen = new Set([opening.id]);
-  let at: Row<'openings'> | undefined = opening;
-  while (at?.along.from === 'neighbour') {
-    const to: string = at.along.opening;
-    if (to === opening.id) return marks;
-    // A ring among others is theirs to report.
-    if (seen.has(to)) return null;
-    seen.add(to);
-    at = row(document, 'openings', to);
-    if (at) marks.push(at.mark);
+/** Openings that are each measured from the next, the last from the first. */
+type Ring = readonly Row<'openings'>[];
+
+/** What is known of openings: the ring that each is in, or null where it is in none; so that a chain is gone along once, however many stand in it. */
+export type Rings = Map<string, Ring | null>;
+
+/** As many marks as a message names of a ring. */
+const namedOfRing = 8;
+
+/** The marks of the openings between (the first of them), where an opening is measured in the end from itself; null where it is not. */
+export function ringFrom(document: ProjectDocument, opening: Row<'openings'>, known: Rings = new Map()): string[] | null {
+  if (!known.has(opening.id)) findRing(document, opening, known);
+  const ring = known.get(opening.id);
+  if (!ring) return null;
+  const at = ring.findIndex(({ id }) => id === opening.id);
+  return [...ring.slice(at + 1, at + 1 + namedOfRing), ...ring.slice(0, Math.max(0, Math.min(at, namedOfRing - (ring.length - at - 1))))].map(({ mark }) => mark);
+}
+
+/** The openings that are measured in the end from one, itself included: none of them can be what it is measured from. */
+export function measuredFrom(document: ProjectDocument, id: string): Set<string> {
+  const [found, clear] = [new Set([id]), new Set<string>()];
+  for (const opening of Object.values(document.openings)) {
+    const way: string[] = [];
+    let at: Row<'openings'> | undefined = opening;
+    while (at && !found.has(at.id) && !clear.has(at.id)) {
+      way.push(at.id);
+      clear.add(at.id);
+      at = at.along.from === 'neighbour' ? row(document, 'openings', at.along.opening) : undefined;
+    }
+    if (!at || !found.has(at.id)) continue;
+    for (const passed of way) {
+      found.add(passed);
+      clear.delete(passed);
+    }
   }
-  return null;
+  return found;
+}
+
+function findRing(document: ProjectDocument, opening: Row<'openings'>, known: Rings): void {
+  const way: Row<'openings'>[] = [];
+  const steps = new Map<string, number>();
+  let at: Row<'openings'> | undefined = opening;
+  while (at?.along.from === 'neighbour' && !known.has(at.id) && !steps.has(at.id)) {
+    steps.set(at.id, way.length);
+    way.push(at);
+    at = row(document, 'openings', at.along.opening);
+  }
+  const from = at && steps.has(at.id) ? steps.get(at.id)! : way.length;
+  const ring = way.slice(from);
+  way.forEach(({ id }, i) => known.set(id, i < from ? null : ring));
+  if (!known.has(opening.id)) known.set(opening.id, null);
 }
 
 /** Faults of every row against the rest: ids that differ from their keys, and names that lead nowhere. */
-export function documentFaults(document: ProjectDocument): Fault[] {
-  const faults: Fault[] = [];
+export function documentFaults(document: ProjectDocument): FaultList {
+  const faults = new FaultList();
+  const rings: Rings = new Map();
   for (const table of tableNames)
     for (const [key, value] of Object.entries(document[table] as Record<string, Row<typeof table>>)) {
-      if (value.id !== key) faults.push({ path: `${table}/${key}/id`, reason: `must be "${key}", the key it is kept under` });
-      faults.push(...referenceFaults(document, table, value));
+      if (value.id !== key) faults.add([{ path: `${table}/${key}/id`, reason: `must be "${key}", the key it is kept under` }]);
+      faults.add(referenceFaults(document, table, value, rings));
     }
   return faults;
 }

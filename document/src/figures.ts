@@ -10,8 +10,11 @@ export const smallest = 0.0001;
 export const id = z
   .string()
   .regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$/, 'must be an id: 1 to 64 letters, digits, - or _, starting with a letter or digit');
-export const name = z.string().trim().min(1, 'must not be empty').max(120, 'must have at most 120 characters');
-export const label = z.string().max(120, 'must have at most 120 characters');
+
+/** Text in one line. Control characters are refused: no drawing shows them, files and databases choke on some. */
+export const line = z.string().regex(/^\P{Cc}*$/u, 'must not hold control characters, such as a line break or a tab');
+export const name = line.trim().min(1, 'must not be empty').max(120, 'must have at most 120 characters');
+export const label = line.max(120, 'must have at most 120 characters');
 
 export const number = z.number('must be a number');
 export const coordinate = number

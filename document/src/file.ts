@@ -1,7 +1,9 @@
 /** Reading a project file, and writing one. */
-import { documentFaults, faultsOf, Refused, type Fault } from './faults.ts';
+import { z } from 'zod';
+import { documentFaults, FaultList, faultsOf, mostFaults, Refused, type Fault } from './faults.ts';
 import { sentence } from './change-set.ts';
-import { documentSchema, formatVersion, type ProjectDocument, type Units } from './schema.ts';
+import { id as idSchema } from './figures.ts';
+import { documentSchema, formatVersion, tableNames, tableSchemas, type ProjectDocument, type TableName, type Units } from './schema.ts';
 
 /** An empty project. */
 export function emptyDocument(name: string, units: Units = 'mm'): ProjectDocument {
@@ -19,22 +21,68 @@ export function emptyDocument(name: string, units: Units = 'mm'): ProjectDocumen
   };
 }
 
-function refuse(faults: readonly Fault[]): never {
-  throw new Refused(`The project cannot be read: ${sentence(faults)}`, faults);
+function refuse(faults: readonly Fault[], count = faults.length): never {
+  throw new Refused(`The project cannot be read: ${sentence(faults, count)}`, faults, count);
+}
+
+/** A document with its tables unread: they are read row by row, so that looking can end where there are too many faults to tell. */
+const frameSchema = documentSchema.extend(Object.fromEntries(tableNames.map((table) => [table, z.record(z.string(), z.unknown())])) as Record<TableName, z.ZodRecord<z.ZodString, z.ZodUnknown>>);
+
+/** Rows that are looked at for more faults once enough have been found; the rest is counted as one fault each. */
+const mostLooks = 2000;
+
+/** The longest list that any value of a row may hold; one that is longer is not looked into. */
+const longestList = 4000;
+
+/** Where in a row a list is longer than any may be, or null. */
+function overlong(value: unknown, path: string): Fault | null {
+  if (typeof value !== 'object' || value === null) return null;
+  if (Array.isArray(value) && value.length > longestList) return { path, reason: `holds ${value.length} values, more than any list may (${longestList})` };
+  for (const [key, inner] of Object.entries(value)) {
+    const found = overlong(inner, `${path}/${key}`);
+    if (found) return found;
+  }
+  return null;
+}
+
+/** Reads the rows of one table. */
+function readTable(table: TableName, rows: Record<string, unknown>, faults: FaultList): Record<string, unknown> {
+  const read: Record<string, unknown> = {};
+  let looks = 0;
+  for (const [key, value] of Object.entries(rows)) {
+    const enough = faults.count >= mostFaults && ++looks > mostLooks;
+    if (enough) {
+      faults.count += 1;
+      continue;
+    }
+    const named = idSchema.safeParse(key);
+    if (!named.success) faults.add([{ path: `${table}/${key.slice(0, 64)}`, reason: `is kept under a key that ${named.error.issues[0]!.message}` }]);
+    const long = overlong(value, `${table}/${key.slice(0, 64)}`);
+    const checked = long ? null : tableSchemas[table].safeParse(value);
+    if (long) faults.add([long]);
+    else if (!checked!.success) faults.add(faultsOf(checked!.error, [table, key.slice(0, 64)]));
+    else read[key] = checked!.data;
+  }
+  return read;
 }
 
 /**
  * Checks that a value is a whole document: its shape, and that every name in it leads somewhere.
- * @throws Refused with the path and reason of each fault.
+ * @throws Refused with the path and reason of the first faults, and how many there are.
  */
 export function checkDocument(value: unknown): ProjectDocument {
   if (typeof value === 'object' && value !== null && 'version' in value && typeof value.version === 'number' && value.version > formatVersion)
     refuse([{ path: 'version', reason: `is ${value.version}, but this program reads up to ${formatVersion}; open it with a newer Yard Arch` }]);
-  const checked = documentSchema.safeParse(value);
-  if (!checked.success) refuse(faultsOf(checked.error));
-  const faults = documentFaults(checked.data);
-  if (faults.length > 0) refuse(faults);
-  return checked.data;
+  const frame = frameSchema.safeParse(value);
+  if (!frame.success) refuse(faultsOf(frame.error).slice(0, mostFaults), frame.error.issues.length);
+  const faults = new FaultList();
+  const document = frame.data as unknown as Record<TableName, Record<string, unknown>>;
+  for (const table of tableNames) document[table] = readTable(table, document[table], faults);
+  if (faults.count > 0) refuse(faults.first, faults.count);
+  const checked = document as unknown as ProjectDocument;
+  const astray = documentFaults(checked);
+  if (astray.count > 0) refuse(astray.first, astray.count);
+  return checked;
 }
 
 /** Reads a project file's text. @throws Refused when it is not JSON or not a document. */

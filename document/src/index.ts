@@ -1,5 +1,5 @@
 /** The document: schemas, change sets, units and files. Imported by every other room, imports none. */
-export { farthest, smallest } from './figures.ts';
+export { farthest, line as lineSchema, name as nameSchema, smallest } from './figures.ts';
 export * from './outline-schema.ts';
 export * from './element-schema.ts';
 export * from './pattern-schema.ts';
@@ -15,3 +15,5 @@ export * from './ids.ts';
 export * from './json-schema.ts';
 export * from './size-label.ts';
 export * from './difference.ts';
+export * from './touched.ts';
+export * from './old.ts';

@@ -1,7 +1,7 @@
 /** Patterns: the reusable definitions of openings. */
 import { z } from 'zod';
 import { textureSchema } from './element-schema.ts';
-import { extent, id, label, name, slant, coordinate } from './figures.ts';
+import { extent, id, label, line, name, slant, coordinate } from './figures.ts';
 import { freeOutlineSchema } from './outline-schema.ts';
 import { dimensionNames, needsOf, profileShapes, type ProfileShape } from './profile-shapes.ts';
 
@@ -11,7 +11,7 @@ export const profileSchema = z.strictObject({
   }),
   outline: freeOutlineSchema.optional(),
   islands: z.array(freeOutlineSchema).max(200, 'must hold at most 200 islands').optional(),
-  text: z.string().min(1, 'must not be empty').max(80, 'must have at most 80 characters').optional(),
+  text: line.min(1, 'must not be empty').max(80, 'must have at most 80 characters').optional(),
   sides: z.int('must be a whole number').min(3, 'must be at least 3').max(64, 'must be at most 64').optional(),
 });
 /** The outline of a pattern: its shape, and for some shapes what else it takes: a free outline with islands (metres), a text, a number of sides or points. */

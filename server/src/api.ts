@@ -1,178 +1,68 @@
-/** The API: routes with their schemas, from which the OpenAPI document is made. */
-import { createRoute, OpenAPIHono, z } from '@hono/zod-openapi';
-import { cutModel, reportOn } from '@yard-arch/core';
-import { drawPicture, writeGlb, writeObj } from '@yard-arch/core/format';
-import { solidLibrary } from '@yard-arch/core/solid';
-import { changeSetSchema, checkDocument, emptyDocument, Refused, sentence, unitsSchema, writeDocument, type ProjectDocument } from '@yard-arch/document';
-import { strToU8, zipSync } from 'fflate';
+/** The API: what each route does. */
+import { OpenAPIHono } from '@hono/zod-openapi';
+import { emptyDocument, readDocument, sentence, writeDocument } from '@yard-arch/document';
 import { bodyLimit } from 'hono/body-limit';
-import { streamSSE } from 'hono/streaming';
-import { databaseProblem, ProblemError, problemSchema } from './problem.ts';
-import type { Projects } from './projects.ts';
+import { answerEvents, answerPieces } from './streams.ts';
+import { attachment, fileName } from './jobs/file-name.ts';
+import type { Job } from './jobs/jobs.ts';
+import type { JobKind } from './jobs/kinds.ts';
+import { answer, ProblemError, type Problem } from './problem.ts';
+import { routes } from './routes.ts';
+import type { Services } from './services.ts';
 
 const megabyte = 1024 * 1024;
 
-const id = z.object({ id: z.uuid('must be a project’s id').openapi({ param: { name: 'id', in: 'path' } }) });
-const summarySchema = z
-  .object({
-    id: z.uuid(),
-    name: z.string(),
-    revision: z.number().int(),
-    elements: z.number().int(),
-    openings: z.number().int(),
-    createdAt: z.iso.datetime(),
-    updatedAt: z.iso.datetime(),
-  })
-  .openapi('ProjectSummary');
-const revisionSchema = z.object({ revision: z.number().int() }).openapi('Revision');
-const logEntrySchema = z
-  .object({ revision: z.number().int(), name: z.string(), at: z.iso.datetime(), changeSet: changeSetSchema })
-  .openapi('LogEntry');
-const versionSchema = z.object({ id: z.uuid(), revision: z.number().int(), name: z.string(), automatic: z.boolean(), at: z.iso.datetime() }).openapi('Version');
-const conflictSchema = problemSchema.extend({ revision: z.number().int(), missed: z.array(logEntrySchema) }).openapi('Conflict');
-// The document is checked on the way in by checkDocument, which tells of every fault at once; its schema is published on its own.
-const anyDocument = z.looseObject({ format: z.literal('yard-arch') }).openapi('ProjectDocument', {
-  externalDocs: { url: '/api/project.schema.json', description: 'JSON Schema of a project file' },
-});
+/** Methods that send a body. */
+const sending = new Set(['POST', 'PUT', 'PATCH']);
 
-const json = <T extends z.ZodType>(schema: T, description: string) => ({ description, content: { 'application/json': { schema } } });
-const problem = (description: string) => ({ description, content: { 'application/problem+json': { schema: problemSchema } } });
-const file = (type: string, description: string) => ({ description, content: { [type]: { schema: z.string().openapi({ format: 'binary' }) } } });
-const missing = { 404: problem('There is no such project') };
-const refused = { 422: problem('What was sent does not fit, with the path and reason of each fault') };
+const problemOf = (text: string | null | undefined): Problem | null => (text ? (JSON.parse(text) as Problem) : null);
 
-const routes = {
-  health: createRoute({ method: 'get', path: '/health', responses: { 200: json(z.object({ ok: z.literal(true) }), 'The server runs') } }),
-  list: createRoute({ method: 'get', path: '/projects', responses: { 200: json(z.array(summarySchema), 'All projects, the one edited last first') } }),
-  create: createRoute({
-    method: 'post',
-    path: '/projects',
-    request: { body: { ...json(z.object({ name: z.string().trim().min(1, 'must not be empty').max(120), units: unitsSchema.optional() }), 'A new, empty project'), required: true } },
-    responses: { 201: json(summarySchema, 'Made'), ...refused },
-  }),
-  upload: createRoute({
-    method: 'post',
-    path: '/projects/upload',
-    request: { body: { ...json(anyDocument, 'A project file'), required: true } },
-    responses: { 201: json(summarySchema, 'Made'), ...refused },
-  }),
-  get: createRoute({ method: 'get', path: '/projects/{id}', request: { params: id }, responses: { 200: json(summarySchema, 'The project'), ...missing } }),
-  rename: createRoute({
-    method: 'patch',
-    path: '/projects/{id}',
-    request: { params: id, body: { ...json(z.object({ name: z.string().trim().min(1, 'must not be empty').max(120, 'must have at most 120 characters') }), 'Its new name'), required: true } },
-    responses: { 200: json(summarySchema, 'Renamed'), ...missing, ...refused },
-  }),
-  duplicate: createRoute({ method: 'post', path: '/projects/{id}/duplicate', request: { params: id }, responses: { 201: json(summarySchema, 'The copy'), ...missing } }),
-  remove: createRoute({ method: 'delete', path: '/projects/{id}', request: { params: id }, responses: { 204: { description: 'Deleted; it can be restored for 30 days' }, ...missing } }),
-  restore: createRoute({ method: 'post', path: '/projects/{id}/restore', request: { params: id }, responses: { 200: json(summarySchema, 'Brought back'), ...missing } }),
-  read: createRoute({
-    method: 'get',
-    path: '/projects/{id}/document',
-    request: { params: id, query: z.object({ revision: z.coerce.number().int().min(0).optional() }) },
-    responses: { 200: json(z.object({ revision: z.number().int(), document: anyDocument }), 'The document and its revision, as it stands or as it was'), ...missing },
-  }),
-  append: createRoute({
-    method: 'post',
-    path: '/projects/{id}/changes',
-    request: {
-      params: id,
-      body: {
-        ...json(
-          z.object({
-            baseRevision: z.number().int().min(0),
-            key: z.string().min(1).max(100).openapi({ description: 'Of the sender’s choice; a change sent again with the same key is applied once' }),
-            changeSet: changeSetSchema,
-          }),
-          'A change set made against a revision',
-        ),
-        required: true,
-      },
-    },
-    responses: {
-      201: json(revisionSchema, 'Applied; the new revision'),
-      409: { description: 'The project has moved on; what was missed', content: { 'application/problem+json': { schema: conflictSchema } } },
-      ...missing,
-      ...refused,
-    },
-  }),
-  log: createRoute({
-    method: 'get',
-    path: '/projects/{id}/changes',
-    request: { params: id, query: z.object({ after: z.coerce.number().int().min(0).default(0) }) },
-    responses: { 200: json(z.array(logEntrySchema), 'The change log after a revision, at most 500 entries'), ...missing },
-  }),
-  versions: createRoute({ method: 'get', path: '/projects/{id}/versions', request: { params: id }, responses: { 200: json(z.array(versionSchema), 'Revisions that can be gone back to, the newest first'), ...missing } }),
-  keepVersion: createRoute({
-    method: 'post',
-    path: '/projects/{id}/versions',
-    request: { params: id, body: { ...json(z.object({ name: z.string().trim().min(1, 'must not be empty').max(120, 'must have at most 120 characters') }), 'What it is to be called'), required: true } },
-    responses: { 201: json(versionSchema, 'Kept as it stands'), ...missing, ...refused },
-  }),
-  removeVersion: createRoute({
-    method: 'delete',
-    path: '/projects/{id}/versions/{version}',
-    request: { params: id.extend({ version: z.uuid('must be a version’s id').openapi({ param: { name: 'version', in: 'path' } }) }) },
-    responses: { 204: { description: 'Removed; the change log stays as it is' }, ...missing },
-  }),
-  download: createRoute({ method: 'get', path: '/projects/{id}/file', request: { params: id }, responses: { 200: file('application/json', 'The project file'), ...missing } }),
-  export: createRoute({
-    method: 'get',
-    path: '/projects/{id}/export',
-    request: { params: id, query: z.object({ format: z.enum(['glb', 'obj'], 'must be glb or obj') }) },
-    responses: { 200: file('application/octet-stream', 'GLB, or a ZIP of OBJ and MTL'), ...missing, ...refused },
-  }),
-  check: createRoute({ method: 'get', path: '/projects/{id}/check', request: { params: id }, responses: { 200: json(z.looseObject({ sound: z.boolean() }), 'The report of a check'), ...missing } }),
-  picture: createRoute({ method: 'get', path: '/projects/{id}/picture', request: { params: id }, responses: { 200: file('image/png', 'A picture of the model'), ...missing } }),
-};
-
-/** A file name made of a project's name. */
-function fileName(name: string, extension: string): string {
-  return `${name.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '').toLowerCase() || 'project'}.${extension}`;
+function told(job: Job) {
+  const { id, project, revision, kind, state, progress, stage, problem, size } = job;
+  return { id, project, revision, kind, state, progress, stage, problem: problemOf(problem), size: size ?? null };
 }
 
-function attachment(name: string): string {
-  return `attachment; filename="${name.replace(/[^\x20-\x7e]/g, '_')}"; filename*=UTF-8''${encodeURIComponent(name)}`;
-}
-
-/** Pictures already drawn, by project and revision. */
-class Pictures {
-  private readonly kept = new Map<string, Uint8Array<ArrayBuffer>>();
-
-  of(id: string, revision: number, document: ProjectDocument): Uint8Array<ArrayBuffer> {
-    const key = `${id} ${revision}`;
-    const known = this.kept.get(key);
-    if (known) return known;
-    const drawn = drawPicture(document, cutModel(document), { width: 640, height: 400 }) as Uint8Array<ArrayBuffer>;
-    if (this.kept.size > 200) this.kept.delete(this.kept.keys().next().value!);
-    this.kept.set(key, drawn);
-    return drawn;
-  }
-}
-
-/** The API over a store of projects, to be mounted at /api. */
-export function makeApi(projects: Projects) {
-  const pictures = new Pictures();
+/** The API over the services, to be mounted at /api. */
+export function makeApi({ projects, jobs, pool, alive }: Services) {
   const api = new OpenAPIHono({
-    defaultHook: (result, c) => {
+    defaultHook: (result) => {
       if (result.success) return;
-      const faults = result.error.issues.map((issue) => ({ path: issue.path.map(String).join('/'), reason: issue.message }));
-      return c.json({ type: '/problems/refused', title: 'What was sent does not fit', status: 422, detail: sentence(faults), faults }, 422, {
-        'content-type': 'application/problem+json',
-      });
+      const faults = result.error.issues.slice(0, 100).map((issue) => ({ path: issue.path.map(String).join('/'), reason: issue.message }));
+      const count = result.error.issues.length;
+      return answer(new ProblemError(422, 'refused', 'What was sent does not fit', sentence(faults, count), { faults, count })) as never;
     },
   });
   api.use('*', bodyLimit({ maxSize: 64 * megabyte, onError: () => tooLarge() }));
+  api.use('*', async (c, next) => {
+    // Read once here, so that a body that is none ends as a problem on every route.
+    if (sending.has(c.req.method) && c.req.header('content-type') !== undefined && !/^application\/([\w.+-]*\+)?json\b/i.test(c.req.header('content-type')!))
+      return answer(new ProblemError(415, 'not-json', 'The request cannot be read', `It holds ${c.req.header('content-type')!.slice(0, 80)}, but this takes application/json.`));
+    await next();
+  });
   api.onError((error) => answer(error));
 
+  /** The result of work on the project as it stands; the work ends when whoever asked for it goes away, unless it was there before. */
+  const finished = async (project: string, kind: JobKind, signal: AbortSignal): Promise<Job> => {
+    const job = await jobs.ask(project, kind);
+    const mine = job.state === 'waiting';
+    try {
+      return await jobs.result(job.id, signal);
+    } catch (error) {
+      if (signal.aborted && mine) await jobs.cancel(job.id);
+      throw error;
+    }
+  };
+
   const routed = api
-    .openapi(routes.health, (c) => c.json({ ok: true as const }, 200))
+    .openapi(routes.health, (c) => {
+      alive();
+      return c.json({ ok: true as const }, 200);
+    })
     .openapi(routes.list, async (c) => c.json(await projects.list(), 200))
     .openapi(routes.create, async (c) => {
       const { name, units } = c.req.valid('json');
       return c.json(await projects.create(emptyDocument(name, units)), 201);
     })
-    .openapi(routes.upload, async (c) => c.json(await projects.create(checkDocument(c.req.valid('json'))), 201))
     .openapi(routes.get, async (c) => c.json(await projects.get(c.req.valid('param').id), 200))
     .openapi(routes.rename, async (c) => c.json(await projects.rename(c.req.valid('param').id, c.req.valid('json').name), 200))
     .openapi(routes.duplicate, async (c) => c.json(await projects.duplicate(c.req.valid('param').id), 201))
@@ -184,13 +74,10 @@ export function makeApi(projects: Projects) {
     .openapi(routes.read, async (c) => {
       const [{ id }, { revision: at }] = [c.req.valid('param'), c.req.valid('query')];
       if (at !== undefined) return c.json(await projects.read(id, at), 200);
-      const { revision, document } = await projects.text(id);
-      return c.body(`{"revision":${revision},"document":${document}}`, 200, { 'content-type': 'application/json' }) as never;
+      const { revision, mark, document } = await projects.text(id);
+      return c.body(`{"revision":${revision},"mark":${JSON.stringify(mark)},"document":${document}}`, 200, { 'content-type': 'application/json' }) as never;
     })
-    .openapi(routes.append, async (c) => {
-      const { baseRevision, key, changeSet } = c.req.valid('json');
-      return c.json(await projects.append(c.req.valid('param').id, baseRevision, key, changeSet), 201);
-    })
+    .openapi(routes.append, async (c) => c.json(await projects.append(c.req.valid('param').id, c.req.valid('json')), 201))
     .openapi(routes.log, async (c) => c.json(await projects.log(c.req.valid('param').id, c.req.valid('query').after), 200))
     .openapi(routes.versions, async (c) => c.json(await projects.versions(c.req.valid('param').id), 200))
     .openapi(routes.keepVersion, async (c) => c.json(await projects.keepVersion(c.req.valid('param').id, c.req.valid('json').name), 201))
@@ -199,67 +86,55 @@ export function makeApi(projects: Projects) {
       await projects.removeVersion(project, version);
       return c.body(null, 204);
     })
-    .openapi(routes.check, async (c) => {
-      const { document } = await projects.read(c.req.valid('param').id);
-      await solidLibrary();
-      return c.json({ ...reportOn(document, cutModel(document)) }, 200);
+    .openapi(routes.begin, async (c) => c.json(told(await jobs.ask(c.req.valid('param').id, c.req.valid('json').kind)), 202))
+    .openapi(routes.job, async (c) => c.json(told(await jobs.get(c.req.valid('param').job)), 200))
+    .openapi(routes.cancelJob, async (c) => {
+      const { id } = await jobs.get(c.req.valid('param').job);
+      await jobs.cancel(id);
+      return c.body(null, 204);
     });
 
-  // Told as server-sent events: each new revision, by its number.
-  api.get('/projects/:id/events', async (c) => {
-    const project = c.req.param('id');
-    const { revision } = await projects.get(project);
-    return streamSSE(c, async (stream) => {
-      let wake: () => void = () => {};
-      let heard = revision;
-      const deaf = projects.listen(project, (now) => {
-        heard = Math.max(heard, now);
-        wake();
-      });
-      let told = -1;
-      stream.onAbort(() => {
-        deaf();
-        wake();
-      });
-      while (!stream.aborted) {
-        if (heard > told) {
-          told = heard;
-          await stream.writeSSE({ event: 'revision', data: String(told) });
-        }
-        // Proxies close connections that are silent for long.
-        const silent = setTimeout(() => wake(), 25_000);
-        await new Promise<void>((resolve) => {
-          wake = resolve;
-          if (heard > told || stream.aborted) resolve();
-        });
-        clearTimeout(silent);
-        if (heard === told && !stream.aborted) await stream.writeSSE({ event: 'still', data: '' });
-      }
-    });
+  // Not by its schema: a large file is read and checked in a worker.
+  api.openAPIRegistry.registerPath(routes.upload);
+  api.post('/projects/upload', async (c) => {
+    const outcome = await pool.run({ kind: 'upload', bytes: new Uint8Array(await c.req.arrayBuffer()) }, { limit: 60_000 });
+    if ('refused' in outcome) throw new ProblemError(outcome.malformed ? 400 : 422, 'refused', 'What was sent does not fit', outcome.refused, { faults: outcome.faults, count: outcome.count });
+    if (!('text' in outcome)) throw new Error('a worker answered what was not asked');
+    return c.json(await projects.createFrom(outcome), 201);
+  });
+
+  api.openapi(routes.events, async (c) =>
+    answerEvents(c, (tell) => projects.listen(c.req.valid('param').id, ({ revision, mark, deleted }) => tell(deleted ? { event: 'deleted', data: {} } : { event: 'state', data: { revision, mark } }))),
+  );
+  api.openapi(routes.jobEvents, async (c) => {
+    const { id } = await jobs.get(c.req.valid('param').job);
+    return answerEvents(c, (tell) =>
+      jobs.follow(id, ({ state, progress, stage, problem }) => {
+        const ended = state !== 'waiting' && state !== 'working';
+        tell({ event: 'job', data: { state, progress, stage, problem: problemOf(problem) }, last: ended });
+      }),
+    );
+  });
+  api.openapi(routes.jobResult, async (c) => {
+    const job = await jobs.result(c.req.valid('param').job, c.req.raw.signal);
+    return answerPieces(c, jobs.pieces(job.id), { 'content-type': job.type!, 'content-length': String(job.size), 'content-disposition': attachment(job.name!) });
   });
   api.openapi(routes.download, async (c) => {
-    const { document } = await projects.read(c.req.valid('param').id);
-    return c.body(writeDocument(document), 200, { 'content-type': 'application/json', 'content-disposition': attachment(fileName(document.name, 'json')) });
+    const { document } = await projects.text(c.req.valid('param').id);
+    const read = readDocument(document);
+    return c.body(writeDocument(read), 200, { 'content-type': 'application/json', 'content-disposition': attachment(fileName(read.name, 'json')) });
   });
   api.openapi(routes.export, async (c) => {
-    const { document } = await projects.read(c.req.valid('param').id);
-    await solidLibrary();
-    const model = cutModel(document);
-    if (c.req.valid('query').format === 'glb')
-      return c.body(await writeGlb(document, model), 200, {
-        'content-type': 'model/gltf-binary',
-        'content-disposition': attachment(fileName(document.name, 'glb')),
-      });
-    const mtlName = fileName(document.name, 'mtl');
-    const { obj, mtl, images } = writeObj(document, model, mtlName);
-    const zip = zipSync({ [fileName(document.name, 'obj')]: strToU8(obj), [mtlName]: strToU8(mtl), ...images });
-    return c.body(zip as Uint8Array<ArrayBuffer>, 200, { 'content-type': 'application/zip', 'content-disposition': attachment(fileName(document.name, 'obj.zip')) });
+    const job = await finished(c.req.valid('param').id, c.req.valid('query').format, c.req.raw.signal);
+    return answerPieces(c, jobs.pieces(job.id), { 'content-type': job.type!, 'content-length': String(job.size), 'content-disposition': attachment(job.name!) });
+  });
+  api.openapi(routes.check, async (c) => {
+    const job = await finished(c.req.valid('param').id, 'report', c.req.raw.signal);
+    return answerPieces(c, jobs.pieces(job.id), { 'content-type': 'application/json', 'content-length': String(job.size) }) as never;
   });
   api.openapi(routes.picture, async (c) => {
-    const { id: project } = c.req.valid('param');
-    const { revision, document } = await projects.read(project);
-    await solidLibrary();
-    return c.body(pictures.of(project, revision, document), 200, { 'content-type': 'image/png', 'cache-control': 'private, max-age=86400' });
+    const job = await finished(c.req.valid('param').id, 'picture', c.req.raw.signal);
+    return c.body(await jobs.bytes(job.id), 200, { 'content-type': 'image/png', 'cache-control': 'private, max-age=86400' });
   });
   api.doc31('/openapi.json', {
     openapi: '3.1.0',
@@ -279,20 +154,4 @@ function noSuchRoute(): Response {
 
 function tooLarge(): Response {
   return answer(new ProblemError(413, 'too-large', 'That is too large', 'A request may hold at most 64 MB.'));
-}
-
-function answer(error: Error): Response {
-  const told = asProblem(error);
-  return new Response(JSON.stringify(told.body()), { status: told.status, headers: { 'content-type': 'application/problem+json' } });
-}
-
-function asProblem(error: Error): ProblemError {
-  if (error instanceof ProblemError) return error;
-  if (error instanceof Refused) return new ProblemError(422, 'refused', 'What was sent does not fit', error.message, { faults: error.faults });
-  if ('status' in error && error.status === 400)
-    return new ProblemError(400, 'malformed', 'The request cannot be read', `It is not JSON: ${error.message}`);
-  const database = databaseProblem(error);
-  if (database) return database;
-  console.error(error);
-  return new ProblemError(500, 'failed', 'The server failed', 'Something went wrong that should not. Nothing was saved; what is kept is as it was before.');
 }

@@ -7,18 +7,24 @@ import { projectJsonSchema } from '@yard-arch/document';
 import { Hono } from 'hono';
 import { secureHeaders } from 'hono/secure-headers';
 import { makeApi } from './api.ts';
-import type { Database } from './database.ts';
-import { Projects } from './projects.ts';
+import { behindSignIn, knownHosts, ownOrigin } from './guard.ts';
+import { answer } from './problem.ts';
+import type { Services } from './services.ts';
 
 export interface ApplicationOptions {
-  database: Database;
+  services: Services;
   /** Folder of the built web application, or null to serve the API alone. */
   web: string | null;
+  /** Names and addresses besides this machine's own by which the server is asked for. */
+  hosts?: readonly string[];
+  /** Whether only those who know the passphrase are let in. */
+  closed?: boolean;
 }
 
 /** Puts the application together, without listening yet. */
-export function makeApplication({ database, web }: ApplicationOptions): Hono {
+export function makeApplication({ services, web, hosts = [], closed = false }: ApplicationOptions): Hono {
   const app = new Hono();
+  app.onError((error) => answer(error));
   app.use(
     '*',
     secureHeaders({
@@ -31,21 +37,29 @@ export function makeApplication({ database, web }: ApplicationOptions): Hono {
         workerSrc: ["'self'", 'blob:'],
         fontSrc: ["'self'", 'data:'],
         connectSrc: ["'self'", 'blob:'],
+        frameAncestors: ["'none'"],
       },
     }),
   );
+  app.use('*', knownHosts(hosts, closed));
+  app.use('*', ownOrigin);
+  if (closed) app.use('*', behindSignIn(services.signIn));
   app.get('/api/project.schema.json', (c) => c.json(projectJsonSchema()));
-  app.route('/api', makeApi(new Projects(database)) as unknown as Hono);
-  if (web !== null) {
-    const page = join(web, 'index.html');
-    app.use('/assets/*', async (c, next) => {
-      await next();
-      if (c.res.ok) c.res.headers.set('cache-control', 'public, max-age=31536000, immutable');
-    });
-    app.use('*', serveStatic({ root: web }));
-    app.get('*', (c) => (/\.\w+$/.test(c.req.path) ? c.notFound() : c.html(readFileSync(page, 'utf8'))));
-  }
+  app.route('/api', makeApi(services) as unknown as Hono);
+  if (web !== null) serveWeb(app, web);
   return app;
+}
+
+function serveWeb(app: Hono, web: string): void {
+  const page = join(web, 'index.html');
+  app.use('/assets/*', async (c, next) => {
+    await next();
+    if (c.res.ok) c.res.headers.set('cache-control', 'public, max-age=31536000, immutable');
+  });
+  // What begins with a dot is none of the application's files.
+  app.use('*', (c, next) => (/(^|\/)(\.|%2e)/i.test(c.req.path) ? Promise.resolve(c.notFound()) : next()));
+  app.use('*', serveStatic({ root: web }));
+  app.get('*', (c) => (/\.\w+$/.test(c.req.path) ? c.notFound() : c.html(readFileSync(page, 'utf8'))));
 }
 
 export interface Listening {

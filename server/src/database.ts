@@ -1,9 +1,13 @@
 /** The database: connects and brings its tables up to date. */
 import { Migrator } from '@mikro-orm/migrations';
 import { MikroORM } from '@mikro-orm/postgresql';
-import { ChangeEntity, ProjectEntity, VersionEntity } from './entities.ts';
+import pg from 'pg';
+import { ChangeEntity, JobEntity, JobPieceEntity, ProjectEntity, SnapshotEntity, VersionEntity } from './entities.ts';
 import { Migration001 } from './migrations/migration-001.ts';
 import { Migration002 } from './migrations/migration-002.ts';
+import { Migration003 } from './migrations/migration-003.ts';
+
+const { Client } = pg;
 
 export type Database = MikroORM;
 
@@ -11,12 +15,13 @@ export type Database = MikroORM;
 export async function openDatabase(url: string): Promise<Database> {
   const orm = await MikroORM.init({
     clientUrl: url,
-    entities: [ProjectEntity, ChangeEntity, VersionEntity],
+    entities: [ProjectEntity, ChangeEntity, SnapshotEntity, VersionEntity, JobEntity, JobPieceEntity],
     extensions: [Migrator],
     migrations: {
       migrationsList: [
         { name: 'Migration001', class: Migration001 },
         { name: 'Migration002', class: Migration002 },
+        { name: 'Migration003', class: Migration003 },
       ],
       snapshot: false,
       silent: true,
@@ -26,10 +31,26 @@ export async function openDatabase(url: string): Promise<Database> {
     discovery: { disableDynamicFileAccess: true },
   });
   try {
-    await orm.migrator.up();
+    await alone(url, () => orm.migrator.up());
   } catch (error) {
     await orm.close(true);
     throw error;
   }
   return orm;
+}
+
+/** The number of the lock under which tables are brought up to date: any, but the same for all. */
+const migrationLock = 4_600_460;
+
+/** Does something while no other process on the database does the same. */
+async function alone(url: string, what: () => Promise<unknown>): Promise<void> {
+  const client = new Client({ connectionString: url, connectionTimeoutMillis: 4000 });
+  await client.connect();
+  try {
+    await client.query('select pg_advisory_lock($1)', [migrationLock]);
+    await what();
+  } finally {
+    // The lock goes with the connection.
+    await client.end();
+  }
 }

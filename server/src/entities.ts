@@ -1,4 +1,4 @@
-/** What is kept in the database: projects, and every change that was made to them. */
+/** What is kept in the database: projects, every change that was made to them, and long work with what it gave. */
 import { defineEntity, p, type InferEntity } from '@mikro-orm/core';
 
 /** One project as it now stands. The document is kept as JSON text, so that rows keep their order. */
@@ -9,6 +9,10 @@ export const ProjectEntity = defineEntity({
     id: p.uuid().primary(),
     name: p.text(),
     revision: p.integer(),
+    /** The identity of the log as it now stands. */
+    mark: p.text(),
+    /** Its identity before the first change. */
+    firstMark: p.text(),
     document: p.text(),
     elements: p.integer(),
     openings: p.integer(),
@@ -30,13 +34,21 @@ export const ChangeEntity = defineEntity({
     revision: p.integer().primary(),
     /** The sender's own key, by which a change sent twice is known. */
     key: p.text(),
+    /** The identity of the log after the change: made anew for each, so that a log that was put back to an earlier state and went on otherwise is not mistaken for this one. */
+    mark: p.text(),
     name: p.text(),
     changeSet: p.text(),
     inverse: p.text(),
     at: p.datetime(),
   },
 });
-export type ChangeRow = InferEntity<typeof ChangeEntity>;
+
+/** The document as it was at a revision, compressed: no state is farther than so many changes from one of these. */
+export const SnapshotEntity = defineEntity({
+  name: 'Snapshot',
+  tableName: 'snapshot',
+  properties: { project: p.uuid().primary(), revision: p.integer().primary(), document: p.blob() },
+});
 
 /** A revision of a project that can be gone back to; the document as it was follows from the change log. */
 export const VersionEntity = defineEntity({
@@ -51,4 +63,37 @@ export const VersionEntity = defineEntity({
     automatic: p.boolean(),
     at: p.datetime(),
   },
+});
+
+/** One piece of long work on a revision of a project: an export, a picture, a check. */
+export const JobEntity = defineEntity({
+  name: 'Job',
+  tableName: 'job',
+  properties: {
+    id: p.uuid().primary(),
+    project: p.uuid(),
+    revision: p.integer(),
+    kind: p.text(),
+    state: p.text(),
+    /** From 0 to 1. */
+    progress: p.float(),
+    /** What is being done, in words. */
+    stage: p.text(),
+    /** Where it failed: the problem details, as JSON. */
+    problem: p.text().nullable(),
+    type: p.text().nullable(),
+    name: p.text().nullable(),
+    /** Bytes of the result. */
+    size: p.integer().nullable(),
+    createdAt: p.datetime(),
+    endedAt: p.datetime().nullable(),
+  },
+});
+export type JobRow = InferEntity<typeof JobEntity>;
+
+/** A piece of a job's result. */
+export const JobPieceEntity = defineEntity({
+  name: 'JobPiece',
+  tableName: 'job_piece',
+  properties: { job: p.uuid().primary(), number: p.integer().primary(), bytes: p.blob() },
 });

@@ -1,5 +1,7 @@
 /** Problem details (RFC 9457): the one form in which the API says what went wrong. */
+import { randomUUID } from 'node:crypto';
 import { z } from '@hono/zod-openapi';
+import { Refused } from '@yard-arch/document';
 
 export const faultSchema = z.object({ path: z.string(), reason: z.string() }).openapi('Fault');
 
@@ -9,7 +11,8 @@ export const problemSchema = z
     title: z.string(),
     status: z.number().int(),
     detail: z.string(),
-    faults: z.array(faultSchema).optional(),
+    faults: z.array(faultSchema).optional().openapi({ description: 'The first 100 of them' }),
+    count: z.number().int().optional().openapi({ description: 'How many faults there are in all' }),
   })
   .openapi('Problem');
 export type Problem = z.infer<typeof problemSchema>;
@@ -17,7 +20,7 @@ export type Problem = z.infer<typeof problemSchema>;
 /** Raised by a service where a request cannot be done; it becomes a problem in the answer. */
 export class ProblemError extends Error {
   constructor(
-    readonly status: 400 | 404 | 409 | 413 | 422 | 500 | 503 | 507,
+    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 421 | 422 | 429 | 500 | 503 | 507,
     readonly kind: string,
     readonly title: string,
     detail: string,
@@ -30,6 +33,10 @@ export class ProblemError extends Error {
     return { type: `/problems/${this.kind}`, title: this.title, status: this.status, detail: this.message, ...this.more };
   }
 }
+
+/** The answer where a project is not there, or no more. */
+export const noSuchProject = (): ProblemError =>
+  new ProblemError(404, 'no-such-project', 'There is no such project', 'It may have been deleted. Go back to the projects to see those that there are.');
 
 /** What a failure of the database means to the person: it is away, or its disk is full. Null where it is neither. */
 export function databaseProblem(error: unknown): ProblemError | null {
@@ -50,4 +57,26 @@ export function databaseProblem(error: unknown): ProblemError | null {
       );
   }
   return null;
+}
+
+/** The answer to a request that failed. */
+export function answer(error: Error): Response {
+  const told = asProblem(error);
+  return new Response(JSON.stringify(told.body()), { status: told.status, headers: { 'content-type': 'application/problem+json' } });
+}
+
+function asProblem(error: Error): ProblemError {
+  if (error instanceof ProblemError) return error;
+  if (error instanceof Refused) return new ProblemError(422, 'refused', 'What was sent does not fit', error.message, { faults: error.faults, count: error.count });
+  if ('status' in error && error.status === 400) return new ProblemError(400, 'malformed', 'The request cannot be read', `It is not JSON: ${error.message}`);
+  if (error.name === 'AbortError') return new ProblemError(400, 'gone', 'Nobody waits any more', 'The request was given up.');
+  return databaseProblem(error) ?? failure(error);
+}
+
+/** Something that should not have happened: one line in the log, with a number by which the answer and the line find each other. */
+function failure(error: Error): ProblemError {
+  const id = randomUUID().slice(0, 8);
+  const at = error.stack?.split('\n').find((line) => /^\s+at /.test(line))?.trim() ?? '';
+  console.error(`failure ${id}: ${error.name}: ${error.message.replace(/\s+/g, ' ').slice(0, 300)} ${at}`);
+  return new ProblemError(500, 'failed', 'The server failed', `Something went wrong that should not. Nothing was saved; what is kept is as it was before. The server’s log tells more under ${id}.`);
 }

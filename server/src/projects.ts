@@ -1,17 +1,15 @@
 /** Projects as the API serves them: each call is one transaction. */
 import { randomUUID } from 'node:crypto';
-import {
-  applyChangeSet,
-  checkDocument,
-  readDocument,
-  type ChangeSet,
-  type ProjectDocument,
-} from '@yard-arch/document';
-import { LockMode } from '@mikro-orm/core';
+import { checkDocument, mendedText, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { EntityManager } from '@mikro-orm/postgresql';
+import { notifying, type Announcer } from './announcer.ts';
+import { ChangeLog, columnsOf, mostEntries, rowOf, type Append, type Appended, type LogEntry } from './change-log.ts';
 import type { Database } from './database.ts';
-import { ChangeEntity, ProjectEntity, VersionEntity, type ProjectRow } from './entities.ts';
-import { ProblemError } from './problem.ts';
+import { ProjectEntity, VersionEntity, type ProjectRow } from './entities.ts';
+import { KeptDocuments } from './kept-documents.ts';
+import { noSuchProject, ProblemError } from './problem.ts';
+
+export type { LogEntry };
 
 /** What a list of projects tells of each. */
 export interface ProjectSummary {
@@ -24,13 +22,6 @@ export interface ProjectSummary {
   updatedAt: string;
 }
 
-export interface LogEntry {
-  revision: number;
-  name: string;
-  at: string;
-  changeSet: ChangeSet;
-}
-
 /** A revision that can be gone back to. */
 export interface Version {
   id: string;
@@ -40,16 +31,18 @@ export interface Version {
   at: string;
 }
 
-/** An edit after a pause of so many milliseconds begins a new sitting; the project as it was before is kept as a version. */
-const pause = 30 * 60_000;
+/** A state of a project, by its revision and the identity of the log there. */
+export interface State {
+  revision: number;
+  mark: string;
+}
 
 /** How long a deleted project is kept, in days. */
-const keptDays = 30;
+export const keptDays = 30;
 
-/** The most entries of the change log that one answer carries. */
-const mostEntries = 500;
+type Summarised = Pick<ProjectRow, 'id' | 'name' | 'revision' | 'elements' | 'openings' | 'createdAt' | 'updatedAt'>;
 
-function summary(row: ProjectRow): ProjectSummary {
+function summary(row: Summarised): ProjectSummary {
   return {
     id: row.id,
     name: row.name,
@@ -61,79 +54,65 @@ function summary(row: ProjectRow): ProjectSummary {
   };
 }
 
-function counts(document: ProjectDocument): { name: string; document: string; elements: number; openings: number } {
-  return {
-    name: document.name,
-    document: JSON.stringify(document),
-    elements: Object.keys(document.elements).length,
-    openings: Object.keys(document.openings).length,
-  };
-}
-
 export class Projects {
-  private readonly listeners = new Map<string, Set<(revision: number) => void>>();
+  private readonly changes = new ChangeLog(new KeptDocuments());
 
-  constructor(private readonly database: Database) {}
-
-  /** Tells of every new revision of a project, until the function that is returned is called. */
-  listen(id: string, listener: (revision: number) => void): () => void {
-    const known = this.listeners.get(id) ?? new Set();
-    this.listeners.set(id, known.add(listener));
-    return () => {
-      known.delete(listener);
-      if (known.size === 0 && this.listeners.get(id) === known) this.listeners.delete(id);
-    };
-  }
-
-  private tell(id: string, revision: number): void {
-    for (const listener of this.listeners.get(id) ?? []) listener(revision);
-  }
+  constructor(
+    private readonly database: Database,
+    /** What other processes tell; without it only what is asked for is heard of. */
+    readonly announcer: Announcer | null = null,
+  ) {}
 
   private get em(): EntityManager {
     return this.database.em.fork();
   }
 
-  private async find(em: EntityManager, id: string, lock = false): Promise<ProjectRow> {
-    const row = await em.findOne(ProjectEntity, { id, deletedAt: null }, lock ? { lockMode: LockMode.PESSIMISTIC_WRITE } : {});
-    if (!row)
-      throw new ProblemError(404, 'no-such-project', 'There is no such project', 'It may have been deleted. Go back to the projects to see those that there are.');
-    return row;
+  /** Tells of every new state of a project, from the present one on, until the function that is returned is called. */
+  async listen(id: string, listener: (state: State & { deleted?: boolean }) => void): Promise<() => void> {
+    const look = (): void => void this.state(id).then(listener, () => {});
+    const deaf = this.announcer?.on('yard_state', (told) => told.project === id && listener(told), look) ?? ((): void => {});
+    try {
+      listener(await this.state(id));
+    } catch (error) {
+      deaf();
+      throw error;
+    }
+    return deaf;
+  }
+
+  private async state(id: string): Promise<State> {
+    const { revision, mark } = await rowOf(this.em, id);
+    return { revision, mark };
   }
 
   async list(): Promise<ProjectSummary[]> {
     const rows = await this.em.find(ProjectEntity, { deletedAt: null }, { exclude: ['document'], orderBy: { updatedAt: 'desc', id: 'asc' } });
-    return rows.map((row) => summary(row as ProjectRow));
+    return rows.map(summary);
   }
 
   async get(id: string): Promise<ProjectSummary> {
-    return summary(await this.find(this.em, id));
+    return summary(await rowOf(this.em, id));
   }
 
   /** The document as it stands, as JSON text: it was checked when it was kept, and whoever only passes it on need not read it. */
-  async text(id: string): Promise<{ revision: number; document: string }> {
-    const { revision, document } = await this.find(this.em, id);
-    return { revision, document };
+  async text(id: string): Promise<State & { document: string }> {
+    const row = await this.em.findOne(ProjectEntity, { id, deletedAt: null }, { fields: ['document', 'revision', 'mark'] });
+    if (!row) throw noSuchProject();
+    return { revision: row.revision, mark: row.mark, document: mendedText(row.document) };
   }
 
   /** The document as it stands, or as it was at a revision, with its revision. */
-  async read(id: string, at?: number): Promise<{ revision: number; document: ProjectDocument }> {
+  async read(id: string, at?: number): Promise<State & { document: ProjectDocument }> {
     const em = this.em;
-    const row = await this.find(em, id);
-    let document = readDocument(row.document);
-    if (at === undefined || at >= row.revision) return { revision: row.revision, document };
-    for (let to = row.revision; to > at; ) {
-      const entries = await em.find(ChangeEntity, { project: id, revision: { $gt: at, $lte: to } }, { orderBy: { revision: 'desc' }, limit: mostEntries });
-      if (entries.length === 0) break;
-      for (const entry of entries) document = applyChangeSet(document, JSON.parse(entry.inverse) as ChangeSet).document;
-      to = entries.at(-1)!.revision - 1;
-    }
-    return { revision: at, document };
+    const row = await rowOf(em, id);
+    const revision = Math.min(at ?? row.revision, row.revision);
+    return { revision, mark: await this.changes.markAt(em, row, revision), document: await this.changes.at(em, row, revision) };
   }
 
   /** The versions of a project, the newest first. */
   async versions(id: string): Promise<Version[]> {
     const em = this.em;
-    await this.find(em, id);
+    await rowOf(em, id);
     const rows = await em.find(VersionEntity, { project: id }, { orderBy: { at: 'desc', revision: 'desc' }, limit: mostEntries });
     return rows.map(({ id: version, revision, name, automatic, at }) => ({ id: version, revision, name, automatic, at: at.toISOString() }));
   }
@@ -141,65 +120,74 @@ export class Projects {
   /** Keeps the project as it stands as a version. */
   async keepVersion(id: string, name: string): Promise<Version> {
     return this.em.transactional(async (em) => {
-      const row = await this.find(em, id, true);
-      const made = em.create(VersionEntity, { id: randomUUID(), project: id, revision: row.revision, name, automatic: false, at: new Date() });
-      em.persist(made);
-      await em.flush();
-      return { id: made.id, revision: made.revision, name, automatic: false, at: made.at.toISOString() };
+      const { revision } = await rowOf(em, id, true);
+      const made = { id: randomUUID(), revision, name, automatic: false, at: new Date() };
+      await em.insert(VersionEntity, { ...made, project: id });
+      return { ...made, at: made.at.toISOString() };
     });
   }
 
   async removeVersion(id: string, version: string): Promise<void> {
     const em = this.em;
-    await this.find(em, id);
+    await rowOf(em, id);
     if ((await em.nativeDelete(VersionEntity, { id: version, project: id })) === 0)
       throw new ProblemError(404, 'no-such-version', 'There is no such version', 'It may have been removed in another tab.');
   }
 
   /** Makes a project of a document. @throws Refused */
   async create(document: ProjectDocument): Promise<ProjectSummary> {
-    const checked = checkDocument(document);
-    return this.em.transactional(async (em) => {
-      const now = new Date();
-      const row = em.create(ProjectEntity, { id: randomUUID(), revision: 0, createdAt: now, updatedAt: now, deletedAt: null, ...counts(checked) });
-      em.persist(row);
-      await em.flush();
-      return summary(row);
-    });
+    return this.createChecked(checkDocument(document));
+  }
+
+  /** Makes a project of a document that has been checked. */
+  createChecked(document: ProjectDocument): Promise<ProjectSummary> {
+    const { document: text, ...columns } = columnsOf(document);
+    return this.createFrom({ text, ...columns });
+  }
+
+  /** Makes a project of the text of a document that has been checked elsewhere. */
+  async createFrom({ text, name, elements, openings }: { text: string; name: string; elements: number; openings: number }): Promise<ProjectSummary> {
+    const [now, mark] = [new Date(), randomUUID()];
+    const row = { id: randomUUID(), revision: 0, mark, firstMark: mark, createdAt: now, updatedAt: now, deletedAt: null, document: text, name, elements, openings };
+    await this.em.insert(ProjectEntity, row);
+    return summary(row);
   }
 
   async duplicate(id: string): Promise<ProjectSummary> {
     const { document } = await this.read(id);
     const names = new Set((await this.list()).map((project) => project.name));
-    let name = `${document.name} (copy)`;
-    for (let n = 2; names.has(name); n++) name = `${document.name} (copy ${n})`;
-    return this.create({ ...document, name: name.slice(0, 120) });
+    const ending = (n: number): string => (n === 1 ? ' (copy)' : ` (copy ${n})`);
+    const named = (n: number): string => `${document.name.slice(0, 120 - ending(n).length)}${ending(n)}`;
+    let n = 1;
+    while (names.has(named(n))) n++;
+    return this.createChecked({ ...document, name: named(n) });
   }
 
   /** Renames by a change set of its own, so that the log tells of it and open pages learn of it. */
   async rename(id: string, name: string): Promise<ProjectSummary> {
     const changeSet: ChangeSet = { name: `rename project to ${name}`.slice(0, 200), changes: [{ op: 'settings', value: { name } }] };
-    const renamed = await this.em.transactional(async (em) => {
-      const row = await this.find(em, id, true);
-      await this.apply(em, row, randomUUID(), changeSet);
-      return summary(row);
+    return this.em.transactional(async (em) => {
+      const row = await rowOf(em, id, true);
+      const { revision } = await this.changes.apply(em, row, randomUUID(), changeSet);
+      return { ...summary(row), name, revision, updatedAt: new Date().toISOString() };
     });
-    this.tell(id, renamed.revision);
-    return renamed;
   }
 
   /** Deletes, so that it can be brought back. */
   async remove(id: string): Promise<void> {
     await this.em.transactional(async (em) => {
-      (await this.find(em, id, true)).deletedAt = new Date();
+      const { revision, mark } = await rowOf(em, id, true);
+      await em.nativeUpdate(ProjectEntity, { id }, { deletedAt: new Date() });
+      await em.execute(...notifying('yard_state', { project: id, revision, mark, deleted: true }));
     });
   }
 
   async restore(id: string): Promise<ProjectSummary> {
     return this.em.transactional(async (em) => {
-      const row = await em.findOne(ProjectEntity, { id });
+      const row = await em.findOne(ProjectEntity, { id }, { exclude: ['document'] });
       if (!row) throw new ProblemError(404, 'no-such-project', 'There is no such project', `Deleted projects are kept for ${keptDays} days; this one is gone.`);
-      row.deletedAt = null;
+      await em.nativeUpdate(ProjectEntity, { id }, { deletedAt: null });
+      await em.execute(...notifying('yard_state', { project: id, revision: row.revision, mark: row.mark }));
       return summary(row);
     });
   }
@@ -211,67 +199,17 @@ export class Projects {
 
   /**
    * Appends a change set that was made against a revision. A key that was seen before answers as it did then.
-   * @throws ProblemError 409 with what was missed, when the project has moved on since; Refused when it does not fit.
+   * @throws ProblemError 409, with what was missed, when the project has moved on in what it touches; Refused when it does not fit.
    */
-  async append(id: string, baseRevision: number, key: string, changeSet: ChangeSet): Promise<{ revision: number }> {
-    const appended = await this.em.transactional(async (em) => {
-      const row = await this.find(em, id, true);
-      const known = await em.findOne(ChangeEntity, { project: id, key });
-      if (known) return { revision: known.revision };
-      if (row.revision !== baseRevision) {
-        const missed = await this.entries(em, id, baseRevision);
-        throw new ProblemError(
-          409,
-          'stale-revision',
-          'The project has been changed meanwhile',
-          `This edit was made on revision ${baseRevision}; the project is at ${row.revision}. Apply what was missed, then send it again.`,
-          { revision: row.revision, missed },
-        );
-      }
-      return this.apply(em, row, key, changeSet);
-    });
-    this.tell(id, appended.revision);
-    return appended;
-  }
-
-  private async apply(em: EntityManager, row: ProjectRow, key: string, changeSet: ChangeSet): Promise<{ revision: number }> {
-    const { document, inverse } = applyChangeSet(readDocument(row.document), changeSet);
-    const now = new Date();
-    if (row.revision > 0 && now.getTime() - row.updatedAt.getTime() > pause)
-      em.persist(em.create(VersionEntity, { id: randomUUID(), project: row.id, revision: row.revision, name: `before “${changeSet.name}”`.slice(0, 120), automatic: true, at: row.updatedAt }));
-    row.revision += 1;
-    row.updatedAt = now;
-    Object.assign(row, counts(document));
-    em.persist(
-      em.create(ChangeEntity, {
-        project: row.id,
-        revision: row.revision,
-        key,
-        name: changeSet.name,
-        changeSet: JSON.stringify(changeSet),
-        inverse: JSON.stringify(inverse),
-        at: now,
-      }),
-    );
-    await em.flush();
-    return { revision: row.revision };
-  }
-
-  private async entries(em: EntityManager, id: string, after: number): Promise<LogEntry[]> {
-    const rows = await em.find(ChangeEntity, { project: id, revision: { $gt: after } }, { orderBy: { revision: 'asc' }, limit: mostEntries });
-    return rows.map((entry) => ({
-      revision: entry.revision,
-      name: entry.name,
-      at: entry.at.toISOString(),
-      changeSet: JSON.parse(entry.changeSet) as ChangeSet,
-    }));
+  append(id: string, sent: Append): Promise<Appended> {
+    return this.em.transactional((em) => this.changes.append(em, id, sent));
   }
 
   /** The change log after a revision, oldest first, at most 500 entries at a time. */
   async log(id: string, after: number): Promise<LogEntry[]> {
     const em = this.em;
-    await this.find(em, id);
-    return this.entries(em, id, after);
+    await rowOf(em, id);
+    return this.changes.entries(em, id, after);
   }
 }
 

@@ -5,19 +5,19 @@ import { unzipSync, strFromU8 } from 'fflate';
 import type { Hono } from 'hono';
 import { applyChangeSet, checkDocument, putting, removing, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
 import type { Cluster } from '../../ops/cluster.ts';
-import { Projects, type Database } from '../src/index.ts';
+import type { Services } from '../src/index.ts';
 import { ask, startHarness, type Harness } from './harness.ts';
 
 const granary = checkDocument(JSON.parse(readFileSync(new URL('../../demo/granary.json', import.meta.url), 'utf8')));
 
 let harness: Harness;
 let cluster: Cluster;
-let database: Database;
+let services: Services;
 let app: Hono;
 
 beforeAll(async () => {
   harness = await startHarness('api');
-  ({ app, cluster, database } = harness);
+  ({ app, cluster, services } = harness);
 });
 afterAll(() => harness?.remove());
 
@@ -61,7 +61,7 @@ describe('projects', () => {
   it('forgets what was deleted long ago, and nothing else', async () => {
     const [gone, kept] = [await upload(), await upload()];
     await call('DELETE', `/projects/${gone}`);
-    const projects = new Projects(database);
+    const { projects } = services;
     await projects.purge();
     expect((await call('POST', `/projects/${gone}/restore`)).status).toBe(200);
     await call('DELETE', `/projects/${gone}`);
@@ -187,7 +187,7 @@ describe('a database that dies', () => {
     cluster.kill();
     const away = await call('POST', `/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: lengthen(21) });
     expect(away).toMatchObject({ status: 503, type: 'application/problem+json', body: { title: 'The database cannot be reached' } });
-    cluster.restart();
+    await cluster.restart();
     // Connections that died in the pool are still told of; the sender tries again, as the page does.
     let again = await call('POST', `/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: lengthen(21) });
     for (let tries = 0; again.status === 503 && tries < 10; tries++)

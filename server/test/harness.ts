@@ -4,27 +4,30 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Hono } from 'hono';
 import { ensureDatabase, startCluster, type Cluster } from '../../ops/cluster.ts';
-import { makeApplication, openDatabase, type Database } from '../src/index.ts';
+import { makeApplication, openServices, type ApplicationOptions, type Services } from '../src/index.ts';
 
 export interface Harness {
   app: Hono;
   cluster: Cluster;
-  database: Database;
+  services: Services;
+  url: string;
   remove(): Promise<void>;
 }
 
 /** Starts a cluster, durable as in use, and the application on a database in it. */
-export async function startHarness(name: string): Promise<Harness> {
+export async function startHarness(name: string, options: Partial<ApplicationOptions> = {}): Promise<Harness> {
   const folder = mkdtempSync(join(tmpdir(), `yard-arch-${name}-`));
   chmodSync(folder, 0o711);
   const cluster = await startCluster(folder);
-  const database = await openDatabase(await ensureDatabase(cluster, `${name}_test`));
+  const url = await ensureDatabase(cluster, `${name}_test`);
+  const services = await openServices(url);
   return {
-    app: makeApplication({ database, web: null }),
+    app: makeApplication({ services, web: null, ...options }),
     cluster,
-    database,
+    services,
+    url,
     async remove() {
-      await database.close(true);
+      await services.close();
       cluster.stop();
       rmSync(folder, { recursive: true, force: true });
     },

@@ -51,7 +51,7 @@ describe('versions', () => {
     await lengthen(id, 0, 21);
     await lengthen(id, 1, 22);
     expect((await call<Version[]>('GET', `/projects/${id}/versions`)).body).toEqual([]);
-    await harness.database.em.fork().getConnection().execute(`update "project" set "updated_at" = now() - interval '1 hour' where "id" = '${id}'`);
+    await harness.services.database.em.fork().getConnection().execute(`update "project" set "updated_at" = now() - interval '1 hour' where "id" = '${id}'`);
     await lengthen(id, 2, 23);
     const { body } = await call<Version[]>('GET', `/projects/${id}/versions`);
     expect(body).toMatchObject([{ revision: 2, automatic: true, name: 'before “lengthen to 23”' }]);
@@ -66,11 +66,11 @@ describe('events', () => {
     expect(response.headers.get('content-type')).toContain('text/event-stream');
     const reader = response.body!.getReader();
     const read = async (): Promise<string> => new TextDecoder().decode((await reader.read()).value);
-    expect(await read()).toContain('data: 0');
+    expect(await read()).toContain('"revision":0');
     await lengthen(id, 0, 20);
-    expect(await read()).toContain('data: 1');
+    expect(await read()).toContain('"revision":1');
     await call('PATCH', `/projects/${id}`, { name: 'Fennel Quay' });
-    expect(await read()).toContain('data: 2');
+    expect(await read()).toContain('"revision":2');
     await reader.cancel();
     expect((await harness.app.request('/api/projects/00000000-0000-4000-8000-000000000000/events')).status).toBe(404);
   });

@@ -71,3 +71,15 @@ export async function writeGlb(document: ProjectDocument, model: Model): Promise
   }
   return (await new WebIO().registerExtensions([KHRTextureTransform]).writeBinary(gltf)) as Uint8Array<ArrayBuffer>;
 }
+
+/** The same in pieces, so that a large file is never held twice. */
+export async function glbPieces(document: ProjectDocument, model: Model): Promise<Uint8Array[]> {
+  const whole = await writeGlb(document, model);
+  return pieces(whole);
+}
+
+const pieceSize = 4 * 1024 * 1024;
+
+function pieces(bytes: Uint8Array): Uint8Array[] {
+  return Array.from({ length: Math.ceil(bytes.length / pieceSize) }, (_, i) => bytes.slice(i * pieceSize, (i + 1) * pieceSize));
+}

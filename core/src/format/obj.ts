@@ -1,6 +1,7 @@
 /** OBJ with MTL (Wavefront, 1992): one object an element, faces by material, in metres, y up. */
 import type { ProjectDocument } from '@yard-arch/document';
 import { encode } from 'fast-png';
+import { strToU8, zipSync } from 'fflate';
 import type { Model } from '../model/model.ts';
 import { textureOf } from '../texture/index.ts';
 import { linearColour, surfacesOf } from './surfaces.ts';
@@ -68,4 +69,11 @@ export function writeObj(document: ProjectDocument, model: Model, mtlName: strin
     }
   }
   return { images, obj: `${lines.join('\n')}\n`, mtl: `${mtl.join('\n')}\n` };
+}
+
+/** The files as one ZIP, in pieces. */
+export function* objPieces(document: ProjectDocument, model: Model, stem: string, onShare: (share: number) => void): Generator<Uint8Array> {
+  const { obj, mtl, images } = writeObj(document, model, `${stem}.mtl`);
+  onShare(0.5);
+  yield zipSync({ [`${stem}.obj`]: strToU8(obj), [`${stem}.mtl`]: strToU8(mtl), ...images });
 }

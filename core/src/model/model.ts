@@ -31,8 +31,9 @@ export interface Model {
 /**
  * Cuts a document.
  * @param before the model of the document before an edit; cuts that the edit does not touch are the very same objects in the result.
+ * @param onCut hears how many of how many elements are cut.
  */
-export function cutModel(document: ProjectDocument, before?: Model, fineness: Fineness = finenessOf(document)): Model {
+export function cutModel(document: ProjectDocument, before?: Model, fineness: Fineness = finenessOf(document), onCut: (done: number, of: number) => void = () => {}): Model {
   const byElement = new Map<string, Opening[]>();
   const statuses = new Map<string, OpeningStatus>();
   for (const opening of Object.values(document.openings)) {
@@ -58,6 +59,7 @@ export function cutModel(document: ProjectDocument, before?: Model, fineness: Fi
     const kept = known && alike(known, wanted) ? before?.cuts.get(element.id) : undefined;
     const cut = kept ?? cutElement(element, sheet, told, taken, document.units, before?.cuts.get(element.id));
     cuts.set(element.id, cut);
+    onCut(cuts.size, sheets.size);
     inputs.set(element.id, wanted);
     cut.statuses.forEach((status, i) => {
       if (i < own.length) statuses.set(status.opening, { ...status, ...(statuses.get(status.opening)?.further ? { further: statuses.get(status.opening)!.further } : {}) });

@@ -33,6 +33,15 @@ export function aimOf(sheet: Sheet, opening: Opening, placed: Placed): Aim {
 /** Nearer to the face's own plane than this a direction does not cut it: sine of about 3°. */
 const grazing = 0.05;
 
+/** Outlines by a number each: the same for those that are the very same, and another for any other, whatever they look like. */
+const numbers = new WeakMap<Outline, number>();
+let lastNumber = 0;
+function likenessOf(outline: Outline): number {
+  const known = numbers.get(outline) ?? ++lastNumber;
+  numbers.set(outline, known);
+  return known;
+}
+
 const kept = new Map<string, { outline: Outline; s: number; t: number; drift: readonly [number, number]; width: number; height: number }>();
 
 /**
@@ -46,7 +55,7 @@ export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Un
   const { direction } = aim;
   const into = dot(direction, chart.inward);
   if (Math.abs(into) < grazing) return refuse(`its direction runs along the face of the ${sheet.noun}`, 'Turn its direction more squarely to the face.');
-  const key = JSON.stringify([chart, aim, placed.profile.width, placed.profile.height, placed.outline.count, Array.from(placed.outline.xs.subarray(0, 8)), Array.from(placed.outline.ys.subarray(0, 8))]);
+  const key = JSON.stringify([chart, aim, placed.profile.width, placed.profile.height, placed.outline.count, likenessOf(placed.outline)]);
   let made = kept.get(key);
   if (!made) {
     /** Where a point of the drawing plane lands at depth 0, along and up. */

@@ -81,7 +81,7 @@ export function gripOffset(profile: Pick<Profile, 'width' | 'height' | 'springin
 }
 
 /** Where an intent along an element leads, metres from its start; null when it names an axis or an opening that is gone, or leads back to itself. */
-export function alongAt(document: ProjectDocument, element: Element, along: Along, passed: readonly string[] = []): number | null {
+export function alongAt(document: ProjectDocument, element: Element, along: Along): number | null {
   switch (along.from) {
     case 'start':
       return along.distance;
@@ -97,14 +97,40 @@ export function alongAt(document: ProjectDocument, element: Element, along: Alon
       return extentOf(element).length * along.fraction + along.distance;
     case 'neighbour': {
       const neighbour = row(document, 'openings', along.opening);
-      if (!neighbour || passed.includes(neighbour.id)) return null;
-      const profile = profileOfOpening(document, neighbour);
-      const grip = alongAt(document, element, neighbour.along, [...passed, neighbour.id]);
-      if (!profile || grip === null) return null;
-      const left = grip - gripOffset(profile, neighbour.grip)[0];
-      return left + { left: 0, centre: profile.width / 2, right: profile.width }[along.edge] + along.distance;
+      const left = neighbour && leftOf(document, element, neighbour);
+      return left === null || left === undefined ? null : left.at + { left: 0, centre: left.width / 2, right: left.width }[along.edge] + along.distance;
     }
   }
+}
+
+/** Where an opening's left side is along its element, and how wide it is. */
+interface Left {
+  at: number;
+  width: number;
+}
+
+/** Left sides of openings that others are measured from; null where one has no place. A document is never changed, so what was found of it stays. */
+const lefts = new WeakMap<ProjectDocument, Map<string, Left | null>>();
+
+/** The left side of an opening that another is measured from. However long the chain of those that each is measured from, it is gone along once. */
+function leftOf(document: ProjectDocument, element: Element, opening: Opening): Left | null {
+  let known = lefts.get(document);
+  if (!known) lefts.set(document, (known = new Map<string, Left | null>()));
+  const way: Opening[] = [];
+  const passed = new Set<string>();
+  for (let at: Opening | undefined = opening; at && !known.has(at.id) && !passed.has(at.id); at = at.along.from === 'neighbour' ? row(document, 'openings', at.along.opening) : undefined) {
+    way.push(at);
+    passed.add(at.id);
+  }
+  for (const at of way.reverse()) {
+    const { along } = at;
+    // Of a ring the last that was reached is not known yet, and none of it has a place.
+    const from = along.from === 'neighbour' ? known.get(along.opening) : undefined;
+    const grip = along.from !== 'neighbour' ? alongAt(document, element, along) : from ? from.at + { left: 0, centre: from.width / 2, right: from.width }[along.edge] + along.distance : null;
+    const profile = grip === null ? null : profileOfOpening(document, at);
+    known.set(at.id, profile && grip !== null ? { at: grip - gripOffset(profile, at.grip)[0], width: profile.width } : null);
+  }
+  return known.get(opening.id) ?? null;
 }
 
 /** An opening's dimensions: its own, or those of its size; undefined where its pattern has no such size. */

@@ -61,7 +61,7 @@ const of = (id: string) => ({ param: { id } });
 export const api = {
   list: () => told<ProjectSummary[]>(client.projects.$get()),
   create: (name: string) => told<ProjectSummary>(client.projects.$post({ json: { name } })),
-  upload: (document: unknown) => told<ProjectSummary>(client.projects.upload.$post({ json: document as { format: 'yard-arch' } })),
+  upload: (document: unknown) => told<ProjectSummary>(fetch('/api/projects/upload', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(document) })),
   rename: (id: string, name: string) => told<ProjectSummary>(client.projects[':id'].$patch({ ...of(id), json: { name } })),
   duplicate: (id: string) => told<ProjectSummary>(client.projects[':id'].duplicate.$post(of(id))),
   remove: (id: string) => told<null>(client.projects[':id'].$delete(of(id))),

@@ -1,7 +1,7 @@
 /** Particulars of an opening: where it is and from what, of which size, what became of it, and what its cut gives. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import { alongAt, boxOf, datumsOn, gripOffset, resolveOpening, rowOf, upAt, type Box } from '@yard-arch/core';
-import { dimensionLabel, dimensionNames, extentOf, ringFrom, sizeLabel, type Along, type Grip, type Opening, type Pattern, type ProjectDocument, type Up } from '@yard-arch/document';
+import { dimensionLabel, dimensionNames, extentOf, measuredFrom, sizeLabel, type Along, type Grip, type Opening, type Pattern, type ProjectDocument, type Up } from '@yard-arch/document';
 import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
 import { notify } from '../common/notices.tsx';
@@ -181,8 +181,9 @@ function neighboursOf(document: ProjectDocument, opening: Opening, box: Box): { 
   const { along } = opening;
   const near = row.slice(0, 6).map(({ id }) => id);
   if (along.from === 'neighbour' && !near.includes(along.opening)) near.push(along.opening);
+  const its = measuredFrom(document, opening.id);
   return near
-    .filter((id) => ringFrom(document, { ...opening, along: { from: 'neighbour', opening: id, edge: 'left', distance: 0 } }) === null)
+    .filter((id) => !its.has(id))
     .flatMap((id) => (['right', 'centre', 'left'] as const).map((edge) => ({ value: `neighbour ${id} ${edge}`, label: `from ${document.openings[id]?.mark}, ${edge === 'centre' ? 'centre' : `${edge} jamb`}` })));
 }
 

@@ -1,0 +1,195 @@
+/** The change log of a project: how edits are appended to it, also such as were made on an earlier state, and how any state is read from it. */
+import { randomUUID } from 'node:crypto';
+import { promisify } from 'node:util';
+import { gunzip, gzip } from 'node:zlib';
+import { LockMode } from '@mikro-orm/core';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import { applyChangeSet, editsMeet, mendedText, readDocument, rebased, Refused, valuesChanged, withChanges, type Change, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { notifying } from './announcer.ts';
+import { ChangeEntity, ProjectEntity, SnapshotEntity, VersionEntity, type ProjectRow } from './entities.ts';
+import type { KeptDocuments } from './kept-documents.ts';
+import { noSuchProject, ProblemError } from './problem.ts';
+
+export interface LogEntry {
+  revision: number;
+  /** The identity of the log after the change. */
+  mark: string;
+  name: string;
+  at: string;
+  changeSet: ChangeSet;
+}
+
+/** An edit that is sent. */
+export interface Append {
+  baseRevision: number;
+  /** The identity of the log on which it was made; where it is not known, only the revision tells. */
+  baseMark?: string | undefined;
+  key: string;
+  changeSet: ChangeSet;
+  /** Whether it may replace what others changed meanwhile; otherwise the sender is told of it first. */
+  over?: boolean | undefined;
+}
+
+/** What became of an edit. */
+export interface Appended {
+  revision: number;
+  mark: string;
+  /** What others did between the state on which it was made and it; only the newest where there is more than one answer carries. */
+  missed: LogEntry[];
+  /** The edit as it was applied. */
+  changeSet: ChangeSet;
+}
+
+/** The most entries of the change log that one answer carries. */
+export const mostEntries = 500;
+
+/** No state is farther than so many changes from a snapshot. */
+export const snapshotEvery = 100;
+
+/** An edit after a pause of so many milliseconds begins a new sitting; the project as it was before is kept as a version. */
+const pause = 30 * 60_000;
+
+const [squeeze, stretch] = [promisify(gzip), promisify(gunzip)];
+
+/** What a document tells in a list, and its text. */
+export function columnsOf(document: ProjectDocument): Pick<ProjectRow, 'name' | 'document' | 'elements' | 'openings'> {
+  return { name: document.name, document: JSON.stringify(document), elements: Object.keys(document.elements).length, openings: Object.keys(document.openings).length };
+}
+
+/** A project without its text. @throws ProblemError 404 */
+export async function rowOf(em: EntityManager, id: string, lock = false): Promise<Omit<ProjectRow, 'document'>> {
+  const row = await em.findOne(ProjectEntity, { id, deletedAt: null }, { exclude: ['document'], disableIdentityMap: true, ...(lock ? { lockMode: LockMode.PESSIMISTIC_WRITE } : {}) });
+  if (!row) throw noSuchProject();
+  return row;
+}
+
+export class ChangeLog {
+  constructor(private readonly documents: KeptDocuments) {}
+
+  /** The document as it stands. */
+  async current(em: EntityManager, row: Pick<ProjectRow, 'id' | 'mark'>): Promise<ProjectDocument> {
+    const known = this.documents.get(row.mark);
+    if (known) return known;
+    const { document, mark } = await em.findOneOrFail(ProjectEntity, { id: row.id }, { fields: ['document', 'mark'], disableIdentityMap: true });
+    return this.documents.read(mark, document);
+  }
+
+  /** Entries after a revision up to another, oldest first. */
+  async entries(em: EntityManager, id: string, after: number, upTo?: number): Promise<LogEntry[]> {
+    const revision = { $gt: after, ...(upTo === undefined ? {} : { $lte: upTo }) };
+    const rows = await em.find(ChangeEntity, { project: id, revision }, { exclude: ['inverse'], orderBy: { revision: 'asc' }, limit: mostEntries });
+    return rows.map((entry) => ({ revision: entry.revision, mark: entry.mark, name: entry.name, at: entry.at.toISOString(), changeSet: JSON.parse(entry.changeSet) as ChangeSet }));
+  }
+
+  /** The document as it was at a revision: from the nearest snapshot after it, or from now, change by change back. */
+  async at(em: EntityManager, row: Pick<ProjectRow, 'id' | 'mark' | 'revision'>, revision: number): Promise<ProjectDocument> {
+    if (revision >= row.revision) return this.current(em, row);
+    const snapshot = await em.findOne(SnapshotEntity, { project: row.id, revision: { $gte: revision } }, { orderBy: { revision: 'asc' } });
+    let document = snapshot ? readDocument(mendedText((await stretch(snapshot.document)).toString('utf8'))) : await this.current(em, row);
+    for (let to = snapshot?.revision ?? row.revision; to > revision; ) {
+      const from = Math.max(revision, to - snapshotEvery);
+      for (const changes of await this.inverses(em, row.id, from, to)) document = withChanges(document, changes);
+      // A log from before there were snapshots gets them as it is read.
+      if (from > revision) await this.keepSnapshot(em, row.id, from, document);
+      to = from;
+    }
+    return document;
+  }
+
+  /** What takes the changes after a revision back, the newest first. */
+  private async inverses(em: EntityManager, id: string, after: number, upTo: number): Promise<Change[][]> {
+    const rows = await em.find(ChangeEntity, { project: id, revision: { $gt: after, $lte: upTo } }, { fields: ['inverse'], orderBy: { revision: 'desc' } });
+    return rows.map(({ inverse }) => (JSON.parse(inverse) as ChangeSet).changes);
+  }
+
+  private async keepSnapshot(em: EntityManager, project: string, revision: number, document: ProjectDocument): Promise<void> {
+    await em.upsert(SnapshotEntity, { project, revision, document: await squeeze(JSON.stringify(document)) }, { onConflictAction: 'ignore' });
+  }
+
+  /**
+   * Appends an edit, in a transaction. One that was made on an earlier state is made on what there is now, by the same rule as on the page, where it touches nothing that was changed meanwhile.
+   * @throws ProblemError 409 with what was missed where it does, or where the log is another than the sender's; Refused where it does not fit.
+   */
+  async append(em: EntityManager, id: string, sent: Append): Promise<Appended> {
+    const row = await rowOf(em, id, true);
+    const known = await em.findOne(ChangeEntity, { project: id, key: sent.key });
+    if (known) {
+      const missed = known.revision > sent.baseRevision ? await this.entries(em, id, sent.baseRevision, known.revision - 1) : [];
+      return { revision: known.revision, mark: known.mark, missed, changeSet: JSON.parse(known.changeSet) as ChangeSet };
+    }
+    if (await this.isOther(em, row, sent)) throw otherLog(row);
+    if (row.revision === sent.baseRevision) return { ...(await this.apply(em, row, sent.key, sent.changeSet)), missed: [], changeSet: sent.changeSet };
+    const missed = await this.entries(em, id, sent.baseRevision);
+    const changeSet = row.revision - sent.baseRevision > mostEntries ? null : await this.refitted(em, row, missed, sent);
+    if (!changeSet) throw stale(row, sent.baseRevision, missed);
+    return { ...(await this.apply(em, row, sent.key, changeSet)), missed, changeSet };
+  }
+
+  /** Whether the state on which an edit was made is none of this log. */
+  private async isOther(em: EntityManager, row: Pick<ProjectRow, 'id' | 'mark' | 'firstMark' | 'revision'>, { baseRevision, baseMark }: Append): Promise<boolean> {
+    if (baseRevision > row.revision) return true;
+    return baseMark !== undefined && baseMark !== (await this.markAt(em, row, baseRevision));
+  }
+
+  /** The identity of the log at a revision. */
+  async markAt(em: EntityManager, row: Pick<ProjectRow, 'id' | 'mark' | 'firstMark' | 'revision'>, revision: number): Promise<string> {
+    if (revision >= row.revision) return row.mark;
+    if (revision <= 0) return row.firstMark;
+    return (await em.findOneOrFail(ChangeEntity, { project: row.id, revision }, { fields: ['mark'] })).mark;
+  }
+
+  /** An edit that was made on an earlier state, as it is made on the present one; null where it meets what was changed meanwhile. */
+  private async refitted(em: EntityManager, row: Omit<ProjectRow, 'document'>, missed: readonly LogEntry[], { baseRevision, changeSet, over }: Append): Promise<ChangeSet | null> {
+    const now = await this.current(em, row);
+    let base = now;
+    for (const changes of await this.inverses(em, row.id, baseRevision, row.revision)) base = withChanges(base, changes);
+    const { document: wanted, inverse } = applyChangeSet(base, changeSet);
+    const theirs = valuesChanged({ name: '', changes: missed.flatMap((entry) => entry.changeSet.changes) }, base, now);
+    if (!over && editsMeet(theirs, valuesChanged(changeSet, base, wanted))) return null;
+    const refitted = rebased(changeSet, inverse, now);
+    try {
+      applyChangeSet(now, refitted);
+    } catch (error) {
+      // What it names may be gone by now: the sender is told what was missed.
+      if (error instanceof Refused) return null;
+      throw error;
+    }
+    return refitted;
+  }
+
+  /** Applies an edit to the state that there is. @throws Refused where it does not fit. */
+  async apply(em: EntityManager, row: Omit<ProjectRow, 'document'>, key: string, changeSet: ChangeSet): Promise<{ revision: number; mark: string }> {
+    const { document, inverse } = applyChangeSet(await this.current(em, row), changeSet);
+    const [now, revision, mark] = [new Date(), row.revision + 1, randomUUID()];
+    if (row.revision > 0 && now.getTime() - row.updatedAt.getTime() > pause)
+      await em.insert(VersionEntity, { id: randomUUID(), project: row.id, revision: row.revision, name: `before “${changeSet.name}”`.slice(0, 120), automatic: true, at: row.updatedAt });
+    const columns = columnsOf(document);
+    await em.nativeUpdate(ProjectEntity, { id: row.id }, { revision, mark, updatedAt: now, ...columns });
+    await em.insert(ChangeEntity, { project: row.id, revision, key, mark, name: changeSet.name, changeSet: JSON.stringify(changeSet), inverse: JSON.stringify(inverse), at: now });
+    if (revision % snapshotEvery === 0) await this.keepSnapshot(em, row.id, revision, document);
+    await em.execute(...notifying('yard_state', { project: row.id, revision, mark }));
+    // Kept before the transaction is done: a mark of one that is rolled back is never asked for.
+    this.documents.keep(mark, document, columns.document.length);
+    return { revision, mark };
+  }
+}
+
+function otherLog(row: Pick<ProjectRow, 'revision' | 'mark'>): ProblemError {
+  return new ProblemError(
+    409,
+    'other-log',
+    'The project was put back to an earlier state',
+    'What the server holds is not what this edit was made on: its data was put back, and may have gone on otherwise since. Read the project anew, and choose which of the two is to stand.',
+    { revision: row.revision, mark: row.mark },
+  );
+}
+
+function stale(row: Pick<ProjectRow, 'revision' | 'mark'>, base: number, missed: LogEntry[]): ProblemError {
+  return new ProblemError(
+    409,
+    'stale-revision',
+    'The project has been changed meanwhile',
+    `This edit was made on revision ${base}; the project is at ${row.revision}, and what was changed meets it. Apply what was missed, then send it again.`,
+    { revision: row.revision, mark: row.mark, missed },
+  );
+}

@@ -1,0 +1,311 @@
+/** Long work: asked for once for each state of a project, queued in the database, done by whichever process has room, and its results kept for whoever asks next. */
+import { randomUUID } from 'node:crypto';
+import type { EntityManager } from '@mikro-orm/postgresql';
+import PgBoss from 'pg-boss';
+import { notifying, type Announcer, type JobNews } from '../announcer.ts';
+import { rowOf } from '../change-log.ts';
+import type { Database } from '../database.ts';
+import { JobEntity, JobPieceEntity, type JobRow } from '../entities.ts';
+import { databaseProblem, ProblemError, type Problem } from '../problem.ts';
+import type { Projects } from '../projects.ts';
+import type { JobKind, News } from './kinds.ts';
+import { longestTask, type Pool } from './pool.ts';
+
+/** How a job stands. */
+export type JobState = 'waiting' | 'working' | 'done' | 'failed' | 'cancelled';
+export type Job = Omit<JobRow, 'state' | 'kind'> & { state: JobState; kind: JobKind };
+
+const queue = 'yard-work';
+/** Of a job that is being worked on something is told at least so often, milliseconds. */
+const beat = 2000;
+/** One of which nothing was heard for so long was begun by a process that is gone. */
+const deaf = 15_000;
+/** Results are kept for so long, and so many bytes of them. */
+const [keptHours, keptBytes] = [24, 2_000_000_000];
+/** The largest result. */
+const largest = 2_000_000_000;
+
+const ended = (state: string): boolean => state === 'done' || state === 'failed' || state === 'cancelled';
+
+export class Jobs {
+  private readonly boss: PgBoss;
+  private readonly ending = new Map<string, AbortController>();
+  private readonly runner = randomUUID();
+  private readonly off: () => void;
+  private looking: Promise<void> = Promise.resolve();
+  private timer: ReturnType<typeof setInterval> | undefined;
+  private closed = false;
+
+  constructor(
+    private readonly services: { database: Database; announcer: Announcer; projects: Projects; pool: Pool; url: string },
+  ) {
+    this.boss = new PgBoss({ connectionString: services.url, schema: 'yard_jobs', max: 2, schedule: false, expireInSeconds: Math.round(longestTask / 1000) + 60, retryLimit: 0, application_name: 'yard jobs' });
+    // It goes on by itself when the database is back; those who ask are told meanwhile.
+    this.boss.on('error', () => {});
+    this.off = services.announcer.on('yard_job', (news) => this.hear(news), () => this.look());
+  }
+
+  private get em(): EntityManager {
+    return this.services.database.em.fork();
+  }
+
+  async open(): Promise<void> {
+    await this.boss.start();
+    await this.boss.createQueue(queue);
+    this.timer = setInterval(() => this.look(), beat);
+    this.timer.unref();
+    await this.purge();
+    this.look();
+  }
+
+  /** Asks for work on a state of a project; the same work that was asked for before where there is some. @throws ProblemError 404 */
+  async ask(project: string, kind: JobKind, revision?: number): Promise<Job> {
+    return this.em.transactional(async (em) => {
+      const row = await rowOf(em, project);
+      const at = Math.min(revision ?? row.revision, row.revision);
+      const known = await em.findOne(JobEntity, { project, revision: at, kind, state: { $ne: 'cancelled' } });
+      if (known && !(await this.isLost(em, known))) return known as Job;
+      if (known) {
+        await em.nativeUpdate(JobEntity, { id: known.id }, { state: 'waiting' });
+        await this.send(em, known.id);
+        return { ...(known as Job), state: 'waiting' };
+      }
+      const made = { id: randomUUID(), project, revision: at, kind, state: 'waiting', progress: 0, stage: 'waiting for its turn', problem: null, type: null, name: null, size: null, createdAt: new Date(), endedAt: null } as const;
+      const inserted = await em.execute<{ id: string }[]>(
+        `insert into "job" ("id", "project", "revision", "kind", "state", "progress", "stage", "created_at") values (?, ?, ?, ?, 'waiting', 0, ?, now()) on conflict do nothing returning "id"`,
+        [made.id, project, at, kind, made.stage],
+      );
+      // Asked for at the same time by somebody else.
+      if (inserted.length === 0) return (await em.findOneOrFail(JobEntity, { project, revision: at, kind, state: { $ne: 'cancelled' } })) as Job;
+      await this.send(em, made.id);
+      return made;
+    });
+  }
+
+  /** Whether a job is said to be worked on by a process that is no more. */
+  private async isLost(em: EntityManager, { id, state }: { id: string; state: string }): Promise<boolean> {
+    if (state !== 'working') return false;
+    const [row] = await em.execute<{ lost: boolean }[]>(`select "beat_at" < now() - interval '${deaf} milliseconds' as "lost" from "job" where "id" = ?`, [id]);
+    return row?.lost === true;
+  }
+
+  /** Queues a job, in the transaction in which it is written down. */
+  private async send(em: EntityManager, job: string): Promise<void> {
+    const executeSql = async (text: string, values: unknown[]): Promise<{ rows: unknown[] }> => {
+      const ordered: unknown[] = [];
+      const sql = text.replace(/\$(\d+)/g, (_, n: string) => (ordered.push(values[Number(n) - 1] ?? null), '?'));
+      return { rows: await em.execute<unknown[]>(sql, ordered) };
+    };
+    await this.boss.send(queue, { job }, { db: { executeSql } } as PgBoss.SendOptions);
+    await em.execute(...notifying('yard_job', { job, state: 'waiting', progress: 0, stage: '' }));
+  }
+
+  async get(id: string): Promise<Job> {
+    const row = await this.em.findOne(JobEntity, { id });
+    if (!row) throw new ProblemError(404, 'no-such-job', 'There is no such work', 'Its result may have been cleared away. Ask for it again.');
+    return row as Job;
+  }
+
+  /** Tells how a job goes, until it has ended or the function that is returned is called. */
+  async follow(id: string, listener: (job: Pick<Job, 'state' | 'progress' | 'stage' | 'problem'>) => void): Promise<() => void> {
+    let over = false;
+    const tell = (job: Pick<Job, 'state' | 'progress' | 'stage' | 'problem'>): void => {
+      if (over) return;
+      over = ended(job.state);
+      listener(job);
+    };
+    const look = (): void => void this.get(id).then(tell, (error: Error) => tell({ state: 'failed', progress: 0, stage: '', problem: JSON.stringify(asProblem(error)) }));
+    const off = this.services.announcer.on('yard_job', (news) => news.job === id && (ended(news.state) ? look() : tell({ ...news, state: news.state as JobState, problem: null })), look);
+    // A process may die, and with it what it would have told.
+    const again = setInterval(look, deaf);
+    again.unref();
+    look();
+    return () => {
+      over = true;
+      off();
+      clearInterval(again);
+    };
+  }
+
+  /** Waits for a job. @throws ProblemError with what it failed of, or when it was cancelled; the signal's reason when that ends the waiting. */
+  async result(id: string, signal?: AbortSignal): Promise<Job> {
+    let off = (): void => {};
+    try {
+      const outcome = await new Promise<Pick<Job, 'state' | 'problem'>>((resolve, reject) => {
+        signal?.addEventListener('abort', () => reject(signal.reason as Error), { once: true });
+        this.follow(id, (job) => ended(job.state) && resolve(job)).then((end) => (off = end), reject);
+      });
+      if (outcome.state === 'done') return await this.get(id);
+      if (outcome.state === 'cancelled') throw new ProblemError(409, 'cancelled', 'It was cancelled', 'Ask for it again.');
+      const { status, type, title, detail, ...more } = JSON.parse(outcome.problem ?? '{}') as Problem;
+      throw new ProblemError((status as 422) ?? 500, String(type).replace('/problems/', ''), title, detail, more);
+    } finally {
+      off();
+    }
+  }
+
+  /** The bytes of a result, piece by piece. */
+  async *pieces(id: string): AsyncGenerator<Uint8Array> {
+    for (let number = 0; ; number++) {
+      const piece = await this.em.findOne(JobPieceEntity, { job: id, number });
+      if (!piece) return;
+      yield piece.bytes;
+    }
+  }
+
+  /** All bytes of a small result. */
+  async bytes(id: string): Promise<Uint8Array<ArrayBuffer>> {
+    const parts: Uint8Array[] = [];
+    for await (const piece of this.pieces(id)) parts.push(piece);
+    return new Uint8Array(Buffer.concat(parts));
+  }
+
+  /** Ends a job that nobody wants any more, wherever it runs. */
+  async cancel(id: string): Promise<void> {
+    await this.em.transactional(async (em) => {
+      await em.nativeUpdate(JobEntity, { id, state: { $in: ['waiting', 'working'] } }, { state: 'cancelled', endedAt: new Date() });
+      await em.execute(...notifying('yard_job', { job: id, state: 'cancelled', progress: 0, stage: '' }));
+    });
+  }
+
+  private hear({ job, state }: JobNews): void {
+    if (state === 'cancelled') this.ending.get(job)?.abort(new ProblemError(409, 'cancelled', 'It was cancelled', 'Ask for it again.'));
+    else if (state === 'waiting') this.look();
+  }
+
+  /** Takes on what waits, as long as there is room. */
+  private look(): void {
+    this.looking = this.looking.then(async () => {
+      try {
+        while (!this.closed && this.ending.size < this.services.pool.size) {
+          const [found] = await this.boss.fetch<{ job: string }>(queue, { batchSize: 1 });
+          if (!found) return;
+          const control = new AbortController();
+          this.ending.set(found.data.job, control);
+          void this.work(found.data.job, control.signal)
+            .catch(() => {})
+            .then(() => this.boss.complete(queue, found.id).catch(() => {}))
+            .then(() => {
+              this.ending.delete(found.data.job);
+              this.look();
+            });
+        }
+      } catch {
+        // The database is away; it is looked again soon.
+      }
+    });
+  }
+
+  private async work(id: string, signal: AbortSignal): Promise<void> {
+    const begun = await this.em.execute<{ project: string; revision: number; kind: JobKind }[]>(
+      `update "job" set "state" = 'working', "runner" = ?, "beat_at" = now() where "id" = ? and ("state" = 'waiting' or ("state" = 'working' and "beat_at" < now() - interval '${deaf} milliseconds')) returning "project", "revision", "kind"`,
+      [this.runner, id],
+    );
+    const job = begun[0];
+    if (!job) return;
+    await this.em.nativeDelete(JobPieceEntity, { job: id });
+    const teller = new Teller(this.em, id, this.runner);
+    try {
+      const { mark, document } = await this.services.projects.read(job.project, job.revision);
+      const outcome = await this.services.pool.run({ kind: job.kind, mark, text: JSON.stringify(document) }, { signal, onNews: (news) => teller.take(news) });
+      const size = await teller.finish();
+      if (!('type' in outcome)) throw new ProblemError(422, 'refused', 'The project cannot be read', 'refused' in outcome ? outcome.refused : 'It holds nothing.');
+      await this.end(id, { state: 'done', progress: 1, stage: '', type: outcome.type, name: outcome.name, size });
+    } catch (error) {
+      await teller.finish().catch(() => {});
+      if (signal.aborted) return;
+      await this.end(id, { state: 'failed', problem: JSON.stringify(asProblem(error as Error)) });
+    } finally {
+      teller.stop();
+    }
+  }
+
+  private async end(id: string, what: Partial<JobRow> & { state: string }): Promise<void> {
+    await this.em.transactional(async (em) => {
+      const changed = await em.nativeUpdate(JobEntity, { id, state: 'working' }, { ...what, endedAt: new Date() });
+      if (changed > 0) await em.execute(...notifying('yard_job', { job: id, state: what.state, progress: what.progress ?? 0, stage: '' }));
+    });
+  }
+
+  /** Clears old results away; what failed is tried anew after a while. */
+  async purge(): Promise<void> {
+    const em = this.em;
+    await em.execute(`delete from "job" where "ended_at" < now() - interval '${keptHours} hours' or ("state" = 'failed' and "ended_at" < now() - interval '1 hour')`);
+    await em.execute(
+      `delete from "job" where "id" in (select "id" from (select "id", sum(coalesce("size", 0)) over (order by "created_at" desc) as "sum" from "job" where "ended_at" is not null) as "summed" where "sum" > ?)`,
+      [keptBytes],
+    );
+  }
+
+  async close(): Promise<void> {
+    this.closed = true;
+    this.off();
+    clearInterval(this.timer);
+    for (const control of this.ending.values()) control.abort(new Error('the server stops'));
+    await this.looking;
+    await this.boss.stop({ graceful: false, wait: false, close: true }).catch(() => {});
+  }
+}
+
+/** Writes down what a worker tells, one after the other, and passes on how far it is. */
+class Teller {
+  private writing: Promise<void> = Promise.resolve();
+  private number = 0;
+  private size = 0;
+  private told = 0;
+  private last = { progress: 0, stage: '' };
+  private readonly beating: ReturnType<typeof setInterval>;
+
+  constructor(
+    private readonly em: EntityManager,
+    private readonly job: string,
+    private readonly runner: string,
+  ) {
+    this.beating = setInterval(() => this.write(() => this.beat()), beat);
+    this.beating.unref();
+  }
+
+  take(news: News): void {
+    if ('piece' in news) {
+      const [number, bytes] = [this.number++, Buffer.from(news.piece)];
+      this.size += bytes.length;
+      if (this.size <= largest) this.write(() => this.em.fork().insert(JobPieceEntity, { job: this.job, number, bytes }));
+      return;
+    }
+    this.last = news;
+    if (Date.now() - this.told < 250) return;
+    this.told = Date.now();
+    this.write(() => this.beat());
+  }
+
+  private async beat(): Promise<void> {
+    const em = this.em.fork();
+    const { progress, stage } = this.last;
+    await em.execute(`update "job" set "beat_at" = now(), "progress" = ?, "stage" = ? where "id" = ? and "runner" = ? and "state" = 'working'`, [progress, stage, this.job, this.runner]);
+    await em.execute(...notifying('yard_job', { job: this.job, state: 'working', progress, stage }));
+  }
+
+  private write(what: () => Promise<unknown>): void {
+    this.writing = this.writing.then(async () => void (await what()));
+    this.writing.catch(() => {});
+  }
+
+  /** Waits until all is written. @returns how many bytes. @throws what went wrong in writing */
+  async finish(): Promise<number> {
+    this.stop();
+    await this.writing;
+    if (this.size > largest) throw new ProblemError(422, 'too-large', 'That is too large', 'The file would hold more than 2 GB. Divide the project, or set a coarser chord for its arcs.');
+    return this.size;
+  }
+
+  stop(): void {
+    clearInterval(this.beating);
+  }
+}
+
+function asProblem(error: Error): Problem {
+  if (error instanceof ProblemError) return error.body();
+  const database = databaseProblem(error);
+  if (database) return database.body();
+  return new ProblemError(500, 'failed', 'That failed', `It ended with: ${error.message.slice(0, 300)}`).body();
+}

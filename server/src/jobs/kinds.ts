@@ -1,0 +1,22 @@
+/** The kinds of long work, and what goes to a worker and comes back. */
+import type { Fault } from '@yard-arch/document';
+
+/** Long work on a revision of a project: an export, a picture for a card, or the report of a check. */
+export const jobKinds = ['glb', 'obj', 'picture', 'report'] as const;
+export type JobKind = (typeof jobKinds)[number];
+
+/** What a worker is asked for. */
+export type Task =
+  /** Work on a document that was checked: its text, and the mark of its state, by which the model is kept for what is asked next. */
+  | { kind: JobKind; mark: string; text: string }
+  /** A project file that came from outside, as its bytes. */
+  | { kind: 'upload'; bytes: Uint8Array };
+
+/** What a worker tells while it works. */
+export type News = { progress: number; stage: string } | { piece: Uint8Array };
+
+/** What a worker gives in the end; the result of a job has come in pieces by then. */
+export type Outcome =
+  | { type: string; name: string }
+  | { text: string; name: string; elements: number; openings: number }
+  | { refused: string; faults: Fault[]; count: number; malformed: boolean };

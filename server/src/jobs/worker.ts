@@ -1,0 +1,81 @@
+/** What runs in a worker: documents from outside are checked there, models cut, and files written. Nothing of it keeps the server from answering. */
+import type { MessagePort } from 'node:worker_threads';
+import { cutModel, reportOn, type Model } from '@yard-arch/core';
+import { drawPicture, glbPieces, objPieces } from '@yard-arch/core/format';
+import { solidLibrary } from '@yard-arch/core/solid';
+import { checkDocument, Refused, type ProjectDocument } from '@yard-arch/document';
+import { LRUCache } from 'lru-cache';
+import { fileName } from './file-name.ts';
+import type { JobKind, News, Outcome, Task } from './kinds.ts';
+
+/** The models that were cut last, by the mark of the state. */
+const models = new LRUCache<string, { document: ProjectDocument; model: Model }>({ max: 3 });
+
+const pictureSize = { width: 640, height: 400 };
+
+export default async function work({ task, port }: { task: Task; port: MessagePort }): Promise<Outcome> {
+  const tell = (news: News): void => port.postMessage(news, 'piece' in news ? [news.piece.buffer as ArrayBuffer] : []);
+  try {
+    return task.kind === 'upload' ? upload(task.bytes) : await make(task, tell);
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error;
+    return { refused: error.message, faults: [...error.faults], count: error.count, malformed: false };
+  } finally {
+    port.close();
+  }
+}
+
+function upload(bytes: Uint8Array): Outcome {
+  let value: unknown;
+  try {
+    value = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+  } catch (error) {
+    return { refused: `It is not JSON: ${(error as Error).message}`, faults: [], count: 0, malformed: true };
+  }
+  const document = checkDocument(value);
+  return { text: JSON.stringify(document), name: document.name, elements: Object.keys(document.elements).length, openings: Object.keys(document.openings).length };
+}
+
+async function make({ kind, mark, text }: Exclude<Task, { kind: 'upload' }>, tell: (news: News) => void): Promise<Outcome> {
+  const { document, model } = models.get(mark) ?? (await cut(mark, text, tell));
+  const put = (bytes: Uint8Array): void => tell({ piece: alone(bytes) });
+  tell({ progress: 0.6, stage: 'writing the file' });
+  const named = (ending: string): string => fileName(document.name, ending);
+  const made: Record<JobKind, () => Promise<Outcome>> = {
+    picture: async () => {
+      put(drawPicture(document, model, pictureSize));
+      return { type: 'image/png', name: named('png') };
+    },
+    report: async () => {
+      put(new TextEncoder().encode(JSON.stringify(reportOn(document, model))));
+      return { type: 'application/json', name: named('report.json') };
+    },
+    glb: async () => {
+      for (const bytes of await glbPieces(document, model)) put(bytes);
+      return { type: 'model/gltf-binary', name: named('glb') };
+    },
+    obj: async () => {
+      const written = { done: 0 };
+      for (const bytes of objPieces(document, model, named('obj').slice(0, -4), (share) => (written.done = share))) {
+        put(bytes);
+        tell({ progress: 0.6 + 0.4 * written.done, stage: 'writing the file' });
+      }
+      return { type: 'application/zip', name: named('obj.zip') };
+    },
+  };
+  return made[kind]();
+}
+
+async function cut(mark: string, text: string, tell: (news: News) => void): Promise<{ document: ProjectDocument; model: Model }> {
+  tell({ progress: 0.02, stage: 'reading the project' });
+  const document = checkDocument(JSON.parse(text));
+  await solidLibrary();
+  const model = cutModel(document, undefined, undefined, (done, of) => tell({ progress: 0.1 + (0.5 * done) / of, stage: 'cutting' }));
+  models.set(mark, { document, model });
+  return { document, model };
+}
+
+/** Bytes in a buffer of their own, which can be handed over. */
+function alone(bytes: Uint8Array): Uint8Array {
+  return bytes.byteLength === bytes.buffer.byteLength ? bytes : bytes.slice();
+}

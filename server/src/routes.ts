@@ -1,0 +1,137 @@
+/** The routes of the API with their schemas, from which the OpenAPI document is made. */
+import { createRoute, z } from '@hono/zod-openapi';
+import { changeSetSchema, nameSchema, unitsSchema } from '@yard-arch/document';
+import { jobKinds } from './jobs/kinds.ts';
+import { problemSchema } from './problem.ts';
+
+const id = z.object({ id: z.uuid('must be a project’s id').openapi({ param: { name: 'id', in: 'path' } }) });
+const jobId = z.object({ job: z.uuid('must be a job’s id').openapi({ param: { name: 'job', in: 'path' } }) });
+const revision = z.coerce.number('must be a revision’s number').int('must be a whole number').min(0, 'must not be negative').max(2_147_483_647, 'is larger than any revision');
+
+const summarySchema = z
+  .object({
+    id: z.uuid(),
+    name: z.string(),
+    revision: z.number().int(),
+    elements: z.number().int(),
+    openings: z.number().int(),
+    createdAt: z.iso.datetime(),
+    updatedAt: z.iso.datetime(),
+  })
+  .openapi('ProjectSummary');
+const mark = z.string().openapi({ description: 'The identity of the change log at this revision; another where the server’s data was put back and went on otherwise' });
+export const logEntrySchema = z.object({ revision: z.number().int(), mark, name: z.string(), at: z.iso.datetime(), changeSet: changeSetSchema }).openapi('LogEntry');
+const appendedSchema = z
+  .object({
+    revision: z.number().int(),
+    mark,
+    missed: z.array(logEntrySchema).openapi({ description: 'What others did between the base revision and this change' }),
+    changeSet: changeSetSchema,
+  })
+  .openapi('Appended');
+const versionSchema = z.object({ id: z.uuid(), revision: z.number().int(), name: z.string(), automatic: z.boolean(), at: z.iso.datetime() }).openapi('Version');
+const conflictSchema = problemSchema.extend({ revision: z.number().int(), mark, missed: z.array(logEntrySchema).optional() }).openapi('Conflict');
+const jobSchema = z
+  .object({
+    id: z.uuid(),
+    project: z.uuid(),
+    revision: z.number().int(),
+    kind: z.enum(jobKinds),
+    state: z.enum(['waiting', 'working', 'done', 'failed', 'cancelled']),
+    progress: z.number().openapi({ description: 'From 0 to 1' }),
+    stage: z.string(),
+    problem: problemSchema.nullable(),
+    size: z.number().int().nullable(),
+  })
+  .openapi('Job');
+// The document is checked on the way in by checkDocument, which tells of every fault at once; its schema is published on its own.
+const anyDocument = z.looseObject({ format: z.literal('yard-arch') }).openapi('ProjectDocument', {
+  externalDocs: { url: '/api/project.schema.json', description: 'JSON Schema of a project file' },
+});
+
+const json = <T extends z.ZodType>(schema: T, description: string) => ({ description, content: { 'application/json': { schema } } });
+const problem = (description: string) => ({ description, content: { 'application/problem+json': { schema: problemSchema } } });
+const file = (type: string, description: string) => ({ description, content: { [type]: { schema: z.string().openapi({ format: 'binary' }) } } });
+const body = <T extends z.ZodType>(schema: T, description: string) => ({ ...json(schema, description), required: true });
+const missing = { 404: problem('There is no such project') };
+const refused = { 422: problem('What was sent does not fit, with the path and reason of each fault') };
+const named = z.object({ name: nameSchema });
+
+export const routes = {
+  health: createRoute({
+    method: 'get',
+    path: '/health',
+    responses: { 200: json(z.object({ ok: z.literal(true) }), 'The server and its database run'), 503: problem('The database cannot be reached') },
+  }),
+  list: createRoute({ method: 'get', path: '/projects', responses: { 200: json(z.array(summarySchema), 'All projects, the one edited last first') } }),
+  create: createRoute({ method: 'post', path: '/projects', request: { body: body(named.extend({ units: unitsSchema.optional() }), 'A new, empty project') }, responses: { 201: json(summarySchema, 'Made'), ...refused } }),
+  upload: createRoute({ method: 'post', path: '/projects/upload', request: { body: body(anyDocument, 'A project file') }, responses: { 201: json(summarySchema, 'Made'), ...refused } }),
+  get: createRoute({ method: 'get', path: '/projects/{id}', request: { params: id }, responses: { 200: json(summarySchema, 'The project'), ...missing } }),
+  rename: createRoute({ method: 'patch', path: '/projects/{id}', request: { params: id, body: body(named, 'Its new name') }, responses: { 200: json(summarySchema, 'Renamed'), ...missing, ...refused } }),
+  duplicate: createRoute({ method: 'post', path: '/projects/{id}/duplicate', request: { params: id }, responses: { 201: json(summarySchema, 'The copy'), ...missing } }),
+  remove: createRoute({ method: 'delete', path: '/projects/{id}', request: { params: id }, responses: { 204: { description: 'Deleted; it can be restored for 30 days' }, ...missing } }),
+  restore: createRoute({ method: 'post', path: '/projects/{id}/restore', request: { params: id }, responses: { 200: json(summarySchema, 'Brought back'), ...missing } }),
+  read: createRoute({
+    method: 'get',
+    path: '/projects/{id}/document',
+    request: { params: id, query: z.object({ revision: revision.optional() }) },
+    responses: { 200: json(z.object({ revision: z.number().int(), mark, document: anyDocument }), 'The document and its revision, as it stands or as it was'), ...missing },
+  }),
+  append: createRoute({
+    method: 'post',
+    path: '/projects/{id}/changes',
+    request: {
+      params: id,
+      body: body(
+        z.object({
+          baseRevision: z.number().int().min(0),
+          baseMark: z.string().max(100).optional().openapi({ description: 'The mark of the base revision; with it a log that was put back is recognised' }),
+          key: z.string().regex(/^\P{Cc}*$/u, 'must not hold control characters').min(1).max(100).openapi({ description: 'Of the sender’s choice; a change sent again with the same key is applied once' }),
+          over: z.boolean().optional().openapi({ description: 'Whether it may replace what was changed meanwhile; otherwise that is answered with 409' }),
+          changeSet: changeSetSchema,
+        }),
+        'A change set made against a revision',
+      ),
+    },
+    responses: {
+      201: json(appendedSchema, 'Applied, to the present revision also where it was made on an earlier one and meets nothing that was changed meanwhile'),
+      409: { description: 'The project has moved on in what it touches, with what was missed; or its log is another', content: { 'application/problem+json': { schema: conflictSchema } } },
+      ...missing,
+      ...refused,
+    },
+  }),
+  log: createRoute({
+    method: 'get',
+    path: '/projects/{id}/changes',
+    request: { params: id, query: z.object({ after: revision.default(0) }) },
+    responses: { 200: json(z.array(logEntrySchema), 'The change log after a revision, at most 500 entries'), ...missing },
+  }),
+  versions: createRoute({ method: 'get', path: '/projects/{id}/versions', request: { params: id }, responses: { 200: json(z.array(versionSchema), 'Revisions that can be gone back to, the newest first'), ...missing } }),
+  keepVersion: createRoute({ method: 'post', path: '/projects/{id}/versions', request: { params: id, body: body(named, 'What it is to be called') }, responses: { 201: json(versionSchema, 'Kept as it stands'), ...missing, ...refused } }),
+  removeVersion: createRoute({
+    method: 'delete',
+    path: '/projects/{id}/versions/{version}',
+    request: { params: id.extend({ version: z.uuid('must be a version’s id').openapi({ param: { name: 'version', in: 'path' } }) }) },
+    responses: { 204: { description: 'Removed; the change log stays as it is' }, ...missing },
+  }),
+  events: createRoute({ method: 'get', path: '/projects/{id}/events', request: { params: id }, responses: { 200: file('text/event-stream', 'Each new state, as server-sent events'), ...missing } }),
+  download: createRoute({ method: 'get', path: '/projects/{id}/file', request: { params: id }, responses: { 200: file('application/json', 'The project file'), ...missing } }),
+  export: createRoute({
+    method: 'get',
+    path: '/projects/{id}/export',
+    request: { params: id, query: z.object({ format: z.enum(['glb', 'obj'], 'must be glb or obj') }) },
+    responses: { 200: file('application/octet-stream', 'GLB, or a ZIP of OBJ and MTL'), ...missing, ...refused },
+  }),
+  check: createRoute({ method: 'get', path: '/projects/{id}/check', request: { params: id }, responses: { 200: json(z.looseObject({ sound: z.boolean() }), 'The report of a check'), ...missing } }),
+  picture: createRoute({ method: 'get', path: '/projects/{id}/picture', request: { params: id }, responses: { 200: file('image/png', 'A picture of the model'), ...missing } }),
+  begin: createRoute({
+    method: 'post',
+    path: '/projects/{id}/jobs',
+    request: { params: id, body: body(z.object({ kind: z.enum(jobKinds, `must be one of ${jobKinds.join(', ')}`) }), 'What is to be made of the project as it stands') },
+    responses: { 202: json(jobSchema, 'Begun, or known already'), ...missing, ...refused },
+  }),
+  job: createRoute({ method: 'get', path: '/jobs/{job}', request: { params: jobId }, responses: { 200: json(jobSchema, 'How it stands'), ...missing } }),
+  jobEvents: createRoute({ method: 'get', path: '/jobs/{job}/events', request: { params: jobId }, responses: { 200: file('text/event-stream', 'How it goes on, as server-sent events'), ...missing } }),
+  jobResult: createRoute({ method: 'get', path: '/jobs/{job}/result', request: { params: jobId }, responses: { 200: file('application/octet-stream', 'What it gave, once it is done'), ...missing, ...refused } }),
+  cancelJob: createRoute({ method: 'delete', path: '/jobs/{job}', request: { params: jobId }, responses: { 204: { description: 'Cancelled' }, ...missing } }),
+};

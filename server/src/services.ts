@@ -1,0 +1,53 @@
+/** What the server is made of, opened and closed in order. */
+import { Announcer } from './announcer.ts';
+import { openDatabase, type Database } from './database.ts';
+import { Jobs } from './jobs/jobs.ts';
+import { Pool, type PoolOptions } from './jobs/pool.ts';
+import { Projects } from './projects.ts';
+import { Pulse } from './pulse.ts';
+import { SignIn } from './sign-in.ts';
+
+export interface Services {
+  database: Database;
+  projects: Projects;
+  jobs: Jobs;
+  pool: Pool;
+  /** @throws ProblemError where the database did not answer when it was last asked. */
+  alive(): void;
+  signIn: SignIn;
+  close(): Promise<void>;
+}
+
+/** How often what is old is cleared away, milliseconds. */
+const clearing = 3_600_000;
+
+/** Opens the services on a database, bringing its tables up to date. */
+export async function openServices(url: string, options: PoolOptions = {}): Promise<Services> {
+  const undo: (() => Promise<unknown>)[] = [];
+  const close = async (): Promise<void> => {
+    for (const step of undo.splice(0).reverse()) await step().catch(() => {});
+  };
+  try {
+    const database = await openDatabase(url);
+    undo.push(() => database.close(true));
+    const announcer = new Announcer(url);
+    undo.push(() => announcer.close());
+    await announcer.open();
+    const pulse = new Pulse(database);
+    undo.push(async () => pulse.end());
+    await pulse.begin();
+    const projects = new Projects(database, announcer);
+    const pool = new Pool(options);
+    undo.push(() => pool.close());
+    const jobs = new Jobs({ database, announcer, projects, pool, url });
+    undo.push(() => jobs.close());
+    await jobs.open();
+    const clear = setInterval(() => void Promise.all([projects.purge(), jobs.purge()]).catch(() => {}), clearing);
+    clear.unref();
+    undo.push(async () => clearInterval(clear));
+    return { database, projects, jobs, pool, alive: () => pulse.check(), signIn: new SignIn(database), close };
+  } catch (error) {
+    await close();
+    throw error;
+  }
+}
