@@ -78,7 +78,7 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
       return c.body(`{"revision":${revision},"mark":${JSON.stringify(mark)},"document":${document}}`, 200, { 'content-type': 'application/json' }) as never;
     })
     .openapi(routes.append, async (c) => c.json(await projects.append(c.req.valid('param').id, c.req.valid('json')), 201))
-    .openapi(routes.log, async (c) => c.json(await projects.log(c.req.valid('param').id, c.req.valid('query').after), 200))
+    .openapi(routes.log, async (c) => c.json(await projects.log(c.req.valid('param').id, c.req.valid('query').after, c.req.valid('query').mark), 200))
     .openapi(routes.versions, async (c) => c.json(await projects.versions(c.req.valid('param').id), 200))
     .openapi(routes.keepVersion, async (c) => c.json(await projects.keepVersion(c.req.valid('param').id, c.req.valid('json').name), 201))
     .openapi(routes.removeVersion, async (c) => {

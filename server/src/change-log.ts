@@ -14,6 +14,8 @@ export interface LogEntry {
   revision: number;
   /** The identity of the log after the change. */
   mark: string;
+  /** The sender's own key: whoever sent it knows by it that the entry is his. */
+  key: string;
   name: string;
   at: string;
   changeSet: ChangeSet;
@@ -78,7 +80,7 @@ export class ChangeLog {
   async entries(em: EntityManager, id: string, after: number, upTo?: number): Promise<LogEntry[]> {
     const revision = { $gt: after, ...(upTo === undefined ? {} : { $lte: upTo }) };
     const rows = await em.find(ChangeEntity, { project: id, revision }, { exclude: ['inverse'], orderBy: { revision: 'asc' }, limit: mostEntries });
-    return rows.map((entry) => ({ revision: entry.revision, mark: entry.mark, name: entry.name, at: entry.at.toISOString(), changeSet: JSON.parse(entry.changeSet) as ChangeSet }));
+    return rows.map((entry) => ({ revision: entry.revision, mark: entry.mark, key: entry.key, name: entry.name, at: entry.at.toISOString(), changeSet: JSON.parse(entry.changeSet) as ChangeSet }));
   }
 
   /** The document as it was at a revision: from the nearest snapshot after it, or from now, change by change back. */
@@ -125,8 +127,8 @@ export class ChangeLog {
     return { ...(await this.apply(em, row, sent.key, changeSet)), missed, changeSet };
   }
 
-  /** Whether the state on which an edit was made is none of this log. */
-  private async isOther(em: EntityManager, row: Pick<ProjectRow, 'id' | 'mark' | 'firstMark' | 'revision'>, { baseRevision, baseMark }: Append): Promise<boolean> {
+  /** Whether a state, such as that on which an edit was made, is none of this log. */
+  async isOther(em: EntityManager, row: Pick<ProjectRow, 'id' | 'mark' | 'firstMark' | 'revision'>, { baseRevision, baseMark }: Pick<Append, 'baseRevision' | 'baseMark'>): Promise<boolean> {
     if (baseRevision > row.revision) return true;
     return baseMark !== undefined && baseMark !== (await this.markAt(em, row, baseRevision));
   }
@@ -174,7 +176,7 @@ export class ChangeLog {
   }
 }
 
-function otherLog(row: Pick<ProjectRow, 'revision' | 'mark'>): ProblemError {
+export function otherLog(row: Pick<ProjectRow, 'revision' | 'mark'>): ProblemError {
   return new ProblemError(
     409,
     'other-log',

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { checkDocument, mendedText, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { notifying, type Announcer } from './announcer.ts';
-import { ChangeLog, columnsOf, mostEntries, rowOf, type Append, type Appended, type LogEntry } from './change-log.ts';
+import { ChangeLog, columnsOf, mostEntries, otherLog, rowOf, type Append, type Appended, type LogEntry } from './change-log.ts';
 import type { Database } from './database.ts';
 import { ProjectEntity, VersionEntity, type ProjectRow } from './entities.ts';
 import { KeptDocuments } from './kept-documents.ts';
@@ -205,11 +205,14 @@ export class Projects {
     return this.em.transactional((em) => this.changes.append(em, id, sent));
   }
 
-  /** The change log after a revision, oldest first, at most 500 entries at a time. */
-  async log(id: string, after: number): Promise<LogEntry[]> {
+  /**
+   * The change log after a revision, oldest first, at most 500 entries at a time.
+   * @param mark the identity of the log there, where it is known. @throws ProblemError 409 where the log has no such state.
+   */
+  async log(id: string, after: number, mark?: string): Promise<LogEntry[]> {
     const em = this.em;
-    await rowOf(em, id);
+    const row = await rowOf(em, id);
+    if (mark !== undefined && (await this.changes.isOther(em, row, { baseRevision: after, baseMark: mark }))) throw otherLog(row);
     return this.changes.entries(em, id, after);
   }
 }
-

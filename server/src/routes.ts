@@ -20,7 +20,7 @@ const summarySchema = z
   })
   .openapi('ProjectSummary');
 const mark = z.string().openapi({ description: 'The identity of the change log at this revision; another where the server’s data was put back and went on otherwise' });
-export const logEntrySchema = z.object({ revision: z.number().int(), mark, name: z.string(), at: z.iso.datetime(), changeSet: changeSetSchema }).openapi('LogEntry');
+export const logEntrySchema = z.object({ revision: z.number().int(), mark, key: z.string(), name: z.string(), at: z.iso.datetime(), changeSet: changeSetSchema }).openapi('LogEntry');
 const appendedSchema = z
   .object({
     revision: z.number().int(),
@@ -103,8 +103,8 @@ export const routes = {
   log: createRoute({
     method: 'get',
     path: '/projects/{id}/changes',
-    request: { params: id, query: z.object({ after: revision.default(0) }) },
-    responses: { 200: json(z.array(logEntrySchema), 'The change log after a revision, at most 500 entries'), ...missing },
+    request: { params: id, query: z.object({ after: revision.default(0), mark: z.string().max(100).optional() }) },
+    responses: { 200: json(z.array(logEntrySchema), 'The change log after a revision, at most 500 entries'), 409: problem('The log has no such state: its data was put back'), ...missing },
   }),
   versions: createRoute({ method: 'get', path: '/projects/{id}/versions', request: { params: id }, responses: { 200: json(z.array(versionSchema), 'Revisions that can be gone back to, the newest first'), ...missing } }),
   keepVersion: createRoute({ method: 'post', path: '/projects/{id}/versions', request: { params: id, body: body(named, 'What it is to be called') }, responses: { 201: json(versionSchema, 'Kept as it stands'), ...missing, ...refused } }),

@@ -2,15 +2,18 @@
 import type { ProjectSummary, Version } from '@yard-arch/server';
 import type { Api } from '@yard-arch/server/api';
 import { hc } from 'hono/client';
-import type { ChangeSet, Fault, ProjectDocument } from '@yard-arch/document';
+import type { Fault, ProjectDocument } from '@yard-arch/document';
+import type { LogEntry, SavingServer, State, Trouble } from '../state/saver.ts';
 
 const client = hc<Api>('/api');
 
 export type { ProjectSummary, Version };
 
-export interface Missed {
+/** A state of a project, as the server tells of it. */
+export interface ReadState {
   revision: number;
-  changeSet: ChangeSet;
+  mark: string;
+  document: ProjectDocument;
 }
 
 /** The server's answer when it could not do what was asked. */
@@ -19,16 +22,24 @@ export class ServerProblem extends Error {
     readonly status: number,
     readonly title: string,
     detail: string,
-    readonly faults: Fault[] = [],
-    readonly missed: Missed[] = [],
-    readonly revision: number | null = null,
+    readonly more: { kind?: string; faults?: Fault[]; missed?: LogEntry[]; revision?: number } = {},
   ) {
     super(detail);
   }
-  /** Whether the same request may succeed later: the server or its database is away, or the disk is full. */
-  get passing(): boolean {
-    return this.status === 0 || this.status >= 500;
+  get faults(): Fault[] {
+    return this.more.faults ?? [];
   }
+  /** Whether the same request may succeed later: the server or its database is away, the disk is full, or one is signed out. */
+  get passing(): boolean {
+    return [0, 401, 429, 502, 503, 504, 507].includes(this.status);
+  }
+}
+
+/** What went wrong, for the saving of edits. */
+export function troubleOf(error: unknown): Trouble | null {
+  if (!(error instanceof ServerProblem)) return null;
+  const { status, title, message, passing, more } = error;
+  return { status, kind: more.kind ?? '', title, message, missed: more.missed ?? [], revision: more.revision ?? null, passing };
 }
 
 async function told<T>(asked: Promise<{ ok: boolean; status: number; text(): Promise<string> }>): Promise<T> {
@@ -40,20 +51,14 @@ async function told<T>(asked: Promise<{ ok: boolean; status: number; text(): Pro
   }
   const text = await response.text();
   if (response.ok) return (text ? JSON.parse(text) : null) as T;
-  let problem: Partial<{ title: string; detail: string; faults: Fault[]; missed: Missed[]; revision: number }> = {};
+  let problem: Partial<{ type: string; title: string; detail: string; faults: Fault[]; missed: LogEntry[]; revision: number }> = {};
   try {
     problem = JSON.parse(text) as typeof problem;
   } catch {
     // Not from our server: a proxy in between.
   }
-  throw new ServerProblem(
-    response.status,
-    problem.title ?? 'The server failed',
-    problem.detail ?? `It answered ${response.status}.`,
-    problem.faults,
-    problem.missed,
-    problem.revision ?? null,
-  );
+  const { type = '', title = 'The server failed', detail = `It answered ${response.status}.`, ...more } = problem;
+  throw new ServerProblem(response.status, title, detail, { ...more, kind: type.replace('/problems/', '') });
 }
 
 const of = (id: string) => ({ param: { id } });
@@ -67,17 +72,19 @@ export const api = {
   remove: (id: string) => told<null>(client.projects[':id'].$delete(of(id))),
   restore: (id: string) => told<ProjectSummary>(client.projects[':id'].restore.$post(of(id))),
   /** Takes an answer to a reading that was asked for earlier. */
-  readFrom: (asked: Promise<Response>) => told<{ revision: number; document: ProjectDocument }>(asked),
-  read: (id: string, revision?: number) => told<{ revision: number; document: ProjectDocument }>(client.projects[':id'].document.$get({ ...of(id), query: revision === undefined ? {} : { revision } })),
-  log: (id: string, after: number) => told<Missed[]>(client.projects[':id'].changes.$get({ ...of(id), query: { after } })),
+  readFrom: (asked: Promise<Response>) => told<ReadState>(asked),
+  read: (id: string, revision?: number) => told<ReadState>(client.projects[':id'].document.$get({ ...of(id), query: revision === undefined ? {} : { revision } })),
+  log: (id: string, after: State) => told<LogEntry[]>(client.projects[':id'].changes.$get({ ...of(id), query: { after: after.revision, mark: after.mark } })),
   versions: (id: string) => told<Version[]>(client.projects[':id'].versions.$get(of(id))),
   keepVersion: (id: string, name: string) => told<Version>(client.projects[':id'].versions.$post({ ...of(id), json: { name } })),
   removeVersion: (id: string, version: string) => told<null>(client.projects[':id'].versions[':version'].$delete({ param: { id, version } })),
-  append: (id: string, baseRevision: number, key: string, changeSet: ChangeSet) =>
-    told<{ revision: number }>(client.projects[':id'].changes.$post({ ...of(id), json: { baseRevision, key, changeSet } })),
+  append: (id: string, edit: Parameters<SavingServer['append']>[0]) => told<Awaited<ReturnType<SavingServer['append']>>>(client.projects[':id'].changes.$post({ ...of(id), json: edit })),
+  begin: (id: string, kind: 'glb' | 'obj' | 'report') => told<{ id: string }>(client.projects[':id'].jobs.$post({ ...of(id), json: { kind } })),
+  cancel: (job: string) => told<null>(client.jobs[':job'].$delete({ param: { job } })),
 };
 
 export const eventsUrl = (id: string): string => `/api/projects/${id}/events`;
 export const pictureUrl = (project: ProjectSummary): string => `/api/projects/${project.id}/picture?revision=${project.revision}`;
 export const fileUrl = (id: string): string => `/api/projects/${id}/file`;
-export const exportUrl = (id: string, format: 'glb' | 'obj'): string => `/api/projects/${id}/export?format=${format}`;
+export const jobEventsUrl = (job: string): string => `/api/jobs/${job}/events`;
+export const jobResultUrl = (job: string): string => `/api/jobs/${job}/result`;

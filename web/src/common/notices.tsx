@@ -14,8 +14,8 @@ export function notify(title: string, action?: NoticeAction): void {
 }
 
 /** Says that something failed, and why. It stays until it is closed. */
-export function complain(title: string, description: string): void {
-  toaster.create({ title, description, type: 'error', duration: 20_000, closable: true });
+export function complain(title: string, description: string, action?: NoticeAction): void {
+  toaster.create({ title, description, type: 'error', duration: 20_000, ...(action ? { action } : {}), closable: true });
 }
 
 export function Notices() {
@@ -42,7 +42,7 @@ export function Notices() {
               {toast.description && <Toast.Description fontSize="13px">{toast.description}</Toast.Description>}
             </div>
             {toast.action && (
-              <Toast.ActionTrigger borderWidth="1px" borderColor="whiteAlpha.500" fontWeight="600" px="3" ml="4">
+              <Toast.ActionTrigger borderWidth="1px" borderColor={toast.type === 'error' ? 'brick' : 'whiteAlpha.500'} color="inherit" fontWeight="600" px="3" ml="4" flexShrink="0" whiteSpace="nowrap">
                 {toast.action.label}
               </Toast.ActionTrigger>
             )}

@@ -1,13 +1,15 @@
 /** The setting-out page: register, sheet, strip of patterns, model and particulars of one project. */
-import { Box, Button, Flex, Heading, Spinner, Text } from '@chakra-ui/react';
+import { Button, Flex, Spinner } from '@chakra-ui/react';
 import { Maximize2, Minimize2 } from 'lucide-react';
 import type { ProjectDocument } from '@yard-arch/document';
 import { useEffect, useState, type ReactNode } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useNavigate, useParams } from 'react-router';
 import { BoardMenu } from '../commands/BoardMenu.tsx';
 import { Finder } from '../commands/Finder.tsx';
 import { fetchTheRest, later } from '../common/later.tsx';
+import { Banner } from './Banner.tsx';
 import { Desk } from './Desk.tsx';
+import { Failure } from './Failure.tsx';
 import { ManyParticulars } from '../particulars/ManyParticulars.tsx';
 import { OpeningParticulars } from '../particulars/OpeningParticulars.tsx';
 import { LineParticulars } from '../particulars/LineParticulars.tsx';
@@ -26,6 +28,7 @@ import { TopBar } from './TopBar.tsx';
 
 // Fetched when they are wanted; the finder is not one of them, since it is typed into blind.
 const KeyList = later(async () => (await import('../commands/KeyList.tsx')).KeyList);
+const AsideDialog = later(async () => (await import('./AsideDialog.tsx')).AsideDialog);
 const SheetsDialog = later(async () => (await import('./SheetsDialog.tsx')).SheetsDialog);
 const HistoryParticulars = later(async () => (await import('../particulars/HistoryParticulars.tsx')).HistoryParticulars);
 const OpeningsTable = later(async () => (await import('../table/OpeningsTable.tsx')).OpeningsTable, <div className="drawing" />);
@@ -38,11 +41,9 @@ export function EditorPage() {
   const { project = '', element: named } = useParams();
   const navigate = useNavigate();
   const document = useEditor((state) => state.document);
-  const failure = useEditor((state) => state.failure);
+  const failure = useEditor((state) => state.failure !== null);
   const element = useEditor((state) => state.element);
   const board = useEditor((state) => state.board);
-  const trouble = useEditor((state) => state.trouble);
-  const saving = useEditor((state) => state.saving);
   const [large, setLarge] = useState(() => localStorage.getItem('yard-arch-model-large') === 'yes');
 
   useEffect(() => {
@@ -97,27 +98,7 @@ export function EditorPage() {
     return () => window.removeEventListener('keydown', onKey);
   }, []);
 
-  if (failure)
-    return (
-      <Box maxW="520px" mx="auto" mt="18vh" p="8" bg="paper" borderWidth="1px">
-        <Heading as="h1" fontFamily="heading" fontSize="21px">
-          {failure.title}
-        </Heading>
-        <Text mt="2" color="ink2">
-          {failure.detail}
-        </Text>
-        <Flex gap="3" mt="5">
-          {failure.passing && (
-            <Button bg="ink" color="white" onClick={() => void openProject(project)}>
-              Try again
-            </Button>
-          )}
-          <Button variant="outline" asChild>
-            <Link to="/">All projects</Link>
-          </Button>
-        </Flex>
-      </Box>
-    );
+  if (failure) return <Failure project={project} />;
   if (!document)
     return (
       <Flex h="100%" align="center" justify="center" gap="3" color="ink2">
@@ -133,11 +114,7 @@ export function EditorPage() {
   return (
     <div className="editor">
       <TopBar document={document} project={project} />
-      {saving === 'kept here' && (
-        <div className="trouble" role="alert">
-          {trouble} Your edits are kept in this browser and sent as soon as that is possible.
-        </div>
-      )}
+      <Banner project={project} />
       <Desk
         large={large}
         register={<Register document={document} />}
@@ -218,6 +195,9 @@ function Dialogs({ document }: { document: ProjectDocument }) {
       </FromThenOn>
       <FromThenOn when={dialog === 'keys'}>
         <KeyList />
+      </FromThenOn>
+      <FromThenOn when={dialog === 'aside'}>
+        <AsideDialog />
       </FromThenOn>
       <FromThenOn when={dialog === 'sheets'}>
         <SheetsDialog document={document} />

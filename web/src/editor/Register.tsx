@@ -180,20 +180,22 @@ function Entry({ element, document, count }: { element: Element; document: Proje
 }
 
 function Renaming({ name, onDone }: { name: string; onDone: (name: string | null) => void }) {
-  const [text, setText] = useState(name);
+  // With nothing typed nothing is written, whatever it is called by now.
+  const [typed, setTyped] = useState<string | null>(null);
+  const done = (): void => onDone(typed === null ? null : typed.trim());
   return (
     <input
       className="renaming"
       autoFocus
       aria-label={`New name of ${name}`}
-      value={text}
+      value={typed ?? name}
       maxLength={120}
       onFocus={(event) => event.target.select()}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={() => onDone(text.trim())}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={done}
       onKeyDown={(event) => {
         event.stopPropagation();
-        if (event.key === 'Enter') onDone(text.trim());
+        if (event.key === 'Enter') done();
         if (event.key === 'Escape') onDone(null);
       }}
     />

@@ -3,8 +3,8 @@ import { Button, Flex, IconButton, Menu, Portal, Text } from '@chakra-ui/react';
 import { unitsLabel, type ProjectDocument, type Units } from '@yard-arch/document';
 import { History, Redo2, Search, Undo2 } from 'lucide-react';
 import { Link } from 'react-router';
-import { exportUrl, fileUrl } from '../common/api.ts';
 import { Mark } from '../common/Mark.tsx';
+import { ExportMenu } from './ExportMenu.tsx';
 import { setUnits } from './edits.ts';
 import { choose } from './choice.ts';
 import { useEditor } from './state.ts';
@@ -61,37 +61,23 @@ export function TopBar({ document, project }: { document: ProjectDocument; proje
   );
 }
 
-function ExportMenu({ project }: { project: string }) {
-  const saving = useEditor((state) => state.saving);
-  const urls: Record<string, string> = { glb: exportUrl(project, 'glb'), obj: exportUrl(project, 'obj'), file: fileUrl(project) };
-  return (
-    <Menu.Root onSelect={({ value }) => window.location.assign(urls[value]!)}>
-      <Menu.Trigger asChild>
-        <Button size="xs" bg="ink" color="white" disabled={saving === 'kept here'} title={saving === 'kept here' ? 'Export waits until the edits are saved' : 'Export'}>
-          Export
-        </Button>
-      </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content bg="paper">
-            <Menu.Item value="glb">GLB, for renderers</Menu.Item>
-            <Menu.Item value="obj">OBJ with MTL (ZIP)</Menu.Item>
-            <Menu.Item value="file">Project file (JSON)</Menu.Item>
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
-    </Menu.Root>
-  );
-}
-
 function SavingState() {
   const saving = useEditor((state) => state.saving);
   const trouble = useEditor((state) => state.trouble);
   const count = useEditor((state) => state.pendingCount);
-  const text = saving === 'saved' ? 'saved' : saving === 'saving' ? 'saving…' : `${count} edit${count === 1 ? '' : 's'} kept in this browser`;
+  const aside = useEditor((state) => state.aside.length);
+  const edits = (n: number): string => `${n} edit${n === 1 ? '' : 's'}`;
+  const text = { saved: 'saved', saving: 'saving…', 'kept here': `${edits(count)} kept in this browser`, deleted: count > 0 ? `deleted, ${edits(count)} kept in this browser` : 'deleted', 'put back': 'put back to an earlier state' }[saving];
   return (
-    <span className={`saving ${saving === 'kept here' ? 'bad' : saving === 'saved' ? 'good' : ''}`} role="status" data-testid="saving" title={trouble ?? undefined}>
-      {text}
-    </span>
+    <>
+      {aside > 0 && (
+        <button className="aside-count" onClick={() => useEditor.setState({ dialog: 'aside' })} title="Edits that could not be taken: look at them, try them again, or let them go">
+          {edits(aside)} set aside
+        </button>
+      )}
+      <span className={`saving ${saving === 'saved' ? 'good' : saving === 'saving' ? '' : 'bad'}`} role="status" data-testid="saving" title={trouble ?? undefined}>
+        {text}
+      </span>
+    </>
   );
 }

@@ -3,10 +3,9 @@ import type { MeshProof, OpeningStatus } from '@yard-arch/core';
 import type { Grip, ProjectDocument } from '@yard-arch/document';
 import { create } from 'zustand';
 import type { DrawnElement } from './cut-messages.ts';
-import type { Step } from './kept.ts';
+import type { SetAside, Step } from '../state/kept.ts';
+import type { Replaced, Standing } from '../state/saver.ts';
 
-/** How the saving of edits stands. */
-export type Saving = 'saved' | 'saving' | 'kept here';
 
 /** What is chosen: openings of one element, in the order in which they were chosen, a pattern (to be looked at or placed), a datum or an axis, the project with its materials, its history, or nothing but the wall itself. */
 export type Chosen = { kind: 'wall' } | { kind: 'project' } | { kind: 'history' } | { kind: 'datum' | 'axis'; id: string } | { kind: 'openings'; ids: readonly string[] } | { kind: 'pattern'; id: string };
@@ -21,15 +20,20 @@ const nothing: readonly string[] = [];
 
 interface EditorState {
   project: string | null;
-  failure: { title: string; detail: string; passing: boolean } | null;
+  /** Why the project cannot be shown; `deleted` where it is not there, or no more, and how many unsent edits this browser keeps of it. */
+  failure: { title: string; detail: string; passing: boolean; deleted: boolean; kept: number } | null;
   /** The document with all edits, or null while it is being read. */
   document: ProjectDocument | null;
   /** The document with the edit that is just being made, such as a drag; null when none is. */
   draft: ProjectDocument | null;
-  saving: Saving;
+  saving: Standing;
   /** Why edits are only kept here. */
   trouble: string | null;
   pendingCount: number;
+  /** Edits that could not be taken. */
+  aside: readonly SetAside[];
+  /** Edits of this tab that later ones of others replaced, the newest last. */
+  replaced: readonly Replaced[];
   undo: Step[];
   redo: Step[];
   element: string | null;
@@ -39,7 +43,7 @@ interface EditorState {
   /** Which drawing is on the board: the chosen element's sheet, or the plan. */
   board: Board;
   /** The dialog that is open over the page. */
-  dialog: 'finder' | 'keys' | 'sheets' | null;
+  dialog: 'finder' | 'keys' | 'sheets' | 'aside' | null;
   /** Elements that are not shown in the model and only faintly in plan; remembered in this browser. */
   hidden: ReadonlySet<string>;
   /** The point by which an opening is placed and held. */
@@ -71,6 +75,8 @@ export function initial(): EditorState {
     saving: 'saved',
     trouble: null,
     pendingCount: 0,
+    aside: [],
+    replaced: [],
     undo: [],
     redo: [],
     element: null,

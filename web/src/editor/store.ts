@@ -1,90 +1,190 @@
 /**
- * The document and its saving. The document that is shown is what the server holds plus the edits not yet sent; every edit is a change set,
- * goes to the worker to be cut and into the queue to be saved, and can be undone by its inverse.
+ * The document and its edits. The document that is shown is what the server holds plus the edits not yet sent; every edit is a change set,
+ * goes to the worker to be cut and to the saver to be saved, and can be undone by its inverse.
  */
 import { applyChangeSet, differenceOf, rebased, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
-import { api, eventsUrl, ServerProblem } from '../common/api.ts';
-import { complain } from '../common/notices.tsx';
+import { api, eventsUrl, ServerProblem, troubleOf } from '../common/api.ts';
+import { complain, notify } from '../common/notices.tsx';
+import { holdTab, Keeper, livingTabs, nothingKept } from '../state/kept.ts';
+import { Saver, type Replaced, type SavingListener, type SavingState } from '../state/saver.ts';
 import { takeAhead } from './ahead.ts';
 import { chooseOpenings, rememberedChoice, rememberedElement, rememberedHidden } from './choice.ts';
 import { post, startWorker, stopWorker } from './cutting.ts';
-import { readKept, writeKept, type Pending } from './kept.ts';
 import { lockedBy } from './locks.ts';
+import { replacedWords } from './replaced-words.ts';
 import { initial, useEditor } from './state.ts';
 
 const { getState, setState } = useEditor;
 
-// What the server holds, and what it has yet to be told.
-let base: ProjectDocument | null = null;
-let revision = 0;
-let pending: Pending[] = [];
-let session = 0;
+/** What is there while a project is open. */
+interface Session {
+  project: string;
+  saver: Saver;
+  keeper: Keeper;
+  line: Line;
+}
 
-/** The newest revision that the server has told of, and the line on which it tells. */
-let heard = 0;
-let line: EventSource | null = null;
+let session: Session | null = null;
 
 /** Opens a project: reads it, takes up edits that were kept in this browser, and cuts it. */
 export async function openProject(project: string): Promise<void> {
-  const mine = ++session;
-  line?.close();
-  heard = 0;
-  stopWorker();
-  setState({ ...initial(), project, hidden: rememberedHidden(project) });
+  closeProject();
+  setState({ project, hidden: rememberedHidden(project) });
+  const keeper = new Keeper(project, holdTab, livingTabs);
+  const mine: Session = { project, keeper, saver: new Saver(serverOf(project), listenerOf(() => mine)), line: new Line(project) };
+  session = mine;
   // It starts while the document is read, or has started before.
   const ahead = takeAhead(project);
   startWorker(ahead ?? undefined);
+  const kept = await keeper.read().catch((error: Error) => {
+    complain('What this browser keeps cannot be read', `${error.message}. Edits are still sent to the server as you make them.`);
+    return nothingKept;
+  });
   try {
-    const kept = await readKept(project);
     const read = await (ahead ? api.readFrom(ahead.read) : api.read(project));
     if (mine !== session) return;
-    base = read.document;
-    revision = read.revision;
-    pending = kept.pending;
-    setState({ undo: kept.undo, redo: kept.redo });
-    show(replayed(), pending.length === 0 ? revision : null);
-    const element = rememberedElement(project) ?? Object.keys(getState().document!.elements)[0] ?? null;
-    setState({ element: element && getState().document!.elements[element] ? element : (Object.keys(getState().document!.elements)[0] ?? null) });
-    const choice = rememberedChoice(project);
-    const known = getState().document!;
-    if (choice.kind === 'openings' ? choice.ids.every((id) => known.openings[id]?.element === getState().element) : choice.kind === 'pattern' && known.patterns[choice.id])
-      setState({ chosen: choice });
-    hear(project);
-    if (pending.length > 0) void save();
+    setState({ undo: [...kept.undo], redo: [...kept.redo] });
+    mine.saver.begin(read, kept);
+    chooseAsBefore(project, getState().document!);
+    mine.line.open(mine.saver);
   } catch (error) {
     if (mine !== session) return;
-    const problem = error instanceof ServerProblem ? error : null;
-    setState({ failure: { title: problem?.title ?? 'The project cannot be opened', detail: (error as Error).message, passing: problem?.passing ?? false } });
+    if (!(error instanceof ServerProblem)) throw error;
+    const { title, message, passing, status } = error;
+    setState({ failure: { title, detail: message, passing, deleted: status === 404, kept: kept.pending.length } });
   }
+}
+
+function chooseAsBefore(project: string, document: ProjectDocument): void {
+  const remembered = rememberedElement(project);
+  const element = remembered && document.elements[remembered] ? remembered : (Object.keys(document.elements)[0] ?? null);
+  setState({ element });
+  const choice = rememberedChoice(project);
+  if (choice.kind === 'openings' ? choice.ids.every((id) => document.openings[id]?.element === element) : choice.kind === 'pattern' && document.patterns[choice.id]) setState({ chosen: choice });
 }
 
 /** Leaves the project; what is not yet sent stays kept. */
 export function closeProject(): void {
-  session += 1;
-  line?.close();
+  session?.saver.end();
+  session?.line.close();
+  session = null;
   stopWorker();
   setState(initial());
 }
 
-/** The server's document with the edits that are still to be sent; edits that no longer fit are dropped, and said so. */
-function replayed(): ProjectDocument {
-  let document = base!;
-  pending = pending.flatMap((edit) => {
-    try {
-      const changeSet = edit.inverse ? rebased(edit.changeSet, edit.inverse, document) : edit.changeSet;
-      const applied = applyChangeSet(document, changeSet);
-      document = applied.document;
-      return [{ key: edit.key, changeSet, inverse: applied.inverse }];
-    } catch (error) {
-      complain(`“${edit.changeSet.name}” could not be kept`, `The project was changed meanwhile, and the edit no longer fits it. ${(error as Error).message}`);
-      return [];
-    }
+/** Brings a deleted project back, with what this browser keeps of it. */
+export async function bringBack(project: string): Promise<void> {
+  try {
+    await api.restore(project);
+    if (getState().failure) await openProject(project);
+  } catch (error) {
+    complain('The project was not brought back', (error as Error).message);
+  }
+}
+
+/** Lets go of the edits that this browser keeps of a project that was deleted. */
+export async function letGo(project: string): Promise<void> {
+  session?.saver.letGo();
+  const keeper = new Keeper(project, holdTab, livingTabs);
+  await keeper.read();
+  await keeper.write(nothingKept);
+  setState(({ failure }) => ({ failure: failure && { ...failure, kept: 0 } }));
+}
+
+const serverOf = (project: string): ConstructorParameters<typeof Saver>[0] => ({
+  read: () => api.read(project),
+  log: (after) => api.log(project, after),
+  append: (edit) => api.append(project, edit),
+  troubleOf,
+});
+
+function listenerOf(mine: () => Session): SavingListener {
+  const current = (): boolean => session === mine();
+  return {
+    shows: (document, revision) => void (current() && show(document, revision)),
+    stands: (state) => void (current() && stands(state)),
+    setAside(edit) {
+      if (!current()) return;
+      // What it did is not there, and so cannot be undone.
+      setState(({ undo }) => ({ undo: undo.filter(({ key }) => key !== edit.key) }));
+      complain(`“${edit.changeSet.name}” was set aside`, edit.reason, { label: 'Show', onClick: () => setState({ dialog: 'aside' }) });
+    },
+    replaced: (replaced) => void (current() && tellReplaced(replaced)),
+  };
+}
+
+function stands({ saving, trouble, pending, aside }: SavingState): void {
+  const gone = saving === 'deleted' && getState().saving !== 'deleted';
+  setState({ saving, trouble, pendingCount: pending.length, aside });
+  if (gone) complain('The project was deleted', pending.length > 0 ? 'Edits that are not saved yet stay in this browser until it is back.' : 'It can be brought back for 30 days.');
+  kept = { pending, aside };
+  keep();
+}
+
+let kept: Pick<SavingState, 'pending' | 'aside'> = { pending: [], aside: [] };
+
+/** Keeps in this browser what there is to keep. */
+function keep(): void {
+  const { undo, redo } = getState();
+  session?.keeper.write({ ...kept, undo, redo }).catch((error: Error) => {
+    complain('Edits cannot be kept in this browser', `${error.message}. They are still sent to the server as you make them.`);
   });
-  return document;
+}
+
+function tellReplaced(replaced: Replaced): void {
+  setState((state) => ({ replaced: [...state.replaced, replaced].slice(-50) }));
+  const { document } = getState();
+  if (document) complain(`Somebody’s later edit, “${replaced.by}”, replaced yours`, replacedWords(replaced, document), { label: 'Put mine back', onClick: () => putBack(replaced) });
+}
+
+/** Brings back what somebody's later edit replaced; an edit like any other. */
+export function putBack(replaced: Replaced): void {
+  if (commit(replaced.back)) setState((state) => ({ replaced: state.replaced.filter((other) => other !== replaced) }));
+}
+
+/** Edits that were set aside: tried again, or let go. */
+export const retryAside = (keys: readonly string[]): void => session?.saver.retry(keys);
+export const dropAside = (keys: readonly string[]): void => session?.saver.drop(keys);
+
+/** The server's data was put back: what is to stand, this page's or the server's. */
+export async function choosePutBack(which: 'ours' | 'theirs'): Promise<void> {
+  const { document } = getState();
+  if (!session || !document) return;
+  try {
+    if (which === 'theirs') await session.saver.takeServers();
+    else await session.saver.keepOurs(document, differenceOf);
+    notify(which === 'theirs' ? 'The server’s state stands' : 'This page’s state stands');
+  } catch (error) {
+    if (!(error instanceof ServerProblem)) throw error;
+    complain('That cannot be done now', error.message);
+  }
+}
+
+/** The line on which the server tells what others do. */
+class Line {
+  private source: EventSource | null = null;
+  private again: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(private readonly project: string) {}
+
+  open(saver: Saver): void {
+    this.source = new EventSource(eventsUrl(this.project));
+    this.source.addEventListener('state', ({ data }) => saver.hear(JSON.parse(data as string) as { revision: number; mark: string }));
+    this.source.addEventListener('deleted', () => saver.hearDeleted());
+    this.source.addEventListener('error', () => {
+      // It tries again by itself, unless it was refused.
+      if (this.source?.readyState === EventSource.CLOSED) this.again = setTimeout(() => this.open(saver), 4000);
+    });
+  }
+
+  close(): void {
+    clearTimeout(this.again);
+    this.source?.close();
+  }
 }
 
 /** Shows a document. @param revision the server's that it is, where it is no more than that. */
-function show(document: ProjectDocument, revision: number | null = null): void {
+function show(document: ProjectDocument, revision: number | null): void {
   setState({ document, draft: null });
   post({ kind: 'document', document, revision });
   settle();
@@ -102,25 +202,15 @@ function settle(): void {
   if (placing && !document.patterns[placing.pattern]?.sizes[placing.size]) setState({ placing: null });
 }
 
-function keep(): void {
-  const { project, undo, redo } = getState();
-  setState({ pendingCount: pending.length });
-  if (!project) return;
-  writeKept(project, { pending, undo, redo }).catch((error: Error) => {
-    complain('Edits cannot be kept in this browser', `${error.message}. They are still sent to the server as you make them.`);
-  });
-}
-
-function enter(changeSet: ChangeSet): ChangeSet | null {
+function enter(changeSet: ChangeSet): { inverse: ChangeSet; key: string } | null {
   const { document } = getState();
-  if (!document) return null;
+  if (!document || !session) return null;
   try {
-    const applied = applyChangeSet(document, changeSet);
-    setState({ document: applied.document, draft: null });
+    const { document: next, inverse } = applyChangeSet(document, changeSet);
+    setState({ document: next, draft: null });
     post({ kind: 'apply', changeSet });
-    pending = [...pending, { key: crypto.randomUUID(), changeSet, inverse: applied.inverse }];
     settle();
-    return applied.inverse;
+    return { inverse, key: session.saver.add(changeSet, inverse) };
   } catch (error) {
     if (!(error instanceof Refused)) throw error;
     dropPreview();
@@ -138,11 +228,10 @@ export function commit(changeSet: ChangeSet): boolean {
     complain(`Cannot ${changeSet.name}`, `${lock} is locked. Unlock it in the register first.`);
     return false;
   }
-  const inverse = enter(changeSet);
-  if (!inverse) return false;
-  setState((state) => ({ undo: [...state.undo, { changeSet, inverse }], redo: [] }));
+  const entered = enter(changeSet);
+  if (!entered) return false;
+  setState((state) => ({ undo: [...state.undo, { changeSet, ...entered }], redo: [] }));
   keep();
-  void save();
   return true;
 }
 
@@ -166,127 +255,23 @@ function dropPreview(): void {
 }
 
 function step(from: 'undo' | 'redo'): void {
-  const stack = getState()[from];
-  const last = stack.at(-1);
-  if (!last) return;
+  const last = getState()[from].at(-1);
   const { document } = getState();
-  if (!document) return;
+  if (!last || !document) return;
   // Only what the edit itself changed is taken back or made again, whatever others have changed since.
   const changeSet = from === 'undo' ? { ...rebased(last.inverse, last.changeSet, document), name: `undo ${last.changeSet.name}`.slice(0, 200) } : rebased(last.changeSet, last.inverse, document);
-  const inverse = enter(changeSet);
+  const entered = enter(changeSet);
   // One that no longer fits is passed over, so that those before it can still be reached.
   const to = from === 'undo' ? 'redo' : 'undo';
   setState((state) => ({
     [from]: state[from].slice(0, -1),
-    ...(inverse ? { [to]: [...state[to], from === 'undo' ? last : { changeSet: last.changeSet, inverse }] } : {}),
+    ...(entered ? { [to]: [...state[to], from === 'undo' ? last : { changeSet: last.changeSet, ...entered }] } : {}),
   }));
   keep();
-  void save();
 }
 
 export const undo = (): void => step('undo');
 export const redo = (): void => step('redo');
-
-let busy = false;
-let wait = 500;
-let again: ReturnType<typeof setTimeout> | undefined;
-
-/** Sends edits one after the other until none is left. While the server is away it tries again, ever less often. */
-async function save(): Promise<void> {
-  if (busy) return;
-  busy = true;
-  clearTimeout(again);
-  const mine = session;
-  const project = getState().project!;
-  try {
-    while (pending.length > 0 && mine === session) {
-      if (getState().saving === 'saved') setState({ saving: 'saving' });
-      const first = pending[0]!;
-      try {
-        const answer = await api.append(project, revision, first.key, first.changeSet);
-        if (mine !== session) return;
-        if (answer.revision === revision + 1) {
-          base = applyChangeSet(base!, first.changeSet).document;
-          revision = answer.revision;
-          pending = pending.slice(1);
-        } else {
-          // It had been taken in before, in an answer that never came: read how things stand.
-          pending = pending.slice(1);
-          await catchUp(project);
-        }
-        wait = 500;
-        setState({ saving: 'saving', trouble: null });
-        keep();
-      } catch (error) {
-        if (mine !== session) return;
-        if (!(error instanceof ServerProblem)) throw error;
-        if (error.status === 409) await catchUp(project, error);
-        else if (error.passing) throw error;
-        else {
-          pending = pending.slice(1);
-          complain(`“${first.changeSet.name}” was not saved`, `${error.message} The project is shown as it is saved.`);
-          keep();
-          await catchUp(project);
-        }
-      }
-    }
-    if (mine === session) setState({ saving: 'saved', trouble: null });
-  } catch (error) {
-    // Away while an edit was sent, or while what was missed was read: either way it is tried again.
-    if (mine !== session) return;
-    if (!(error instanceof ServerProblem)) throw error;
-    setState({ saving: 'kept here', trouble: `${error.title}. ${error.message}` });
-    again = setTimeout(() => void save(), wait);
-    wait = Math.min(wait * 2, 8000);
-  } finally {
-    busy = false;
-    if (mine === session) void takeIn(project);
-  }
-}
-
-/** Listens for what other tabs and people do, and takes it in. */
-function hear(project: string): void {
-  line = new EventSource(eventsUrl(project));
-  line.addEventListener('revision', ({ data }) => {
-    heard = Math.max(heard, Number(data));
-    void takeIn(project);
-  });
-}
-
-/** Takes in what was heard of, unless edits are being sent: that takes it in itself. */
-async function takeIn(project: string): Promise<void> {
-  if (busy || heard <= revision) return;
-  busy = true;
-  const mine = session;
-  try {
-    await catchUp(project);
-  } catch {
-    // The next edit, or the next thing heard, tries again.
-  } finally {
-    busy = false;
-    if (mine === session && pending.length > 0) void save();
-  }
-}
-
-/** Takes in what others did meanwhile, under the edits that are still to be sent. */
-async function catchUp(project: string, conflict?: ServerProblem): Promise<void> {
-  const mine = session;
-  const missed = conflict ? conflict.missed : await api.log(project, revision);
-  if (mine !== session) return;
-  const newest = conflict?.revision ?? missed.at(-1)?.revision ?? revision;
-  const complete = missed.length > 0 && missed[0]!.revision === revision + 1 && missed.at(-1)!.revision === newest && newest >= heard;
-  if (complete) {
-    base = missed.reduce((document, { changeSet }) => applyChangeSet(document, changeSet).document, base!);
-    revision = newest;
-  } else if (missed.length > 0 || heard > revision) {
-    const read = await api.read(project);
-    if (mine !== session) return;
-    base = read.document;
-    revision = read.revision;
-  }
-  show(replayed());
-  keep();
-}
 
 /** Goes back to a version: an edit like any other, that can be undone. @returns false when there was nothing to change. */
 export async function goBackTo(version: { revision: number; name: string }): Promise<boolean> {
@@ -311,6 +296,4 @@ export function stepTo(count: number): void {
   }
 }
 
-window.addEventListener('online', () => {
-  if (pending.length > 0) void save();
-});
+window.addEventListener('online', () => session?.saver.nudge());

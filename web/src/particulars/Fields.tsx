@@ -1,6 +1,6 @@
 /** Fields of the particulars: a label, what stands there, and what it is measured from. Each keeps what was typed until it is right. */
-import { formatLength, parseLength, smallest, unitsLabel, type Units } from '@yard-arch/document';
-import { useEffect, useId, useState, type ReactNode } from 'react';
+import { formatLength, nameSchema, parseLength, smallest, unitsLabel, type Units } from '@yard-arch/document';
+import { useId, useState, type ReactNode } from 'react';
 
 export function Row({ label, children, note }: { label: string; children: ReactNode; note?: ReactNode }) {
   return (
@@ -29,60 +29,55 @@ interface TypedProps {
 
 function Typed({ label, list, bare, shown, note, hint, onType, onStep }: TypedProps) {
   const id = useId();
-  const [text, setText] = useState(shown);
-  const [typing, setTyping] = useState(false);
+  // What was typed, and what stood there when typing began; until then the field follows what it shows.
+  const [typed, setTyped] = useState<{ text: string; over: string } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  useEffect(() => {
-    if (!typing) {
-      setText(shown);
-      setFault(null);
-    }
-  }, [shown, typing]);
+  const leave = (): void => {
+    setTyped(null);
+    setFault(null);
+  };
   const take = (): boolean => {
-    if (text.trim() === shown.trim()) {
-      setFault(null);
-      return true;
-    }
-    const why = onType(text);
-    setFault(why);
+    const why = typed === null || typed.text.trim() === shown.trim() ? null : onType(typed.text);
+    if (why === null) leave();
+    else setFault(why);
     return why === null;
   };
+  const meanwhile = typed !== null && typed.over !== shown;
   const field = (
     <input
       id={id}
       list={list}
       aria-label={bare ? label : undefined}
-      value={text}
+      value={typed?.text ?? shown}
       title={hint}
       aria-invalid={fault !== null}
-      aria-describedby={fault ? `${id}-fault` : undefined}
-      onFocus={(event) => {
-        setTyping(true);
-        event.target.select();
-      }}
-      onChange={(event) => setText(event.target.value)}
-      onBlur={() => {
-        if (take()) setTyping(false);
-      }}
+      aria-describedby={[fault && `${id}-fault`, meanwhile && `${id}-meanwhile`].filter(Boolean).join(' ') || undefined}
+      onFocus={(event) => event.target.select()}
+      onChange={(event) => setTyped({ text: event.target.value, over: typed?.over ?? shown })}
+      onBlur={() => void take()}
       onKeyDown={(event) => {
         if (event.key === 'Enter') take();
-        else if (event.key === 'Escape') {
-          setText(shown);
-          setFault(null);
-        } else if (onStep && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+        else if (event.key === 'Escape') leave();
+        else if (onStep && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
           event.preventDefault();
-          if (take()) {
-            setTyping(false);
-            onStep((event.key === 'ArrowUp' ? 1 : -1) * (event.shiftKey ? 10 : 1));
-          }
+          if (take()) onStep((event.key === 'ArrowUp' ? 1 : -1) * (event.shiftKey ? 10 : 1));
         }
       }}
     />
   );
-  const told = fault && (
-    <div className="fault" id={`${id}-fault`} role="alert">
-      {fault}
-    </div>
+  const told = (
+    <>
+      {meanwhile && (
+        <div className="meanwhile" id={`${id}-meanwhile`} role="status">
+          It was changed meanwhile, to {shown}. Escape takes that.
+        </div>
+      )}
+      {fault && (
+        <div className="fault" id={`${id}-fault`} role="alert">
+          {fault}
+        </div>
+      )}
+    </>
   );
   if (bare)
     return (
@@ -213,9 +208,9 @@ export function NameField({ label, value, onChange }: { label: string; value: st
       shown={value}
       hint="Up to 120 characters"
       onType={(text) => {
-        if (text.trim() === '') return `${label} must not be empty.`;
-        if (text.trim().length > 120) return `${label} must have at most 120 characters.`;
-        return onChange(text.trim()) ? null : `${label} was not changed.`;
+        const checked = nameSchema.safeParse(text);
+        if (!checked.success) return `${label} ${checked.error.issues[0]!.message}.`;
+        return onChange(checked.data) ? null : `${label} was not changed.`;
       }}
     />
   );
@@ -232,8 +227,10 @@ export function FreeName({ label, value, otherwise, known, onChange }: { label: 
         shown={value ?? otherwise}
         hint={`A name, or nothing for “${otherwise}”`}
         onType={(text) => {
-          if (text.trim().length > 120) return `${label} must have at most 120 characters.`;
-          onChange(text.trim() === '' || text.trim() === otherwise ? null : text.trim());
+          const name = text.trim();
+          const checked = name === '' || name === otherwise ? null : nameSchema.safeParse(name);
+          if (checked && !checked.success) return `${label} ${checked.error.issues[0]!.message}.`;
+          onChange(checked ? checked.data : null);
           return null;
         }}
       />

@@ -6,7 +6,8 @@ import { useState } from 'react';
 import { api, type Version } from '../common/api.ts';
 import { complain, notify } from '../common/notices.tsx';
 import { useEditor } from '../editor/state.ts';
-import { goBackTo, stepTo, undo } from '../editor/store.ts';
+import { replacedWords } from '../editor/replaced-words.ts';
+import { goBackTo, putBack, stepTo, undo } from '../editor/store.ts';
 
 const when = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
@@ -20,6 +21,7 @@ export function HistoryParticulars() {
         History
       </Heading>
       <Versions />
+      <ReplacedEdits />
       <hr />
       <h3>Edits in this tab, {steps.length}</h3>
       {steps.length === 0 && <p>What you do is listed here, and can be stepped through back and forth.</p>}
@@ -43,6 +45,31 @@ export function HistoryParticulars() {
         )}
       </ol>
     </section>
+  );
+}
+
+/** What later edits of others replaced of this tab's, with a way back. */
+function ReplacedEdits() {
+  const replaced = useEditor((state) => state.replaced);
+  const document = useEditor((state) => state.document)!;
+  if (replaced.length === 0) return null;
+  return (
+    <>
+      <hr />
+      <h3>Replaced by others’ later edits</h3>
+      <ul className="replaced">
+        {[...replaced].reverse().map((one, i) => (
+          <li key={i}>
+            <span>
+              <b>{one.by}</b> {replacedWords(one, document)}
+            </span>
+            <button className="link" onClick={() => putBack(one)}>
+              put mine back
+            </button>
+          </li>
+        ))}
+      </ul>
+    </>
   );
 }
 

@@ -16,8 +16,11 @@ const lastChoice = new Map<string, number>();
 
 export function FigureField({ figure, units, onDone, onClose }: FigureFieldProps) {
   const { choices, what } = figure;
-  const [text, setText] = useState(formatLength(figure.value, units));
-  const [chosen, setChosen] = useState(Math.min(lastChoice.get(what) ?? 0, choices.length - 1));
+  // What stood there when it was opened: with nothing typed nothing is written.
+  const [shown] = useState(() => formatLength(figure.value, units));
+  const [text, setText] = useState(shown);
+  const [first] = useState(() => Math.min(lastChoice.get(what) ?? 0, choices.length - 1));
+  const [chosen, setChosen] = useState(first);
   const [refusal, setRefusal] = useState<string | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const box = useRef<HTMLDivElement>(null);
@@ -34,7 +37,8 @@ export function FigureField({ figure, units, onDone, onClose }: FigureFieldProps
       onKeyDown={(event) => {
         event.stopPropagation();
         if (event.key === 'Escape') onClose();
-        if (event.key === 'Enter' && value !== null) {
+        if (event.key === 'Enter' && text === shown && chosen === first) onClose();
+        else if (event.key === 'Enter' && value !== null) {
           lastChoice.set(what, chosen);
           setRefusal(onDone(value, choices[chosen]!));
         }
