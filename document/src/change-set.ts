@@ -1,6 +1,6 @@
 /** Change sets: the one way in which a document is edited, each with its inverse. */
 import { z } from 'zod';
-import { FaultList, faultsOf, referenceFaults, referencesOf, Refused, type Fault, type Rings } from './faults.ts';
+import { FaultList, faultsOf, mostFaults, referenceFaults, referencesOf, Refused, type Fault, type Rings } from './faults.ts';
 import { line } from './figures.ts';
 import { Draft, row, type Settings } from './reading.ts';
 import { documentSchema, tableNames, tableSchemas, type ProjectDocument, type Row, type TableName } from './schema.ts';
@@ -31,12 +31,38 @@ export const changeSchema = z.discriminatedUnion('op', [putSchema, removeSchema,
 /** One step of a change set: a row put (made or replaced), a row removed, or the project's own settings. */
 export type Change = z.infer<typeof changeSchema>;
 
+/** The most changes of one edit. */
+const mostChanges = 50_000;
+
 export const changeSetSchema = z.strictObject({
   name: line.trim().min(1, 'must say what was done').max(200, 'must have at most 200 characters'),
-  changes: z.array(changeSchema).min(1, 'must hold at least one change').max(50_000, 'must hold at most 50000 changes'),
+  changes: z.array(changeSchema).min(1, 'must hold at least one change').max(mostChanges, `must hold at most ${mostChanges} changes`),
 });
 /** A named edit. `name` says what was done, in the words of an undo entry: "move opening C-07". */
 export type ChangeSet = z.infer<typeof changeSetSchema>;
+
+/**
+ * Checks that a value is a change set. Looking ends where there are too many faults to tell.
+ * @throws Refused with the path and reason of the first faults.
+ */
+export function checkChangeSet(value: unknown): ChangeSet {
+  const frame = changeSetSchema.extend({ changes: z.array(z.unknown()).min(1, 'must hold at least one change').max(mostChanges, `must hold at most ${mostChanges} changes`) }).safeParse(value);
+  const faults = new FaultList();
+  const changes: Change[] = [];
+  if (!frame.success) faults.add(faultsOf(frame.error, ['changeSet']));
+  else
+    for (const [i, change] of frame.data.changes.entries()) {
+      const checked = changeSchema.safeParse(change);
+      if (checked.success) changes.push(checked.data);
+      else faults.add(faultsOf(checked.error, ['changeSet', 'changes', i]));
+      if (faults.count >= mostFaults) {
+        faults.count += frame.data.changes.length - i - 1;
+        break;
+      }
+    }
+  if (faults.count > 0 || !frame.success) throw new Refused(sentence(faults.first, faults.count), faults.first, faults.count);
+  return { name: frame.data.name, changes };
+}
 
 /** A put, typed by its table. */
 export function putting<T extends TableName>(table: T, value: Row<T>): Change {

@@ -1,16 +1,22 @@
 /** The API: what each route does. */
 import { OpenAPIHono } from '@hono/zod-openapi';
-import { emptyDocument, readDocument, sentence, writeDocument } from '@yard-arch/document';
+import { emptyDocument, sentence, writeDocument, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { bodyLimit } from 'hono/body-limit';
 import { answerEvents, answerPieces } from './streams.ts';
 import { attachment, fileName } from './jobs/file-name.ts';
 import type { Job } from './jobs/jobs.ts';
 import type { JobKind } from './jobs/kinds.ts';
-import { answer, ProblemError, type Problem } from './problem.ts';
-import { routes } from './routes.ts';
+import { readEdit, type Head } from './edits.ts';
+import { answer, ProblemError, refusedBy, type Problem } from './problem.ts';
+import { projectId, routes } from './routes.ts';
 import type { Services } from './services.ts';
 
 const megabyte = 1024 * 1024;
+
+/** Edits of more bytes than this are read in a worker. */
+const largeEdit = 150_000;
+
+const whole = ({ head, changeSet }: { head: Head; changeSet: ChangeSet }) => ({ ...head, edit: { changeSet } });
 
 /** Methods that send a body. */
 const sending = new Set(['POST', 'PUT', 'PATCH']);
@@ -77,7 +83,6 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
       const { revision, mark, document } = await projects.text(id);
       return c.body(`{"revision":${revision},"mark":${JSON.stringify(mark)},"document":${document}}`, 200, { 'content-type': 'application/json' }) as never;
     })
-    .openapi(routes.append, async (c) => c.json(await projects.append(c.req.valid('param').id, c.req.valid('json')), 201))
     .openapi(routes.log, async (c) => c.json(await projects.log(c.req.valid('param').id, c.req.valid('query').after, c.req.valid('query').mark), 200))
     .openapi(routes.versions, async (c) => c.json(await projects.versions(c.req.valid('param').id), 200))
     .openapi(routes.keepVersion, async (c) => c.json(await projects.keepVersion(c.req.valid('param').id, c.req.valid('json').name), 201))
@@ -94,11 +99,23 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
       return c.body(null, 204);
     });
 
-  // Not by its schema: a large file is read and checked in a worker.
+  // Not by their schemas: what is large is read and checked in a worker.
+  api.openAPIRegistry.registerPath(routes.append);
+  api.post('/projects/:id/changes', async (c) => {
+    const id = projectId(c.req.param('id'));
+    const bytes = new Uint8Array(await c.req.arrayBuffer());
+    return c.json(await projects.append(id, bytes.length < largeEdit ? whole(readEdit(bytes)) : { ...(await headOf(bytes)), edit: { bytes } }), 201);
+  });
+  const headOf = async (bytes: Uint8Array): Promise<Head> => {
+    const outcome = await pool.run({ kind: 'read edit', bytes }, { limit: 60_000 });
+    if ('refused' in outcome) throw refusedBy(outcome);
+    if (!('head' in outcome)) throw new Error('a worker answered what was not asked');
+    return outcome.head;
+  };
   api.openAPIRegistry.registerPath(routes.upload);
   api.post('/projects/upload', async (c) => {
     const outcome = await pool.run({ kind: 'upload', bytes: new Uint8Array(await c.req.arrayBuffer()) }, { limit: 60_000 });
-    if ('refused' in outcome) throw new ProblemError(outcome.malformed ? 400 : 422, 'refused', 'What was sent does not fit', outcome.refused, { faults: outcome.faults, count: outcome.count });
+    if ('refused' in outcome) throw refusedBy(outcome);
     if (!('text' in outcome)) throw new Error('a worker answered what was not asked');
     return c.json(await projects.createFrom(outcome), 201);
   });
@@ -120,9 +137,11 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
     return answerPieces(c, jobs.pieces(job.id), { 'content-type': job.type!, 'content-length': String(job.size), 'content-disposition': attachment(job.name!) });
   });
   api.openapi(routes.download, async (c) => {
-    const { document } = await projects.text(c.req.valid('param').id);
-    const read = readDocument(document);
-    return c.body(writeDocument(read), 200, { 'content-type': 'application/json', 'content-disposition': attachment(fileName(read.name, 'json')) });
+    const { id } = c.req.valid('param');
+    const [{ document }, { name }] = [await projects.text(id), await projects.get(id)];
+    // A large one is written as it is kept: setting it out in lines would keep others waiting.
+    const text = document.length < 1_000_000 ? writeDocument(JSON.parse(document) as ProjectDocument) : document;
+    return c.body(text, 200, { 'content-type': 'application/json', 'content-disposition': attachment(fileName(name, 'json')) });
   });
   api.openapi(routes.export, async (c) => {
     const job = await finished(c.req.valid('param').id, c.req.valid('query').format, c.req.raw.signal);

@@ -4,11 +4,13 @@ import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
 import { LockMode } from '@mikro-orm/core';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { applyChangeSet, editsMeet, mendedText, readDocument, rebased, Refused, valuesChanged, withChanges, type Change, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { mendedText, readDocument, withChanges, type Change, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { notifying } from './announcer.ts';
 import { ChangeEntity, ProjectEntity, SnapshotEntity, VersionEntity, type ProjectRow } from './entities.ts';
+import { makeEdit, type Between, type Head } from './edits.ts';
 import type { KeptDocuments } from './kept-documents.ts';
-import { noSuchProject, ProblemError } from './problem.ts';
+import type { Pool } from './jobs/pool.ts';
+import { noSuchProject, ProblemError, refusedBy } from './problem.ts';
 
 export interface LogEntry {
   revision: number;
@@ -21,15 +23,24 @@ export interface LogEntry {
   changeSet: ChangeSet;
 }
 
-/** An edit that is sent. */
-export interface Append {
-  baseRevision: number;
-  /** The identity of the log on which it was made; where it is not known, only the revision tells. */
-  baseMark?: string | undefined;
-  key: string;
-  changeSet: ChangeSet;
-  /** Whether it may replace what others changed meanwhile; otherwise the sender is told of it first. */
-  over?: boolean | undefined;
+/** An edit that is sent: read, or where it is large as it came, to be read by a worker. */
+export interface Append extends Head {
+  edit: { changeSet: ChangeSet } | { bytes: Uint8Array };
+}
+
+/** An edit as it was made, as texts that are written down. */
+export interface MadeTexts {
+  /** The document after it. */
+  document: string;
+  elements: number;
+  openings: number;
+  projectName: string;
+  /** What the edit is called. */
+  name: string;
+  changeSet: string;
+  inverse: string;
+  /** The document, where it was made here. */
+  parsed?: ProjectDocument;
 }
 
 /** What became of an edit. */
@@ -51,6 +62,9 @@ export const snapshotEvery = 100;
 /** An edit after a pause of so many milliseconds begins a new sitting; the project as it was before is kept as a version. */
 const pause = 30 * 60_000;
 
+/** A project of more elements and openings than this is edited in a worker. */
+const large = 3000;
+
 const [squeeze, stretch] = [promisify(gzip), promisify(gunzip)];
 
 /** What a document tells in a list, and its text. */
@@ -66,7 +80,10 @@ export async function rowOf(em: EntityManager, id: string, lock = false): Promis
 }
 
 export class ChangeLog {
-  constructor(private readonly documents: KeptDocuments) {}
+  constructor(
+    private readonly documents: KeptDocuments,
+    private readonly pool: Pool | null,
+  ) {}
 
   /** The document as it stands. */
   async current(em: EntityManager, row: Pick<ProjectRow, 'id' | 'mark'>): Promise<ProjectDocument> {
@@ -92,7 +109,7 @@ export class ChangeLog {
       const from = Math.max(revision, to - snapshotEvery);
       for (const changes of await this.inverses(em, row.id, from, to)) document = withChanges(document, changes);
       // A log from before there were snapshots gets them as it is read.
-      if (from > revision) await this.keepSnapshot(em, row.id, from, document);
+      if (from > revision) await this.keepSnapshot(em, row.id, from, JSON.stringify(document));
       to = from;
     }
     return document;
@@ -104,8 +121,8 @@ export class ChangeLog {
     return rows.map(({ inverse }) => (JSON.parse(inverse) as ChangeSet).changes);
   }
 
-  private async keepSnapshot(em: EntityManager, project: string, revision: number, document: ProjectDocument): Promise<void> {
-    await em.upsert(SnapshotEntity, { project, revision, document: await squeeze(JSON.stringify(document)) }, { onConflictAction: 'ignore' });
+  private async keepSnapshot(em: EntityManager, project: string, revision: number, document: string): Promise<void> {
+    await em.upsert(SnapshotEntity, { project, revision, document: await squeeze(document) }, { onConflictAction: 'ignore' });
   }
 
   /**
@@ -120,11 +137,26 @@ export class ChangeLog {
       return { revision: known.revision, mark: known.mark, missed, changeSet: JSON.parse(known.changeSet) as ChangeSet };
     }
     if (await this.isOther(em, row, sent)) throw otherLog(row);
-    if (row.revision === sent.baseRevision) return { ...(await this.apply(em, row, sent.key, sent.changeSet)), missed: [], changeSet: sent.changeSet };
-    const missed = await this.entries(em, id, sent.baseRevision);
-    const changeSet = row.revision - sent.baseRevision > mostEntries ? null : await this.refitted(em, row, missed, sent);
-    if (!changeSet) throw stale(row, sent.baseRevision, missed);
-    return { ...(await this.apply(em, row, sent.key, changeSet)), missed, changeSet };
+    const late = row.revision - sent.baseRevision;
+    const missed = late > 0 ? await this.entries(em, id, sent.baseRevision) : [];
+    const between = late === 0 ? null : { inverses: await this.inverses(em, id, Math.max(sent.baseRevision, row.revision - mostEntries), row.revision), changes: missed.flatMap(({ changeSet }) => changeSet.changes) };
+    const made = late > mostEntries ? null : await this.make(em, row, sent, between);
+    if (!made) throw stale(row, sent.baseRevision, missed);
+    return { ...(await this.write(em, row, sent.key, made)), missed, changeSet: JSON.parse(made.changeSet) as ChangeSet };
+  }
+
+  /** Makes an edit, in a worker where it or the document is large. */
+  private async make(em: EntityManager, row: Omit<ProjectRow, 'document'>, { edit, over }: Append, between: Between | null): Promise<MadeTexts | null> {
+    if (!this.pool || ('changeSet' in edit && row.elements + row.openings < large)) {
+      const changeSet = 'changeSet' in edit ? edit.changeSet : (JSON.parse(new TextDecoder().decode(edit.bytes)) as { changeSet: ChangeSet }).changeSet;
+      const made = makeEdit(await this.current(em, row), changeSet, between, over);
+      return made && { ...columnsOf(made.document), parsed: made.document, name: made.changeSet.name, projectName: made.document.name, changeSet: JSON.stringify(made.changeSet), inverse: JSON.stringify(made.inverse) };
+    }
+    const { document } = await em.findOneOrFail(ProjectEntity, { id: row.id }, { fields: ['document'], disableIdentityMap: true });
+    const outcome = await this.pool.run({ kind: 'edit', mark: row.mark, text: mendedText(document), edit, between, over: over ?? false }, { limit: 60_000 });
+    if ('refused' in outcome) throw refusedBy(outcome);
+    if (!('made' in outcome)) throw new Error('a worker answered what was not asked');
+    return outcome.made;
   }
 
   /** Whether a state, such as that on which an edit was made, is none of this log. */
@@ -140,38 +172,23 @@ export class ChangeLog {
     return (await em.findOneOrFail(ChangeEntity, { project: row.id, revision }, { fields: ['mark'] })).mark;
   }
 
-  /** An edit that was made on an earlier state, as it is made on the present one; null where it meets what was changed meanwhile. */
-  private async refitted(em: EntityManager, row: Omit<ProjectRow, 'document'>, missed: readonly LogEntry[], { baseRevision, changeSet, over }: Append): Promise<ChangeSet | null> {
-    const now = await this.current(em, row);
-    let base = now;
-    for (const changes of await this.inverses(em, row.id, baseRevision, row.revision)) base = withChanges(base, changes);
-    const { document: wanted, inverse } = applyChangeSet(base, changeSet);
-    const theirs = valuesChanged({ name: '', changes: missed.flatMap((entry) => entry.changeSet.changes) }, base, now);
-    if (!over && editsMeet(theirs, valuesChanged(changeSet, base, wanted))) return null;
-    const refitted = rebased(changeSet, inverse, now);
-    try {
-      applyChangeSet(now, refitted);
-    } catch (error) {
-      // What it names may be gone by now: the sender is told what was missed.
-      if (error instanceof Refused) return null;
-      throw error;
-    }
-    return refitted;
+  /** Applies an edit of the server's own to the state that there is. @throws Refused where it does not fit. */
+  async apply(em: EntityManager, row: Omit<ProjectRow, 'document'>, key: string, changeSet: ChangeSet): Promise<{ revision: number; mark: string }> {
+    const made = await this.make(em, row, { baseRevision: row.revision, key, edit: { changeSet } }, null);
+    return this.write(em, row, key, made!);
   }
 
-  /** Applies an edit to the state that there is. @throws Refused where it does not fit. */
-  async apply(em: EntityManager, row: Omit<ProjectRow, 'document'>, key: string, changeSet: ChangeSet): Promise<{ revision: number; mark: string }> {
-    const { document, inverse } = applyChangeSet(await this.current(em, row), changeSet);
+  private async write(em: EntityManager, row: Omit<ProjectRow, 'document'>, key: string, made: MadeTexts): Promise<{ revision: number; mark: string }> {
     const [now, revision, mark] = [new Date(), row.revision + 1, randomUUID()];
     if (row.revision > 0 && now.getTime() - row.updatedAt.getTime() > pause)
-      await em.insert(VersionEntity, { id: randomUUID(), project: row.id, revision: row.revision, name: `before “${changeSet.name}”`.slice(0, 120), automatic: true, at: row.updatedAt });
-    const columns = columnsOf(document);
-    await em.nativeUpdate(ProjectEntity, { id: row.id }, { revision, mark, updatedAt: now, ...columns });
-    await em.insert(ChangeEntity, { project: row.id, revision, key, mark, name: changeSet.name, changeSet: JSON.stringify(changeSet), inverse: JSON.stringify(inverse), at: now });
+      await em.insert(VersionEntity, { id: randomUUID(), project: row.id, revision: row.revision, name: `before “${made.name}”`.slice(0, 120), automatic: true, at: row.updatedAt });
+    const { document, elements, openings, projectName } = made;
+    await em.nativeUpdate(ProjectEntity, { id: row.id }, { revision, mark, updatedAt: now, document, elements, openings, name: projectName });
+    await em.insert(ChangeEntity, { project: row.id, revision, key, mark, name: made.name, changeSet: made.changeSet, inverse: made.inverse, at: now });
     if (revision % snapshotEvery === 0) await this.keepSnapshot(em, row.id, revision, document);
     await em.execute(...notifying('yard_state', { project: row.id, revision, mark }));
     // Kept before the transaction is done: a mark of one that is rolled back is never asked for.
-    this.documents.keep(mark, document, columns.document.length);
+    if (made.parsed) this.documents.keep(mark, made.parsed, document.length);
     return { revision, mark };
   }
 }

@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { z } from '@hono/zod-openapi';
 import { Refused } from '@yard-arch/document';
+import { Malformed } from './edits.ts';
 
 export const faultSchema = z.object({ path: z.string(), reason: z.string() }).openapi('Fault');
 
@@ -59,6 +60,13 @@ export function databaseProblem(error: unknown): ProblemError | null {
   return null;
 }
 
+/** What a worker refused. */
+export function refusedBy({ refused, faults, count, malformed }: { refused: string; faults: readonly z.infer<typeof faultSchema>[]; count: number; malformed: boolean }): ProblemError {
+  return malformed ? malformedBody(refused) : new ProblemError(422, 'refused', 'What was sent does not fit', refused, { faults, count });
+}
+
+const malformedBody = (why: string): ProblemError => new ProblemError(400, 'malformed', 'The request cannot be read', `It is not JSON: ${why}`);
+
 /** The answer to a request that failed. */
 export function answer(error: Error): Response {
   const told = asProblem(error);
@@ -68,7 +76,7 @@ export function answer(error: Error): Response {
 function asProblem(error: Error): ProblemError {
   if (error instanceof ProblemError) return error;
   if (error instanceof Refused) return new ProblemError(422, 'refused', 'What was sent does not fit', error.message, { faults: error.faults, count: error.count });
-  if ('status' in error && error.status === 400) return new ProblemError(400, 'malformed', 'The request cannot be read', `It is not JSON: ${error.message}`);
+  if (error instanceof Malformed || ('status' in error && error.status === 400)) return malformedBody(error.message);
   if (error.name === 'AbortError') return new ProblemError(400, 'gone', 'Nobody waits any more', 'The request was given up.');
   return databaseProblem(error) ?? failure(error);
 }

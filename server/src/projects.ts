@@ -7,6 +7,7 @@ import { ChangeLog, columnsOf, mostEntries, otherLog, rowOf, type Append, type A
 import type { Database } from './database.ts';
 import { ProjectEntity, VersionEntity, type ProjectRow } from './entities.ts';
 import { KeptDocuments } from './kept-documents.ts';
+import type { Pool } from './jobs/pool.ts';
 import { noSuchProject, ProblemError } from './problem.ts';
 
 export type { LogEntry };
@@ -54,14 +55,23 @@ function summary(row: Summarised): ProjectSummary {
   };
 }
 
+/** A document's text under another name; what comes before the name is the same in all of them, so that a large one need not be read. */
+function renamed(text: string, name: string): string {
+  const changed = text.replace(/^(\{"format":"yard-arch","version":\d+,"name":)"(?:[^"\\]|\\.)*"/, (_, before: string) => `${before}${JSON.stringify(name)}`);
+  return changed !== text ? changed : JSON.stringify({ ...(JSON.parse(text) as ProjectDocument), name });
+}
+
 export class Projects {
-  private readonly changes = new ChangeLog(new KeptDocuments());
+  private readonly changes: ChangeLog;
 
   constructor(
     private readonly database: Database,
     /** What other processes tell; without it only what is asked for is heard of. */
     readonly announcer: Announcer | null = null,
-  ) {}
+    pool: Pool | null = null,
+  ) {
+    this.changes = new ChangeLog(new KeptDocuments(), pool);
+  }
 
   private get em(): EntityManager {
     return this.database.em.fork();
@@ -109,6 +119,14 @@ export class Projects {
     return { revision, mark: await this.changes.markAt(em, row, revision), document: await this.changes.at(em, row, revision) };
   }
 
+  /** The text of the document as it was at a revision. */
+  async textAt(id: string, revision: number): Promise<State & { document: string }> {
+    const current = await this.text(id);
+    if (current.revision <= revision) return current;
+    const { document, ...state } = await this.read(id, revision);
+    return { ...state, document: JSON.stringify(document) };
+  }
+
   /** The versions of a project, the newest first. */
   async versions(id: string): Promise<Version[]> {
     const em = this.em;
@@ -154,13 +172,13 @@ export class Projects {
   }
 
   async duplicate(id: string): Promise<ProjectSummary> {
-    const { document } = await this.read(id);
+    const [{ document: text }, { name, elements, openings }] = [await this.text(id), await this.get(id)];
     const names = new Set((await this.list()).map((project) => project.name));
     const ending = (n: number): string => (n === 1 ? ' (copy)' : ` (copy ${n})`);
-    const named = (n: number): string => `${document.name.slice(0, 120 - ending(n).length)}${ending(n)}`;
+    const named = (n: number): string => `${name.slice(0, 120 - ending(n).length)}${ending(n)}`;
     let n = 1;
     while (names.has(named(n))) n++;
-    return this.createChecked({ ...document, name: named(n) });
+    return this.createFrom({ text: renamed(text, named(n)), name: named(n), elements, openings });
   }
 
   /** Renames by a change set of its own, so that the log tells of it and open pages learn of it. */

@@ -2,9 +2,17 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import { changeSetSchema, nameSchema, unitsSchema } from '@yard-arch/document';
 import { jobKinds } from './jobs/kinds.ts';
-import { problemSchema } from './problem.ts';
+import { headSchema } from './edits.ts';
+import { ProblemError, problemSchema } from './problem.ts';
 
 const id = z.object({ id: z.uuid('must be a project’s id').openapi({ param: { name: 'id', in: 'path' } }) });
+/** The id of a project from an address. @throws ProblemError where it is none. */
+export function projectId(text: string): string {
+  const checked = id.safeParse({ id: text });
+  if (checked.success) return checked.data.id;
+  throw new ProblemError(422, 'refused', 'What was sent does not fit', 'id must be a project’s id.', { faults: [{ path: 'id', reason: 'must be a project’s id' }], count: 1 });
+}
+
 const jobId = z.object({ job: z.uuid('must be a job’s id').openapi({ param: { name: 'job', in: 'path' } }) });
 const revision = z.coerce.number('must be a revision’s number').int('must be a whole number').min(0, 'must not be negative').max(2_147_483_647, 'is larger than any revision');
 
@@ -83,13 +91,7 @@ export const routes = {
     request: {
       params: id,
       body: body(
-        z.object({
-          baseRevision: z.number().int().min(0),
-          baseMark: z.string().max(100).optional().openapi({ description: 'The mark of the base revision; with it a log that was put back is recognised' }),
-          key: z.string().regex(/^\P{Cc}*$/u, 'must not hold control characters').min(1).max(100).openapi({ description: 'Of the sender’s choice; a change sent again with the same key is applied once' }),
-          over: z.boolean().optional().openapi({ description: 'Whether it may replace what was changed meanwhile; otherwise that is answered with 409' }),
-          changeSet: changeSetSchema,
-        }),
+        headSchema.extend({ changeSet: changeSetSchema }),
         'A change set made against a revision',
       ),
     },

@@ -36,9 +36,9 @@ export async function openServices(url: string, options: PoolOptions = {}): Prom
     const pulse = new Pulse(database);
     undo.push(async () => pulse.end());
     await pulse.begin();
-    const projects = new Projects(database, announcer);
     const pool = new Pool(options);
     undo.push(() => pool.close());
+    const projects = new Projects(database, announcer, pool);
     const jobs = new Jobs({ database, announcer, projects, pool, url });
     undo.push(() => jobs.close());
     await jobs.open();

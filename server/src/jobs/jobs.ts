@@ -64,8 +64,10 @@ export class Jobs {
       const row = await rowOf(em, project);
       const at = Math.min(revision ?? row.revision, row.revision);
       const known = await em.findOne(JobEntity, { project, revision: at, kind, state: { $ne: 'cancelled' } });
-      if (known && !(await this.isLost(em, known))) return known as Job;
-      if (known) {
+      // What failed is tried anew when it is asked for, but not the picture of each card at each visit.
+      if (known?.state === 'failed' && kind !== 'picture') await em.nativeDelete(JobEntity, { id: known.id });
+      else if (known && !(await this.isLost(em, known))) return known as Job;
+      else if (known) {
         await em.nativeUpdate(JobEntity, { id: known.id }, { state: 'waiting' });
         await this.send(em, known.id);
         return { ...(known as Job), state: 'waiting' };
@@ -206,8 +208,8 @@ export class Jobs {
     await this.em.nativeDelete(JobPieceEntity, { job: id });
     const teller = new Teller(this.em, id, this.runner);
     try {
-      const { mark, document } = await this.services.projects.read(job.project, job.revision);
-      const outcome = await this.services.pool.run({ kind: job.kind, mark, text: JSON.stringify(document) }, { signal, onNews: (news) => teller.take(news) });
+      const { mark, document } = await this.services.projects.textAt(job.project, job.revision);
+      const outcome = await this.services.pool.run({ kind: job.kind, mark, text: document }, { signal, onNews: (news) => teller.take(news) });
       const size = await teller.finish();
       if (!('type' in outcome)) throw new ProblemError(422, 'refused', 'The project cannot be read', 'refused' in outcome ? outcome.refused : 'It holds nothing.');
       await this.end(id, { state: 'done', progress: 1, stage: '', type: outcome.type, name: outcome.name, size });

@@ -1,5 +1,7 @@
 /** The kinds of long work, and what goes to a worker and comes back. */
-import type { Fault } from '@yard-arch/document';
+import type { ChangeSet, Fault } from '@yard-arch/document';
+import type { MadeTexts } from '../change-log.ts';
+import type { Between, Head } from '../edits.ts';
 
 /** Long work on a revision of a project: an export, a picture for a card, or the report of a check. */
 export const jobKinds = ['glb', 'obj', 'picture', 'report'] as const;
@@ -10,7 +12,11 @@ export type Task =
   /** Work on a document that was checked: its text, and the mark of its state, by which the model is kept for what is asked next. */
   | { kind: JobKind; mark: string; text: string }
   /** A project file that came from outside, as its bytes. */
-  | { kind: 'upload'; bytes: Uint8Array };
+  | { kind: 'upload'; bytes: Uint8Array }
+  /** A large edit that came from outside, to be read. */
+  | { kind: 'read edit'; bytes: Uint8Array }
+  /** An edit to be made on a document. */
+  | { kind: 'edit'; mark: string; text: string; edit: { changeSet: ChangeSet } | { bytes: Uint8Array }; between: Between | null; over: boolean };
 
 /** What a worker tells while it works. */
 export type News = { progress: number; stage: string } | { piece: Uint8Array };
@@ -19,4 +25,6 @@ export type News = { progress: number; stage: string } | { piece: Uint8Array };
 export type Outcome =
   | { type: string; name: string }
   | { text: string; name: string; elements: number; openings: number }
+  | { head: Head }
+  | { made: MadeTexts | null }
   | { refused: string; faults: Fault[]; count: number; malformed: boolean };

@@ -5,19 +5,26 @@ import { drawPicture, glbPieces, objPieces } from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { checkDocument, Refused, type ProjectDocument } from '@yard-arch/document';
 import { LRUCache } from 'lru-cache';
+import { Malformed, makeEdit, readEdit, readJson } from '../edits.ts';
 import { fileName } from './file-name.ts';
 import type { JobKind, News, Outcome, Task } from './kinds.ts';
 
 /** The models that were cut last, by the mark of the state. */
 const models = new LRUCache<string, { document: ProjectDocument; model: Model }>({ max: 3 });
 
+/** Documents that were edited last, by the mark of their state: what was kept was checked. */
+const documents = new LRUCache<string, ProjectDocument>({ max: 3 });
+
 const pictureSize = { width: 640, height: 400 };
 
 export default async function work({ task, port }: { task: Task; port: MessagePort }): Promise<Outcome> {
   const tell = (news: News): void => port.postMessage(news, 'piece' in news ? [news.piece.buffer as ArrayBuffer] : []);
   try {
-    return task.kind === 'upload' ? upload(task.bytes) : await make(task, tell);
+    if (task.kind === 'upload') return upload(task.bytes);
+    if (task.kind === 'read edit') return { head: readEdit(task.bytes).head };
+    return task.kind === 'edit' ? edit(task) : await make(task, tell);
   } catch (error) {
+    if (error instanceof Malformed) return { refused: error.message, faults: [], count: 0, malformed: true };
     if (!(error instanceof Refused)) throw error;
     return { refused: error.message, faults: [...error.faults], count: error.count, malformed: false };
   } finally {
@@ -26,17 +33,21 @@ export default async function work({ task, port }: { task: Task; port: MessagePo
 }
 
 function upload(bytes: Uint8Array): Outcome {
-  let value: unknown;
-  try {
-    value = JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
-  } catch (error) {
-    return { refused: `It is not JSON: ${(error as Error).message}`, faults: [], count: 0, malformed: true };
-  }
-  const document = checkDocument(value);
+  const document = checkDocument(readJson(bytes));
   return { text: JSON.stringify(document), name: document.name, elements: Object.keys(document.elements).length, openings: Object.keys(document.openings).length };
 }
 
-async function make({ kind, mark, text }: Exclude<Task, { kind: 'upload' }>, tell: (news: News) => void): Promise<Outcome> {
+function edit({ mark, text, edit: sent, between, over }: Extract<Task, { kind: 'edit' }>): Outcome {
+  const document = documents.get(mark) ?? (JSON.parse(text) as ProjectDocument);
+  documents.set(mark, document);
+  const made = makeEdit(document, 'bytes' in sent ? readEdit(sent.bytes).changeSet : sent.changeSet, between, over);
+  if (!made) return { made: null };
+  const { document: next, changeSet, inverse } = made;
+  const counts = { elements: Object.keys(next.elements).length, openings: Object.keys(next.openings).length };
+  return { made: { document: JSON.stringify(next), ...counts, projectName: next.name, name: changeSet.name, changeSet: JSON.stringify(changeSet), inverse: JSON.stringify(inverse) } };
+}
+
+async function make({ kind, mark, text }: Extract<Task, { kind: JobKind }>, tell: (news: News) => void): Promise<Outcome> {
   const { document, model } = models.get(mark) ?? (await cut(mark, text, tell));
   const put = (bytes: Uint8Array): void => tell({ piece: alone(bytes) });
   tell({ progress: 0.6, stage: 'writing the file' });
