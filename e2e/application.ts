@@ -25,12 +25,14 @@ export class Application {
     readonly folder: string,
     readonly port: number,
     readonly command: string,
+    private readonly env: Record<string, string>,
   ) {}
 
-  static async make(command = 'start'): Promise<Application> {
+  /** @param env further settings, as they would be given in the shell. */
+  static async make(command = 'start', env: Record<string, string> = {}): Promise<Application> {
     const folder = mkdtempSync(join(tmpdir(), 'yard-arch-e2e-'));
     chmodSync(folder, 0o711);
-    return new Application(folder, await freePort(), command);
+    return new Application(folder, await freePort(), command, env);
   }
 
   get url(): string {
@@ -42,7 +44,7 @@ export class Application {
     this.output = '';
     const child = spawn(process.execPath, ['ops/bootstrap.mjs', this.command, ...args], {
       cwd: root,
-      env: { ...process.env, PORT: String(this.port), YARD_DATA: this.folder, NODE_OPTIONS: '' },
+      env: { ...process.env, PORT: String(this.port), YARD_DATA: this.folder, NODE_OPTIONS: '', ...this.env },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     this.child = child;

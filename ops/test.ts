@@ -19,13 +19,14 @@ export async function main(args: string[]): Promise<number> {
     { name: 'web types', command: [bin('tsc'), '-p', 'web/tsconfig.json'] },
     { name: 'arrows', command: [bin('depcruise'), '--config', 'ops/arrows.cjs', 'document/src', 'core/src', 'server/src', 'web/src', 'cli/src', 'bench/src', 'demo/src', 'ops'] },
     { name: 'unit', command: [process.execPath, '--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js'] },
+    { name: 'trials', command: [process.execPath, '--experimental-vm-modules', '--no-warnings', 'node_modules/jest/bin/jest.js', '--config', 'jest.trials.config.js', '--runInBand'] },
     { name: 'e2e', command: [bin('playwright'), 'test', '--config', 'e2e/playwright.config.ts'], env: { CHROMIUM: chromiumPath() ?? '' } },
   ];
   const wanted = args.length === 0 ? steps : steps.filter((step) => args.some((arg) => step.name.startsWith(arg)));
   let failed = 0;
   for (const { name, command, env } of wanted) {
     process.stdout.write(`\n== ${name}\n`);
-    if (name === 'e2e') await buildWeb();
+    if (name === 'e2e' || name === 'trials') await buildWeb();
     const started = Date.now();
     const [program, ...rest] = command as [string, ...string[]];
     const done = spawnSync(program, rest, { cwd: projectFolder, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...env } });

@@ -39,7 +39,7 @@ export async function answerEvents(c: Context, begin: (tell: (told: Told) => voi
         continue;
       }
       const woken = await new Promise<boolean>((resolve) => {
-        const still = setTimeout(() => resolve(false), silence);
+        const still = setTimeout(() => resolve(false), silence).unref();
         wake = () => (clearTimeout(still), resolve(true));
         if (over || waiting.size > 0) wake();
       });

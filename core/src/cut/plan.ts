@@ -23,7 +23,8 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
   const loop: Loop = { xs: outline.xs, ys: outline.ys, count: outline.xs.length, next: outline.next };
   const statuses = new Array<OpeningStatus>(openings.length);
   const plan: Plan = { grouping: { singles: [], groups: [], atEdge: [] }, statuses };
-  const { clusters, atEdge, outside } = clustered(loop, openings);
+  const { clusters, atEdge, outside, crowded } = clustered(loop, openings);
+  for (const k of crowded) statuses[k] = notCut(openings[k]!.id, `more than ${mostOver} other openings lie over it`, 'Remove those that lie on top of each other, or move them apart.');
   for (const k of outside) statuses[k] = outsideStatus(sheet, openings[k]!, units);
   const singles: number[] = [];
   const groups: number[][] = [];
@@ -57,9 +58,28 @@ function widestOf(sections: Placed['sections']): number {
   return most;
 }
 
-/** Sorts openings: those that meet the sheet's outline, those outside it, and the rest in clusters of such as may meet each other. */
-function clustered(outline: Loop, openings: readonly Placed[]): { clusters: number[][]; atEdge: number[]; outside: number[] } {
-  if (openings.length === 0) return { clusters: [], atEdge: [], outside: [] };
+/** The most openings that may lie over one; how they cross each other takes work with every pair of them. */
+const mostOver = 250;
+
+/** Those that may meet an opening, from among those after it; null where there are too many. */
+function neighboursOf(index: Flatbush, [left, low, right, high]: readonly [number, number, number, number], k: number): number[] | null {
+  const found: number[] = [];
+  try {
+    index.search(left, low, right, high, (other) => {
+      if (other > k && found.push(other) > mostOver) throw tooMany;
+      return false;
+    });
+  } catch (error) {
+    if (error !== tooMany) throw error;
+    return null;
+  }
+  return found;
+}
+const tooMany = new Error('too many');
+
+/** Sorts openings: those that meet the sheet's outline, those outside it, those that too many others lie over, and the rest in clusters of such as may meet each other. */
+function clustered(outline: Loop, openings: readonly Placed[]): { clusters: number[][]; atEdge: number[]; outside: number[]; crowded: number[] } {
+  if (openings.length === 0) return { clusters: [], atEdge: [], outside: [], crowded: [] };
   const index = new Flatbush(openings.length);
   const boxes: (readonly [number, number, number, number])[] = [];
   const margins = new Map<Placed['sections'], number>();
@@ -76,9 +96,16 @@ function clustered(outline: Loop, openings: readonly Placed[]): { clusters: numb
     while (parent[k] !== k) k = parent[k] = parent[parent[k]!]!;
     return k;
   };
-  for (let k = 0; k < openings.length; k++)
+  const crowded: number[] = [];
+  const left = new Uint8Array(openings.length);
+  for (let k = 0; k < openings.length; k++) {
     // Only the neighbours after k, so that each pair is looked at once.
-    for (const other of index.search(boxes[k]![0], boxes[k]![1], boxes[k]![2], boxes[k]![3])) if (other > k) parent[root(other)] = root(k);
+    const neighbours = neighboursOf(index, boxes[k]!, k);
+    if (neighbours === null) {
+      crowded.push(k);
+      left[k] = 1;
+    } else for (const other of neighbours) parent[root(other)] = root(k);
+  }
 
   const meets = new Uint8Array(openings.length);
   for (let i = 0; i < outline.count; i++) {
@@ -90,6 +117,7 @@ function clustered(outline: Loop, openings: readonly Placed[]): { clusters: numb
   const keeps = openings.some((opening) => opening.kind === 'keep inside');
   const members = new Map<number, number[]>();
   for (let k = 0; k < openings.length; k++) {
+    if (left[k]) continue;
     const r = root(k);
     const list = members.get(r);
     if (list) list.push(k);
@@ -105,7 +133,7 @@ function clustered(outline: Loop, openings: readonly Placed[]): { clusters: numb
     else clusters.push(cluster);
   }
   atEdge.sort((a, b) => a - b);
-  return { clusters, atEdge, outside };
+  return { clusters, atEdge, outside, crowded };
 }
 
 /** Whether a segment comes into a box: whether the box lies not wholly on one side of it. */

@@ -4,6 +4,7 @@ import { tolerance } from '../mesh/orient.ts';
 import { defaultFineness, flatten, type Fineness } from '../profile/flatten.ts';
 import { edgesOf } from '../profile/free.ts';
 import type { SectionLine } from '../profile/section.ts';
+import { edgePoints, mostEdgePoints, tooFine } from './edge-points.ts';
 import { bentChart, deepest, turned, type Chart } from './chart.ts';
 import { topLine } from './top.ts';
 
@@ -52,6 +53,7 @@ export interface WallEnds {
   notes?: string[];
 }
 
+const roughly: Fineness = { segmentsPerHalfCircle: 2 };
 const square: WallEnds = { start: null, end: null };
 const kept = new WeakMap<Element, Sheet>();
 
@@ -71,10 +73,15 @@ function sheetAnew(element: Element, ends: WallEnds, fineness: Fineness): Sheet 
     boundaries[i + 1] = boundaries[i]! + layer.thickness;
   });
   const thickness = boundaries[element.layers.length]!;
-  const chart = chartOf(element, fineness);
-  const outline = element.kind === 'wall' ? wallOutline(element, ends, thickness) : panelOutline(element, fineness);
-  let fault: Sheet['fault'] = null;
-  if (chart.kind === 'bent' && deepest(chart) <= thickness * (1 + 1e-9))
+  const points = edgePoints(element, fineness);
+  // What is too fine to be begun with is drawn roughly, and cannot be made.
+  const drawn = points > mostEdgePoints ? roughly : fineness;
+  const chart = chartOf(element, drawn);
+  const outline = element.kind === 'wall' ? wallOutline(element, ends, thickness) : panelOutline(element, drawn);
+  let fault: Sheet['fault'] = points > mostEdgePoints ? tooFine(element.kind, points) : null;
+  if (fault) {
+    // Nothing more need be known of it.
+  } else if (chart.kind === 'bent' && deepest(chart) <= thickness * (1 + 1e-9))
     fault = { reason: 'the wall is as thick as its curve is round, or turns too sharply for its runs', mend: 'Make it thinner, give it a larger radius, or longer runs.' };
   else if (outline.fault) fault = outline.fault;
   return {

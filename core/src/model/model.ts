@@ -9,6 +9,7 @@ import { aimOf, projectOnto } from '../setout/project.ts';
 import { recessesIn } from '../setout/recess.ts';
 import { finenessOf, resolveOpening, sameCarrier, type Placed, type Unplaced } from '../setout/resolve.ts';
 import { notCut } from '../cut/status.ts';
+import { overBudget, weightOf } from './budget.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
 
 /** What an element's cut depends on. */
@@ -47,14 +48,20 @@ export function cutModel(document: ProjectDocument, before?: Model, fineness: Fi
   for (const element of Object.values(document.elements)) sheets.set(element.id, sheetIn(document, element, fineness, before?.inputs.get(element.id)?.sheet));
   const visiting = visitors(document, byElement, sheets, fineness);
   const recesses = recessesIn(document);
+  // Points that the model holds so far.
+  let held = 0;
   for (const element of Object.values(document.elements)) {
-    const sheet = sheets.get(element.id)!;
+    let sheet = sheets.get(element.id)!;
     const own = (byElement.get(element.id) ?? []).map((opening) => aimed(sheet, opening, resolveOpening(document, opening, fineness)));
     byElement.delete(element.id);
     const told = [...own, ...(visiting.get(element.id) ?? [])];
     const taken = recesses.get(element.id) ?? [];
     const resolved = [...told, ...taken];
     const known = before?.inputs.get(element.id);
+    const weight = sheet.fault ? 0 : weightOf(element, sheet, resolved);
+    const fault = overBudget(weight, held);
+    if (fault) sheet = { ...sheet, fault };
+    else held += weight;
     const wanted: Inputs = { element, resolved, units: document.units, sheet };
     const kept = known && alike(known, wanted) ? before?.cuts.get(element.id) : undefined;
     const cut = kept ?? cutElement(element, sheet, told, taken, document.units, before?.cuts.get(element.id));

@@ -124,22 +124,20 @@ function divide(
     return true;
   };
   const cuts: { near: number; far: number }[] = [];
+  // Where the far edge first comes upon each line.
+  const firstFar = new Map<number, number>();
+  for (let j = farTo - 1; j > farFrom; j--) for (const line of lineOf(nodes[j]!)) firstFar.set(line, j);
   for (let i = startNearAt - 1; i > 0; i--)
     for (const line of lineOf(nodes[i]!)) {
-      if (!clear(line)) continue;
-      for (let j = farFrom + 1; j < farTo; j++)
-        if (lineOf(nodes[j]!).includes(line)) {
-          const last = cuts.at(-1);
-          if (!last || (i < last.near && j > last.far)) cuts.push({ near: i, far: j });
-          break;
-        }
+      const j = firstFar.get(line);
+      if (j === undefined || !clear(line)) continue;
+      const last = cuts.at(-1);
+      if (!last || (i < last.near && j > last.far)) cuts.push({ near: i, far: j });
     }
   let [near, far] = [startNearAt, farFrom];
   cuts.forEach((cut, i) => {
     // From the cut's near node along to the old near node, across to the old far node (at first by way of the start's side), along to the cut's far node.
-    const whole = nodes.slice(cut.near, cut.far + 1);
-    const [n, f] = [near - cut.near, far - cut.near];
-    const part = i === 0 ? whole : whole.filter((_, k) => k <= n || k >= f);
+    const part = i === 0 ? nodes.slice(cut.near, cut.far + 1) : [...nodes.slice(cut.near, near + 1), ...nodes.slice(far, cut.far + 1)];
     placed.patches.push({ face, nodes: part, startNear: near - cut.near, startFar: part.length - 1 - (cut.far - far), endFar: part.length - 1, endNear: 0 });
     [near, far] = [cut.near, cut.far];
   });
