@@ -63,3 +63,14 @@ test('the pages have no serious accessibility fault', async ({ page, application
     expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => [id, nodes.map((node) => node.html.slice(0, 160))])).toEqual([]);
   }
 });
+
+test('a card whose picture cannot be drawn says so, and the others are drawn', async ({ page, application, project, request }) => {
+  const wall = { id: 'w', name: 'Wall', kind: 'wall', start: { x: 0, y: 0, z: 0 }, turn: 0, length: 100, height: 3, top: { kind: 'level' }, layers: [{ thickness: 0.3, material: 'm' }] };
+  const made = await request.post(`${application.url}/api/projects/upload`, { data: { ...granary, name: 'Unpictured', elements: { w: wall }, openings: {}, axes: {}, datums: {}, patterns: {}, materials: { m: { id: 'm', name: 'Brick', colour: '#aa6644', roughness: 0.9 } } } });
+  const { id } = (await made.json()) as { id: string };
+  await page.route(`**/projects/${id}/picture*`, (route) => route.fulfill({ status: 422, contentType: 'application/problem+json', body: JSON.stringify({ title: 'That takes too long', detail: 'It was given up.' }) }));
+  await page.goto(application.url);
+  await expect(page.getByText('That takes too long. It was given up.')).toBeVisible();
+  await expect.poll(() => page.locator(`a[href="/projects/${project}"] img`).evaluate((image) => (image as HTMLImageElement).naturalWidth)).toBeGreaterThan(100);
+  await request.delete(`${application.url}/api/projects/${id}`);
+});

@@ -1,17 +1,18 @@
 /** The shell: the same core without an interface or a database. */
-import { readFileSync, writeFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import { basename, dirname, extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { cutModel, elementsOfSheets, reportOn, singleSheetsOf } from '@yard-arch/core';
-import { drawPicture, readMesh, writeGlb, writeObj } from '@yard-arch/core/format';
+import { drawPicture, glbPieces, objFiles, readMesh } from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { demos } from '@yard-arch/demo';
+import { writeFiles } from './write-files.ts';
 import { emptyDocument, readDocument, Refused, writeDocument, type ProjectDocument } from '@yard-arch/document';
 
 const usage = `Usage:
   npm run --silent yard -- check FILE.json                                print a report as JSON; fails where something is not sound
   npm run --silent yard -- export FILE.json --format glb --out OUT.glb    write GLB
-  npm run --silent yard -- export FILE.json --format obj --out OUT.obj    write OBJ, and OUT.mtl beside it
+  npm run --silent yard -- export FILE.json --format obj --out OUT.obj    write OBJ, and OUT.mtl and its pictures beside it
   npm run --silent yard -- picture FILE.json --out OUT.png                write a picture of the model
   npm run --silent yard -- thicken SHEETS.obj --thickness 0.2 --out OUT.json
                                                                           write a project of the single sheets in an OBJ or GLB file, each given a thickness in metres
@@ -78,13 +79,12 @@ export async function run(args: string[], print: (text: string) => void, complai
         const document = read(file);
         const out = target(values.out);
         const model = cutModel(document);
-        if (values.format === 'glb') writeFileSync(out, await writeGlb(document, model));
+        if (values.format === 'glb') writeFiles([{ path: out, pieces: await glbPieces(document, model) }]);
         else if (values.format === 'obj') {
-          const mtlPath = `${out.slice(0, out.length - extname(out).length)}.mtl`;
-          const { obj, mtl, images } = writeObj(document, model, basename(mtlPath));
-          writeFileSync(out, obj);
-          writeFileSync(mtlPath, mtl);
-          for (const [name, image] of Object.entries(images)) writeFileSync(join(dirname(out), name), image);
+          const [folder, ending] = [dirname(out), extname(out)];
+          // The OBJ is called as was said; the files that it names are called after it.
+          const files = objFiles(document, model, basename(out, ending));
+          writeFiles(files.map(({ name, pieces }, k) => ({ path: k === 0 ? out : join(folder, name), pieces })));
         } else throw new Misused(`--format must be glb or obj${values.format === undefined ? '' : `, not ${values.format}`}.`);
         return 0;
       }
@@ -93,19 +93,19 @@ export async function run(args: string[], print: (text: string) => void, complai
         if (!make) throw new Misused(`There is no demo document “${file ?? ''}”; there are ${Object.keys(demos).join(', ')}.`);
         const text = writeDocument(make());
         if (values.out === undefined) print(text);
-        else writeFileSync(values.out, text);
+        else writeFiles([{ path: values.out, pieces: [text] }]);
         return 0;
       }
       case 'thicken': {
         const document = await thickened(file, values);
-        writeFileSync(target(values.out), writeDocument(document));
+        writeFiles([{ path: target(values.out), pieces: [writeDocument(document)] }]);
         const count = Object.keys(document.elements).length;
         print(`${count} sheet${count === 1 ? '' : 's'}\n`);
         return 0;
       }
       case 'picture': {
         const document = read(file);
-        writeFileSync(target(values.out), drawPicture(document, cutModel(document), { width: 1280, height: 800 }));
+        writeFiles([{ path: target(values.out), pieces: [drawPicture(document, cutModel(document), { width: 1280, height: 800 })] }]);
         return 0;
       }
       default:

@@ -2,6 +2,7 @@
 import type { ProjectDocument } from '@yard-arch/document';
 import type { OpeningStatus, State } from '../cut/status.ts';
 import type { Model } from '../model/model.ts';
+import { asWritten, writtenError } from '../format/local.ts';
 import { prove } from '../mesh/proof.ts';
 import type { Role } from '../mesh/cut-mesh.ts';
 
@@ -32,6 +33,8 @@ export interface ElementReport {
   area: number;
   areaByRole: Partial<Record<Role, number>>;
   areaByMaterial: Record<string, number>;
+  /** How far any point lies from where a reader of the exported files has it, metres: they hold 32-bit figures. */
+  writtenError: number;
   triangles: number;
   /** How many polygons have so many sides. */
   polygonsBySides: Record<number, number>;
@@ -64,6 +67,8 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
   };
   const elements = [...model.cuts.values()].map((cut): ElementReport => {
     const proof = prove(cut.mesh);
+    // What is measured on small things is measured as it is written.
+    const written = prove(asWritten(cut.mesh));
     return {
       id: cut.element,
       name: document.elements[cut.element]!.name,
@@ -78,8 +83,9 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
       areaByMaterial: proof.areaByMaterial,
       triangles: proof.triangles,
       polygonsBySides: proof.polygonsBySides,
-      worstTriangle: proof.thinnest,
-      textureDensity: proof.density,
+      worstTriangle: written.thinnest,
+      textureDensity: written.density,
+      writtenError: writtenError(cut.mesh),
       path: cut.path,
       milliseconds: Math.round(cut.milliseconds * 100) / 100,
       fault: cut.fault,

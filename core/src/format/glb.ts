@@ -1,85 +1,157 @@
-/** GLB (glTF 2.0, binary): one named node an element, a primitive for each of its materials, its openings named in extras. */
-import { Document, WebIO, type Material } from '@gltf-transform/core';
+/** GLB (glTF 2.0, binary): one named node an element, or one for each of its layers where those are solids; a primitive for each material, openings named in flat extras. */
+import { Document, Format, WebIO, type Material, type Mesh } from '@gltf-transform/core';
 import { KHRTextureTransform } from '@gltf-transform/extensions';
-import type { ProjectDocument } from '@yard-arch/document';
-import type { Model } from '../model/model.ts';
+import type { Element, ProjectDocument } from '@yard-arch/document';
 import { encode } from 'fast-png';
+import type { ElementCut } from '../model/cut-element.ts';
+import type { Model } from '../model/model.ts';
 import { textureOf } from '../texture/index.ts';
-import { linearColour, surfacesOf } from './surfaces.ts';
+import { originOf, type Point } from './local.ts';
+import { Names } from './names.ts';
+import { gathered, linearColour, solidsOf, surfaceOf, type Solid } from './surfaces.ts';
 
-/** Writes the model as GLB: metres, y up, texture coordinates in metres with v running down as the format wants. */
-export async function writeGlb(document: ProjectDocument, model: Model): Promise<Uint8Array<ArrayBuffer>> {
-  const gltf = new Document();
-  gltf.getRoot().getAsset().generator = 'Yard Arch';
-  const buffer = gltf.createBuffer();
-  const scene = gltf.createScene(document.name);
-  gltf.getRoot().setDefaultScene(scene);
-  const transforms = gltf.createExtension(KHRTextureTransform);
-  const materials = new Map<string, Material>();
-  const materialOf = (id: string): Material => {
-    const known = materials.get(id);
+/** What is written, and the names that are given. */
+class Writer {
+  readonly gltf = new Document();
+  private readonly buffer = this.gltf.createBuffer();
+  private readonly transforms = this.gltf.createExtension(KHRTextureTransform);
+  private readonly materials = new Map<string, Material>();
+  private readonly materialNames = new Names((name) => name, ' ');
+  private readonly nodeNames = new Names((name) => name, ' ');
+
+  constructor(
+    private readonly document: ProjectDocument,
+    model: Model,
+  ) {
+    const root = this.gltf.getRoot();
+    root.getAsset().generator = 'Yard Arch';
+    const scene = this.gltf.createScene(document.name);
+    root.setDefaultScene(scene);
+    for (const cut of model.cuts.values()) if (cut.mesh.triangles.length > 0) scene.addChild(this.node(cut));
+  }
+
+  private node(cut: ElementCut) {
+    const element = this.document.elements[cut.element]!;
+    const name = this.nodeNames.of(element.id, element.name);
+    const origin = originOf([cut.mesh]);
+    const node = this.gltf
+      .createNode(name)
+      .setTranslation([origin[0], origin[2], 0 - origin[1]])
+      .setExtras(this.extras(cut));
+    const numbers = new Uint32Array(cut.mesh.vertices.length);
+    for (const solid of solidsOf(cut, element.skins === 'layers')) {
+      const own = solid.layer === null ? name : this.nodeNames.of(`${element.id} ${solid.layer}`, this.layerName(element, name, solid.layer));
+      const mesh = this.mesh(own, cut, solid, origin, numbers);
+      if (solid.layer === null) node.setMesh(mesh);
+      else node.addChild(this.gltf.createNode(own).setMesh(mesh).setExtras({ element: element.id, layer: solid.layer + 1 }));
+    }
+    return node;
+  }
+
+  private layerName({ layers }: Element, name: string, layer: number): string {
+    return `${name}, layer ${layer + 1}, ${this.document.materials[layers[layer]?.material ?? '']?.name ?? 'block'}`;
+  }
+
+  private mesh(name: string, cut: ElementCut, solid: Solid, origin: Point, numbers: Uint32Array): Mesh {
+    const mesh = this.gltf.createMesh(name);
+    for (const [material, runs] of gathered(solid.runs, (run) => run.material)) {
+      const { positions, normals, uvs, indices } = surfaceOf(cut.mesh, runs, origin, numbers);
+      // The format's v runs down.
+      for (let i = 1; i < uvs.length; i += 2) uvs[i] = -uvs[i]!;
+      const accessor = (type: 'VEC2' | 'VEC3' | 'SCALAR', array: Float32Array | Uint32Array) =>
+        this.gltf
+          .createAccessor()
+          .setType(type)
+          .setArray(array as Float32Array<ArrayBuffer>)
+          .setBuffer(this.buffer);
+      mesh.addPrimitive(
+        this.gltf
+          .createPrimitive()
+          .setAttribute('POSITION', accessor('VEC3', positions))
+          .setAttribute('NORMAL', accessor('VEC3', normals))
+          .setAttribute('TEXCOORD_0', accessor('VEC2', uvs))
+          .setIndices(accessor('SCALAR', indices))
+          .setMaterial(this.material(material)),
+      );
+    }
+    return mesh;
+  }
+
+  /** Openings as flat values, `opening.ID.mark` and so on: common readers stumble over nested ones. */
+  private extras(cut: ElementCut): Record<string, string> {
+    const extras: Record<string, string> = { element: cut.element };
+    for (const { opening: id, state } of cut.statuses) {
+      const { mark, pattern } = this.document.openings[id]!;
+      extras[`opening.${id}.mark`] = mark;
+      extras[`opening.${id}.pattern`] = this.document.patterns[pattern]?.name ?? '';
+      extras[`opening.${id}.state`] = state;
+    }
+    return extras;
+  }
+
+  private material(id: string): Material {
+    const known = this.materials.get(id);
     if (known) return known;
-    const source = document.materials[id]!;
-    const made = gltf
-      .createMaterial(source.name)
+    const source = this.document.materials[id]!;
+    const name = this.materialNames.of(id, source.name);
+    const made = this.gltf
+      .createMaterial(name)
       .setBaseColorFactor([...linearColour(source.colour), 1])
       .setRoughnessFactor(source.roughness)
       .setMetallicFactor(0);
     if (source.texture) {
       const { width, height, data, metres } = textureOf(source.texture, source.colour);
-      const image = gltf.createTexture(source.name).setMimeType('image/png').setImage(encode({ width, height, data, channels: 3 }) as Uint8Array<ArrayBuffer>);
+      const image = this.gltf.createTexture(name).setMimeType('image/png').setImage(encode({ width, height, data, channels: 3 }) as Uint8Array<ArrayBuffer>);
       made.setBaseColorTexture(image).setBaseColorFactor([1, 1, 1, 1]);
       // Coordinates stay metres; the image is repeated at its own size.
       const info = made.getBaseColorTextureInfo()!;
-      info.setExtension('KHR_texture_transform', transforms.createTransform().setScale([1 / metres[0], 1 / metres[1]]));
+      info.setExtension('KHR_texture_transform', this.transforms.createTransform().setScale([1 / metres[0], 1 / metres[1]]));
     }
-    materials.set(id, made);
+    this.materials.set(id, made);
     return made;
-  };
-  for (const cut of model.cuts.values()) {
-    if (cut.mesh.triangles.length === 0) continue;
-    const element = document.elements[cut.element]!;
-    const mesh = gltf.createMesh(element.name);
-    for (const surface of surfacesOf(cut)) {
-      const accessor = (type: 'VEC2' | 'VEC3' | 'SCALAR', array: Float32Array | Uint32Array) =>
-        gltf
-          .createAccessor()
-          .setType(type)
-          .setArray(array as Float32Array<ArrayBuffer>)
-          .setBuffer(buffer);
-      mesh.addPrimitive(
-        gltf
-          .createPrimitive()
-          .setAttribute('POSITION', accessor('VEC3', surface.positions))
-          .setAttribute('NORMAL', accessor('VEC3', surface.normals))
-          .setAttribute(
-            'TEXCOORD_0',
-            accessor(
-              'VEC2',
-              surface.uvs.map((value, i) => (i % 2 === 1 ? -value : value)),
-            ),
-          )
-          .setIndices(accessor('SCALAR', surface.indices))
-          .setMaterial(materialOf(surface.material)),
-      );
-    }
-    const openings = cut.statuses.map((status) => {
-      const opening = document.openings[status.opening]!;
-      return { id: opening.id, mark: opening.mark, pattern: document.patterns[opening.pattern]?.name ?? null, state: status.state };
-    });
-    scene.addChild(gltf.createNode(element.name).setMesh(mesh).setExtras({ element: element.id, openings }));
   }
-  return (await new WebIO().registerExtensions([KHRTextureTransform]).writeBinary(gltf)) as Uint8Array<ArrayBuffer>;
 }
 
-/** The same in pieces, so that a large file is never held twice. */
-export async function glbPieces(document: ProjectDocument, model: Model): Promise<Uint8Array[]> {
-  const whole = await writeGlb(document, model);
-  return pieces(whole);
-}
-
+const [magic, jsonChunk, binaryChunk] = [0x46546c67, 0x4e4f534a, 0x004e4942];
 const pieceSize = 4 * 1024 * 1024;
 
-function pieces(bytes: Uint8Array): Uint8Array[] {
+/**
+ * Writes the model as GLB: metres, y up, texture coordinates in metres with v running down as the format wants. Elements far from the origin are written about a point near them, where their node stands.
+ * @returns the file in pieces of a few megabytes, so that a large one is not held twice.
+ */
+export async function glbPieces(document: ProjectDocument, model: Model): Promise<Uint8Array[]> {
+  const { gltf } = new Writer(document, model);
+  const { json, resources } = await new WebIO().registerExtensions([KHRTextureTransform]).writeJSON(gltf, { format: Format.GLB });
+  const text = padded(new TextEncoder().encode(JSON.stringify(json)), 0x20);
+  const binary = padded(Object.values(resources)[0] ?? new Uint8Array(0), 0);
+  const parts = [text, ...(binary.length > 0 ? [binary] : [])];
+  const length = 12 + parts.reduce((sum, part) => sum + 8 + part.length, 0);
+  const words = (...values: number[]): Uint8Array => new Uint8Array(Uint32Array.from(values).buffer);
+  const out = [words(magic, 2, length, text.length, jsonChunk), ...cutInPieces(text)];
+  if (binary.length > 0) out.push(words(binary.length, binaryChunk), ...cutInPieces(binary));
+  return out;
+}
+
+/** The same as one array. */
+export async function writeGlb(document: ProjectDocument, model: Model): Promise<Uint8Array<ArrayBuffer>> {
+  const pieces = await glbPieces(document, model);
+  const whole = new Uint8Array(pieces.reduce((sum, piece) => sum + piece.length, 0));
+  let at = 0;
+  for (const piece of pieces) {
+    whole.set(piece, at);
+    at += piece.length;
+  }
+  return whole;
+}
+
+function padded(bytes: Uint8Array, by: number): Uint8Array {
+  const rest = (4 - (bytes.length % 4)) % 4;
+  if (rest === 0) return bytes;
+  const longer = new Uint8Array(bytes.length + rest).fill(by);
+  longer.set(bytes);
+  return longer;
+}
+
+function cutInPieces(bytes: Uint8Array): Uint8Array[] {
   return Array.from({ length: Math.ceil(bytes.length / pieceSize) }, (_, i) => bytes.slice(i * pieceSize, (i + 1) * pieceSize));
 }

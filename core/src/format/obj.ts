@@ -1,79 +1,201 @@
-/** OBJ with MTL (Wavefront, 1992): one object an element, faces by material, in metres, y up. */
+/** OBJ with MTL (Wavefront, 1992): an object an element, a group for each layer that is a solid and each opening, faces by material, in metres, y up. */
 import type { ProjectDocument } from '@yard-arch/document';
 import { encode } from 'fast-png';
-import { strToU8, zipSync } from 'fflate';
+import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
+import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
+import type { ElementCut } from '../model/cut-element.ts';
 import type { Model } from '../model/model.ts';
 import { textureOf } from '../texture/index.ts';
-import { linearColour, surfacesOf } from './surfaces.ts';
+import { convexParts } from './convex.ts';
+import { originOf, type Point } from './local.ts';
+import { Names, safeName } from './names.ts';
+import { gathered, linearColour, solidsOf } from './surfaces.ts';
 
-export interface ObjFiles {
-  obj: string;
-  mtl: string;
-  /** Images that the MTL names, as PNG, by file name. */
-  images: Record<string, Uint8Array>;
+/** A file of the export, its content in pieces. */
+export interface ObjFile {
+  name: string;
+  pieces: Iterable<string | Uint8Array>;
 }
 
-/** A name that a line of the format can carry: no spaces, nothing that ends it. */
-function word(name: string): string {
-  return name.trim().replace(/[\s#\\]+/g, '_') || 'unnamed';
-}
+/** The least count of characters in a piece. */
+const pieceSize = 1 << 20;
 
 function figure(value: number): string {
   return String(Math.round(value * 1e7) / 1e7 + 0);
 }
 
+const oneLine = (text: string): string => text.replace(/[\p{Cc}\s]+/gu, ' ').trim();
+
 /**
- * Writes the model as OBJ and MTL.
- * @param mtlName file name of the MTL, which the OBJ refers to.
+ * The model as OBJ, MTL and the images that the MTL names, and where it lies far from the origin a file that says from where it was moved; nothing is computed before it is asked for.
+ * @param stem what the files' names begin with.
+ * @param onShare hears which share of the OBJ is written.
  */
-export function writeObj(document: ProjectDocument, model: Model, mtlName: string): ObjFiles {
-  const used = new Map<string, string>();
-  const taken = new Set<string>();
-  const materialName = (id: string): string => {
-    const known = used.get(id);
-    if (known) return known;
-    let name = word(document.materials[id]!.name);
-    while (taken.has(name)) name += '_';
-    taken.add(name);
-    used.set(id, name);
-    return name;
-  };
-  const lines = [`# ${document.name.replace(/\s+/g, ' ')}, written by Yard Arch. Metres, y up.`, `mtllib ${mtlName}`];
-  let before = 1;
-  for (const cut of model.cuts.values()) {
-    if (cut.mesh.triangles.length === 0) continue;
-    lines.push(`o ${word(document.elements[cut.element]!.name)}`);
-    for (const { material, positions, normals, uvs, polygons } of surfacesOf(cut)) {
-      const count = positions.length / 3;
-      for (let i = 0; i < count; i++) lines.push(`v ${figure(positions[3 * i]!)} ${figure(positions[3 * i + 1]!)} ${figure(positions[3 * i + 2]!)}`);
-      // The format knows no scale of textures that all programs heed, so a textured material's coordinates count repeats of its image.
-      const { texture, colour } = document.materials[material]!;
-      const [w, h] = texture ? textureOf(texture, colour).metres : [1, 1];
-      for (let i = 0; i < count; i++) lines.push(`vt ${figure(uvs[2 * i]! / w)} ${figure(uvs[2 * i + 1]! / h)}`);
-      for (let i = 0; i < count; i++) lines.push(`vn ${figure(normals[3 * i]!)} ${figure(normals[3 * i + 1]!)} ${figure(normals[3 * i + 2]!)}`);
-      lines.push(`usemtl ${materialName(material)}`);
-      for (const polygon of polygons) lines.push(`f ${polygon.map((c) => Array(3).fill(before + c).join('/')).join(' ')}`);
-      before += count;
-    }
-  }
-  const images: Record<string, Uint8Array> = {};
-  const mtl = [`# Materials of ${document.name.replace(/\s+/g, ' ')}`];
-  for (const [id, name] of used) {
-    const { colour, roughness, texture } = document.materials[id]!;
-    mtl.push(`newmtl ${name}`, `Kd ${texture ? '1 1 1' : linearColour(colour).map(figure).join(' ')}`, 'Ks 0 0 0', `Pr ${figure(roughness)}`, 'd 1', 'illum 1');
-    if (texture) {
-      const { width, height, data } = textureOf(texture, colour);
-      const file = `${mtlName.replace(/\.mtl$/i, '')}-${name}.png`;
-      images[file] = encode({ width, height, data, channels: 3 });
-      mtl.push(`map_Kd ${file}`);
-    }
-  }
-  return { images, obj: `${lines.join('\n')}\n`, mtl: `${mtl.join('\n')}\n` };
+export function objFiles(document: ProjectDocument, model: Model, stem: string, onShare: (share: number) => void = () => {}): ObjFile[] {
+  const safe = safeName(stem);
+  const names = new Names();
+  const used = new Set([...model.cuts.values()].flatMap((cut) => cut.mesh.runs.map((run) => run.material)));
+  for (const id of used) names.of(id, document.materials[id]!.name);
+  const origin = originOf([...model.cuts.values()].map((cut) => cut.mesh));
+  const moved = origin.some((value) => value !== 0);
+  const image = (id: string): string => `${safe}-${names.of(id, '')}.png`;
+  const textured = [...used].filter((id) => document.materials[id]!.texture);
+  return [
+    { name: `${safe}.obj`, pieces: inPieces(new ObjWriter(document, model, names, origin).lines(`${safe}.mtl`, moved ? `${safe}.origin.json` : null, onShare)) },
+    { name: `${safe}.mtl`, pieces: [mtlOf(document, [...used], names, image)] },
+    ...textured.map((id) => ({ name: image(id), pieces: imageOf(document, id) })),
+    ...(moved ? [{ name: `${safe}.origin.json`, pieces: [`${JSON.stringify({ unit: 'metre', up: 'y', movedBy: yUp(origin).map((value) => 0 - value), addToGetBack: yUp(origin) }, null, 2)}\n`] }] : []),
+  ];
 }
 
-/** The files as one ZIP, in pieces. */
+const yUp = ([x, y, z]: Point): number[] => [x, z, 0 - y];
+
+function* imageOf(document: ProjectDocument, id: string): Generator<Uint8Array> {
+  const { texture, colour } = document.materials[id]!;
+  const { width, height, data } = textureOf(texture!, colour);
+  yield encode({ width, height, data, channels: 3 });
+}
+
+function mtlOf(document: ProjectDocument, used: readonly string[], names: Names, image: (id: string) => string): string {
+  const mtl = [`# Materials of ${oneLine(document.name)}`];
+  for (const id of used) {
+    const { colour, roughness, texture } = document.materials[id]!;
+    mtl.push(`newmtl ${names.of(id, '')}`, `Kd ${texture ? '1 1 1' : linearColour(colour).map(figure).join(' ')}`, 'Ks 0 0 0', `Pr ${figure(roughness)}`, 'd 1', 'illum 1');
+    if (texture) mtl.push(`map_Kd ${image(id)}`);
+  }
+  return `${mtl.join('\n')}\n`;
+}
+
+function* inPieces(lines: Iterable<string>): Generator<string> {
+  let piece: string[] = [];
+  let size = 0;
+  for (const line of lines) {
+    piece.push(line);
+    size += line.length + 1;
+    if (size < pieceSize) continue;
+    yield `${piece.join('\n')}\n`;
+    [piece, size] = [[], 0];
+  }
+  if (piece.length > 0) yield `${piece.join('\n')}\n`;
+}
+
+/** Texture coordinates or normals that are there already, by what they read. */
+class Shared {
+  private readonly known = new Map<string, number>();
+  private count = 0;
+
+  /** The number of a line; it is new where there is none such. */
+  of(text: string): { number: number; fresh: boolean } {
+    const known = this.known.get(text);
+    if (known !== undefined) return { number: known, fresh: false };
+    this.known.set(text, ++this.count);
+    return { number: this.count, fresh: true };
+  }
+
+  /** Forgets what was written, so that a long file does not fill the memory; numbers go on. */
+  forget(): void {
+    this.known.clear();
+  }
+}
+
+class ObjWriter {
+  private readonly textures = new Shared();
+  private readonly normals = new Shared();
+  private readonly objects = new Names();
+  private readonly groups = new Names();
+  private vertices = 0;
+
+  constructor(
+    private readonly document: ProjectDocument,
+    private readonly model: Model,
+    private readonly materials: Names,
+    private readonly origin: Point,
+  ) {}
+
+  *lines(mtl: string, originFile: string | null, onShare: (share: number) => void): Generator<string> {
+    yield `# ${oneLine(this.document.name)}, written by Yard Arch. Metres, y up.`;
+    if (originFile) yield `# Far from the origin: add ${yUp(this.origin).map(figure).join(' ')} to every vertex to get back (${originFile}).`;
+    yield `mtllib ${mtl}`;
+    const total = [...this.model.cuts.values()].reduce((sum, cut) => sum + cut.mesh.runs.length, 0) || 1;
+    let done = 0;
+    for (const cut of this.model.cuts.values()) {
+      if (cut.mesh.triangles.length === 0) continue;
+      for (const line of this.element(cut, (runs) => onShare((done += runs) / total))) yield line;
+      this.textures.forget();
+      this.normals.forget();
+    }
+  }
+
+  private *element(cut: ElementCut, onRuns: (runs: number) => void): Generator<string> {
+    const element = this.document.elements[cut.element]!;
+    const name = this.objects.of(element.id, element.name);
+    yield `o ${name}`;
+    yield `# element ${element.id}`;
+    for (const { opening, state } of cut.statuses) {
+      const { mark, pattern } = this.document.openings[opening]!;
+      yield `# opening ${opening}: ${oneLine(mark)}, ${oneLine(this.document.patterns[pattern]?.name ?? '')}, ${state}`;
+    }
+    const { points } = cut.mesh;
+    const [ox, oy, oz] = this.origin;
+    for (let v = 0; v < points.length; v += 3) yield `v ${figure(points[v]! - ox)} ${figure(points[v + 2]! - oz)} ${figure(oy - points[v + 1]!)}`;
+    for (const solid of solidsOf(cut, element.skins === 'layers')) {
+      const layer = solid.layer === null ? name : this.groups.of(`${element.id} layer ${solid.layer}`, `${name}_layer_${solid.layer + 1}`);
+      for (const [opening, runs] of gathered(solid.runs, (run) => run.opening)) {
+        yield `g ${opening === null ? layer : `${layer} ${this.groups.of(`${layer} ${opening}`, `${layer}_${this.document.openings[opening]?.mark ?? opening}`)}`}`;
+        for (const [material, same] of gathered(runs, (run) => run.material)) {
+          yield `usemtl ${this.materials.of(material, '')}`;
+          for (const run of same) for (const line of this.faces(cut.mesh, run, material)) yield line;
+          onRuns(same.length);
+        }
+      }
+    }
+    this.vertices += points.length / 3;
+  }
+
+  private *faces(mesh: CutMesh, run: Run, material: string): Generator<string> {
+    // The format knows no scale of textures that all programs heed, so a textured material's coordinates count repeats of its image.
+    const { texture, colour } = this.document.materials[material]!;
+    const [w, h] = texture ? textureOf(texture, colour).metres : [1, 1];
+    let triangle = run.first;
+    for (let p = run.firstPolygon; p < run.firstPolygon + run.polygons; p++) {
+      for (const part of convexParts(mesh, p, triangle)) {
+        const corners: string[] = [];
+        for (const c of part) {
+          const uv = this.textures.of(`vt ${figure(mesh.uvs[2 * c]! / w)} ${figure(mesh.uvs[2 * c + 1]! / h)}`);
+          if (uv.fresh) yield `vt ${figure(mesh.uvs[2 * c]! / w)} ${figure(mesh.uvs[2 * c + 1]! / h)}`;
+          const line = `vn ${figure(mesh.normals[3 * c]!)} ${figure(mesh.normals[3 * c + 2]!)} ${figure(-mesh.normals[3 * c + 1]!)}`;
+          const normal = this.normals.of(line);
+          if (normal.fresh) yield line;
+          corners.push(`${this.vertices + mesh.vertices[c]! + 1}/${uv.number}/${normal.number}`);
+        }
+        yield `f ${corners.join(' ')}`;
+      }
+      triangle += mesh.polygonStart[p + 1]! - mesh.polygonStart[p]! - 2;
+    }
+  }
+}
+
+/** All files as one ZIP, in pieces as they come. */
 export function* objPieces(document: ProjectDocument, model: Model, stem: string, onShare: (share: number) => void): Generator<Uint8Array> {
-  const { obj, mtl, images } = writeObj(document, model, `${stem}.mtl`);
-  onShare(0.5);
-  yield zipSync({ [`${stem}.obj`]: strToU8(obj), [`${stem}.mtl`]: strToU8(mtl), ...images });
+  let ready: Uint8Array[] = [];
+  const zip = new Zip((error, bytes) => {
+    if (error) throw error;
+    ready.push(bytes);
+  });
+  for (const { name, pieces } of objFiles(document, model, stem, onShare)) {
+    // Pictures are compressed already.
+    const file = name.endsWith('.png') ? new ZipPassThrough(name) : new ZipDeflate(name, { level: 6 });
+    // The same input gives the same file.
+    file.mtime = '2000-01-01T12:00:00';
+    zip.add(file);
+    for (const piece of pieces) {
+      file.push(typeof piece === 'string' ? strToU8(piece) : piece);
+      yield* ready.splice(0);
+    }
+    file.push(new Uint8Array(0), true);
+    yield* ready.splice(0);
+  }
+  zip.end();
+  yield* ready;
+  ready = [];
 }

@@ -1,47 +1,76 @@
-/** What every export starts from: a cut element's faces gathered by material, in the y-up axes that renderers expect. */
+/** What every export starts from: a cut element's solids, their faces gathered, in the y-up axes that renderers expect. */
 import type { ElementCut } from '../model/cut-element.ts';
+import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
+import type { Point } from './local.ts';
 
-/** Faces of one element that share a material. Positions and normals are y up: (x, z, −y) of the document's. */
+/** A solid of an element: all of it, or one of its layers where each is a solid of its own. */
+export interface Solid {
+  /** The layer, counted from the outside; null where the element is one solid. */
+  layer: number | null;
+  runs: Run[];
+}
+
+/** The solids of an element as cut, in the order of its layers. */
+export function solidsOf(cut: ElementCut, byLayer: boolean): Solid[] {
+  if (!byLayer) return [{ layer: null, runs: cut.mesh.runs }];
+  const layers = new Map<number, Run[]>();
+  for (const run of cut.mesh.runs) layers.set(run.layer, [...(layers.get(run.layer) ?? []), run]);
+  return [...layers].sort(([a], [b]) => a - b).map(([layer, runs]) => ({ layer, runs }));
+}
+
+/** Runs gathered by what they have in common, in the order in which each first occurs. */
+export function gathered<K>(runs: readonly Run[], of: (run: Run) => K): Map<K, Run[]> {
+  const found = new Map<K, Run[]>();
+  for (const run of runs) {
+    const key = of(run);
+    const list = found.get(key);
+    if (list) list.push(run);
+    else found.set(key, [run]);
+  }
+  return found;
+}
+
+/** Triangles with their corners one after the other. Positions and normals are y up: (x, z, −y) of the document's. */
 export interface Surface {
-  material: string;
   positions: Float32Array;
   normals: Float32Array;
   uvs: Float32Array;
   /** Triangles, three corners each. */
   indices: Uint32Array;
-  /** The same faces as polygons: corners of polygon p are polygons[p]. */
-  polygons: number[][];
 }
 
-/** Gathers an element's surfaces by material, in the order in which the materials first occur. Corners that no face of a surface uses are left out of it. */
-export function surfacesOf(cut: ElementCut): Surface[] {
-  const { mesh } = cut;
-  const byMaterial = new Map<string, { corners: number[]; polygons: number[] }>();
-  for (const run of mesh.runs) {
-    const found = byMaterial.get(run.material) ?? { corners: [], polygons: [] };
-    for (let i = 3 * run.first; i < 3 * (run.first + run.count); i++) found.corners.push(mesh.triangles[i]!);
-    for (let p = run.firstPolygon; p < run.firstPolygon + run.polygons; p++) found.polygons.push(p);
-    byMaterial.set(run.material, found);
-  }
-  return [...byMaterial].map(([material, { corners, polygons }]) => {
-    const known = new Map<number, number>();
-    for (const c of corners) if (!known.has(c)) known.set(c, known.size);
-    const surface: Surface = {
-      material,
-      positions: new Float32Array(3 * known.size),
-      normals: new Float32Array(3 * known.size),
-      uvs: new Float32Array(2 * known.size),
-      indices: Uint32Array.from(corners, (c) => known.get(c)!),
-      polygons: polygons.map((p) => Array.from(mesh.polygonCorners.subarray(mesh.polygonStart[p], mesh.polygonStart[p + 1]), (c) => known.get(c)!)),
-    };
-    for (const [c, i] of known) {
-      const v = 3 * mesh.vertices[c]!;
-      surface.positions.set([mesh.points[v]!, mesh.points[v + 2]!, -mesh.points[v + 1]!], 3 * i);
-      surface.normals.set([mesh.normals[3 * c]!, mesh.normals[3 * c + 2]!, -mesh.normals[3 * c + 1]!], 3 * i);
-      surface.uvs.set([mesh.uvs[2 * c]!, mesh.uvs[2 * c + 1]!], 2 * i);
+/** Numbers for the corners that some runs use, in the order in which they first occur. @param numbers for each corner of the mesh 0; left so. */
+function numbered({ triangles }: CutMesh, runs: readonly Run[], numbers: Uint32Array): { corners: number[]; indices: Uint32Array } {
+  const corners: number[] = [];
+  const indices = new Uint32Array(runs.reduce((sum, run) => sum + 3 * run.count, 0));
+  let at = 0;
+  for (const run of runs)
+    for (let i = 3 * run.first; i < 3 * (run.first + run.count); i++) {
+      const c = triangles[i]!;
+      if (numbers[c] === 0) numbers[c] = corners.push(c);
+      indices[at++] = numbers[c]! - 1;
     }
-    return surface;
+  for (const c of corners) numbers[c] = 0;
+  return { corners, indices };
+}
+
+/** The triangles of some runs of a mesh, about an origin. Corners that none of them uses are left out. */
+export function surfaceOf(mesh: CutMesh, runs: readonly Run[], [ox, oy, oz]: Point, numbers = new Uint32Array(mesh.vertices.length)): Surface {
+  const { corners, indices } = numbered(mesh, runs, numbers);
+  const surface: Surface = { positions: new Float32Array(3 * corners.length), normals: new Float32Array(3 * corners.length), uvs: new Float32Array(2 * corners.length), indices };
+  const { positions, normals, uvs } = surface;
+  corners.forEach((c, i) => {
+    const v = 3 * mesh.vertices[c]!;
+    positions[3 * i] = mesh.points[v]! - ox;
+    positions[3 * i + 1] = mesh.points[v + 2]! - oz;
+    positions[3 * i + 2] = oy - mesh.points[v + 1]!;
+    normals[3 * i] = mesh.normals[3 * c]!;
+    normals[3 * i + 1] = mesh.normals[3 * c + 2]!;
+    normals[3 * i + 2] = -mesh.normals[3 * c + 1]!;
+    uvs[2 * i] = mesh.uvs[2 * c]!;
+    uvs[2 * i + 1] = mesh.uvs[2 * c + 1]!;
   });
+  return surface;
 }
 
 /** A colour such as #C58562 as three linear values from 0 to 1, by the sRGB transfer function (IEC 61966-2-1). */

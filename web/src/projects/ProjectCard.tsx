@@ -1,6 +1,7 @@
 /** One project as a card: its picture, its name, and what can be done with it. */
 import { Box, Flex, Heading, IconButton, Image, Menu, Portal, Text } from '@chakra-ui/react';
 import { Copy, Download, MoreVertical, Pencil, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { fileUrl, pictureUrl, type ProjectSummary } from '../common/api.ts';
 
@@ -15,6 +16,25 @@ function ago(iso: string): string {
 }
 
 const many = (n: number, one: string, more: string): string => `${n} ${n === 1 ? one : more}`;
+
+/** The picture of its model; where there can be none, why. */
+function CardPicture({ project }: { project: ProjectSummary }) {
+  const [why, setWhy] = useState<string | null>(null);
+  const url = pictureUrl(project);
+  const ask = async (): Promise<void> => {
+    const problem = (await (await fetch(url)).json().catch(() => ({}))) as { title?: string; detail?: string };
+    setWhy(problem.title ? `${problem.title}. ${problem.detail ?? ''}` : 'The server did not say why.');
+  };
+  if (why === null) return <Image src={url} alt="" w="100%" aspectRatio="8 / 5" objectFit="cover" bg="chalk" borderBottomWidth="1px" onError={() => void ask().catch(() => setWhy('The server does not answer.'))} />;
+  return (
+    <Flex direction="column" justify="center" align="center" gap="1" px="8" w="100%" aspectRatio="8 / 5" bg="chalk" borderBottomWidth="1px" textAlign="center" color="ink2">
+      <Text fontWeight="600">No picture</Text>
+      <Text fontSize="14px" lineClamp={4}>
+        {why}
+      </Text>
+    </Flex>
+  );
+}
 
 interface CardProps {
   project: ProjectSummary;
@@ -33,7 +53,7 @@ export function ProjectCard({ project, onRename, onDuplicate, onDelete }: CardPr
   return (
     <Box as="article" bg="paper" borderWidth="1px" borderRadius="lg" overflow="hidden" position="relative" _hover={{ borderColor: 'ink2' }}>
       <Link to={`/projects/${project.id}`} aria-label={`Open ${project.name}`} style={{ display: 'block' }}>
-        <Image src={pictureUrl(project)} alt="" w="100%" aspectRatio="8 / 5" objectFit="cover" bg="chalk" borderBottomWidth="1px" />
+        <CardPicture project={project} />
         <Box px="4" py="3" pr="12">
           <Heading as="h2" fontFamily="heading" fontSize="17px" fontWeight="600" lineClamp={2}>
             {project.name}
