@@ -52,7 +52,7 @@ class Writer {
     return `${name}, layer ${layer + 1}, ${this.document.materials[layers[layer]?.material ?? '']?.name ?? 'block'}`;
   }
 
-  private mesh(name: string, cut: ElementCut, solid: Solid, origin: Point, numbers: Uint32Array): Mesh {
+  private mesh(name: string, cut: ElementCut, solid: Solid, origin: Point, numbers: Uint32Array<ArrayBuffer>): Mesh {
     const mesh = this.gltf.createMesh(name);
     for (const [material, runs] of gathered(solid.runs, (run) => run.material)) {
       const { positions, normals, uvs, indices } = surfaceOf(cut.mesh, runs, origin, numbers);

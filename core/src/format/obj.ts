@@ -41,7 +41,7 @@ export function objFiles(document: ProjectDocument, model: Model, stem: string, 
   const image = (id: string): string => `${safe}-${names.of(id, '')}.png`;
   const textured = [...used].filter((id) => document.materials[id]!.texture);
   return [
-    { name: `${safe}.obj`, pieces: inPieces(new ObjWriter(document, model, names, origin).lines(`${safe}.mtl`, moved ? `${safe}.origin.json` : null, onShare)) },
+    { name: `${safe}.obj`, pieces: new ObjWriter(document, model, names, origin).pieces(`${safe}.mtl`, moved ? `${safe}.origin.json` : null, onShare) },
     { name: `${safe}.mtl`, pieces: [mtlOf(document, [...used], names, image)] },
     ...textured.map((id) => ({ name: image(id), pieces: imageOf(document, id) })),
     ...(moved ? [{ name: `${safe}.origin.json`, pieces: [`${JSON.stringify({ unit: 'metre', up: 'y', movedBy: yUp(origin).map((value) => 0 - value), addToGetBack: yUp(origin) }, null, 2)}\n`] }] : []),
@@ -66,17 +66,22 @@ function mtlOf(document: ProjectDocument, used: readonly string[], names: Names,
   return `${mtl.join('\n')}\n`;
 }
 
-function* inPieces(lines: Iterable<string>): Generator<string> {
-  let piece: string[] = [];
-  let size = 0;
-  for (const line of lines) {
-    piece.push(line);
-    size += line.length + 1;
-    if (size < pieceSize) continue;
-    yield `${piece.join('\n')}\n`;
-    [piece, size] = [[], 0];
+/** Text that is gathered until there is a piece of it. */
+class Text {
+  private lines: string[] = [];
+  private size = 0;
+
+  line(text: string): void {
+    this.lines.push(text);
+    this.size += text.length + 1;
   }
-  if (piece.length > 0) yield `${piece.join('\n')}\n`;
+
+  /** What has been gathered, once there is enough, or all that is left. */
+  *ready(all = false): Generator<string> {
+    if (this.lines.length === 0 || (!all && this.size < pieceSize)) return;
+    yield `${this.lines.join('\n')}\n`;
+    [this.lines, this.size] = [[], 0];
+  }
 }
 
 /** Texture coordinates or normals that are there already, by what they read. */
@@ -84,12 +89,19 @@ class Shared {
   private readonly known = new Map<string, number>();
   private count = 0;
 
-  /** The number of a line; it is new where there is none such. */
-  of(text: string): { number: number; fresh: boolean } {
-    const known = this.known.get(text);
-    if (known !== undefined) return { number: known, fresh: false };
-    this.known.set(text, ++this.count);
-    return { number: this.count, fresh: true };
+  constructor(private readonly text: Text) {}
+
+  /** The number of a line, which is written where there is none such. */
+  of(line: string): number {
+    const known = this.known.get(line);
+    if (known !== undefined) return known;
+    this.text.line(line);
+    this.known.set(line, ++this.count);
+    return this.count;
+  }
+
+  get size(): number {
+    return this.known.size;
   }
 
   /** Forgets what was written, so that a long file does not fill the memory; numbers go on. */
@@ -98,9 +110,13 @@ class Shared {
   }
 }
 
+/** The most lines that are remembered for sharing. */
+const mostShared = 200_000;
+
 class ObjWriter {
-  private readonly textures = new Shared();
-  private readonly normals = new Shared();
+  private readonly text = new Text();
+  private readonly textures = new Shared(this.text);
+  private readonly normals = new Shared(this.text);
   private readonly objects = new Names();
   private readonly groups = new Names();
   private vertices = 0;
@@ -112,66 +128,76 @@ class ObjWriter {
     private readonly origin: Point,
   ) {}
 
-  *lines(mtl: string, originFile: string | null, onShare: (share: number) => void): Generator<string> {
-    yield `# ${oneLine(this.document.name)}, written by Yard Arch. Metres, y up.`;
-    if (originFile) yield `# Far from the origin: add ${yUp(this.origin).map(figure).join(' ')} to every vertex to get back (${originFile}).`;
-    yield `mtllib ${mtl}`;
+  *pieces(mtl: string, originFile: string | null, onShare: (share: number) => void): Generator<string> {
+    this.text.line(`# ${oneLine(this.document.name)}, written by Yard Arch. Metres, y up.`);
+    if (originFile) this.text.line(`# Far from the origin: add ${yUp(this.origin).map(figure).join(' ')} to every vertex to get back (${originFile}).`);
+    this.text.line(`mtllib ${mtl}`);
     const total = [...this.model.cuts.values()].reduce((sum, cut) => sum + cut.mesh.runs.length, 0) || 1;
     let done = 0;
     for (const cut of this.model.cuts.values()) {
       if (cut.mesh.triangles.length === 0) continue;
-      for (const line of this.element(cut, (runs) => onShare((done += runs) / total))) yield line;
-      this.textures.forget();
-      this.normals.forget();
+      yield* this.element(cut, (runs) => onShare((done += runs) / total));
+      this.vertices += cut.mesh.points.length / 3;
     }
+    yield* this.text.ready(true);
   }
 
   private *element(cut: ElementCut, onRuns: (runs: number) => void): Generator<string> {
     const element = this.document.elements[cut.element]!;
     const name = this.objects.of(element.id, element.name);
-    yield `o ${name}`;
-    yield `# element ${element.id}`;
+    this.text.line(`o ${name}`);
+    this.text.line(`# element ${element.id}`);
     for (const { opening, state } of cut.statuses) {
       const { mark, pattern } = this.document.openings[opening]!;
-      yield `# opening ${opening}: ${oneLine(mark)}, ${oneLine(this.document.patterns[pattern]?.name ?? '')}, ${state}`;
+      this.text.line(`# opening ${opening}: ${oneLine(mark)}, ${oneLine(this.document.patterns[pattern]?.name ?? '')}, ${state}`);
     }
-    const { points } = cut.mesh;
-    const [ox, oy, oz] = this.origin;
-    for (let v = 0; v < points.length; v += 3) yield `v ${figure(points[v]! - ox)} ${figure(points[v + 2]! - oz)} ${figure(oy - points[v + 1]!)}`;
+    yield* this.points(cut.mesh);
     for (const solid of solidsOf(cut, element.skins === 'layers')) {
       const layer = solid.layer === null ? name : this.groups.of(`${element.id} layer ${solid.layer}`, `${name}_layer_${solid.layer + 1}`);
       for (const [opening, runs] of gathered(solid.runs, (run) => run.opening)) {
-        yield `g ${opening === null ? layer : `${layer} ${this.groups.of(`${layer} ${opening}`, `${layer}_${this.document.openings[opening]?.mark ?? opening}`)}`}`;
+        this.text.line(`g ${opening === null ? layer : `${layer} ${this.groups.of(`${layer} ${opening}`, `${layer}_${this.document.openings[opening]?.mark ?? opening}`)}`}`);
         for (const [material, same] of gathered(runs, (run) => run.material)) {
-          yield `usemtl ${this.materials.of(material, '')}`;
-          for (const run of same) for (const line of this.faces(cut.mesh, run, material)) yield line;
+          this.text.line(`usemtl ${this.materials.of(material, '')}`);
+          for (const run of same) {
+            this.faces(cut.mesh, run, material);
+            yield* this.text.ready();
+          }
           onRuns(same.length);
         }
       }
     }
-    this.vertices += points.length / 3;
   }
 
-  private *faces(mesh: CutMesh, run: Run, material: string): Generator<string> {
+  private *points({ points }: CutMesh): Generator<string> {
+    const [ox, oy, oz] = this.origin;
+    for (let v = 0; v < points.length; v += 3) {
+      this.text.line(`v ${figure(points[v]! - ox)} ${figure(points[v + 2]! - oz)} ${figure(oy - points[v + 1]!)}`);
+      if (v % 3000 === 0) yield* this.text.ready();
+    }
+  }
+
+  private faces(mesh: CutMesh, run: Run, material: string): void {
     // The format knows no scale of textures that all programs heed, so a textured material's coordinates count repeats of its image.
     const { texture, colour } = this.document.materials[material]!;
     const [w, h] = texture ? textureOf(texture, colour).metres : [1, 1];
+    // Corners are shared within a run: each is written once.
+    const written = new Map<number, string>();
+    const cornerOf = (c: number): string => {
+      let corner = written.get(c);
+      if (corner === undefined) {
+        const uv = this.textures.of(`vt ${figure(mesh.uvs[2 * c]! / w)} ${figure(mesh.uvs[2 * c + 1]! / h)}`);
+        const normal = this.normals.of(`vn ${figure(mesh.normals[3 * c]!)} ${figure(mesh.normals[3 * c + 2]!)} ${figure(-mesh.normals[3 * c + 1]!)}`);
+        corner = `${this.vertices + mesh.vertices[c]! + 1}/${uv}/${normal}`;
+        written.set(c, corner);
+      }
+      return corner;
+    };
     let triangle = run.first;
     for (let p = run.firstPolygon; p < run.firstPolygon + run.polygons; p++) {
-      for (const part of convexParts(mesh, p, triangle)) {
-        const corners: string[] = [];
-        for (const c of part) {
-          const uv = this.textures.of(`vt ${figure(mesh.uvs[2 * c]! / w)} ${figure(mesh.uvs[2 * c + 1]! / h)}`);
-          if (uv.fresh) yield `vt ${figure(mesh.uvs[2 * c]! / w)} ${figure(mesh.uvs[2 * c + 1]! / h)}`;
-          const line = `vn ${figure(mesh.normals[3 * c]!)} ${figure(mesh.normals[3 * c + 2]!)} ${figure(-mesh.normals[3 * c + 1]!)}`;
-          const normal = this.normals.of(line);
-          if (normal.fresh) yield line;
-          corners.push(`${this.vertices + mesh.vertices[c]! + 1}/${uv.number}/${normal.number}`);
-        }
-        yield `f ${corners.join(' ')}`;
-      }
+      for (const part of convexParts(mesh, p, triangle)) this.text.line(`f ${part.map(cornerOf).join(' ')}`);
       triangle += mesh.polygonStart[p + 1]! - mesh.polygonStart[p]! - 2;
     }
+    for (const shared of [this.textures, this.normals]) if (shared.size > mostShared) shared.forget();
   }
 }
 
@@ -184,7 +210,7 @@ export function* objPieces(document: ProjectDocument, model: Model, stem: string
   });
   for (const { name, pieces } of objFiles(document, model, stem, onShare)) {
     // Pictures are compressed already.
-    const file = name.endsWith('.png') ? new ZipPassThrough(name) : new ZipDeflate(name, { level: 6 });
+    const file = name.endsWith('.png') ? new ZipPassThrough(name) : new ZipDeflate(name, { level: 1 });
     // The same input gives the same file.
     file.mtime = '2000-01-01T12:00:00';
     zip.add(file);

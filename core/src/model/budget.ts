@@ -4,7 +4,7 @@ import type { Sheet } from '../element/sheet.ts';
 import type { Placed, Unplaced } from '../setout/resolve.ts';
 
 /** The most points that one element may hold, and a whole model; a point is about 200 bytes of mesh. */
-export const [mostOfElement, mostOfModel] = [6_000_000, 12_000_000];
+export const [mostOfElement, mostOfModel] = [12_000_000, 14_000_000];
 
 /** About how many points an element will hold once it is cut: the rims of its faces and openings, at every depth at which a reveal turns, for each skin. */
 export function weightOf(element: Element, sheet: Sheet, resolved: readonly (Placed | Unplaced)[]): number {
