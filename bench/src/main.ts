@@ -127,6 +127,20 @@ measures.push(
   ),
 );
 
+if (!quick) {
+  const f50000 = facade(50_000);
+  measures.push(
+    sideBySide(
+      'growth: ours at 50,000 / ours at 5,000',
+      2,
+      1,
+      1,
+      () => cutModel(f50000, undefined, fineness),
+      () => cutModel(f5000, undefined, fineness),
+    ),
+  );
+}
+
 for (const [name, make] of [
   ['', facade],
   [', curved, 3 layers', curvedFacade],

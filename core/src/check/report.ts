@@ -3,8 +3,8 @@ import type { ProjectDocument } from '@yard-arch/document';
 import type { OpeningStatus, State } from '../cut/status.ts';
 import type { Model } from '../model/model.ts';
 import { asWritten, writtenError } from '../format/local.ts';
-import { prove } from '../mesh/proof.ts';
-import type { Role } from '../mesh/cut-mesh.ts';
+import { mirroredIn, prove } from '../mesh/proof.ts';
+import type { Role, Run } from '../mesh/cut-mesh.ts';
 
 export interface OpeningReport {
   id: string;
@@ -26,6 +26,10 @@ export interface ElementReport {
   openEdges: number;
   nonManifoldEdges: number;
   collapsedTriangles: number;
+  /** Edges at which two triangles lie on each other: skins of no thickness. */
+  flaps: number;
+  /** Triangles with their texture the wrong way round where it was not asked to be. */
+  mirroredTriangles: number;
   pieces: number;
   /** Cubic metres. */
   volume: number;
@@ -52,11 +56,26 @@ export interface ElementReport {
 
 export interface CheckReport {
   project: string;
-  /** Whether every element is closed and every opening is cut, or blocked up on purpose. */
+  /** Whether every element is closed, without flaps, its texture at true scale and the right way round, and every opening is cut, or blocked up on purpose. */
   sound: boolean;
   elements: ElementReport[];
   /** Openings that belong to no element. */
   astray: OpeningReport[];
+}
+
+/** How far texture may depart from true scale: a hundredth, and a little more where a surface bends both ways. */
+const trueScale = [0.965, 1.035] as const;
+
+function isSound({ closed, fault, flaps, mirroredTriangles, textureDensity: [least, greatest] }: ElementReport): boolean {
+  return closed && !fault && flaps === 0 && mirroredTriangles === 0 && least >= trueScale[0] && greatest <= trueScale[1];
+}
+
+/** Whether the texture of a run is to be mirrored. */
+function asksMirrored(document: ProjectDocument, element: string, { opening, role }: Run): boolean {
+  const { texture } = document.elements[element]!;
+  if (opening === null) return (role === 'outer face' ? texture?.outer : role === 'inner face' ? texture?.inner : texture?.edge)?.mirror === true;
+  const pattern = document.patterns[document.openings[opening]?.pattern ?? ''];
+  return pattern?.texture?.[role as 'head']?.mirror === true || texture?.outer?.mirror === true;
 }
 
 /** Reports on a document as cut. */
@@ -76,6 +95,8 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
       openEdges: proof.openEdges,
       nonManifoldEdges: proof.nonManifoldEdges,
       collapsedTriangles: proof.collapsed,
+      flaps: proof.flaps,
+      mirroredTriangles: mirroredIn(cut.mesh, (run) => !asksMirrored(document, cut.element, run)),
       pieces: cut.pieces,
       volume: proof.volume,
       area: proof.area,
@@ -97,6 +118,6 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
     .map((opening) => told(opening.id));
   const sound =
     astray.length === 0 &&
-    elements.every((element) => element.closed && !element.fault && element.openings.every((opening) => opening.state !== 'not cut'));
+    elements.every((element) => isSound(element) && element.openings.every((opening) => opening.state !== 'not cut'));
   return { project: document.name, sound, elements, astray };
 }

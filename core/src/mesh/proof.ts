@@ -1,5 +1,5 @@
 /** Proofs on a mesh: whether it is closed, clean and turned the right way, measured from the mesh alone. */
-import type { CutMesh, Role } from './cut-mesh.ts';
+import type { CutMesh, Role, Run } from './cut-mesh.ts';
 import { halfEdgesOf, sameEdge, type HalfEdges } from './edges.ts';
 
 export interface MeshProof {
@@ -20,6 +20,8 @@ export interface MeshProof {
   thinnest: number;
   /** Area by material, square metres. */
   areaByMaterial: Record<string, number>;
+  /** Edges at which two triangles lie on each other, back to back: skins of no thickness, which are no part of a solid. */
+  flaps: number;
   /** How many polygons have so many sides. */
   polygonsBySides: Record<number, number>;
   /** Least and greatest length of texture on a metre of surface, over all edges longer than a millimetre. */
@@ -31,7 +33,8 @@ export function prove(mesh: CutMesh): MeshProof {
   const { points, vertices, triangles } = mesh;
   const count = triangles.length / 3;
 
-  const { openEdges, nonManifoldEdges } = faultsAt(halfEdgesOf(mesh));
+  const edges = halfEdgesOf(mesh);
+  const { openEdges, nonManifoldEdges } = faultsAt(edges);
   let volume = 0;
   let area = 0;
   let collapsed = 0;
@@ -85,6 +88,7 @@ export function prove(mesh: CutMesh): MeshProof {
     triangles: count,
     thinnest: count > 0 ? thinnest : 0,
     areaByMaterial,
+    flaps: flapsAt(edges, mesh),
     polygonsBySides,
     density: densityOf(mesh),
   };
@@ -105,6 +109,51 @@ function faultsAt(edges: HalfEdges): Pick<MeshProof, 'openEdges' | 'nonManifoldE
     else if (uses !== 2 || onward !== 1) openEdges += 1;
   }
   return { openEdges, nonManifoldEdges };
+}
+
+/** Two triangles that turn about an edge by less than this lie on each other: the sine. */
+const folded = 1e-7;
+
+/** How many edges have two triangles on each other. */
+function flapsAt(edges: HalfEdges, mesh: CutMesh): number {
+  const { order } = edges;
+  let flaps = 0;
+  for (let i = 0; i + 1 < order.length; i++) if (sameEdge(edges, order[i]!, order[i + 1]!) && isFlap(mesh, Math.floor(order[i]! / 3), Math.floor(order[i + 1]! / 3))) flaps += 1;
+  return flaps;
+}
+
+/** Whether two triangles face each other's way back: their normals are opposite, to a hair. */
+function isFlap({ points, vertices, triangles }: CutMesh, p: number, q: number): boolean {
+  const normal = (t: number): [number, number, number] => {
+    const [a, b, c] = [3 * vertices[triangles[3 * t]!]!, 3 * vertices[triangles[3 * t + 1]!]!, 3 * vertices[triangles[3 * t + 2]!]!];
+    const [ux, uy, uz] = [points[b]! - points[a]!, points[b + 1]! - points[a + 1]!, points[b + 2]! - points[a + 2]!];
+    const [vx, vy, vz] = [points[c]! - points[a]!, points[c + 1]! - points[a + 1]!, points[c + 2]! - points[a + 2]!];
+    return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  };
+  const [[ax, ay, az], [bx, by, bz]] = [normal(p), normal(q)];
+  const dot = ax * bx + ay * by + az * bz;
+  if (dot >= 0) return false;
+  const size = Math.sqrt((ax * ax + ay * ay + az * az) * (bx * bx + by * by + bz * bz));
+  // Of collapsed triangles nothing can be said.
+  if (size < 1e-18) return false;
+  return Math.hypot(ay * bz - az * by, az * bx - ax * bz, ax * by - ay * bx) < folded * size;
+}
+
+/** The least area that says which way a texture runs, square metres: the texture is told in 32-bit figures. */
+const tellingArea = 1e-7;
+
+/** How many triangles of some runs have their texture the wrong way round: seen from outside, u does not run to the left of v. */
+export function mirroredIn({ triangles, uvs, runs }: CutMesh, of: (run: Run) => boolean): number {
+  let count = 0;
+  for (const run of runs) {
+    if (!of(run)) continue;
+    for (let i = 3 * run.first; i < 3 * (run.first + run.count); i += 3) {
+      const [a, b, c] = [2 * triangles[i]!, 2 * triangles[i + 1]!, 2 * triangles[i + 2]!];
+      const area = ((uvs[b]! - uvs[a]!) * (uvs[c + 1]! - uvs[a + 1]!) - (uvs[c]! - uvs[a]!) * (uvs[b + 1]! - uvs[a + 1]!)) / 2;
+      if (area < -tellingArea) count += 1;
+    }
+  }
+  return count;
 }
 
 /** Least and greatest length of texture on a metre of surface. Edges of less than a millimetre say nothing: their texture is told in 32-bit figures. */

@@ -5,6 +5,9 @@ import type { PlacedTube, Patch } from './patches.ts';
 
 const same = 1e-9;
 
+/** A rounded arris on a rounded side bends both ways; its texture may be stretched by this share along the side before it is broken instead. */
+const mostStretch = 0.03;
+
 /** Patches as they are drawn: corners with normals and texture, and triangles of corners. */
 export interface Dressed {
   /** Corners of patch p are cornerStart[p] … cornerStart[p + 1] − 1, in the order of its nodes. */
@@ -37,6 +40,7 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
   const normals = new Float32Array(3 * C);
   const uvs = new Float64Array(2 * C);
   const local = localFrames(placed);
+  const cuts = cutsOf(placed, local, cornerStart);
 
   // The depth at which each patch of an edge begins, in order: rows of one edge.
   const rows: number[][][] = [];
@@ -112,6 +116,94 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     return [x / size, y / size];
   };
 
+  // Where corners are laid that lie in no plane with their patch.
+  const bent = new Map<number, [number, number]>();
+  const laidAt = (p: number, corner: number): [number, number] => bent.get(cornerStart[p]! + corner) ?? uvOf(p, corner);
+  const faceOf = (p: number) => tube.faces[patches[p]!.face]!;
+  const depthOf = (p: number): number => Math.abs(placed.n[patches[p]!.nodes[patches[p]!.startFar]!]! - placed.n[patches[p]!.nodes[patches[p]!.startNear]!]!);
+  /** Lays the rows of a rounded arris on a rounded side as a band along the row that they run into: they bend both ways, so that laid flat one by one they would break the texture at every chord. */
+  const bandRounded = (sides: readonly (readonly number[][])[]): void => {
+    const chains = Array.from({ length: Math.max(...sides.map((list) => list.length)) }, (_, r) => sides.flatMap((list) => list[r] ?? []));
+    const widths = chains.map((row) => Math.max(0, ...row.map(depthOf)));
+    const lead = widths.indexOf(Math.max(...widths));
+    const smoothly = (r: number): boolean => {
+      const [before, after] = [chains[r]![0], chains[r + 1]![0]];
+      return before !== undefined && after !== undefined && sameWay(faceOf(before).far, faceOf(after).near);
+    };
+    for (let r = lead - 1; r >= 0 && smoothly(r); r--) if (!band(chains[r]!, chains[r + 1]!, true)) break;
+    for (let r = lead + 1; r < chains.length && smoothly(r - 1); r++) if (!band(chains[r]!, chains[r - 1]!, false)) break;
+  };
+  /** Lays all corners of a patch between the two ends of its joined side and those of its free one. */
+  const bend = (p: number, ends: readonly [number, [number, number]][], laid: Map<number, [number, number]>): void => {
+    const [j0, j1, f0, f1] = ends as [[number, [number, number]], [number, [number, number]], [number, [number, number]], [number, [number, number]]];
+    const { a, l } = local;
+    const width = l[f0[0]]! - l[j0[0]]!;
+    for (let c = cornerStart[p]!; c < cornerStart[p + 1]!; c++) {
+      const deep = Math.abs(width) < same ? 0 : Math.max(0, Math.min(1, (l[c]! - l[j0[0]]!) / width));
+      const [from, to] = [a[j0[0]]! + deep * (a[f0[0]]! - a[j0[0]]!), a[j1[0]]! + deep * (a[f1[0]]! - a[j1[0]]!)];
+      const along = Math.abs(to - from) < same ? 0 : (a[c]! - from) / (to - from);
+      const mixed = (k: 0 | 1): number => (1 - deep) * (j0[1][k] + along * (j1[1][k] - j0[1][k])) + deep * (f0[1][k] + along * (f1[1][k] - f0[1][k]));
+      laid.set(c, [mixed(0), mixed(1)]);
+    }
+    // The ends are where they are, whatever rounding says.
+    for (const [corner, uv] of ends) laid.set(corner, uv);
+  };
+  /** Whether a patch is laid at true scale, but for what may be stretched: all its corners as far apart as they are, those nearer than a tenth of a millimetre left out. */
+  const isTrue = (p: number, laid: ReadonlyMap<number, readonly [number, number]>): boolean => {
+    const { a, l } = local;
+    for (let c = cornerStart[p]!; c < cornerStart[p + 1]!; c++)
+      for (let d = c + 1; d < cornerStart[p + 1]!; d++) {
+        const real = Math.hypot(a[d]! - a[c]!, l[d]! - l[c]!);
+        const [p0, q0] = [laid.get(c)!, laid.get(d)!];
+        if (real > 1e-4 && Math.abs(Math.hypot(q0[0] - p0[0], q0[1] - p0[1]) / real - 1) > mostStretch) return false;
+      }
+    return true;
+  };
+  /** The corners of a patch along its near or its far side, from the edge's start to its end. */
+  const alongSide = (p: number, far: boolean): number[] => {
+    const { nodes, startNear, endNear, startFar, endFar } = patches[p]!;
+    const [from, to, step] = far ? [startFar, endFar, 1] : [startNear, endNear, nodes.length - 1];
+    const out = [from];
+    while (out.at(-1) !== to && out.length < nodes.length) out.push((out.at(-1)! + step) % nodes.length);
+    return out;
+  };
+  /** @param outer whether the row lies before the one that is laid already, which it joins by its far side. @returns false, having laid nothing, where the two do not match or it would be stretched too far. */
+  const band = (row: readonly number[], on: readonly number[], outer: boolean): boolean => {
+    // Where the nodes between the rows are laid, in order.
+    const line = on.flatMap((q) => alongSide(q, !outer).map((corner) => ({ node: patches[q]!.nodes[corner]!, uv: laidAt(q, corner) })));
+    const made: [number, [number, number]][] = [];
+    const joins: [number, [number, number]][] = [];
+    let at = 0;
+    for (const p of row) {
+      const { nodes, startNear, endNear, startFar, endFar } = patches[p]!;
+      const joined = alongSide(p, outer);
+      const places: [number, [number, number]][] = [];
+      for (const corner of joined) {
+        while (at < line.length && line[at]!.node !== nodes[corner]) at += 1;
+        if (at === line.length) return false;
+        places.push([cornerStart[p]! + corner, line[at]!.uv]);
+      }
+      const [[first, [u0, v0]], [last, [u1, v1]]] = [places[0]!, places.at(-1)!];
+      const free = outer ? [startNear, endNear] : [startFar, endFar];
+      const [f0, f1] = [cornerStart[p]! + free[0]!, cornerStart[p]! + free[1]!];
+      const length = Math.hypot(u1 - u0, v1 - v0);
+      const { l } = local;
+      if (!(length > same)) return false;
+      // Square to the side that it joins, on the side on which it lies: the section runs to the right of the edge's way.
+      const width = (outer ? -1 : 1) * Math.abs(l[f0]! - l[first]!);
+      const [du, dv] = [(width * (v1 - v0)) / length, (-width * (u1 - u0)) / length];
+      made.push([first, [u0, v0]], [last, [u1, v1]], [f0, [u0 + du, v0 + dv]], [f1, [u1 + du, v1 + dv]]);
+      joins.push(...places);
+    }
+    joinAlong(made, row.length);
+    const laid = new Map<number, [number, number]>();
+    row.forEach((p, i) => bend(p, made.slice(4 * i, 4 * i + 4), laid));
+    for (const [corner, uv] of joins) laid.set(corner, uv);
+    if (!row.every((p) => isTrue(p, laid))) return false;
+    for (const [corner, uv] of laid) bent.set(corner, uv);
+    return true;
+  };
+
   const done = new Uint8Array(E);
   for (let e = 0; e < E; e++) {
     if (done[e] || rows[e]!.length === 0) continue;
@@ -165,6 +257,7 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
       run(back, onStart, way, true);
       onStart = uvOf(lead, atStart ? patch.startFar : patch.endFar);
     }
+    bandRounded(edges.map((k) => rows[k]!));
   }
 
   const triangles: number[] = [];
@@ -185,19 +278,32 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     for (let c = first; c < first + count; c++) {
       const a = local.a[c]!;
       const l = local.l[c]!;
-      uvs[2 * c] = u + a * cos + l * sin;
-      uvs[2 * c + 1] = v + a * sin - l * cos;
+      const own = bent.get(c);
+      uvs[2 * c] = own ? own[0] : u + a * cos + l * sin;
+      uvs[2 * c + 1] = own ? own[1] : v + a * sin - l * cos;
       normals[3 * c] = nx;
       normals[3 * c + 1] = ny;
       normals[3 * c + 2] = nz;
     }
     if ((edge.chord !== null || face.near !== face.far) && !edge.joint) exactNormals(edge, patch, placed, local.a, first, face.near, face.far, frameAt, normals);
-    const from = triangles.length;
-    cutUp(patch, first, local.a, local.l, triangles);
-    if (edge.joint || !local.flat[p]) unfold(triangles, from, patch, first, placed, uvs);
+    const cut = cuts.get(p);
+    if (cut) for (const c of cut) triangles.push(c);
+    else cutUp(patch, first, local.a, local.l, triangles);
     triangleStart[p + 1] = triangles.length / 3;
   }
   return { cornerStart, normals, uvs, triangleStart, triangles: Uint32Array.from(triangles) };
+}
+
+const sameWay = (a: readonly [number, number], b: readonly [number, number]): boolean => Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1]) < 1e-6;
+
+/** Of patches side by side, four corners each, joined and free, the free ones as one row: where one ends and the next begins, half way between. */
+function joinAlong(made: readonly [number, [number, number]][], count: number): void {
+  for (let i = 0; i + 1 < count; i++) {
+    const [end, start] = [made[4 * i + 3]![1], made[4 * (i + 1) + 2]![1]];
+    const middle: [number, number] = [(end[0] + start[0]) / 2, (end[1] + start[1]) / 2];
+    [end[0], end[1]] = middle;
+    [start[0], start[1]] = middle;
+  }
 }
 
 /**
@@ -253,34 +359,46 @@ function exactNormals(
   }
 }
 
-/** Lays the triangles of a patch that is not quite flat side by side at true scale, beginning with the first as it lies. */
-function unfold(triangles: readonly number[], from: number, patch: Patch, first: number, placed: PlacedTube, uvs: Float64Array): void {
-  const at = (c: number): number[] => {
-    const v = 3 * patch.nodes[c - first]!;
-    return [placed.positions[v]!, placed.positions[v + 1]!, placed.positions[v + 2]!];
+/** The triangles of patches that are not quite flat, or join what is unlike. These patches are unfolded: from here on their corners lie in their planes as their triangles do side by side, at true scale. */
+function cutsOf(placed: PlacedTube, local: LocalFrames, cornerStart: Uint32Array): Map<number, number[]> {
+  const { tube, patches } = placed;
+  const cuts = new Map<number, number[]>();
+  patches.forEach((patch, p) => {
+    if (local.flat[p] && !tube.edges[tube.faces[patch.face]!.edge]!.joint) return;
+    const triangles: number[] = [];
+    cutUp(patch, cornerStart[p]!, local.a, local.l, triangles);
+    unfold(triangles, patch, cornerStart[p]!, placed, local);
+    cuts.set(p, triangles);
+  });
+  return cuts;
+}
+
+/** Lays the triangles of a patch side by side at true scale, beginning with the first as it lies. */
+function unfold(triangles: readonly number[], patch: Patch, first: number, { positions }: PlacedTube, { a, l }: LocalFrames): void {
+  const far = (p: number, q: number): number => {
+    const [v, w] = [3 * patch.nodes[p - first]!, 3 * patch.nodes[q - first]!];
+    return Math.hypot(positions[w]! - positions[v]!, positions[w + 1]! - positions[v + 1]!, positions[w + 2]! - positions[v + 2]!);
   };
-  const far = (p: number, q: number): number => Math.hypot(...at(p).map((x, k) => x - at(q)[k]!));
   const laid = new Set<number>();
+  /** In (a, −l) triangles run counter-clockwise, as they do in texture: r lies on the left of the way from p to q. */
   const put = (p: number, q: number, r: number): void => {
-    // r lies so far from p and q, on the right of the way from p to q in texture, as the first triangle has it.
-    const [d, a, b] = [far(p, q), far(p, r), far(q, r)];
-    const [px, py, qx, qy] = [uvs[2 * p]!, uvs[2 * p + 1]!, uvs[2 * q]!, uvs[2 * q + 1]!];
-    const x = (a * a - b * b + d * d) / (2 * d);
-    const y = Math.sqrt(Math.max(0, a * a - x * x));
-    const [ex, ey] = [(qx - px) / d, (qy - py) / d];
-    uvs[2 * r] = px + ex * x + ey * y;
-    uvs[2 * r + 1] = py + ey * x - ex * y;
+    const [d, e, b] = [far(p, q), far(p, r), far(q, r)];
+    const x = (e * e - b * b + d * d) / (2 * d);
+    const y = Math.sqrt(Math.max(0, e * e - x * x));
+    const [ca, cl] = [(a[q]! - a[p]!) / d, (l[q]! - l[p]!) / d];
+    a[r] = a[p]! + ca * x + cl * y;
+    l[r] = l[p]! + cl * x - ca * y;
   };
   for (let round = 0; round < patch.nodes.length && laid.size < patch.nodes.length; round++)
-    for (let i = from; i < triangles.length; i += 3) {
+    for (let i = 0; i < triangles.length; i += 3) {
       const own = triangles.slice(i, i + 3);
       if (laid.size === 0) {
         const [p, q] = own as [number, number, number];
         // The first edge keeps its direction and takes its true length.
-        const [dx, dy] = [uvs[2 * q]! - uvs[2 * p]!, uvs[2 * q + 1]! - uvs[2 * p + 1]!];
-        const scale = far(p, q) / (Math.hypot(dx, dy) || 1);
-        uvs[2 * q] = uvs[2 * p]! + dx * scale;
-        uvs[2 * q + 1] = uvs[2 * p + 1]! + dy * scale;
+        const [da, dl] = [a[q]! - a[p]!, l[q]! - l[p]!];
+        const scale = far(p, q) / (Math.hypot(da, dl) || 1);
+        a[q] = a[p]! + da * scale;
+        l[q] = l[p]! + dl * scale;
         laid.add(p).add(q);
       }
       const free = own.filter((c) => !laid.has(c));
