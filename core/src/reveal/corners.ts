@@ -10,8 +10,10 @@ const same = 1e-9;
 /** A depth, metres, at which corners are looked at. */
 export interface Station {
   n: number;
-  /** Just before a step (−1) or just after it (1); either where there is none. */
-  side: -1 | 1;
+  /** Just before a step (−1) or just after it (1), either where there is none; or where some sides step inward and others outward, between the two (0), when only the ones or only the others have stepped. */
+  side: -1 | 0 | 1;
+  /** Between the two: whether those have stepped that let what is on the left of the edges grow, or those that let it shrink. */
+  grown?: boolean;
   /** Only there because an edge vanishes or appears: nothing else is divided. */
   minor?: boolean;
 }

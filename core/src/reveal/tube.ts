@@ -111,6 +111,31 @@ function pinch(loop: EdgeLoop, stations: Station[], offset: (number[] | null)[])
   });
 }
 
+/** How far an edge is moved at a station, to the right of its way. */
+function movedAt({ section, sense }: LoopEdge, { n, side, grown }: Station): number {
+  if (side !== 0) return sense * offsetAt(section, n, side);
+  const [before, after] = [sense * offsetAt(section, n, -1), sense * offsetAt(section, n, 1)];
+  return grown ? Math.max(before, after) : Math.min(before, after);
+}
+
+/**
+ * Where at a depth neighbours step opposite ways: which of them must step first, lest their ledges come to lie on each other. At a corner that juts out of what is on the left that is to shrink first, at one that
+ * juts into it to grow. Null where none do, or where corners disagree.
+ */
+function stepsBothWays(loop: EdgeLoop, n: number): boolean | null {
+  const step = (edge: LoopEdge): number => (edge.joint ? 0 : edge.sense * (offsetAt(edge.section, n, 1) - offsetAt(edge.section, n, -1)));
+  let grown: boolean | null = null;
+  for (const [i, edge] of loop.entries()) {
+    const before = loop[(i + loop.length - 1) % loop.length]!;
+    const [a, b] = [step(before), step(edge)];
+    if (!(Math.min(a, b) < -same && Math.max(a, b) > same)) continue;
+    const juts = before.dx * edge.dy - before.dy * edge.dx < 0;
+    if (grown !== null && grown !== juts) return null;
+    grown = juts;
+  }
+  return grown;
+}
+
 function stationsOf(loop: EdgeLoop, from: number, to: number, inner: readonly number[]): Station[] {
   const sections = [...new Set(loop.map((edge) => edge.section))];
   const depths = [from, to, ...inner];
@@ -123,7 +148,9 @@ function stationsOf(loop: EdgeLoop, from: number, to: number, inner: readonly nu
     last = n;
     const inside = n > from + same && n < to - same;
     const steps = inside && sections.some((section) => Math.abs(offsetAt(section, n, 1) - offsetAt(section, n, -1)) > same);
-    if (steps) stations.push({ n, side: -1 }, { n, side: 1 });
+    const grown = steps ? stepsBothWays(loop, n) : null;
+    if (grown !== null) stations.push({ n, side: -1 }, { n, side: 0, grown }, { n, side: 1 });
+    else if (steps) stations.push({ n, side: -1 }, { n, side: 1 });
     else stations.push({ n, side: n >= to - same ? -1 : 1 });
   }
   return stations;
@@ -140,7 +167,7 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
   const E = loop.length;
   const stations = stationsOf(loop, from, to, inner);
   const base = tube.edges.length;
-  const offset = loop.map((edge) => (edge.joint ? null : stations.map(({ n, side }) => edge.sense * offsetAt(edge.section, n, side))));
+  const offset = loop.map((edge) => (edge.joint ? null : stations.map((station) => movedAt(edge, station))));
   pinch(loop, stations, offset);
   const { px, py } = cornersOf(loop, stations, offset);
   const K = stations.length - 1;
@@ -182,8 +209,13 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
         continue;
       }
       const steps = !edge.joint && stepsHere(offset[i]!, k, last);
+      // Where neighbours step opposite ways, one waits for the other, so that none of their ledges comes to lie on the other's.
+      const waits = steps && stations[k + 1]?.side === 0 && !stepsHere(offset[i]!, k, k + 1);
+      const waited = second && stations[k]!.side === 0 && steps;
       if (second) {
-        if (moves && stepsHere(offset[i]!, earlier, k)) found.push({ start: k, end: k, n });
+        if (moves && (waited || stepsHere(offset[i]!, earlier, k))) found.push({ start: k, end: k, n });
+      } else if (waits) {
+        // Its ledge begins between the two.
       } else if (moves || inner.includes(n)) {
         if (!paired || steps) found.push({ start: k, end: k, n });
         else {
