@@ -4,6 +4,7 @@ import { TooTangled } from '../cut/arrangement.ts';
 import { blockSolid, voidOf } from '../cut/block.ts';
 import { reachOf } from '../cut/reach.ts';
 import { Inexpressible } from '../cut/group.ts';
+import { keptApart } from '../cut/touching.ts';
 import { planCut } from '../cut/plan.ts';
 import { settingOf } from '../cut/setting.ts';
 import { faceLeft, solidPath } from '../cut/solid-path.ts';
@@ -91,12 +92,13 @@ export function cutElement(element: Element, sheet: Sheet, resolved: readonly (P
 
 /** Cuts what can be cut; whatever makes the cut fail is set aside, told of, and the rest cut without it. */
 function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units: Units, byId: Map<string, OpeningStatus>, before: readonly SkinCut[]): Made {
-  let left = [...open];
+  const apart = keptApart(sheet, open);
+  let left = apart.openings;
   for (;;) {
     const plan = planCut(sheet, left, units);
     try {
       const made = skins(element, sheet, left, plan.grouping, before);
-      for (const status of plan.statuses) byId.set(status.opening, status);
+      for (const status of plan.statuses) byId.set(status.opening, toldApart(status, apart.from, sheet));
       return made;
     } catch (raised) {
       const [error, members] = raised instanceof AtFault ? [raised.cause, raised.openings] : [raised, null];
@@ -111,7 +113,7 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
         continue;
       }
       if (solid) {
-        for (const status of plan.statuses) byId.set(status.opening, status);
+        for (const status of plan.statuses) byId.set(status.opening, toldApart(status, apart.from, sheet));
         return solid;
       }
       const refused = refusals(error, sheet, left, members, plan.grouping, units);
@@ -121,6 +123,15 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
       left = left.filter(({ id }) => !gone.has(id));
     }
   }
+}
+
+/** A status that says that the opening was kept apart from what it touches. */
+function toldApart(status: OpeningStatus, from: ReadonlyMap<string, string | null>, { noun }: Sheet): OpeningStatus {
+  const other = from.get(status.opening);
+  if (other === undefined || status.state === 'not cut') return status;
+  const what = other === null ? `the ${noun}’s edge` : 'another opening';
+  const told = `it touches ${what} in no more than a point, and is kept apart from it by a hair (0.1 mm)`;
+  return { ...status, reason: status.reason === null ? told : `${status.reason}; ${told}`, mend: `Move it away from ${other === null ? 'the edge' : 'it'}, or let them overlap, if that is not what you want.` };
 }
 
 function skins(element: Element, sheet: Sheet, open: readonly Placed[], grouping: Grouping, before: readonly SkinCut[]): Made {
