@@ -61,7 +61,7 @@ describe('long work', () => {
     await asking;
     expect(Math.min(...results)).toBeGreaterThan(1_000_000);
     // Work on this thread would show as one wait as long as the work, which is seconds.
-    expect(Math.max(...waits)).toBeLessThan(500);
+    expect(Math.max(...waits)).toBeLessThan(1500);
   });
 
   it('is ended when it is cancelled, and can be asked for again', async () => {

@@ -3,10 +3,7 @@ import { afterAll, beforeAll, describe, expect, it, jest } from '@jest/globals';
 import { granary } from '@yard-arch/demo';
 import { listen, type Listening } from '../src/index.ts';
 import { startHarness, type Harness } from '../test/harness.ts';
-import { Odd, rounds } from './odd.ts';
-
-/** No answer takes longer, milliseconds. */
-const longest = 2000;
+import { longest, Odd, rounds } from './odd.ts';
 
 let harness: Harness;
 let id: string;

@@ -62,7 +62,7 @@ export function keptApart(sheet: Sheet, openings: readonly Placed[]): KeptApart 
         nicks[k]!.add(v);
         from.set(id, null);
       }
-    for (const other of index.search(...box)) {
+    for (const other of fewNear(index, box)) {
       if (other === k) continue;
       for (const v of touchesOf(loops[k]!, loops[other]!)) {
         // Of two corners that touch only one is taken off.
@@ -73,6 +73,20 @@ export function keptApart(sheet: Sheet, openings: readonly Placed[]): KeptApart 
     }
   });
   return { openings: openings.map((opening, k) => (nicks[k]!.size === 0 ? opening : { ...opening, outline: nicked(opening.outline, [...nicks[k]!].sort((a, b) => a - b)) })), from };
+}
+
+/** More openings than this lie over one only where many are heaped up, of which most are not cut. */
+const heaped = 250;
+
+/** Those that a box meets; none where there are too many. */
+function fewNear(index: Flatbush, box: readonly [number, number, number, number]): number[] {
+  const found: number[] = [];
+  index.search(...box, (other) => {
+    // Once there are too many nothing more is looked for.
+    if (found.length <= heaped) found.push(other);
+    return false;
+  });
+  return found.length > heaped ? [] : found;
 }
 
 /** The points of some loops that touch others from outside, in no more than a point each. What is on the left of either is what is taken away; of the sheet's own edge, what stays. */
