@@ -45,10 +45,11 @@ export async function serveApplication(options: ServeOptions): Promise<number> {
     const { url, tell } = process.env.DATABASE_URL ? given(process.env.DATABASE_URL, options.reset) : await own(options.reset, undo);
     const services = await openServices(url, { workers: Math.max(2, availableParallelism() - 1) });
     undo.push(() => services.close());
-    const closed = await passphraseOf(services, host);
+    const hosts = (process.env.YARD_HOSTS ?? '').split(/[\s,]+/).filter(Boolean);
+    const closed = await passphraseOf(services, host, hosts);
     await services.projects.purge();
     await options.prepare?.(services.projects);
-    const app = makeApplication({ services, web: webFolder, hosts: [host, ...(process.env.YARD_HOSTS ?? '').split(/[\s,]+/).filter(Boolean)], closed });
+    const app = makeApplication({ services, web: webFolder, hosts: [host, ...hosts], closed });
     const served = options.instead ? await options.instead(url) : await listenNear(app, host, port);
     undo.push(() => served.close());
     tell(served.url);
@@ -105,7 +106,7 @@ function stopLeftOver(cluster: Cluster | null): void {
 }
 
 /** Sets the passphrase that was given, or makes one. @returns whether one is asked for. @throws Error where the server could be reached from elsewhere without one. */
-async function passphraseOf({ signIn }: Services, host: string): Promise<boolean> {
+async function passphraseOf({ signIn }: Services, host: string, hosts: readonly string[]): Promise<boolean> {
   const given = process.env.YARD_PASSPHRASE;
   if (given === 'new') {
     const made = newPassphrase();
@@ -113,14 +114,17 @@ async function passphraseOf({ signIn }: Services, host: string): Promise<boolean
     process.stdout.write(`\n  The passphrase of this server, which is not shown again:\n\n      ${made}\n`);
     return true;
   }
-  if (given) {
+  if (given === 'none') {
+    await signIn.forget();
+  } else if (given) {
     await signIn.set(given);
     return true;
   }
-  if (isLoopback(host)) return false;
+  // Once set it is asked for, also on loopback: a proxy may stand before it.
   if (await signIn.isSet()) return true;
+  if (isLoopback(host) && hosts.every(isLoopback)) return false;
   throw new Error(
-    `HOST is ${host}, so that others could reach this server and all that is in it, but it has no passphrase. Give it one of at least ${leastLength} characters with YARD_PASSPHRASE="…", or let it make one with YARD_PASSPHRASE=new. It is kept from then on.`,
+    `${isLoopback(host) ? `YARD_HOSTS names ${hosts.join(', ')}` : `HOST is ${host}`}, so that others could reach this server and all that is in it, but it has no passphrase. Give it one of at least ${leastLength} characters with YARD_PASSPHRASE="…", or let it make one with YARD_PASSPHRASE=new. It is kept from then on.`,
   );
 }
 

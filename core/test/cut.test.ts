@@ -336,3 +336,23 @@ describe('an edit', () => {
     expect(second.cuts.get('w1')).toBe(first.cuts.get('w1'));
   });
 });
+
+describe('a niche in a wall with a cavity', () => {
+  const layers = [{ thickness: 0.1, material: 'brick' }, { thickness: 0.06, material: 'brick', cavity: true }, { thickness: 0.15, material: 'stone' }];
+  const niche = (depth: number) => {
+    const pattern = { ...patterns.window!, id: 'niche', cut: { kind: 'niche' as const, depth } };
+    return cut([opening('a', 'niche', 1, 1)], { layers, skins: 'layers' }, { patterns: { ...patterns, niche: pattern } }).status('a');
+  };
+  it.each([
+    [0.05, false],
+    [0.1, true],
+    [0.13, true],
+    [0.16, false],
+    [0.2, false],
+  ])('of %d m says whether it opens it', (depth, opens) => {
+    const { state, reason, mend } = niche(depth);
+    expect(state).toBe('niche');
+    expect(reason?.includes('opens the cavity behind layer 1') ?? false).toBe(opens);
+    if (opens) expect(mend).toContain('less than 100');
+  });
+});

@@ -84,3 +84,16 @@ describe('a pattern’s side that leans out of the drawing plane', () => {
     expect(status.further![0]).toMatchObject({ state: 'not cut', reason: expect.stringContaining('upright') });
   });
 });
+
+describe('outlines that are alike at first', () => {
+  it('are not taken for one another, however long they stay alike', () => {
+    const ring = (last: number): { x: number; y: number }[] => [...Array.from({ length: 9 }, (_, i) => ({ x: i / 10, y: i % 2 === 0 ? 0 : 0.05 })), { x: 0.8, y: 1 }, { x: 0.4, y: last }, { x: 0, y: 1 }];
+    const volume = (last: number): number => {
+      const free = { ...patterns.window!, id: 'free', profile: { shape: 'free' as const, outline: ring(last) }, sizes: { a: { id: 'a', name: '', dimensions: { width: 0.8, height: 1 } } } };
+      const document = { ...project([wall()], [opening('a', 'free', 2, 1, { aim: { turn: 75 } })]), patterns: { ...patterns, free } } as ProjectDocument;
+      return prove(cutModel(document).cuts.get('w1')!.mesh).volume;
+    };
+    // The notch at the top is half as deep in the second; its direction is 15° off the wall’s.
+    expect(volume(0.6) - volume(0.8)).toBeCloseTo((0.5 * 0.8 * 0.2 * 0.4) / Math.cos(Math.PI / 12), 6);
+  });
+});

@@ -57,6 +57,11 @@ export class SignIn {
     await this.database.em.fork().execute(`insert into "setting" ("key", "value") values ('passphrase', ?) on conflict ("key") do update set "value" = excluded."value"`, [JSON.stringify(value)]);
   }
 
+  /** Forgets the passphrase, and ends all sessions. */
+  async forget(): Promise<void> {
+    await this.database.em.fork().execute(`delete from "setting" where "key" = 'passphrase'`);
+  }
+
   /**
    * Takes a guess.
    * @returns the session's token. @throws ProblemError 401 where it is wrong, 429 where there were too many wrong ones just now.

@@ -125,6 +125,10 @@ describe('a start that cannot be', () => {
     const entered = await fetch(`${open.url}/sign-in`, { method: 'POST', body: new URLSearchParams({ passphrase }), redirect: 'manual' });
     const session = entered.headers.get('set-cookie')!.split(';')[0]!;
     expect((await fetch(`${open.url}/api/projects`, { headers: { cookie: session } })).status).toBe(200);
+    // A name by which others ask for it takes one as well.
+    const named = await application({ YARD_HOSTS: 'arch.studio.example' });
+    expect(await named.start()).toBe(1);
+    expect(named.output).toContain('YARD_HOSTS names arch.studio.example');
   });
 
   it('serves none of what it is built from', async () => {

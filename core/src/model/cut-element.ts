@@ -98,7 +98,7 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
     const plan = planCut(sheet, left, units);
     try {
       const made = skins(element, sheet, left, plan.grouping, before);
-      for (const status of plan.statuses) byId.set(status.opening, toldApart(status, apart.from, sheet));
+      for (const status of plan.statuses) byId.set(status.opening, toldMore(status, apart.from, left, sheet, units));
       return made;
     } catch (raised) {
       const [error, members] = raised instanceof AtFault ? [raised.cause, raised.openings] : [raised, null];
@@ -113,7 +113,7 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
         continue;
       }
       if (solid) {
-        for (const status of plan.statuses) byId.set(status.opening, toldApart(status, apart.from, sheet));
+        for (const status of plan.statuses) byId.set(status.opening, toldMore(status, apart.from, left, sheet, units));
         return solid;
       }
       const refused = refusals(error, sheet, left, members, plan.grouping, units);
@@ -125,10 +125,27 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
   }
 }
 
+/** A status with what else there is to know of an opening that was cut. */
+function toldMore(status: OpeningStatus, from: ReadonlyMap<string, string | null>, open: readonly Placed[], sheet: Sheet, units: Units): OpeningStatus {
+  if (status.state === 'not cut') return status;
+  const opening = open.find(({ id }) => id === status.opening);
+  const opens = opening && (opening.kind === 'niche' || opening.kind === 'niche to layer') ? cavityAt(sheet, opening.depth) : null;
+  const told = toldApart(status, from, sheet);
+  if (opens === null) return told;
+  const reason = `it opens the cavity behind layer ${opens}, so that what is behind that shows at its back`;
+  return { ...told, reason: told.reason === null ? reason : `${told.reason}; ${reason}`, mend: told.mend ?? `Let it end before the cavity, at less than ${worded(sheet.boundaries[opens]!, units)}, or go on into the layer behind it.` };
+}
+
+/** The layer before the cavity in which, or at which, a depth ends; null where it ends in none. */
+function cavityAt({ boundaries, layers }: Sheet, depth: number): number | null {
+  const at = layers.findIndex((layer, i) => layer.cavity && depth > boundaries[i]! - 1e-9 && depth < boundaries[i + 1]! - 1e-9);
+  return at < 0 ? null : at;
+}
+
 /** A status that says that the opening was kept apart from what it touches. */
 function toldApart(status: OpeningStatus, from: ReadonlyMap<string, string | null>, { noun }: Sheet): OpeningStatus {
   const other = from.get(status.opening);
-  if (other === undefined || status.state === 'not cut') return status;
+  if (other === undefined) return status;
   const what = other === null ? `the ${noun}’s edge` : 'another opening';
   const told = `it touches ${what} in no more than a point, and is kept apart from it by a hair (0.1 mm)`;
   return { ...status, reason: status.reason === null ? told : `${status.reason}; ${told}`, mend: `Move it away from ${other === null ? 'the edge' : 'it'}, or let them overlap, if that is not what you want.` };
