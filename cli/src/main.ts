@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { basename, dirname, extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { cutModel, elementsOfSheets, reportOn, singleSheetsOf } from '@yard-arch/core';
+import { bentWords, cutModel, elementsOfSheets, reportOn, singleSheetsOf, usualTolerance } from '@yard-arch/core';
 import { drawPicture, glbPieces, objFiles, readMesh } from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { demos } from '@yard-arch/demo';
@@ -16,7 +16,7 @@ const usage = `Usage:
   npm run --silent yard -- picture FILE.json --out OUT.png                write a picture of the model
   npm run --silent yard -- thicken SHEETS.obj --thickness 0.2 --out OUT.json
                                                                           write a project of the single sheets in an OBJ or GLB file, each given a thickness in metres
-                                                                          (--unit: metres that one of the file's units is, 1 unless said; --up: y or z)
+                                                                          (--unit: metres that one of the file's units is, 1 unless said; --up: y or z; --tolerance: how far a wall, panel or slab may stray from what was drawn, in metres, 0.001 unless said)
   npm run --silent yard -- demo NAME [--out OUT.json]                     write a demo document: ${Object.keys(demos).join(', ')}
 `;
 
@@ -39,13 +39,16 @@ function target(out: string | undefined): string {
 }
 
 /** A project of the single sheets in a mesh file. */
-async function thickened(path: string | undefined, given: { thickness?: string; unit?: string; up?: string }): Promise<ProjectDocument> {
+async function thickened(path: string | undefined, given: { thickness?: string; unit?: string; up?: string; tolerance?: string }): Promise<ProjectDocument> {
   if (path === undefined) throw new Misused('No file of sheets was named.');
   const [thickness, unit] = [Number(given.thickness), Number(given.unit ?? 1)];
   if (!(thickness > 0 && thickness <= 10)) throw new Misused('Say a thickness in metres, more than 0 and at most 10, with --thickness.');
   if (!(unit > 0)) throw new Misused('--unit must be a number of metres, more than 0.');
   if (given.up !== undefined && given.up !== 'y' && given.up !== 'z') throw new Misused('--up must be y or z.');
-  const { sheets, closed } = singleSheetsOf(await readMesh(basename(path), new Uint8Array(readFileSync(path)), { unit, up: given.up ?? 'y' }));
+  const tolerance = Number(given.tolerance ?? usualTolerance);
+  if (!(tolerance > 0 && tolerance <= 1)) throw new Misused('--tolerance must be a number of metres, more than 0 and at most 1.');
+  const { sheets, closed, bent } = singleSheetsOf(await readMesh(basename(path), new Uint8Array(readFileSync(path)), { unit, up: given.up ?? 'y' }), tolerance);
+  if (bent.length > 0) throw new Error(`${path} was not taken in: ${bentWords(bent, (metres) => `${Math.ceil(metres * 1e4) / 10} mm`)} With --tolerance ${Math.ceil(Math.max(...bent.map(({ off }) => off)) * 1e4) / 1e4} ${bent.length === 1 ? 'it is' : 'they are'} taken as flat.`);
   if (sheets.length === 0) throw new Error(`${path} holds no single sheet${closed > 0 ? `; ${closed} closed solids have a thickness already` : ''}.`);
   const name = basename(path, extname(path));
   const material = { id: 'm1', name: 'Plaster', colour: '#d8d2c4', roughness: 0.9, texture: 'plaster' as const };
@@ -60,7 +63,7 @@ export async function run(args: string[], print: (text: string) => void, complai
     const { values, positionals } = parseArgs({
       args,
       allowPositionals: true,
-      options: { format: { type: 'string' }, thickness: { type: 'string' }, unit: { type: 'string' }, up: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
+      options: { format: { type: 'string' }, thickness: { type: 'string' }, unit: { type: 'string' }, up: { type: 'string' }, tolerance: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
     });
     const [command, file] = positionals;
     if (values.help || command === undefined) {

@@ -3,6 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import type { Element, FreeOutline, ProjectDocument, Wall } from '@yard-arch/document';
 import fc from 'fast-check';
 import { cornerAt, cutModel, elementsOfSheets, prove, sheetOf, singleSheetsOf, type FlatSheet, type ForeignMesh } from '../src/index.ts';
+import { readFileSync } from 'node:fs';
 import { readMesh, Unreadable, writeGlb } from '../src/format/index.ts';
 import { project } from './sample.ts';
 
@@ -82,7 +83,7 @@ describe('a flat sheet without thickness', () => {
     expect(singleSheetsOf(corner).sheets.map(({ area }) => Math.round(area)).sort()).toEqual([12, 6]);
     const box = cutModel(documentOf({ id: 'p', name: 'Box', kind: 'panel', start: { x: 0, y: 0, z: 0 }, turn: 0, tilt: 90, outline: square, layers })).cuts.get('p')!.mesh;
     const polygons = Array.from({ length: box.triangles.length / 3 }, (_, i) => [...box.triangles.slice(3 * i, 3 * i + 3)].map((c) => box.vertices[c]!));
-    expect(singleSheetsOf({ positions: [...box.points], polygons })).toEqual({ sheets: [], closed: 1, leftOut: 0 });
+    expect(singleSheetsOf({ positions: [...box.points], polygons })).toEqual({ sheets: [], closed: 1, leftOut: 0, bent: [] });
   });
 });
 
@@ -186,5 +187,93 @@ describe('a file from outside', () => {
   ])('%s that holds %j is refused with the reason', async (name, text, reason) => {
     await expect(readMesh(name, bytes(text), { unit: 1, up: 'y' })).rejects.toThrow(Unreadable);
     await expect(readMesh(name, bytes(text), { unit: 1, up: 'y' })).rejects.toThrow(reason);
+  });
+});
+
+describe('sheets that are not quite flat, or bend smoothly', () => {
+  const readCase = (name: string): Promise<ForeignMesh> => readMesh(name, new Uint8Array(readFileSync(new URL(`./cases/${name}`, import.meta.url))), { unit: 1, up: 'y' });
+
+  it('are one flat sheet within a tolerance, and beyond it are told of, not shredded', async () => {
+    const saddle = await readCase('saddle-slight.obj');
+    const { sheets, bent } = singleSheetsOf(saddle, 0.001);
+    expect(sheets).toEqual([]);
+    expect(bent).toHaveLength(1);
+    expect(bent[0]!.off).toBeGreaterThan(0.001);
+    const within = singleSheetsOf(saddle, bent[0]!.off * 1.0001);
+    expect([within.sheets.length, within.bent]).toEqual([1, []]);
+    expect(within.sheets[0]!.area).toBeCloseTo(bent[0]!.area, 3);
+  });
+
+  it.each([0.001, 0.003, 0.01, 0.05])('are one wall of arcs that no corner strays from by more than %d m', async (tolerance) => {
+    const mesh = await readCase('s-curve.obj');
+    const { sheets, bent } = singleSheetsOf(mesh, tolerance);
+    expect([sheets.length, bent]).toEqual([1, []]);
+    const [made] = elementsOfSheets(sheets, layers, [{ id: 'w', name: 'Garden wall' }]) as Wall[];
+    expect(made!.runs!.length).toBeLessThan(20);
+    const { chart } = sheetOf(made!, undefined, { chord: 1e-5 });
+    if (chart.kind !== 'bent') throw new Error('it is straight');
+    const { x, y } = chart;
+    for (let i = 0; i < mesh.positions.length; i += 3) {
+      const [px, py] = [mesh.positions[i]!, mesh.positions[i + 1]!];
+      let nearest = Infinity;
+      for (let f = 0; f + 1 < x.length; f++) {
+        const [dx, dy] = [x[f + 1]! - x[f]!, y[f + 1]! - y[f]!];
+        const share = Math.max(0, Math.min(1, ((px - x[f]!) * dx + (py - y[f]!) * dy) / (dx * dx + dy * dy)));
+        nearest = Math.min(nearest, Math.hypot(px - x[f]! - share * dx, py - y[f]! - share * dy));
+      }
+      expect(nearest).toBeLessThan(tolerance + 1e-4);
+    }
+    expect(prove(cutModel(documentOf(made!)).cuts.get('w')!.mesh)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0 });
+  });
+});
+
+describe('broken files', () => {
+  /** A GLB of a JSON part and a binary one. */
+  function glb(json: object, binary = new Uint8Array(36)): Uint8Array<ArrayBuffer> {
+    const text = bytes(JSON.stringify(json));
+    const padded = new Uint8Array(Math.ceil(text.length / 4) * 4).fill(0x20);
+    padded.set(text);
+    const out = new Uint8Array(12 + 8 + padded.length + 8 + binary.length);
+    const view = new DataView(out.buffer);
+    [0x46546c67, 2, out.length, padded.length, 0x4e4f534a].forEach((word, i) => view.setUint32(4 * i, word, true));
+    out.set(padded, 20);
+    view.setUint32(20 + padded.length, binary.length, true);
+    view.setUint32(24 + padded.length, 0x004e4942, true);
+    out.set(binary, 28 + padded.length);
+    return out;
+  }
+  const triangle = (over: object = {}, accessor: object = {}): object => ({
+    asset: { version: '2.0' },
+    scene: 0,
+    scenes: [{ nodes: [0] }],
+    nodes: [{ mesh: 0 }],
+    meshes: [{ primitives: [{ attributes: { POSITION: 0 } }] }],
+    accessors: [{ bufferView: 0, componentType: 5126, count: 3, type: 'VEC3', min: [0, 0, 0], max: [1, 1, 1], ...accessor }],
+    bufferViews: [{ buffer: 0, byteLength: 36 }],
+    buffers: [{ byteLength: 36 }],
+    ...over,
+  });
+  const chain = Array.from({ length: 100_000 }, (_, i) => ({ children: i + 1 < 100_000 ? [i + 1] : [] }));
+
+  it.each<[string, () => Uint8Array<ArrayBuffer>, RegExp]>([
+    ['more points than the file holds', () => glb(triangle({}, { count: 200_000_000 })), /says that it holds more/],
+    ['sparse values without end', () => glb(triangle({}, { sparse: { count: 2_000_000_000, indices: { bufferView: 0, componentType: 5125 }, values: { bufferView: 0 } } })), /says that it holds more/],
+    ['a view beyond the file', () => glb(triangle({ bufferViews: [{ buffer: 0, byteOffset: 30, byteLength: 900 }] })), /says that it holds more/],
+    ['nodes within nodes without end', () => glb(triangle({ nodes: chain })), /nodes within one another|more than/],
+    ['nodes in a ring', () => glb(triangle({ nodes: [{ children: [1] }, { children: [0], mesh: 0 }] })), /nodes within one another/],
+    ['indices of points that there are not', () => glb(triangle({ meshes: [{ primitives: [{ attributes: { POSITION: 0 }, indices: 1 }] }], accessors: [{ bufferView: 0, componentType: 5126, count: 2, type: 'VEC3', min: [0, 0, 0], max: [1, 1, 1] }, { bufferView: 1, componentType: 5125, count: 3, type: 'SCALAR' }], bufferViews: [{ buffer: 0, byteLength: 24 }, { buffer: 0, byteOffset: 24, byteLength: 12 }] }), new Uint8Array(Uint32Array.of(0, 0, 0, 0, 0, 0, 0, 1, 99).buffer)), /corner that is not in the file/],
+    ['no JSON', () => glb([]), /./],
+    ['a header and nothing else', () => bytes('glTF'), /cannot be read as GLB/],
+  ])('GLB with %s is refused with a plain message', async (_, make, words) => {
+    await expect(readMesh('broken.glb', make(), { unit: 1, up: 'y' })).rejects.toThrow(Unreadable);
+    await expect(readMesh('broken.glb', make(), { unit: 1, up: 'y' })).rejects.toThrow(words);
+  });
+
+  it.each<[string, () => string, RegExp]>([
+    ['a line without end', () => `v 0 0 0\nf ${'1 '.repeat(5_000_000)}`, /a line of more than/],
+    ['corners that are not there', () => 'v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 9\n', /corner that is not in the file/],
+    ['a corner that is no number', () => 'v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 x\n', /corner that is not in the file|cannot be read/],
+  ])('OBJ with %s is refused with a plain message', async (_, make, words) => {
+    await expect(readMesh('broken.obj', bytes(make()), { unit: 1, up: 'y' })).rejects.toThrow(words);
   });
 });

@@ -22,8 +22,9 @@ interface Facet {
 /**
  * The same sheets, but for those which together are walls: upright rectangles, equally high on one level, of which each begins where another ends. Where there is a curve among them they are one
  * wall; else each is one, mitred with the next.
+ * @param tolerance how far a curve may stray from the corners of the facets that it stands for, metres.
  */
-export function withBends(sheets: readonly FlatSheet[]): (FlatSheet | BentSheet)[] {
+export function withBends(sheets: readonly FlatSheet[], tolerance: number): (FlatSheet | BentSheet)[] {
   const facets = sheets.flatMap((sheet) => facetOf(sheet) ?? []);
   const after = new Map<Facet, Facet>();
   const before = new Map<Facet, Facet>();
@@ -44,7 +45,7 @@ export function withBends(sheets: readonly FlatSheet[]): (FlatSheet | BentSheet)
     const chain = [first];
     for (let next = after.get(first); next && next !== first; next = after.get(next)) chain.push(next);
     chain.forEach((one) => used.add(one));
-    const walls = chain.length < 2 ? [] : wallsOf(before.has(first) ? fromCorner(chain) : chain, before.has(first));
+    const walls = chain.length < 2 ? [] : wallsOf(before.has(first) ? fromCorner(chain) : chain, before.has(first), tolerance);
     // Longer ones than a document can hold stay what they are.
     if (walls.length === 0 || walls.some(({ runs }) => runs.length > 200 || Math.abs(runs.reduce((sum, { sweep = 0 }) => sum + sweep, 0)) > 360)) continue;
     chain.forEach(({ sheet }) => gone.add(sheet));
@@ -80,10 +81,11 @@ function fromCorner(ring: readonly Facet[]): readonly Facet[] {
 }
 
 /** The walls that a chain of facets is. */
-function wallsOf(chain: readonly Facet[], ring: boolean): BentSheet[] {
+function wallsOf(chain: readonly Facet[], ring: boolean, tolerance: number): BentSheet[] {
   const { start, turn } = chain[0]!.sheet;
   const { height } = chain[0]!;
-  const whole = bentOf(chain, ring);
+  const exact = bentOf(chain, ring);
+  const whole = isUneven(exact) ? fitted(chain, tolerance) : exact;
   const { runs } = whole;
   if (runs.some(({ sweep }) => sweep)) return [ring && runs.length > 1 ? seamed(whole) : whole];
   // Each leaves where the one before it has led.
@@ -155,6 +157,75 @@ function bentOf(chain: readonly Facet[], ring: boolean): BentSheet {
     i += count;
   }
   return { start: chain[0]!.sheet.start, turn: leaves, runs, height: chain[0]!.height, area: chain.reduce((sum, { sheet }) => sum + sheet.area, 0), mitred: false };
+}
+
+/** Whether at least three straight runs follow one another that turn as a curve does: it is a smooth bend that is no one arc. */
+function isUneven({ runs }: BentSheet): boolean {
+  let row = 0;
+  return runs.some(({ sweep, turn }, i) => {
+    row = !sweep && i > 0 && Math.abs(turn) <= roundest ? row + 1 : 0;
+    return row >= 2;
+  });
+}
+
+type Point = readonly [number, number];
+
+/** An arc or a straight line from one corner of a chain to another. */
+interface Fit {
+  to: number;
+  /** Degrees; 0 for a straight line. */
+  sweep: number;
+}
+
+/** A chain of facets as the fewest lines and arcs, one after the other as long as each stays within the tolerance, through corners of the chain. */
+function fitted(chain: readonly Facet[], tolerance: number): BentSheet {
+  const corners: Point[] = [[chain[0]!.sheet.start.x, chain[0]!.sheet.start.y], ...chain.map(({ end }): Point => [end.x, end.y])];
+  const runs: Run[] = [];
+  let [leaves, reaches] = [0, 0];
+  for (let i = 0; i + 1 < corners.length; ) {
+    const { to, sweep } = longestFit(corners, i, tolerance);
+    const [[ax, ay], [bx, by]] = [corners[i]!, corners[to]!];
+    const chord = Math.hypot(bx - ax, by - ay);
+    const way = (Math.atan2(by - ay, bx - ax) * 180) / Math.PI;
+    const begins = tidyAngle(way - sweep / 2);
+    const half = (Math.abs(sweep) * Math.PI) / 360;
+    const length = tidied(sweep === 0 ? chord : (chord * half) / Math.sin(half));
+    if (runs.length === 0) leaves = begins;
+    runs.push({ turn: runs.length === 0 ? 0 : tidied(tidyAngle(begins - reaches)), length, ...(sweep === 0 ? {} : { sweep: tidied(sweep) }) });
+    reaches = begins + sweep;
+    i = to;
+  }
+  return { start: chain[0]!.sheet.start, turn: tidied(leaves), runs, height: chain[0]!.height, area: chain.reduce((sum, { sheet }) => sum + sheet.area, 0), mitred: false };
+}
+
+function longestFit(corners: readonly Point[], from: number, tolerance: number): Fit {
+  let best: Fit = { to: from + 1, sweep: 0 };
+  for (let to = from + 2; to < corners.length; to++) {
+    const sweep = sweepThrough(corners, from, to, tolerance);
+    // Once a few more corners do not fit nothing longer will.
+    if (sweep !== null) best = { to, sweep };
+    else if (to > best.to + 3) break;
+  }
+  return best;
+}
+
+/** By how much the line or the arc turns that leads from one corner to another within the tolerance of all between, degrees; null where none does. */
+function sweepThrough(corners: readonly Point[], from: number, to: number, tolerance: number): number | null {
+  const [[ax, ay], [bx, by]] = [corners[from]!, corners[to]!];
+  const chord = Math.hypot(bx - ax, by - ay);
+  if (chord < 1e-6) return null;
+  const [ux, uy] = [(bx - ax) / chord, (by - ay) / chord];
+  const between = corners.slice(from + 1, to).map(([x, y]): Point => [(x - ax) * ux + (y - ay) * uy, (y - ay) * ux - (x - ax) * uy]);
+  if (between.every(([, y]) => Math.abs(y) <= tolerance)) return 0;
+  // Of all arcs over the chord the one through the corner farthest from it.
+  const [mx, my] = between.reduce((far, point) => (Math.abs(point[1]) > Math.abs(far[1]) ? point : far));
+  const centre = (mx * mx + my * my - chord * mx) / (2 * my);
+  const radius = Math.hypot(chord / 2, centre);
+  if (between.some(([x, y]) => Math.abs(Math.hypot(x - chord / 2, y - centre) - radius) > tolerance || Math.sign(y) === -Math.sign(my))) return null;
+  // The arc bulges to the side of its middle, and turns the other way.
+  const half = Math.asin(Math.min(1, chord / 2 / radius));
+  const more = Math.sign(centre) === Math.sign(my) && Math.abs(centre) > 1e-12;
+  return (-Math.sign(my) * 2 * (more ? Math.PI - half : half) * 180) / Math.PI;
 }
 
 /** What is reckoned from points that were read is no surer than a micrometre, or as little of a degree. */

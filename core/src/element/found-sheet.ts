@@ -24,10 +24,27 @@ export interface BentSheet {
   mitred: boolean;
 }
 
+/** A part that is bent both ways, or too unevenly, to be taken as walls, panels or slabs within the tolerance. */
+export interface BentPart {
+  /** How many flat pieces it would fall into. */
+  pieces: number;
+  /** How far it strays from the plane that fits it best, metres: within that tolerance it would be flat. */
+  off: number;
+  /** Square metres. */
+  area: number;
+}
+
 export interface FoundSheets {
   sheets: (FlatSheet | BentSheet)[];
   /** How many parts are closed solids, which have a thickness already. */
   closed: number;
   /** How many flat pieces were left out because they are smaller than a square millimetre, or have more than 4,000 corners. */
   leftOut: number;
+  /** Parts that cannot be taken, and why. */
+  bent: BentPart[];
+}
+
+/** Why parts cannot be taken, in a sentence for each. @param worded a length in words. */
+export function bentWords(bent: readonly BentPart[], worded: (metres: number) => string): string {
+  return bent.map(({ pieces, off, area }) => `A part of ${Math.round(area * 100) / 100} m² bends both ways, or unevenly: it strays by ${worded(off)} from its plane, and would fall into ${pieces} pieces.`).join(' ');
 }

@@ -1,26 +1,35 @@
 /** Single sheets from outside: the flat faces of a mesh without thickness, as outlines that can be given one. */
 import type { Element, FreeOutline, Layer } from '@yard-arch/document';
 import { asWall, withBends } from './bent-sheet.ts';
-import type { FlatSheet, ForeignMesh, FoundSheets } from './found-sheet.ts';
+import type { BentSheet, FlatSheet, ForeignMesh, FoundSheets } from './found-sheet.ts';
 
 /** Points nearer than this are one, and no point of a flat sheet is farther from its plane, metres. */
 const flat = 1e-4;
 /** Faces that turn by no more than this are one plane: the cosine of half a degree. */
 const level = Math.cos(Math.PI / 360);
 
+/** How far what is taken may stray from what was read unless it is said, metres. */
+export const usualTolerance = 0.001;
+
+/** A part that falls into more flat pieces than this, each of which meets another at a slight angle, is bent. */
+const mostPieces = 8;
+/** A slight angle: its cosine, 20°. */
+const slight = Math.cos(Math.PI / 9);
+
 type Vector = readonly [number, number, number];
 
 /**
  * The single sheets of a mesh: faces that hang together and lie in one plane become one sheet, however they were divided. Faces that meet in an angle become
- * sheets of their own, or walls where they stand upright and follow one another. Parts that close round a volume are counted, not taken.
+ * sheets of their own, or walls where they stand upright and follow one another. Parts that close round a volume are counted, not taken; nor are those taken that bend both ways.
+ * @param tolerance how far what is taken may stray from what was read, metres.
  */
-export function singleSheetsOf(mesh: ForeignMesh): FoundSheets {
+export function singleSheetsOf(mesh: ForeignMesh, tolerance = usualTolerance): FoundSheets {
   const { points, polygons } = welded(mesh);
   const edges = new Map<string, number[]>();
   polygons.forEach((polygon, p) => polygon.forEach((v, i) => push(edges, edgeKey(v, polygon[(i + 1) % polygon.length]!), p)));
   const neighbours = (p: number): number[] => polygons[p]!.flatMap((v, i) => edges.get(edgeKey(v, polygons[p]![(i + 1) % polygons[p]!.length]!))!.filter((other) => other !== p));
-  const found = { closed: 0, leftOut: 0 };
-  const sheets: FlatSheet[] = [];
+  const found = { closed: 0, leftOut: 0, bent: [] as FoundSheets['bent'] };
+  const sheets: (FlatSheet | BentSheet)[] = [];
   for (const part of partsOf(polygons.length, neighbours)) {
     const open = part.some((p) => polygons[p]!.some((v, i) => edges.get(edgeKey(v, polygons[p]![(i + 1) % polygons[p]!.length]!))!.length === 1));
     if (!open) {
@@ -28,6 +37,8 @@ export function singleSheetsOf(mesh: ForeignMesh): FoundSheets {
       continue;
     }
     const normals = new Map(part.map((p) => [p, newell(points, polygons[p]!)]));
+    const flats: FlatSheet[] = [];
+    const regions: { normal: Vector; area: number }[] = [];
     const taken = new Set<number>();
     // Larger faces first: their planes are the surest.
     for (const seed of [...part].sort((a, b) => length(normals.get(b)!) - length(normals.get(a)!) || a - b)) {
@@ -54,11 +65,72 @@ export function singleSheetsOf(mesh: ForeignMesh): FoundSheets {
       // Faces that look the other way are turned round: the larger part says which side is the front.
       const facing = region.map((p) => (dot(normals.get(p)!, normal) < 0 ? [...polygons[p]!].reverse() : polygons[p]!));
       for (const sheet of sheetsIn(points, facing, normal))
-        if (sheet.area >= 1e-6 && [sheet.outline, ...sheet.holes].every((loop) => loop.length <= 4000)) sheets.push(sheet);
+        if (sheet.area >= 1e-6 && [sheet.outline, ...sheet.holes].every((loop) => loop.length <= 4000)) flats.push(sheet);
         else found.leftOut += 1;
+      regions.push({ normal, area: region.reduce((sum, p) => sum + length(normals.get(p)!) / 2, 0) });
     }
+    const walls = withBends(flats, tolerance);
+    const loose = walls.filter((sheet) => !('runs' in sheet)).length;
+    if (loose < 2) {
+      sheets.push(...walls);
+      continue;
+    }
+    const whole = asOne(points, part.map((p) => polygons[p]!), tolerance);
+    if (whole.sheets) sheets.push(...whole.sheets);
+    else if (loose > mostPieces && isSmooth(regions)) found.bent.push({ pieces: loose, off: whole.off, area: regions.reduce((sum, { area }) => sum + area, 0) });
+    else sheets.push(...walls);
   }
-  return { ...found, sheets: withBends(sheets) };
+  // Walls may meet across parts that do not hang together.
+  const loose = sheets.filter((sheet): sheet is FlatSheet => !('runs' in sheet));
+  return { ...found, sheets: [...withBends(loose, tolerance), ...sheets.filter((sheet) => 'runs' in sheet)] };
+}
+
+/** Whether most of a part's pieces, by their area, have another that looks nearly the same way. */
+function isSmooth(regions: readonly { normal: Vector; area: number }[]): boolean {
+  const like = regions.filter(({ normal }, i) => regions.some((other, k) => k !== i && Math.abs(dot(normal, other.normal)) > slight));
+  const sum = (list: typeof regions): number => list.reduce((total, { area }) => total + area, 0);
+  return sum(like) > sum(regions) / 2;
+}
+
+/** A part as one flat sheet in the plane that fits it best; where it strays farther from that than the tolerance, by how much. */
+function asOne(points: readonly Vector[], polygons: readonly (readonly number[])[], tolerance: number): { sheets: FlatSheet[] | null; off: number } {
+  const used = [...new Set(polygons.flat())];
+  const normals = polygons.map((polygon) => newell(points, polygon));
+  const main = normals.reduce((a, b) => (length(b) > length(a) ? b : a));
+  const facing = polygons.map((polygon, i) => (dot(normals[i]!, main) < 0 ? [...polygon].reverse() : polygon));
+  const sum = normals.reduce<Vector>((a, n) => (dot(n, main) < 0 ? minus(a, n) : [a[0] + n[0], a[1] + n[1], a[2] + n[2]]), [0, 0, 0]);
+  if (length(sum) < 1e-12) return { sheets: null, off: Infinity };
+  const normal = fittedNormal(used.map((v) => points[v]!), scaled(sum, 1 / length(sum)));
+  const depths = used.map((v) => dot(points[v]!, normal));
+  const [least, greatest] = [Math.min(...depths), Math.max(...depths)];
+  const off = (greatest - least) / 2;
+  if (off > tolerance) return { sheets: null, off };
+  // Laid into the plane half way between.
+  const level = (least + greatest) / 2;
+  const laid = points.map((point) => minus(point, scaled(normal, dot(point, normal) - level)));
+  return { sheets: sheetsIn(laid, facing, normal), off };
+}
+
+/** The normal of the plane that fits points best near a given one, by least squares of their distances along that. */
+function fittedNormal(points: readonly Vector[], near: Vector): Vector {
+  const s: Vector = Math.abs(near[2]) < 0.9 ? scaled([-near[1], near[0], 0], 1 / Math.hypot(near[0], near[1])) : scaled([0, -near[2], near[1]], 1 / Math.hypot(near[1], near[2]));
+  const t = cross(near, s);
+  const middle = scaled(points.reduce<Vector>((a, p) => [a[0] + p[0], a[1] + p[1], a[2] + p[2]], [0, 0, 0]), 1 / points.length);
+  let [ss, st, tt, sn, tn] = [0, 0, 0, 0, 0];
+  for (const point of points) {
+    const d = minus(point, middle);
+    const [x, y, z] = [dot(d, s), dot(d, t), dot(d, near)];
+    ss += x * x;
+    st += x * y;
+    tt += y * y;
+    sn += x * z;
+    tn += y * z;
+  }
+  const det = ss * tt - st * st;
+  if (Math.abs(det) < 1e-12) return near;
+  const [a, b] = [(sn * tt - tn * st) / det, (tn * ss - sn * st) / det];
+  const tilted: Vector = [near[0] - a * s[0] - b * t[0], near[1] - a * s[1] - b * t[1], near[2] - a * s[2] - b * t[2]];
+  return scaled(tilted, 1 / length(tilted));
 }
 
 /**

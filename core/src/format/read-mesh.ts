@@ -1,6 +1,7 @@
 /** Meshes from outside: what OBJ and GLB files hold, as points and polygons, in metres with z up. */
 import { Logger, WebIO } from '@gltf-transform/core';
 import ObjFile from 'obj-file-parser';
+import { wrongInGlb } from './glb-bounds.ts';
 import type { ForeignMesh } from '../element/found-sheet.ts';
 
 /** How a file's figures are meant, where its format does not say so. */
@@ -9,6 +10,9 @@ export interface ForeignScale {
   unit: number;
   up: 'y' | 'z';
 }
+
+/** The longest line of an OBJ file, in characters: a face of many thousand corners. */
+const mostOfLine = 1_000_000;
 
 /** Raised where a file cannot be read as what its name says. */
 export class Unreadable extends Error {}
@@ -39,6 +43,7 @@ function turned({ positions, polygons }: ForeignMesh, { unit, up }: ForeignScale
 }
 
 function readObj(name: string, text: string): ForeignMesh {
+  if (longestLine(text) > mostOfLine) throw new Unreadable(`“${name}” cannot be read as OBJ: it holds a line of more than ${mostOfLine} characters.`);
   // Points are numbered through the whole file, whatever objects and groups it is divided into; only points and faces matter here.
   const lines = text.replace(/\\\r?\n/g, ' ').split('\n').filter((line) => /^\s*(v|f)\s/.test(line));
   let parsed;
@@ -54,7 +59,20 @@ function readObj(name: string, text: string): ForeignMesh {
   return { positions, polygons };
 }
 
+function longestLine(text: string): number {
+  let most = 0;
+  for (let at = 0; at < text.length; ) {
+    const end = text.indexOf('\n', at);
+    most = Math.max(most, (end < 0 ? text.length : end) - at);
+    if (end < 0) break;
+    at = end + 1;
+  }
+  return most;
+}
+
 async function readGlb(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<ForeignMesh> {
+  const wrong = wrongInGlb(bytes);
+  if (wrong) throw new Unreadable(`“${name}” cannot be read as GLB: ${wrong}.`);
   let document;
   try {
     // What a material says is of no account here.
@@ -79,9 +97,11 @@ async function readGlb(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<Fo
         const [x, y, z] = points.getElement(i, at) as [number, number, number];
         for (const k of [0, 1, 2]) positions.push(m[k]! * x + m[4 + k]! * y + m[8 + k]! * z + m[12 + k]!);
       }
+      // Nothing here is trusted: what the file says may not be so.
       const indices = primitive.getIndices()?.getArray() ?? Array.from({ length: points.getCount() }, (_, i) => i);
       for (let i = 0; i + 2 < indices.length; i += 3) {
         const [a, b, c] = [first + indices[i]!, first + indices[i + 1]!, first + indices[i + 2]!];
+        if (Math.max(a, b, c) >= first + points.getCount()) throw new Unreadable(`“${name}” has a face with a corner that is not in the file.`);
         polygons.push(mirrored ? [a, c, b] : [a, b, c]);
       }
     }

@@ -1,5 +1,5 @@
 /** Bringing in single sheets from a file of another program: they are read first, shown, and then given a thickness. */
-import { singleSheetsOf, type FoundSheets } from '@yard-arch/core';
+import { bentWords, singleSheetsOf, usualTolerance, type FoundSheets } from '@yard-arch/core';
 import type { ForeignScale } from '@yard-arch/core/read-mesh';
 import { formatLength, unitsLabel, type ProjectDocument, type Units } from '@yard-arch/document';
 import { useEffect, useId, useState } from 'react';
@@ -30,6 +30,7 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
   const id = useId();
   const [file, setFile] = useState<File | null>(null);
   const [scale, setScale] = useState<ForeignScale>({ unit: 1, up: 'y' });
+  const [tolerance, setTolerance] = useState(usualTolerance);
   const [thickness, setThickness] = useState(0.2);
   const [material, setMaterial] = useState(Object.values(document.elements).at(-1)?.layers[0]?.material ?? Object.keys(document.materials)[0] ?? '');
   const [read, setRead] = useState<Read>(null);
@@ -40,8 +41,8 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
       try {
         // Only who brings something in fetches what reads it.
         const { readMesh } = await import('@yard-arch/core/read-mesh');
-        const found = singleSheetsOf(await readMesh(file.name, new Uint8Array(await file.arrayBuffer()), scale));
-        return found.sheets.length > 0 ? { found } : { fault: `“${file.name}” holds no single sheet${found.closed > 0 ? `, but ${told(found.closed, 'closed solid')}, which has a thickness already` : ''}. Bring in the faces of one side only.` };
+        const found = singleSheetsOf(await readMesh(file.name, new Uint8Array(await file.arrayBuffer()), scale), tolerance);
+        return found.sheets.length + found.bent.length > 0 ? { found } : { fault: `“${file.name}” holds no single sheet${found.closed > 0 ? `, but ${told(found.closed, 'closed solid')}, which has a thickness already` : ''}. Bring in the faces of one side only.` };
       } catch (error) {
         return { fault: error instanceof Error ? error.message : String(error) };
       }
@@ -50,7 +51,7 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
     return () => {
       late = true;
     };
-  }, [file, scale]);
+  }, [file, scale, tolerance]);
   const found = read && 'found' in read ? read.found : null;
   const obj = file?.name.toLowerCase().endsWith('.obj') ?? false;
   return (
@@ -63,6 +64,7 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
       onConfirm={() => {
         if (!file) return setRead({ fault: 'Choose a file first.' });
         if (!found) return;
+        if (found.sheets.length === 0) return setRead({ fault: 'Nothing of it can be taken within that tolerance.' });
         const made = bringSheets(document, found.sheets, file.name.replace(/\.[^.]+$/, '').slice(0, 100) || 'Sheet', thickness, material);
         if (!commit(made.changeSet)) return;
         onClose();
@@ -102,6 +104,18 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
           />
         )}
         <LengthField
+          label="Tolerance"
+          value={tolerance}
+          units={units}
+          positive
+          note="what is taken may stray so far"
+          onChange={(metres) => {
+            if (metres > 1) return `Tolerance must be at most ${formatLength(1, units)}.`;
+            setTolerance(metres);
+            return true;
+          }}
+        />
+        <LengthField
           label="Thickness"
           value={thickness}
           units={units}
@@ -134,7 +148,7 @@ function worded(sheet: FoundSheets['sheets'][number], units: Units): string {
   return `${sizes(Math.max(...outline.map(({ x }) => x)), Math.max(...outline.map(({ y }) => y)))}${holes.length > 0 ? `, ${told(holes.length, 'hole')}` : ''}, ${how}`;
 }
 
-function Found({ found: { sheets, closed, leftOut }, document: { units } }: { found: FoundSheets; document: ProjectDocument }) {
+function Found({ found: { sheets, closed, leftOut, bent }, document: { units } }: { found: FoundSheets; document: ProjectDocument }) {
   const most = 5;
   return (
     <div className="found-sheets" role="status">
@@ -146,6 +160,11 @@ function Found({ found: { sheets, closed, leftOut }, document: { units } }: { fo
       </ul>
       {sheets.length > most && <p>and {sheets.length - most} more</p>}
       {closed > 0 && <p>{told(closed, 'closed solid')} left out: {closed === 1 ? 'it has' : 'they have'} a thickness already.</p>}
+      {bent.length > 0 && (
+        <p className="bad">
+          {bentWords(bent, (metres) => formatLength(Math.ceil(metres * 1e4) / 1e4, units))} {bent.length === 1 ? 'It is' : 'They are'} left out; with a larger tolerance {bent.length === 1 ? 'it is' : 'they are'} taken as flat.
+        </p>
+      )}
       {leftOut > 0 && <p>{told(leftOut, 'piece')} left out: too small, or of more than 4,000 corners.</p>}
     </div>
   );
