@@ -1,23 +1,22 @@
 /**
- * Openings that touch another, or the sheet's own edge, in no more than a point: there the solid would hang together by a line of no width, an edge with four faces. They are kept apart by a hair's
- * breadth: the corner that touches is taken off.
+ * Openings that touch another, or the sheet's own edge, in no more than a point: there the solid would hang together by a line of no width, an edge with four faces. They are joined by a hair's breadth: the opening
+ * is moved so far towards what it touches. Kept apart by as little, a hair of a wall would be left, and triangles as thin.
  */
 import Flatbush from 'flatbush';
 import type { Sheet } from '../element/sheet.ts';
 import { tolerance } from '../mesh/orient.ts';
-import type { Outline } from '../profile/flatten.ts';
 import type { Placed } from '../setout/resolve.ts';
 
-/** How far apart they are kept, metres: the least that can be made. */
+/** How far they are moved, metres: the least that can be made. */
 export const hair = 1e-4;
 
 /** Directions that differ by less run along each other, radians. */
 const along = 1e-6;
 
-/** Openings as they are cut, and for each that was kept apart, from what: another opening's id, or null for the sheet's edge. */
-export interface KeptApart {
+/** Openings as they are cut, and for each that was joined, to what: another opening's id, or null for the sheet's edge. */
+export interface Joined {
   openings: Placed[];
-  from: ReadonlyMap<string, string | null>;
+  to: ReadonlyMap<string, string | null>;
 }
 
 /** Closed loops in (s, t): edge i runs from point i to next[i]. */
@@ -42,16 +41,16 @@ function loopsOf({ xs, ys, next }: { xs: Float64Array; ys: Float64Array; next: U
   return { xs, ys, next, before, s, t };
 }
 
-/** Keeps openings apart that touch in a point. Those that touch nothing are the very same objects. */
-export function keptApart(sheet: Sheet, openings: readonly Placed[]): KeptApart {
-  const from = new Map<string, string | null>();
-  if (openings.length === 0) return { openings: [], from };
+/** Joins openings to what they touch in a point. Those that touch nothing are the very same objects. */
+export function joinedByHair(sheet: Sheet, openings: readonly Placed[]): Joined {
+  const to = new Map<string, string | null>();
+  if (openings.length === 0) return { openings: [], to };
   const index = new Flatbush(openings.length);
   for (const { s, t, profile } of openings) index.add(s, t, s + profile.width, t + profile.height);
   index.finish();
   const edge = loopsOf(sheet.outline, 0, 0);
   const loops = openings.map(({ outline, s, t }) => loopsOf(outline, s, t));
-  const nicks = openings.map(() => new Set<number>());
+  const touches = openings.map(() => new Set<number>());
   const [length, height] = [Math.max(...sheet.outline.xs), Math.max(...sheet.outline.ys)];
   const plain = sheet.outline.xs.length === 4;
   openings.forEach(({ id, s, t, profile }, k) => {
@@ -59,20 +58,28 @@ export function keptApart(sheet: Sheet, openings: readonly Placed[]): KeptApart 
     const inside = plain && box[0] > 0 && box[1] > 0 && box[2] < length && box[3] < height;
     if (!inside)
       for (const v of touchesOf(loops[k]!, edge, true)) {
-        nicks[k]!.add(v);
-        from.set(id, null);
+        touches[k]!.add(v);
+        to.set(id, null);
       }
     for (const other of fewNear(index, box)) {
       if (other === k) continue;
       for (const v of touchesOf(loops[k]!, loops[other]!)) {
-        // Of two corners that touch only one is taken off.
+        // Of two corners that touch only one is moved.
         if (other > k && touchesOf(loops[other]!, loops[k]!).length > 0) continue;
-        nicks[k]!.add(v);
-        if (!from.has(id)) from.set(id, openings[other]!.id);
+        touches[k]!.add(v);
+        if (!to.has(id)) to.set(id, openings[other]!.id);
       }
     }
   });
-  return { openings: openings.map((opening, k) => (nicks[k]!.size === 0 ? opening : { ...opening, outline: nicked(opening.outline, [...nicks[k]!].sort((a, b) => a - b)) })), from };
+  const out: Placed[] = [];
+  const place = new Map(openings.map(({ id }, k) => [id, k]));
+  openings.forEach((opening, k) => {
+    if (touches[k]!.size === 0) return void out.push(opening);
+    const other = place.get(to.get(opening.id) ?? '') ?? -1;
+    const before = out[other];
+    out.push(moved(opening, loops[k]!, [...touches[k]!], before ? [before.s - openings[other]!.s, before.t - openings[other]!.t] : [0, 0]));
+  });
+  return { openings: out, to };
 }
 
 /** More openings than this lie over one only where many are heaped up, of which most are not cut. */
@@ -131,53 +138,31 @@ function clear(a: Sector, b: Sector, outward: boolean): boolean {
   return gap > along && gap + second.turn < 2 * Math.PI - a.turn - along;
 }
 
-const kept = new WeakMap<Outline, Map<string, Outline>>();
-
-/** An outline with corners taken off, so far that each stays a hair's breadth from where it was; the same object for the same question. */
-function nicked(outline: Outline, corners: readonly number[]): Outline {
-  let known = kept.get(outline);
-  if (!known) kept.set(outline, (known = new Map()));
-  const key = corners.join(' ');
-  let made = known.get(key);
-  if (!made) known.set(key, (made = nickedAnew(outline, new Set(corners))));
-  return made;
+/** The way out of what is taken away at a point, half way between its edges, a unit vector. */
+function outwardAt({ xs, ys, next, before }: Loops, v: number): [number, number] {
+  const unit = (w: number): [number, number] => {
+    const [dx, dy] = [xs[w]! - xs[v]!, ys[w]! - ys[v]!];
+    const size = Math.hypot(dx, dy);
+    return [dx / size, dy / size];
+  };
+  const [[ax, ay], [bx, by]] = [unit(before[v]!), unit(next[v]!)];
+  const [x, y] = [-(ax + bx), -(ay + by)];
+  const size = Math.hypot(x, y);
+  // On the right of the way where that goes straight on.
+  if (size < 1e-6) return [by, -bx];
+  // At a corner that juts in, the way out is where its edges go.
+  const sign = ax * by - ay * bx > 0 ? -1 : 1;
+  return [(sign * x) / size, (sign * y) / size];
 }
 
-function nickedAnew({ count, xs, ys, next, loops, side, arcs }: Outline, corners: ReadonlySet<number>): Outline {
-  const before = new Uint32Array(count);
-  for (let i = 0; i < count; i++) before[next[i]!] = i;
-  const out: Outline = { count: 0, xs: new Float64Array(0), ys: new Float64Array(0), next: new Uint32Array(0), loops: [], side: [], arcs: [] };
-  const points: [number, number][] = [];
-  const onward: number[] = [];
-  const put = (point: [number, number], at: number, arc: Outline['arcs'][number]): void => {
-    points.push(point);
-    out.side.push(side[at]!);
-    out.arcs.push(arc);
-    onward.push(points.length);
-  };
-  for (const first of loops) {
-    const start = points.length;
-    out.loops.push(start);
-    let v = first;
-    do {
-      if (!corners.has(v)) put([xs[v]!, ys[v]!], v, arcs[v]!);
-      else {
-        const [p, q] = [before[v]!, next[v]!];
-        const towards = (w: number): [number, number, number] => {
-          const [dx, dy] = [xs[w]! - xs[v]!, ys[w]! - ys[v]!];
-          const size = Math.hypot(dx, dy);
-          return [dx / size, dy / size, size];
-        };
-        const [[ax, ay, a], [bx, by, b]] = [towards(p), towards(q)];
-        // The line across lies a hair from the corner.
-        const half = Math.sqrt(Math.max(1e-6, (1 + ax * bx + ay * by) / 2));
-        const far = Math.min(hair / half, 0.4 * a, 0.4 * b);
-        put([xs[v]! + far * ax, ys[v]! + far * ay], v, null);
-        put([xs[v]! + far * bx, ys[v]! + far * by], v, arcs[v]!);
-      }
-      v = next[v]!;
-    } while (v !== first);
-    onward[points.length - 1] = start;
-  }
-  return { ...out, count: points.length, xs: Float64Array.from(points, ([x]) => x), ys: Float64Array.from(points, ([, y]) => y), next: Uint32Array.from(onward) };
+/** An opening moved a hair towards what it touches. @param along how another one was moved before, which it touches. */
+function moved(opening: Placed, loops: Loops, touches: readonly number[], along: readonly [number, number]): Placed {
+  const ways = touches.map((v) => outwardAt(loops, v));
+  let [x, y] = ways.reduce(([sx, sy], [wx, wy]) => [sx + wx, sy + wy], [0, 0]);
+  // What it touches on opposite sides it cannot be moved to at once.
+  if (Math.hypot(x, y) < 0.1) [x, y] = ways[0]!;
+  const size = Math.hypot(x, y);
+  // What it touches may itself have been moved: it goes with that.
+  const [ds, dt] = along;
+  return { ...opening, s: opening.s + ds + (hair * x) / size, t: opening.t + dt + (hair * y) / size };
 }

@@ -4,7 +4,7 @@ import { TooTangled } from '../cut/arrangement.ts';
 import { blockSolid, voidOf } from '../cut/block.ts';
 import { reachOf } from '../cut/reach.ts';
 import { Inexpressible } from '../cut/group.ts';
-import { keptApart } from '../cut/touching.ts';
+import { joinedByHair } from '../cut/touching.ts';
 import { planCut } from '../cut/plan.ts';
 import { settingOf } from '../cut/setting.ts';
 import { faceLeft, solidPath } from '../cut/solid-path.ts';
@@ -92,13 +92,13 @@ export function cutElement(element: Element, sheet: Sheet, resolved: readonly (P
 
 /** Cuts what can be cut; whatever makes the cut fail is set aside, told of, and the rest cut without it. */
 function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units: Units, byId: Map<string, OpeningStatus>, before: readonly SkinCut[]): Made {
-  const apart = keptApart(sheet, open);
-  let left = apart.openings;
+  const joined = joinedByHair(sheet, open);
+  let left = joined.openings;
   for (;;) {
     const plan = planCut(sheet, left, units);
     try {
       const made = skins(element, sheet, left, plan.grouping, before);
-      for (const status of plan.statuses) byId.set(status.opening, toldMore(status, apart.from, left, sheet, units));
+      for (const status of plan.statuses) byId.set(status.opening, toldMore(status, joined.to, left, sheet, units));
       return made;
     } catch (raised) {
       const [error, members] = raised instanceof AtFault ? [raised.cause, raised.openings] : [raised, null];
@@ -113,7 +113,7 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
         continue;
       }
       if (solid) {
-        for (const status of plan.statuses) byId.set(status.opening, toldMore(status, apart.from, left, sheet, units));
+        for (const status of plan.statuses) byId.set(status.opening, toldMore(status, joined.to, left, sheet, units));
         return solid;
       }
       const refused = refusals(error, sheet, left, members, plan.grouping, units);
@@ -126,11 +126,11 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
 }
 
 /** A status with what else there is to know of an opening that was cut. */
-function toldMore(status: OpeningStatus, from: ReadonlyMap<string, string | null>, open: readonly Placed[], sheet: Sheet, units: Units): OpeningStatus {
+function toldMore(status: OpeningStatus, to: ReadonlyMap<string, string | null>, open: readonly Placed[], sheet: Sheet, units: Units): OpeningStatus {
   if (status.state === 'not cut') return status;
   const opening = open.find(({ id }) => id === status.opening);
   const opens = opening && (opening.kind === 'niche' || opening.kind === 'niche to layer') ? cavityAt(sheet, opening.depth) : null;
-  const told = toldApart(status, from, sheet);
+  const told = toldJoined(status, to, sheet);
   if (opens === null) return told;
   const reason = `it opens the cavity behind layer ${opens}, so that what is behind that shows at its back`;
   return { ...told, reason: told.reason === null ? reason : `${told.reason}; ${reason}`, mend: told.mend ?? `Let it end before the cavity, at less than ${worded(sheet.boundaries[opens]!, units)}, or go on into the layer behind it.` };
@@ -142,12 +142,12 @@ function cavityAt({ boundaries, layers }: Sheet, depth: number): number | null {
   return at < 0 ? null : at;
 }
 
-/** A status that says that the opening was kept apart from what it touches. */
-function toldApart(status: OpeningStatus, from: ReadonlyMap<string, string | null>, { noun }: Sheet): OpeningStatus {
-  const other = from.get(status.opening);
+/** A status that says that the opening was joined to what it touches. */
+function toldJoined(status: OpeningStatus, to: ReadonlyMap<string, string | null>, { noun }: Sheet): OpeningStatus {
+  const other = to.get(status.opening);
   if (other === undefined) return status;
   const what = other === null ? `the ${noun}’s edge` : 'another opening';
-  const told = `it touches ${what} in no more than a point, and is kept apart from it by a hair (0.1 mm)`;
+  const told = `it touches ${what} in no more than a point, and is joined to it by a hair (0.1 mm)`;
   return { ...status, reason: status.reason === null ? told : `${status.reason}; ${told}`, mend: `Move it away from ${other === null ? 'the edge' : 'it'}, or let them overlap, if that is not what you want.` };
 }
 

@@ -1,12 +1,58 @@
 /** Triangles of patches, each laid flat in its own plane. */
 import type { Patch } from './patches.ts';
 
-/** Triangles of a patch: ears cut off one by one, the roundest first, so that none is thinner than it must be. */
+/** Patches of more corners than this are cut up ear by ear: weighing every way of it takes as long as their number cubed. */
+const mostWeighed = 16;
+
+/** Triangles of a patch, such that the thinnest of them is as little thin as can be. */
 export function cutUp(patch: Patch, first: number, a: Float64Array, l: Float64Array, out: number[]): void {
   const count = patch.nodes.length;
   if (count === 3) out.push(first, first + 1, first + 2);
   else if (count === 4) cutQuad(first, a, l, out);
-  else cutEars(count, first, a, l, out);
+  else if (count > mostWeighed || !cutBest(count, first, a, l, out)) cutEars(count, first, a, l, out);
+}
+
+/**
+ * Of all ways to divide a patch the one whose thinnest triangle is the least thin (by dynamic programming over the parts between two corners: Klincsek, "Minimal triangulations of polygonal domains", 1980). Triangles
+ * that all turn as the patch does fill it, each place once.
+ * @returns false, having written nothing, where there is no such way: the patch crosses itself, or has no area.
+ */
+function cutBest(count: number, first: number, a: Float64Array, l: Float64Array, out: number[]): boolean {
+  let turn = 0;
+  for (let i = 0; i < count; i++) {
+    const j = (i + 1) % count;
+    turn += a[first + j]! * l[first + i]! - a[first + i]! * l[first + j]!;
+  }
+  const sign = turn >= 0 ? 1 : -1;
+  // By part i … j: how thin its thinnest triangle is, and the corner that stands on i and j.
+  const worst = new Float64Array(count * count).fill(Infinity);
+  const apex = new Int8Array(count * count).fill(-1);
+  for (let size = 2; size < count; size++)
+    for (let i = 0; i + size < count; i++) {
+      const j = i + size;
+      let best = -Infinity;
+      for (let k = i + 1; k < j; k++) {
+        const round = sign * thinness(a, l, first + i, first + k, first + j);
+        if (!(round > 1e-12)) continue;
+        const least = Math.min(round, worst[i * count + k]!, worst[k * count + j]!);
+        // Of equals the first, rounding apart, so that the choice is steady.
+        if (least > best * (1 + 1e-9) + 1e-15) {
+          best = least;
+          apex[i * count + j] = k;
+        }
+      }
+      worst[i * count + j] = best;
+    }
+  if (!(worst[count - 1]! > 0)) return false;
+  const write = (i: number, j: number): void => {
+    if (j - i < 2) return;
+    const k = apex[i * count + j]!;
+    write(i, k);
+    out.push(first + i, first + k, first + j);
+    write(k, j);
+  };
+  write(0, count - 1);
+  return true;
 }
 
 function cutEars(count: number, first: number, a: Float64Array, l: Float64Array, out: number[]): void {
