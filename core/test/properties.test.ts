@@ -26,7 +26,9 @@ describe('every cut', () => {
         expect(proof).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, collapsed: 0 });
         const taken = cut.placed.filter((p) => ['cut', 'notched'].includes(model.statuses.get(p.id)!.state));
         const solid = cutSolid(library, cut.sheet, taken);
-        expect(Math.abs(proof.volume - solid.volume)).toBeLessThan(2e-5);
+        // What touches in a point is moved by a hair.
+        const moved = [...model.statuses.values()].some(({ reason }) => reason?.includes('by a hair'));
+        expect(Math.abs(proof.volume - solid.volume)).toBeLessThan(moved ? 1e-3 : 2e-5);
         expect(Math.abs(proof.volume - cut.faceArea * cut.sheet.thickness)).toBeLessThan(1e-6);
         expect(noVertexOnAnEdge(cut.mesh)).toBe(true);
         expect(textureAtTrueScale(cut.mesh)).toBeLessThan(0.01);

@@ -1,6 +1,8 @@
 /** Faces and reveals meshed in quads, where rows and columns meet what is there already: shrunk from property runs. */
 import { describe, expect, it } from '@jest/globals';
-import { firstDimensions, type Element, type Opening, type Panel, type Pattern } from '@yard-arch/document';
+import { checkDocument, firstDimensions, type Element, type Opening, type Panel, type Pattern, type ProjectDocument } from '@yard-arch/document';
+import fc from 'fast-check';
+import { readFileSync } from 'node:fs';
 import { cutModel, prove } from '../src/index.ts';
 import { opening, project, wall } from './sample.ts';
 
@@ -80,5 +82,35 @@ describe('quads leave no triangle without area', () => {
     const layers = [{ thickness: 0.21, material: 'brick' }, { thickness: 0.25, material: 'stone' }];
     const openings = [opening('o', 'p', 1.22, 1.63, { aim: { turn: 160 } }), opening('r', 'q', 4.25, 1.59)];
     expect(proofOf(wall({ turn: 90, layers, mesh: 'quads', sweep: -35 }), openings, [niche, trefoil])).toMatchObject(sound);
+  });
+});
+
+describe('needles', () => {
+  const readCase = (name: string): ProjectDocument => checkDocument(JSON.parse(readFileSync(new URL(`./cases/${name}`, import.meta.url), 'utf8')));
+
+  it.each(['needle-facade-3.json', 'collapsed-tiny-13.json'])('are none where a row or a column would pass close by a corner: %s', (name) => {
+    for (const cut of cutModel(readCase(name)).cuts.values()) {
+      const proof = prove(cut.mesh);
+      expect(proof).toMatchObject({ ...sound, flaps: 0 });
+      expect(proof.thinnest).toBeGreaterThan(1e-5);
+    }
+  });
+
+  it('are none at arrises from a quarter of a millimetre on, wherever the arch stands', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 250, max: 2000 }), fc.integer({ min: 900, max: 1500 }), fc.integer({ min: 900, max: 1600 }), (size, span, height) => {
+        const source = readCase('collapsed-tiny-13.json');
+        const arch = source.patterns.p0!;
+        const made: Pattern = {
+          ...arch,
+          sizes: { a: { ...arch.sizes.a!, dimensions: { span: span / 1000, height: Math.max(height, span / 2 + 60) / 1000 } } },
+          sections: { 'jamb-right': { arris: { kind: 'rounded', size: size / 1e6 } } },
+        };
+        const [cut] = [...cutModel({ ...source, patterns: { p0: made } }).cuts.values()];
+        expect(prove(cut!.mesh)).toMatchObject({ ...sound, flaps: 0 });
+        expect(prove(cut!.mesh).thinnest).toBeGreaterThan(1e-5);
+      }),
+      { numRuns: 40, seed: 3 },
+    );
   });
 });

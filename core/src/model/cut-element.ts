@@ -9,6 +9,7 @@ import { planCut } from '../cut/plan.ts';
 import { settingOf } from '../cut/setting.ts';
 import { faceLeft, solidPath } from '../cut/solid-path.ts';
 import { linesFor } from '../cut/grid.ts';
+import { withoutNeedles } from '../cut/needles.ts';
 import { AtFault, cutSkin, type Grouping, type Skin, type SkinCut } from '../cut/skin.ts';
 import { notCut, type OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
@@ -19,7 +20,7 @@ import { smoothed } from '../mesh/smooth.ts';
 import { piecesOf, regionArea, type Region } from '../mesh/region.ts';
 import { NotTriangulable } from '../mesh/triangulation.ts';
 import { profileArea } from '../profile/profile.ts';
-import { BeyondCurve } from '../reveal/place.ts';
+import { BeyondCurve, type FaceLines } from '../reveal/place.ts';
 import { Collapsed } from '../reveal/corners.ts';
 import { sideWords, worded, type Placed, type Unplaced } from '../setout/resolve.ts';
 
@@ -151,11 +152,22 @@ function toldJoined(status: OpeningStatus, to: ReadonlyMap<string, string | null
   return { ...status, reason: status.reason === null ? told : `${status.reason}; ${told}`, mend: `Move it away from ${other === null ? 'the edge' : 'it'}, or let them overlap, if that is not what you want.` };
 }
 
+/** Cuts the skins. In quads a row or column that passes close by a corner leaves needles: it is left out then, and they are cut again. */
 function skins(element: Element, sheet: Sheet, open: readonly Placed[], grouping: Grouping, before: readonly SkinCut[]): Made {
+  if (element.mesh !== 'quads') return skinsOn(null, element, sheet, open, grouping, before);
+  let lines = linesFor(sheet, open);
+  for (let round = 0; ; round++) {
+    const made = skinsOn(lines, element, sheet, open, grouping, before);
+    const fewer = round < 4 ? withoutNeedles(lines, made.mesh, sheet) : lines;
+    if (fewer === lines) return made;
+    lines = fewer;
+  }
+}
+
+function skinsOn(lines: FaceLines | null, element: Element, sheet: Sheet, open: readonly Placed[], grouping: Grouping, before: readonly SkinCut[]): Made {
   const builder = new MeshBuilder(sheet.element);
   const all = skinsOf(element, sheet);
   const cut: SkinCut[] = [];
-  const lines = element.mesh === 'quads' ? linesFor(sheet, open) : null;
   const blocks = element.skins === 'layers' ? open.filter((opening) => reachOf(opening, sheet) > 0) : [];
   for (const skin of all) {
     const known = before.find((other) => other.skin.from === skin.from && other.skin.to === skin.to && other.skin.whole === skin.whole);
