@@ -2,8 +2,9 @@
 import { describe, expect, it } from '@jest/globals';
 import { alongCourse, boxOf, resolveOpening, rowOf, stringAlong, type Box, type Placed } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
-import { applyChangeSet, extentOf, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
+import { applyChangeSet, extentOf, putting, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
 import fc from 'fast-check';
+import { edit, refitted } from '../src/editor/edit.ts';
 import { axisChoices, heightChoices, lengthChoices, levelChoices, pierChoices, sizeChoices, type FigureChoice } from '../src/sheet/figure-edits.ts';
 
 const document = granary();
@@ -164,5 +165,16 @@ describe('bays and walls', () => {
     expect(made.name).toBe('lengthen Courtyard wall');
     const { document: now, inverse } = applyChangeSet(document, made);
     expect(applyChangeSet(now, inverse).document).toEqual(document);
+  });
+});
+
+describe('an edit that was made up before others changed the project', () => {
+  it('changes only what it is about', () => {
+    const document = granary();
+    const o9 = document.openings.o9!;
+    const mine = edit('move', putting('openings', { ...o9, along: { from: 'start', distance: 3 } }));
+    const theirs = applyChangeSet(document, edit('block up', putting('openings', { ...o9, blockedUp: true }))).document;
+    expect(applyChangeSet(theirs, refitted(mine, document, theirs)).document.openings.o9).toEqual({ ...o9, along: { from: 'start', distance: 3 }, blockedUp: true });
+    expect(refitted(mine, document, document)).toBe(mine);
   });
 });

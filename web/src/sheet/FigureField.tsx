@@ -6,6 +6,8 @@ import type { EditedFigure, FigureChoice } from './figure-edits.ts';
 interface FigureFieldProps {
   figure: EditedFigure;
   units: Units;
+  /** Whether others have changed the project since it was opened. */
+  meanwhile: boolean;
   /** Called with metres. @returns why that cannot be, or null. */
   onDone: (value: number, choice: FigureChoice) => string | null;
   onClose: () => void;
@@ -14,7 +16,7 @@ interface FigureFieldProps {
 /** What gave way the last time, by what the figure measured. */
 const lastChoice = new Map<string, number>();
 
-export function FigureField({ figure, units, onDone, onClose }: FigureFieldProps) {
+export function FigureField({ figure, units, meanwhile, onDone, onClose }: FigureFieldProps) {
   const { choices, what } = figure;
   // What stood there when it was opened: with nothing typed nothing is written.
   const [shown] = useState(() => formatLength(figure.value, units));
@@ -68,6 +70,7 @@ export function FigureField({ figure, units, onDone, onClose }: FigureFieldProps
           ))}
         </fieldset>
       )}
+      {meanwhile && <span role="status">The project was changed meanwhile; this figure is as it was.</span>}
       {value === null && <span role="alert">Not a length. Try 1400, 1.4 m or 4&apos; 7 1/8&quot;</span>}
       {refusal && <span role="alert">{refusal}</span>}
     </div>

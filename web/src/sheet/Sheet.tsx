@@ -1,10 +1,11 @@
 /** The sheet: the chosen wall's outer face as a drawing, on which openings are placed, dragged and dimensioned. */
 import { misfitsOn, sheetOf, worded } from '@yard-arch/core';
-import { extentOf, formatLength, type Element } from '@yard-arch/document';
+import { extentOf, formatLength, type Element, type ProjectDocument } from '@yard-arch/document';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Line } from '../editor/line-edits.ts';
 import { notify } from '../common/notices.tsx';
 import { chosenIds, useEditor } from '../editor/state.ts';
+import { refitted } from '../editor/edit.ts';
 import { commit, undo } from '../editor/store.ts';
 import { FigureField } from './FigureField.tsx';
 import type { EditedFigure, FigureChoice } from './figure-edits.ts';
@@ -42,7 +43,9 @@ export function Sheet({ element }: { element: Element }) {
   const room = useRoom(frame);
   const [view, setView] = useState<Viewport>(nowhere);
   const [own, setOwn] = useState(false);
-  const [figure, setFigure] = useState<EditedFigure | null>(null);
+  // With the document in which it was measured: others may change it meanwhile.
+  const [edited, setEdited] = useState<{ figure: EditedFigure; on: ProjectDocument } | null>(null);
+  const setFigure = useCallback((figure: EditedFigure | null) => setEdited(figure && { figure, on: useEditor.getState().document! }), []);
 
   const focusSheet = useCallback(() => svg.current?.focus({ preventScroll: true }), []);
   const showWhole = useCallback(() => {
@@ -99,7 +102,7 @@ export function Sheet({ element }: { element: Element }) {
   const editFigure = (value: number, choice: FigureChoice): string | null => {
     const outcome = choice.apply(value);
     if ('reason' in outcome) return `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`;
-    if (!commit(outcome)) return null;
+    if (!commit(edited ? refitted(outcome, edited.on, committed) : outcome)) return null;
     setFigure(null);
     // What the figure pushes over an edge is told at once, with a way back.
     const after = useEditor.getState().document!;
@@ -207,7 +210,16 @@ export function Sheet({ element }: { element: Element }) {
           </g>
         )}
       </svg>
-      {figure && <FigureField key={`${figure.what} ${figure.x} ${figure.y}`} figure={figure} units={units} onDone={editFigure} onClose={() => setFigure(null)} />}
+      {edited && (
+        <FigureField
+          key={`${edited.figure.what} ${edited.figure.x} ${edited.figure.y}`}
+          figure={edited.figure}
+          units={units}
+          meanwhile={edited.on !== committed}
+          onDone={editFigure}
+          onClose={() => setFigure(null)}
+        />
+      )}
       {typed !== null && typing && (
         <TypedField
           first={typed}
