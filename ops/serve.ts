@@ -49,6 +49,8 @@ export async function serveApplication(options: ServeOptions): Promise<number> {
     const closed = await passphraseOf(services, host, hosts);
     await services.projects.purge();
     await options.prepare?.(services.projects);
+    // What is served in another way has services of its own.
+    if (options.instead) await services.close();
     const app = makeApplication({ services, web: webFolder, hosts: [host, ...hosts], closed });
     const served = options.instead ? await options.instead(url) : await listenNear(app, host, port);
     undo.push(() => served.close());
