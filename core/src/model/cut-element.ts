@@ -99,7 +99,7 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
     const plan = planCut(sheet, left, units);
     try {
       const made = skins(element, sheet, left, plan.grouping, before);
-      for (const status of plan.statuses) byId.set(status.opening, toldMore(status, joined.to, left, sheet, units));
+      plan.statuses.forEach((status, k) => byId.set(status.opening, toldMore(status, left[k]!, joined.to, sheet, units)));
       return made;
     } catch (raised) {
       const [error, members] = raised instanceof AtFault ? [raised.cause, raised.openings] : [raised, null];
@@ -114,7 +114,7 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
         continue;
       }
       if (solid) {
-        for (const status of plan.statuses) byId.set(status.opening, toldMore(status, joined.to, left, sheet, units));
+        plan.statuses.forEach((status, k) => byId.set(status.opening, toldMore(status, left[k]!, joined.to, sheet, units)));
         return solid;
       }
       const refused = refusals(error, sheet, left, members, plan.grouping, units);
@@ -127,10 +127,9 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
 }
 
 /** A status with what else there is to know of an opening that was cut. */
-function toldMore(status: OpeningStatus, to: ReadonlyMap<string, string | null>, open: readonly Placed[], sheet: Sheet, units: Units): OpeningStatus {
+function toldMore(status: OpeningStatus, opening: Placed, to: ReadonlyMap<string, string | null>, sheet: Sheet, units: Units): OpeningStatus {
   if (status.state === 'not cut') return status;
-  const opening = open.find(({ id }) => id === status.opening);
-  const opens = opening && (opening.kind === 'niche' || opening.kind === 'niche to layer') ? cavityAt(sheet, opening.depth) : null;
+  const opens = opening.kind === 'niche' || opening.kind === 'niche to layer' ? cavityAt(sheet, opening.depth) : null;
   const told = toldJoined(status, to, sheet);
   if (opens === null) return told;
   const reason = `it opens the cavity behind layer ${opens}, so that what is behind that shows at its back`;
