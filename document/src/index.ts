@@ -1,5 +1,5 @@
 /** The document: schemas, change sets, units and files. Imported by every other room, imports none. */
-export { farthest, line as lineSchema, name as nameSchema, smallest } from './figures.ts';
+export { farthest, name as nameSchema, smallest } from './figures.ts';
 export * from './outline-schema.ts';
 export * from './element-schema.ts';
 export * from './pattern-schema.ts';

@@ -154,12 +154,7 @@ export class Projects {
 
   /** Makes a project of a document. @throws Refused */
   async create(document: ProjectDocument): Promise<ProjectSummary> {
-    return this.createChecked(checkDocument(document));
-  }
-
-  /** Makes a project of a document that has been checked. */
-  createChecked(document: ProjectDocument): Promise<ProjectSummary> {
-    const { document: text, ...columns } = columnsOf(document);
+    const { document: text, ...columns } = columnsOf(checkDocument(document));
     return this.createFrom({ text, ...columns });
   }
 

@@ -8,7 +8,7 @@ import { tolerance } from '../mesh/orient.ts';
 import type { Placed } from '../setout/resolve.ts';
 
 /** How far they are moved, metres: the least that can be made. */
-export const hair = 1e-4;
+const hair = 1e-4;
 
 /** Directions that differ by less run along each other, radians. */
 const along = 1e-6;
@@ -99,9 +99,11 @@ function fewNear(index: Flatbush, box: readonly [number, number, number, number]
 /** The points of some loops that touch others from outside, in no more than a point each. What is on the left of either is what is taken away; of the sheet's own edge, what stays. */
 function touchesOf(one: Loops, other: Loops, outward = false): number[] {
   const found: number[] = [];
+  const near = edgesNear(one, other);
+  if (near.length === 0) return found;
   for (let v = 0; v < one.xs.length; v++) {
     const [x, y] = [one.xs[v]! + one.s - other.s, one.ys[v]! + one.t - other.t];
-    for (let i = 0; i < other.xs.length; i++) {
+    for (const i of near) {
       const j = other.next[i]!;
       const [ax, ay, bx, by] = [other.xs[i]!, other.ys[i]!, other.xs[j]!, other.ys[j]!];
       if (x < Math.min(ax, bx) - tolerance || x > Math.max(ax, bx) + tolerance || y < Math.min(ay, by) - tolerance || y > Math.max(ay, by) + tolerance) continue;
@@ -115,6 +117,21 @@ function touchesOf(one: Loops, other: Loops, outward = false): number[] {
     }
   }
   return found;
+}
+
+/** The edges of some loops that come into the box round others: of a long outline there are few beside any opening. */
+function edgesNear(one: Loops, { xs, ys, next, s, t }: Loops): number[] {
+  let [left, low, right, high] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let v = 0; v < one.xs.length; v++) {
+    const [x, y] = [one.xs[v]! + one.s - s, one.ys[v]! + one.t - t];
+    [left, low, right, high] = [Math.min(left, x), Math.min(low, y), Math.max(right, x), Math.max(high, y)];
+  }
+  const near: number[] = [];
+  for (let i = 0; i < xs.length; i++) {
+    const j = next[i]!;
+    if (Math.max(xs[i]!, xs[j]!) >= left - tolerance && Math.min(xs[i]!, xs[j]!) <= right + tolerance && Math.max(ys[i]!, ys[j]!) >= low - tolerance && Math.min(ys[i]!, ys[j]!) <= high + tolerance) near.push(i);
+  }
+  return near;
 }
 
 /** What lies on the left of the edges at a point: from a direction on, turning counter-clockwise by so much, radians. */

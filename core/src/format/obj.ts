@@ -203,7 +203,7 @@ class ObjWriter {
 
 /** All files as one ZIP, in pieces as they come. */
 export function* objPieces(document: ProjectDocument, model: Model, stem: string, onShare: (share: number) => void): Generator<Uint8Array> {
-  let ready: Uint8Array[] = [];
+  const ready: Uint8Array[] = [];
   const zip = new Zip((error, bytes) => {
     if (error) throw error;
     ready.push(bytes);
@@ -223,5 +223,4 @@ export function* objPieces(document: ProjectDocument, model: Model, stem: string
   }
   zip.end();
   yield* ready;
-  ready = [];
 }

@@ -51,7 +51,7 @@ export async function openProject(project: string): Promise<void> {
     if (mine !== session) return;
     if (!(error instanceof ServerProblem)) throw error;
     const { title, message, passing, status } = error;
-    setState({ failure: { title, detail: message, passing, deleted: status === 404, kept: kept.pending.length } });
+    setState({ failure: { title, detail: message, passing, deleted: status === 404, kept: kept.pending.length + kept.aside.length } });
   }
 }
 
