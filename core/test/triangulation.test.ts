@@ -191,6 +191,21 @@ describe('a region with holes', () => {
     );
   });
 
+  it('on which windows stand in even rows is put together from copies wherever it lies, though roundings choose its diagonals', () => {
+    const like = {};
+    const loops: [number, number][][] = [box(0, 0, 40 * 2.37, 12 * 3.1)];
+    // The last row is left half empty, so that what stands below its end is of another kind than all others.
+    for (let i = 0; i < 460; i++) {
+      const [x, y] = [0.6 + 2.37 * (i % 40), 0.7 + 3.1 * Math.floor(i / 40)];
+      const arch = Array.from({ length: 25 }, (_, k): [number, number] => [x + 0.6 - 0.6 * Math.cos((Math.PI * k) / 24), y + 1.4 + 0.6 * Math.sin((Math.PI * k) / 24)]);
+      loops.push([[x, y], ...arch, [x + 1.2, y]]);
+    }
+    loops.forEach((loop) => loop.forEach((point) => (point[0] += 864)));
+    const blocks = loops.map((loop, i) => ({ first: i === 0 ? 0 : 4 + 27 * (i - 1), count: loop.length, like: i === 0 ? {} : like }));
+    const r: Region = { ...region(loops), pinched: false };
+    expect(repeated(r, blocks, null)).toEqual(triangulateFace(r, null));
+  });
+
   it('with windows that only seem to be alike, or may touch, is not put together from copies', () => {
     const regular = laidOut({ columns: 14, rows: 12, across: 2.4, upward: 3.1, every: 0, ribEvery: 1, odd: [] }, false);
     const pinched = repeated({ ...regular.region, pinched: true }, regular.blocks, null);

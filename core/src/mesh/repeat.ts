@@ -198,19 +198,15 @@ function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly 
   const within = ribs?.filter((x) => x > left && x < right) ?? new Float64Array(0);
   const triangles = triangulateFace(framed, Float64Array.of(-Infinity, ...within, Infinity));
 
-  /** By block, of those that are first of their kind: triangles that touch it. */
-  const about: (number[] | undefined)[] = [];
-  for (const kind of kinds) about[firstOf(kind)] = [];
-  for (let i = 0; i < triangles.length; i += 3) {
+  const clusters = clustersOf(framed, triangles, (i) => {
     const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
     // Ribs run on beyond what is looked at.
-    if (a >= n || b >= n || c >= n || across(within, xs[a]!, xs[b]!, xs[c]!)) continue;
-    const [p, q, r] = [owner[a]!, owner[b]!, owner[c]!];
-    about[p]?.push(i);
-    if (q !== p) about[q]?.push(i);
-    if (r !== p && r !== q) about[r]?.push(i);
-  }
-  const circle = new Float64Array(3);
+    return a < n && b < n && c < n && !across(within, xs[a]!, xs[b]!, xs[c]!);
+  });
+  /** By block, of those that are first of their kind: clusters that touch it. */
+  const about: (Cluster[] | undefined)[] = [];
+  for (const kind of kinds) about[firstOf(kind)] = [];
+  for (const cluster of clusters) for (const k of new Set(cluster.corners.map((v) => owner[v]!))) about[k]?.push(cluster);
   /** By block: its place among those near the one that is looked at. */
   const slots = new Int32Array(blocks.length);
   return kinds.map((kind) => {
@@ -218,20 +214,55 @@ function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly 
     // Near blocks stand in the order of their places.
     kind.around[0]!.forEach((k, slot) => (slots[k] = slot));
     const own = slots[first]!;
-    const sight = grownBy(boxes[first]!, reach);
+    const sight = grownBy(boxes[first]!, reach - 100 * grain);
     const out: number[] = [];
-    for (const i of about[first]!) {
-      circleThrough(xs, ys, triangles[i]!, triangles[i + 1]!, triangles[i + 2]!, circle);
-      const [x, y, radius] = [circle[0]!, circle[1]!, circle[2]!];
+    for (const { corners, circle } of about[first]!) {
+      const [x, y, radius] = circle;
       if (!(x - radius > sight[0] && y - radius > sight[1] && x + radius < sight[2] && y + radius < sight[3])) continue;
-      const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
-      const [p, q, r] = [owner[a]!, owner[b]!, owner[c]!];
       // All of them are near, since their corners are in sight.
-      if (slots[p]! < own || slots[q]! < own || slots[r]! < own) continue;
-      out.push(slots[p]!, a - starts[p]!, slots[q]!, b - starts[q]!, slots[r]!, c - starts[r]!);
+      if (corners.some((v) => slots[owner[v]!]! < own)) continue;
+      for (const v of corners) out.push(slots[owner[v]!]!, v - starts[owner[v]!]!);
     }
     return Uint32Array.from(out);
   });
+}
+
+/** Triangles side by side whose corners lie on one circle, but for roundings: which of their diagonals are drawn may be another about another block, so they go together. */
+interface Cluster {
+  /** Three points a triangle. */
+  corners: number[];
+  circle: readonly [x: number, y: number, radius: number];
+}
+
+/** Clusters of triangles. @param taken whether the triangle that begins there counts; clusters with others are left out. */
+function clustersOf({ xs, ys }: Region, triangles: Uint32Array, taken: (i: number) => boolean): Cluster[] {
+  const twin = twinsOf(triangles, xs.length);
+  const seen = new Uint8Array(triangles.length / 3);
+  const circle = new Float64Array(3);
+  const out: Cluster[] = [];
+  for (let start = 0; start < triangles.length; start += 3) {
+    if (seen[start / 3]) continue;
+    circleThrough(xs, ys, triangles[start]!, triangles[start + 1]!, triangles[start + 2]!, circle);
+    const [x, y, radius] = [circle[0]!, circle[1]!, circle[2]!];
+    const corners: number[] = [];
+    const queue = [start];
+    let whole = true;
+    seen[start / 3] = 1;
+    for (let i = queue.pop(); i !== undefined; i = queue.pop()) {
+      whole &&= taken(i);
+      for (let e = i; e < i + 3; e++) {
+        corners.push(triangles[e]!);
+        const t = twin[e]!;
+        if (t < 0 || seen[(t / 3) | 0]) continue;
+        const far = triangles[t % 3 === 0 ? t + 2 : t - 1]!;
+        if (Math.abs(Math.hypot(xs[far]! - x, ys[far]! - y) - radius) > 10 * grain) continue;
+        seen[(t / 3) | 0] = 1;
+        queue.push(t - (t % 3));
+      }
+    }
+    if (whole) out.push({ corners, circle: [x, y, radius] });
+  }
+  return out;
 }
 
 /** The block itself about which things stand so, the first of a kind. */
