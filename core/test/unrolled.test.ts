@@ -41,7 +41,7 @@ describe('texture on reveals', () => {
     for (const cut of cutModel(document).cuts.values()) expect(mirroredIn(cut.mesh, () => true)).toBe(0);
   });
 
-  it.each(['granary', 'curved', 'mirror-radial-arch.json', 'mirror-curved-splay.json'])('runs on over every smooth edge of a head: %s', (name) => {
+  it.each(['granary', 'curved', 'mirror-radial-arch.json', 'mirror-curved-splay.json', 'far-10km-quads.json'])('runs on over every smooth edge of a head: %s', (name) => {
     let smooth = 0;
     for (const cut of cutModel(demos[name]?.() ?? readCase(name)).cuts.values()) {
       const found = breaks(cut.mesh, 'head');

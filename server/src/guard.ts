@@ -49,6 +49,8 @@ function hostOf(origin: string): string | null {
 }
 
 const cookie = 'yard-arch-session';
+/** Says to the page, which cannot read the session, that there is one to end. It opens nothing. */
+const shown = 'yard-arch-signed-in';
 const fieldName = 'passphrase';
 
 /** Lets in only those who have a session, and gives one to those who know the passphrase. */
@@ -58,6 +60,7 @@ export function behindSignIn(signIn: SignIn): MiddlewareHandler {
     if (c.req.path === '/sign-in') return c.req.method === 'POST' ? enter(c, signIn) : c.html(signInPage(wanted(c), null));
     if (c.req.path === '/sign-out' && c.req.method === 'POST') {
       deleteCookie(c, cookie, { path: '/' });
+      deleteCookie(c, shown, { path: '/' });
       return c.redirect('/sign-in', 303);
     }
     if (await signIn.isOpen(getCookie(c, cookie))) return next();
@@ -77,7 +80,9 @@ async function enter(c: Context, signIn: SignIn): Promise<Response> {
   const given = form[fieldName];
   try {
     const token = await signIn.enter(typeof given === 'string' ? given : '');
-    setCookie(c, cookie, token, { httpOnly: true, sameSite: 'Strict', path: '/', maxAge: sessionDays * 86_400, secure: c.req.header('x-forwarded-proto') === 'https' });
+    const lasts = { sameSite: 'Strict', path: '/', maxAge: sessionDays * 86_400, secure: c.req.header('x-forwarded-proto') === 'https' } as const;
+    setCookie(c, cookie, token, { ...lasts, httpOnly: true });
+    setCookie(c, shown, 'yes', lasts);
     return c.redirect(wanted(c), 303);
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error;

@@ -89,6 +89,16 @@ describe('a passphrase', () => {
     await harness.services.signIn.set(passphrase);
   });
 
+  it('tells the page that there is a session, and ends it', async () => {
+    const given = (await enter(passphrase)).headers.getSetCookie();
+    const shown = given.find((cookie) => cookie.startsWith('yard-arch-signed-in='))!;
+    expect(shown).not.toMatch(/HttpOnly/);
+    expect((await ask(app, '/api/projects', { headers: { cookie: shown.split(';')[0]! } })).status).toBe(401);
+    const out = await ask(app, '/sign-out', { method: 'POST', headers: { cookie: given.map((cookie) => cookie.split(';')[0]).join('; ') } });
+    expect([out.status, out.headers.get('location')]).toEqual([303, '/sign-in']);
+    expect(out.headers.getSetCookie().map((cookie) => [cookie.split('=')[0], /Max-Age=0/.test(cookie)])).toEqual([['yard-arch-session', true], ['yard-arch-signed-in', true]]);
+  });
+
   it('leads nowhere else after signing in', async () => {
     for (const to of ['//evil.example', 'http://evil.example', '/\\evil.example', '\\evil'])
       expect(await (await ask(app, `/sign-in?to=${encodeURIComponent(to)}`)).text()).toContain('action="/sign-in?to=%2F"');

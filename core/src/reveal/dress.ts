@@ -3,11 +3,9 @@ import type { LoopEdge } from './loop.ts';
 import { cutUp } from './ears.ts';
 import { cutsOf, localFrames } from './local-frames.ts';
 import type { PlacedTube, Patch } from './patches.ts';
+import { bandRounded, type Laying } from './rounded-band.ts';
 
 const same = 1e-9;
-
-/** A rounded arris on a rounded side bends both ways; its texture may be stretched by this share along the side before it is broken instead. */
-const mostStretch = 0.03;
 
 /** Patches as they are drawn: corners with normals and texture, and triangles of corners. */
 export interface Dressed {
@@ -118,91 +116,13 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
   };
 
   // Where corners are laid that lie in no plane with their patch.
-  const bent = new Map<number, [number, number]>();
-  const laidAt = (p: number, corner: number): [number, number] => bent.get(cornerStart[p]! + corner) ?? uvOf(p, corner);
-  const faceOf = (p: number) => tube.faces[patches[p]!.face]!;
-  const depthOf = (p: number): number => Math.abs(placed.n[patches[p]!.nodes[patches[p]!.startFar]!]! - placed.n[patches[p]!.nodes[patches[p]!.startNear]!]!);
-  /** Lays the rows of a rounded arris on a rounded side as a band along the row that they run into: they bend both ways, so that laid flat one by one they would break the texture at every chord. */
-  const bandRounded = (sides: readonly (readonly number[][])[]): void => {
-    const chains = Array.from({ length: Math.max(...sides.map((list) => list.length)) }, (_, r) => sides.flatMap((list) => list[r] ?? []));
-    const widths = chains.map((row) => Math.max(0, ...row.map(depthOf)));
-    const lead = widths.indexOf(Math.max(...widths));
-    const smoothly = (r: number): boolean => {
-      const [before, after] = [chains[r]![0], chains[r + 1]![0]];
-      return before !== undefined && after !== undefined && sameWay(faceOf(before).far, faceOf(after).near);
-    };
-    for (let r = lead - 1; r >= 0 && smoothly(r); r--) if (!band(chains[r]!, chains[r + 1]!, true)) break;
-    for (let r = lead + 1; r < chains.length && smoothly(r - 1); r++) if (!band(chains[r]!, chains[r - 1]!, false)) break;
-  };
-  /** Lays all corners of a patch between the two ends of its joined side and those of its free one. */
-  const bend = (p: number, ends: readonly [number, [number, number]][], laid: Map<number, [number, number]>): void => {
-    const [j0, j1, f0, f1] = ends as [[number, [number, number]], [number, [number, number]], [number, [number, number]], [number, [number, number]]];
-    const { a, l } = local;
-    const width = l[f0[0]]! - l[j0[0]]!;
-    for (let c = cornerStart[p]!; c < cornerStart[p + 1]!; c++) {
-      const deep = Math.abs(width) < same ? 0 : Math.max(0, Math.min(1, (l[c]! - l[j0[0]]!) / width));
-      const [from, to] = [a[j0[0]]! + deep * (a[f0[0]]! - a[j0[0]]!), a[j1[0]]! + deep * (a[f1[0]]! - a[j1[0]]!)];
-      const along = Math.abs(to - from) < same ? 0 : (a[c]! - from) / (to - from);
-      const mixed = (k: 0 | 1): number => (1 - deep) * (j0[1][k] + along * (j1[1][k] - j0[1][k])) + deep * (f0[1][k] + along * (f1[1][k] - f0[1][k]));
-      laid.set(c, [mixed(0), mixed(1)]);
-    }
-    // The ends are where they are, whatever rounding says.
-    for (const [corner, uv] of ends) laid.set(corner, uv);
-  };
-  /** Whether a patch is laid at true scale, but for what may be stretched: all its corners as far apart as they are, those nearer than a tenth of a millimetre left out. */
-  const isTrue = (p: number, laid: ReadonlyMap<number, readonly [number, number]>): boolean => {
-    const { a, l } = local;
-    for (let c = cornerStart[p]!; c < cornerStart[p + 1]!; c++)
-      for (let d = c + 1; d < cornerStart[p + 1]!; d++) {
-        const real = Math.hypot(a[d]! - a[c]!, l[d]! - l[c]!);
-        const [p0, q0] = [laid.get(c)!, laid.get(d)!];
-        if (real > 1e-4 && Math.abs(Math.hypot(q0[0] - p0[0], q0[1] - p0[1]) / real - 1) > mostStretch) return false;
-      }
-    return true;
-  };
-  /** The corners of a patch along its near or its far side, from the edge's start to its end. */
-  const alongSide = (p: number, far: boolean): number[] => {
-    const { nodes, startNear, endNear, startFar, endFar } = patches[p]!;
-    const [from, to, step] = far ? [startFar, endFar, 1] : [startNear, endNear, nodes.length - 1];
-    const out = [from];
-    while (out.at(-1) !== to && out.length < nodes.length) out.push((out.at(-1)! + step) % nodes.length);
-    return out;
-  };
-  /** @param outer whether the row lies before the one that is laid already, which it joins by its far side. @returns false, having laid nothing, where the two do not match or it would be stretched too far. */
-  const band = (row: readonly number[], on: readonly number[], outer: boolean): boolean => {
-    // Where the nodes between the rows are laid, in order.
-    const line = on.flatMap((q) => alongSide(q, !outer).map((corner) => ({ node: patches[q]!.nodes[corner]!, uv: laidAt(q, corner) })));
-    const made: [number, [number, number]][] = [];
-    const joins: [number, [number, number]][] = [];
-    let at = 0;
-    for (const p of row) {
-      const { nodes, startNear, endNear, startFar, endFar } = patches[p]!;
-      const joined = alongSide(p, outer);
-      const places: [number, [number, number]][] = [];
-      for (const corner of joined) {
-        while (at < line.length && line[at]!.node !== nodes[corner]) at += 1;
-        if (at === line.length) return false;
-        places.push([cornerStart[p]! + corner, line[at]!.uv]);
-      }
-      const [[first, [u0, v0]], [last, [u1, v1]]] = [places[0]!, places.at(-1)!];
-      const free = outer ? [startNear, endNear] : [startFar, endFar];
-      const [f0, f1] = [cornerStart[p]! + free[0]!, cornerStart[p]! + free[1]!];
-      const length = Math.hypot(u1 - u0, v1 - v0);
-      const { l } = local;
-      if (!(length > same)) return false;
-      // Square to the side that it joins, on the side on which it lies: the section runs to the right of the edge's way.
-      const width = (outer ? -1 : 1) * Math.abs(l[f0]! - l[first]!);
-      const [du, dv] = [(width * (v1 - v0)) / length, (-width * (u1 - u0)) / length];
-      made.push([first, [u0, v0]], [last, [u1, v1]], [f0, [u0 + du, v0 + dv]], [f1, [u1 + du, v1 + dv]]);
-      joins.push(...places);
-    }
-    joinAlong(made, row.length);
-    const laid = new Map<number, [number, number]>();
-    row.forEach((p, i) => bend(p, made.slice(4 * i, 4 * i + 4), laid));
-    for (const [corner, uv] of joins) laid.set(corner, uv);
-    if (!row.every((p) => isTrue(p, laid))) return false;
-    for (const [corner, uv] of laid) bent.set(corner, uv);
-    return true;
+  const bent = new Map<number, readonly [number, number]>();
+  const laying: Laying = {
+    placed,
+    local,
+    cornerStart,
+    laidAt: (p, corner) => bent.get(cornerStart[p]! + corner) ?? uvOf(p, corner),
+    put: (laid) => laid.forEach((uv, corner) => bent.set(corner, uv)),
   };
 
   const done = new Uint8Array(E);
@@ -258,7 +178,7 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
       run(back, onStart, way, true);
       onStart = uvOf(lead, atStart ? patch.startFar : patch.endFar);
     }
-    bandRounded(edges.map((k) => rows[k]!));
+    bandRounded(edges.map((k) => rows[k]!), laying);
   }
 
   const triangles: number[] = [];
@@ -293,18 +213,6 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     triangleStart[p + 1] = triangles.length / 3;
   }
   return { cornerStart, normals, uvs, triangleStart, triangles: Uint32Array.from(triangles) };
-}
-
-const sameWay = (a: readonly [number, number], b: readonly [number, number]): boolean => Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1]) < 1e-6;
-
-/** Of patches side by side, four corners each, joined and free, the free ones as one row: where one ends and the next begins, half way between. */
-function joinAlong(made: readonly [number, [number, number]][], count: number): void {
-  for (let i = 0; i + 1 < count; i++) {
-    const [end, start] = [made[4 * i + 3]![1], made[4 * (i + 1) + 2]![1]];
-    const middle: [number, number] = [(end[0] + start[0]) / 2, (end[1] + start[1]) / 2];
-    [end[0], end[1]] = middle;
-    [start[0], start[1]] = middle;
-  }
 }
 
 /**

@@ -2,7 +2,7 @@
 import { Box, Button, Flex, Heading, Input, Skeleton, Text } from '@chakra-ui/react';
 import { readDocument, Refused } from '@yard-arch/document';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { FileUp, Plus } from 'lucide-react';
+import { FileUp, LogOut, Plus } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api, type ProjectSummary } from '../common/api.ts';
@@ -93,6 +93,13 @@ export function ProjectsPage() {
         <Button bg="ink" color="white" size="sm" onClick={() => setNaming({ project: null, name: '' })}>
           <Plus size={16} /> New project
         </Button>
+        {document.cookie.includes('yard-arch-signed-in=yes') && (
+          <form method="post" action="/sign-out">
+            <Button type="submit" variant="ghost" size="sm">
+              <LogOut size={16} /> Sign out
+            </Button>
+          </form>
+        )}
         <input
           ref={file}
           type="file"
