@@ -43,6 +43,15 @@ describe('a section', () => {
     expect(sectionLine({ checks: [{ depth: 0.1, step: 0.05 }] }, 0.4, 'through', plain)).toMatchObject({ n: [0, 0.1, 0.1, 0.4], offset: [0, 0, 0.05, 0.05] });
     expect(sectionLine({ arris: { kind: 'chamfered', size: 0.02 } }, 0.4, 'through', plain)).toMatchObject({ n: [0, 0.02, 0.4], offset: [0.02, 0, 0] });
   });
+
+  it('takes a check where an arris ends', () => {
+    const step = 0.05;
+    expect(sectionLine({ arris: { kind: 'chamfered', size: 0.02 }, checks: [{ depth: 0.02, step }] }, 0.4, 'through', plain)).toMatchObject({ n: [0, 0.02, 0.02, 0.4], offset: [0.02, 0, step, step] });
+    expect(sectionLine({ innerArris: { kind: 'chamfered', size: 0.02 }, checks: [{ depth: 0.38, step }] }, 0.4, 'through', plain)).toMatchObject({
+      n: [0, 0.38, 0.38, 0.4],
+      offset: [0, 0, step, expect.closeTo(step + 0.02, 12)],
+    });
+  });
 });
 
 describe('a reveal', () => {

@@ -81,7 +81,8 @@ export function sectionLine(section: Section | undefined, depth: number, use: Se
   const outerSign = use === 'raised' ? -1 : 1;
   const innerSign = use === 'through' ? 1 : -1;
   const start = section.arris ? rounding(section.arris) : [];
-  for (const { n, offset, smooth } of start) add(outer * n, plain(outer * n, 1) + outerSign * outer * offset, smooth);
+  // A check may lie where an arris ends: its step comes after the outer one, and before the inner one.
+  for (const { n, offset, smooth } of start) add(outer * n, plain(outer * n, -1) + outerSign * outer * offset, smooth);
   if (start.length === 0) add(0, plain(0, 1));
   const middle = new Set<number>();
   if (outward !== 0 && outSeat > outer + same && outSeat < depth - inner - same) middle.add(outSeat);
@@ -93,7 +94,7 @@ export function sectionLine(section: Section | undefined, depth: number, use: Se
     if (Math.abs(after - before) > same) add(n, after);
   }
   const end = section.innerArris ? rounding(section.innerArris).reverse() : [];
-  for (const { n, offset, smooth } of end) add(depth - inner * n, plain(depth - inner * n, -1) + innerSign * inner * offset, smooth);
+  for (const { n, offset, smooth } of end) add(depth - inner * n, plain(depth - inner * n, n === 1 ? 1 : -1) + innerSign * inner * offset, smooth);
   if (end.length === 0) add(depth, plain(depth, -1));
   return tidied(line);
 }
