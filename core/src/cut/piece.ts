@@ -4,7 +4,7 @@ import { MeshBuilder, type Place } from '../mesh/builder.ts';
 import type { CutMesh, Role } from '../mesh/cut-mesh.ts';
 import { FaceLoops, triangulateFace } from '../mesh/face.ts';
 import type { Side } from '../profile/profile.ts';
-import { squareSections } from '../profile/section.ts';
+import { sectionWithin, squareSections, type SectionLine } from '../profile/section.ts';
 import { dress, type Dressed } from '../reveal/dress.ts';
 import type { LoopEdge } from '../reveal/loop.ts';
 import type { PlacedTube } from '../reveal/patches.ts';
@@ -13,6 +13,7 @@ import { makeTube, type Tube } from '../reveal/tube.ts';
 import { zip } from '../reveal/zip.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { writeFace } from './face-corners.ts';
+import { drawnOut } from './flush.ts';
 import { reachOf } from './reach.ts';
 import { Inexpressible, loopsOfOpening, rangeOf, slabsOf, type Slab } from './group.ts';
 import { planeBetween, type PlaneFace } from './plane.ts';
@@ -126,7 +127,8 @@ export class PieceMaker {
     const { sheet, skin } = this.setting;
     const from = use === 'add' ? range[0] : skin.from - overshoot;
     const to = use === 'add' ? Math.min(overshoot, sheet.thickness / 2) : range[1] >= skin.to - same ? skin.to + overshoot : range[1];
-    const placed = this.place(makeTube(loopsOfOpening(opening, 1, opening.s, opening.t), from, to, sheet.boundaries, skin.whole));
+    const within = use === 'add' ? opening : { ...opening, sections: goingOn(opening.sections, skin.from, skin.to) };
+    const placed = this.place(makeTube(drawnOut(loopsOfOpening(within, 1, opening.s, opening.t), sheet), from, to, sheet.boundaries, skin.whole));
     const vertices = this.take(placed);
     this.write(placed, this.dressed(placed), vertices);
     const inward = use === 'subtract';
@@ -339,6 +341,17 @@ function frameFor(chart: BentChart, { pattern, s, profile, carrier }: Placed): F
     return { kind: 'straight', s: middle, x, y, along: [...along, 0], inward: [...way, 0], slope };
   }
   return pattern.jambs === 'radial' ? { kind: 'proportional' } : straightFrame(chart, middle);
+}
+
+/** Sections that go straight on before and behind a skin, so that no step of theirs lies on its faces. */
+function goingOn(sections: Placed['sections'], from: number, to: number): Placed['sections'] {
+  const made = new Map<SectionLine, SectionLine>();
+  const one = (section: SectionLine): SectionLine => {
+    let known = made.get(section);
+    if (!known) made.set(section, (known = sectionWithin(section, from, to)));
+    return known;
+  };
+  return { sill: one(sections.sill), head: one(sections.head), 'jamb-left': one(sections['jamb-left']), 'jamb-right': one(sections['jamb-right']) };
 }
 
 function loopOn(loop: readonly number[], placed: PlacedTube, vertices: readonly number[]): PieceLoop {

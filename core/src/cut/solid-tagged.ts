@@ -1,9 +1,11 @@
 /** The solid path proper: booleans by a library on input whose every face is tagged, so that the result still knows which face came from what. */
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { MeshBuilder } from '../mesh/builder.ts';
+import { flatFacesAnew } from '../mesh/flat-faces.ts';
 import { prove } from '../mesh/proof.ts';
 import { cornerAt, type CutMesh, type Run } from '../mesh/cut-mesh.ts';
 import { cutterPiece } from './piece.ts';
+import type { Setting } from './setting.ts';
 import type { SolidPath } from './solid-path.ts';
 
 interface Source {
@@ -18,8 +20,7 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
   return (plain, setting, openings) => {
     const made: Manifold[] = [];
     const sources = new Map<number, Source>();
-    // Near the origin 32-bit figures are fine enough.
-    const origin = [plain.points[0] ?? 0, plain.points[1] ?? 0, plain.points[2] ?? 0] as const;
+    const place = placeOf(plain, setting);
     const keep = <T extends Manifold>(solid: T): T => {
       made.push(solid);
       return solid;
@@ -29,7 +30,7 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
         const id = library.Manifold.reserveIDs(1);
         const source = sourceOf(mesh);
         sources.set(id, source.source);
-        const points = Float32Array.from(mesh.points, (value, i) => value - origin[i % 3]!);
+        const points = place.local(mesh.points);
         const triVerts = Uint32Array.from(mesh.triangles, (c) => mesh.vertices[c]!);
         if (flip)
           for (let i = 0; i < triVerts.length; i += 3) [triVerts[i + 1], triVerts[i + 2]] = [triVerts[i + 2]!, triVerts[i + 1]!];
@@ -49,12 +50,41 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
       // Slivers that rounding leaves are smoothed away.
       result = keep(result.simplify(5e-6));
       const element = plain.runs[0]?.element ?? '';
-      const clean = tagged(result, sources, element, origin, true);
+      const clean = tagged(result, sources, element, place, true);
       // Where joining what lies together would close a gap that is meant, the library's own vertices stand.
-      return prove(clean).closed ? clean : tagged(result, sources, element, origin, false);
+      return prove(clean).closed ? clean : tagged(result, sources, element, place, false);
     } finally {
       for (const solid of made) solid.delete();
     }
+  };
+}
+
+/** Where the library works: near the origin 32-bit figures are fine enough, and along a flat face's own directions faces that lie on each other have the very same ones. */
+interface Place {
+  local: (points: Float64Array) => Float32Array;
+  world: (x: number, y: number, z: number) => [number, number, number];
+}
+
+/** Figures are rounded to this before they become 32-bit ones, metres: what was computed in two ways may differ by less. */
+const grain = 1e-7;
+
+function placeOf(plain: CutMesh, { sheet: { chart } }: Setting): Place {
+  const flat = chart.kind === 'flat';
+  const [ox, oy, oz] = flat ? chart.origin : ([plain.points[0] ?? 0, plain.points[1] ?? 0, plain.points[2] ?? 0] as const);
+  const [a, b, c] = flat ? [chart.along, chart.inward, chart.up] : ([[1, 0, 0], [0, 1, 0], [0, 0, 1]] as const);
+  const rounded = (value: number): number => Math.round(value / grain) * grain;
+  return {
+    local: (points) => {
+      const out = new Float32Array(points.length);
+      for (let i = 0; i < points.length; i += 3) {
+        const [x, y, z] = [points[i]! - ox, points[i + 1]! - oy, points[i + 2]! - oz];
+        out[i] = rounded(x * a[0] + y * a[1] + z * a[2]);
+        out[i + 1] = rounded(x * b[0] + y * b[1] + z * b[2]);
+        out[i + 2] = rounded(x * c[0] + y * c[1] + z * c[2]);
+      }
+      return out;
+    },
+    world: (x, y, z) => [ox + x * a[0] + y * b[0] + z * c[0], oy + x * a[1] + y * b[1] + z * c[1], oz + x * a[2] + y * b[2] + z * c[2]],
   };
 }
 
@@ -113,18 +143,16 @@ function facing(mesh: CutMesh, i: number): number[] {
 }
 
 /** The library's result as a CutMesh: each triangle with the tags, normals and texture of the face that it came from. */
-function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: string, origin: readonly [number, number, number], tidy: boolean): CutMesh {
+function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: string, place: Place, tidy: boolean): CutMesh {
   const mesh = solid.getMesh();
   const { vertProperties, triVerts, numProp, faceID, runIndex, runOriginalID, mergeFromVert, mergeToVert } = mesh;
   const builder = new MeshBuilder(element);
   const count = vertProperties.length / numProp;
   builder.takeVertices(count);
-  for (let v = 0; v < count; v++)
-    builder.put(v, vertProperties[v * numProp]! + origin[0], vertProperties[v * numProp + 1]! + origin[1], vertProperties[v * numProp + 2]! + origin[2]);
+  for (let v = 0; v < count; v++) builder.put(v, ...place.world(vertProperties[v * numProp]!, vertProperties[v * numProp + 1]!, vertProperties[v * numProp + 2]!));
   const same = Uint32Array.from({ length: count }, (_, v) => v);
   mergeFromVert?.forEach((from, i) => (same[from] = mergeToVert[i]!));
   if (tidy) weld(same, triVerts, (v) => [0, 1, 2].map((j) => vertProperties[v * numProp + j]!));
-  const byRun = new Map<Run, Piece[]>();
   const pieces: Piece[] = [];
   for (let r = 0; r < runOriginalID.length; r++) {
     const source = sources.get(runOriginalID[r]!)!;
@@ -135,26 +163,64 @@ function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: 
     }
   }
   const point = (v: number): number[] => [0, 1, 2].map((j) => vertProperties[v * numProp + j]!);
-  for (const piece of tidy ? withoutNeedles(pieces, point) : pieces) {
-    const run = piece.source.run[piece.face]!;
+  const world = (v: number): [number, number, number] => place.world(...(point(v) as [number, number, number]));
+  const byRun = new Map<Run, Face[]>();
+  for (const face of tidy ? tidied(facesOf(withoutNeedles(pieces, point)), world) : facesOf(pieces)) {
+    const run = face.source.run[face.face]!;
     const list = byRun.get(run);
-    if (list) list.push(piece);
-    else byRun.set(run, [piece]);
+    if (list) list.push(face);
+    else byRun.set(run, [face]);
   }
   for (const [run, list] of byRun) {
     builder.begin(run);
-    for (const { corners: own, source, face } of list) {
-      const first = builder.cornerCount;
-      for (const v of own) {
-        const p = point(v).map((x, j) => x + origin[j]!);
+    for (const { triangles, source, face } of list) {
+      const corner = (v: number): number => {
+        const p = world(v);
         const { normal, uv } = dressedAt(source.mesh, source.triangle[face]!, p);
-        builder.corner(v, normal[0]!, normal[1]!, normal[2]!, uv[0]!, uv[1]!);
+        return builder.corner(v, normal[0]!, normal[1]!, normal[2]!, uv[0]!, uv[1]!);
+      };
+      const corners = new Map<number, number>();
+      const cornerOf = (v: number): number => corners.get(v) ?? corners.set(v, corner(v)).get(v)!;
+      for (let i = 0; i < triangles.length; i += 3) {
+        const own = [cornerOf(triangles[i]!), cornerOf(triangles[i + 1]!), cornerOf(triangles[i + 2]!)] as const;
+        builder.triangle(...own);
+        builder.polygon([...own]);
       }
-      builder.triangle(first, first + 1, first + 2);
-      builder.polygon([first, first + 1, first + 2]);
     }
   }
   return builder.finish();
+}
+
+/** What is left of one face of a source: three vertices a triangle. */
+interface Face {
+  source: Source;
+  face: number;
+  triangles: number[];
+}
+
+function facesOf(pieces: readonly Piece[]): Face[] {
+  const bySource = new Map<Source, Map<number, Face>>();
+  const out: Face[] = [];
+  for (const { source, face, corners: own } of pieces) {
+    let known = bySource.get(source);
+    if (!known) bySource.set(source, (known = new Map()));
+    let made = known.get(face);
+    if (!made) {
+      known.set(face, (made = { source, face, triangles: [] }));
+      out.push(made);
+    }
+    made.triangles.push(...own);
+  }
+  return out;
+}
+
+/** Faces triangulated anew, as clean as the sheet path leaves them. */
+function tidied(faces: readonly Face[], point: (v: number) => [number, number, number]): Face[] {
+  const anew = flatFacesAnew(
+    faces.map(({ source, face, triangles }) => ({ triangles, normal: facing(source.mesh, source.triangle[face]!) as [number, number, number] })),
+    point,
+  );
+  return faces.map((face, i) => ({ ...face, triangles: anew[i]! }));
 }
 
 /** Makes one of the two ends of edges so short that they are only what rounding to 32-bit figures has left. */

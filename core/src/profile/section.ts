@@ -143,3 +143,22 @@ export function reversedSection(line: SectionLine): SectionLine {
   const depth = line.n.at(-1)!;
   return { n: line.n.map((n) => depth - n).reverse(), offset: [...line.offset].reverse(), smooth: [...line.smooth].reverse() };
 }
+
+/** The part of a section between two depths, with what it steps at them left out. */
+export function sectionWithin({ n, offset, smooth }: SectionLine, from: number, to: number): SectionLine {
+  const out: SectionLine = { n: [], offset: [], smooth: [] };
+  const add = (depth: number, value: number, round: boolean): void => {
+    out.n.push(depth);
+    out.offset.push(value);
+    out.smooth.push(round);
+  };
+  for (let i = 0; i + 1 < n.length; i++) {
+    const [a, b] = [Math.max(from, n[i]!), Math.min(to, n[i + 1]!)];
+    // A step stays where it lies within.
+    if (n[i + 1]! - n[i]! < same ? n[i]! < from + same || n[i]! > to - same : b - a < same) continue;
+    const at = (depth: number): number => (n[i + 1]! - n[i]! < same ? offset[i]! : offset[i]! + ((offset[i + 1]! - offset[i]!) * (depth - n[i]!)) / (n[i + 1]! - n[i]!));
+    if (out.n.length === 0) add(a, at(a), smooth[i]!);
+    add(b, n[i + 1]! - n[i]! < same ? offset[i + 1]! : at(b), smooth[i + 1]!);
+  }
+  return out.n.length > 0 ? out : { n, offset, smooth };
+}

@@ -1,0 +1,150 @@
+/**
+ * Faces of a closed mesh triangulated anew: what a solid-boolean library leaves of a flat face may be folded over itself, or divided by vertices on straight edges that nobody asked for. What bounds the face
+ * is what is left of its triangles' edges once those that run both ways are struck out, and within that it is triangulated from nothing.
+ */
+import { triangulateFace } from './face.ts';
+import type { Region } from './region.ts';
+import { partOf, Rim } from './rim.ts';
+import { NotTriangulable } from './triangulation.ts';
+
+type Point = readonly [number, number, number];
+
+/** A flat face: three vertices a triangle, and its normal, of unit length. */
+export interface FlatFace {
+  triangles: number[];
+  normal: Point;
+}
+
+/** A vertex no farther than this from where it should be is there, metres: 32-bit figures some ten metres from the origin are no finer. */
+const near = 2e-6;
+
+/**
+ * Triangulates the faces of a closed mesh anew; those that are not flat, or whose edges bound nothing, are left as they are.
+ * @param point where a vertex stands, metres.
+ */
+export function flatFacesAnew(faces: readonly FlatFace[], point: (v: number) => Point): number[][] {
+  const kept = faces.map((face) => !isFlat(face, point));
+  for (;;) {
+    const bounds = faces.map((face) => boundOf(face.triangles));
+    const idle = idleVertices(bounds, kept, point);
+    let failed = false;
+    const made = faces.map((face, i) => {
+      if (kept[i]) return face.triangles;
+      const triangles = trianglesWithin(straightened(bounds[i]!, idle), face.normal, point);
+      if (triangles) return triangles;
+      kept[i] = failed = true;
+      return face.triangles;
+    });
+    // Where one stays as it is, its neighbours must keep the vertices that it has.
+    if (!failed) return made;
+  }
+}
+
+function isFlat({ triangles, normal }: FlatFace, point: (v: number) => Point): boolean {
+  const [first] = triangles;
+  const origin = point(first!);
+  return triangles.every((v) => Math.abs(dot(sub(point(v), origin), normal)) < 4 * near);
+}
+
+/** Directed edges that are left of triangles' edges, by where they begin. */
+type Bound = Map<number, number[]>;
+
+function boundOf(triangles: readonly number[]): Bound {
+  const bound: Bound = new Map();
+  const strike = (from: number, to: number): boolean => {
+    const list = bound.get(from);
+    const at = list?.indexOf(to) ?? -1;
+    if (at < 0) return false;
+    list!.splice(at, 1);
+    return true;
+  };
+  for (let i = 0; i < triangles.length; i += 3)
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [triangles[i + k]!, triangles[i + ((k + 1) % 3)]!];
+      if (strike(b, a)) continue;
+      const list = bound.get(a);
+      if (list) list.push(b);
+      else bound.set(a, [b]);
+    }
+  return bound;
+}
+
+/** Vertices that only divide straight edges: two edges meet there, in one line, and all faces there are to be made anew. */
+function idleVertices(bounds: readonly Bound[], kept: readonly boolean[], point: (v: number) => Point): Set<number> {
+  const around = new Map<number, Set<number>>();
+  const needed = new Set<number>();
+  bounds.forEach((bound, i) => {
+    for (const [from, list] of bound)
+      for (const to of list)
+        for (const [v, w] of [[from, to], [to, from]] as const) {
+          if (kept[i]) needed.add(v);
+          const set = around.get(v);
+          if (set) set.add(w);
+          else around.set(v, new Set([w]));
+        }
+  });
+  const idle = new Set<number>();
+  for (const [v, ends] of around) {
+    if (needed.has(v) || ends.size !== 2) continue;
+    const [a, b] = [...ends].map(point) as [Point, Point];
+    const [p, way] = [sub(point(v), a), sub(b, a)];
+    const share = dot(p, way) / dot(way, way);
+    if (share > 0 && share < 1 && Math.hypot(p[0] - share * way[0], p[1] - share * way[1], p[2] - share * way[2]) < near) idle.add(v);
+  }
+  return idle;
+}
+
+/** Edges with idle vertices passed over. */
+function straightened(bound: Bound, idle: ReadonlySet<number>): [number, number][] {
+  const out: [number, number][] = [];
+  for (const [from, list] of bound) {
+    if (idle.has(from)) continue;
+    for (const first of list) {
+      let to = first;
+      for (let steps = 0; idle.has(to) && steps < bound.size; steps++) to = bound.get(to)?.[0] ?? to;
+      if (to !== from) out.push([from, to]);
+    }
+  }
+  return out;
+}
+
+/** The triangles within edges in a plane; null where they bound nothing. */
+function trianglesWithin(edges: readonly [number, number][], normal: Point, point: (v: number) => Point): number[] | null {
+  if (edges.length === 0) return [];
+  const vertices = [...new Set(edges.flat())];
+  const place = new Map(vertices.map((v, i) => [v, i]));
+  const [across, up] = inPlane(normal);
+  const origin = point(vertices[0]!);
+  const region: Region = {
+    count: vertices.length,
+    xs: Float64Array.from(vertices, (v) => dot(sub(point(v), origin), across)),
+    ys: Float64Array.from(vertices, (v) => dot(sub(point(v), origin), up)),
+    next: new Uint32Array(vertices.length),
+  };
+  const rim = new Rim(region);
+  for (const [from, to] of edges) rim.add(place.get(from)!, place.get(to)!);
+  const loops = rim.loops();
+  if (!loops) return null;
+  try {
+    const { points, next } = loops;
+    const made = triangulateFace(partOf({ ...region, pinched: false }, points, next), null);
+    return Array.from(made, (at) => vertices[points[at]!]!);
+  } catch (error) {
+    if (error instanceof NotTriangulable) return null;
+    throw error;
+  }
+}
+
+/** Two directions in a plane, square to each other, counter-clockwise about its normal. */
+function inPlane(normal: Point): [Point, Point] {
+  const [x, y, z] = normal.map(Math.abs) as [number, number, number];
+  const axis: Point = x <= y && x <= z ? [1, 0, 0] : y <= z ? [0, 1, 0] : [0, 0, 1];
+  const across = cross(axis, normal);
+  const size = Math.hypot(...across);
+  const first: Point = [across[0] / size, across[1] / size, across[2] / size];
+  return [first, cross(normal, first)];
+}
+
+const sub = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+const dot = (a: Point, b: Point): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+const cross = (a: Point, b: Point): Point => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];

@@ -1,0 +1,153 @@
+/**
+ * Texture on a rounded arris that runs along a rounded side. It bends both ways, so that its faces, laid flat one by one, would break the texture at every chord. They are laid as bands along the
+ * row that they run into instead, stretched by a little.
+ */
+import type { LocalFrames } from './local-frames.ts';
+import type { Patch, PlacedTube } from './patches.ts';
+
+type Uv = readonly [number, number];
+
+/** What is laid already, and where it is laid otherwise. */
+export interface Laying {
+  placed: PlacedTube;
+  local: LocalFrames;
+  /** The first corner of each patch. */
+  cornerStart: Uint32Array;
+  /** Where a corner of a patch lies in texture. */
+  laidAt: (patch: number, corner: number) => Uv;
+  /** Takes places of corners, counted through all patches. */
+  put: (laid: ReadonlyMap<number, Uv>) => void;
+}
+
+const same = 1e-9;
+
+/** The texture may be stretched by this share along the side before it is broken instead. */
+const mostStretch = 0.035;
+
+/** Lays the rows of a rounded arris along a rounded side. @param sides by edge of the side, in order: its rows of patches, by depth. */
+export function bandRounded(sides: readonly (readonly number[][])[], laying: Laying): void {
+  const { tube, patches, n } = laying.placed;
+  const rows = Array.from({ length: Math.max(...sides.map((list) => list.length)) }, (_, r) => sides.flatMap((list) => list[r] ?? []));
+  const depthOf = (p: number): number => Math.abs(n[patches[p]!.nodes[patches[p]!.startFar]!]! - n[patches[p]!.nodes[patches[p]!.startNear]!]!);
+  const widths = rows.map((row) => Math.max(0, ...row.map(depthOf)));
+  const lead = widths.indexOf(Math.max(...widths));
+  const faceOf = (p: number) => tube.faces[patches[p]!.face]!;
+  const smoothly = (r: number): boolean => {
+    const [before, after] = [rows[r]![0], rows[r + 1]![0]];
+    return before !== undefined && after !== undefined && sameWay(faceOf(before).far, faceOf(after).near);
+  };
+  for (let r = lead - 1; r >= 0 && smoothly(r); r--) if (!band(rows[r]!, rows[r + 1]!, true, laying)) break;
+  for (let r = lead + 1; r < rows.length && smoothly(r - 1); r++) if (!band(rows[r]!, rows[r - 1]!, false, laying)) break;
+}
+
+/** The face of a chord: its ends on the joined side and on the free one, by node, and where the joined ones lie. */
+interface Chord {
+  patches: number[];
+  joined: readonly [number, number];
+  free: readonly [number, number];
+  from: Uv;
+  to: Uv;
+  /** Square to the joined side in texture, away from it, at its start and at its end: unit vectors. */
+  square: [Uv, Uv];
+}
+
+/**
+ * Lays a row along another that is laid already.
+ * @param outer whether the row lies before the other, which it joins by its far side.
+ * @returns false, having laid nothing, where the two do not match or it would be stretched too far.
+ */
+function band(row: readonly number[], on: readonly number[], outer: boolean, laying: Laying): boolean {
+  const { patches } = laying.placed;
+  const places = new Map<number, Uv>();
+  for (const q of on) for (const corner of alongSide(patches[q]!, !outer)) places.set(patches[q]!.nodes[corner]!, laying.laidAt(q, corner));
+  const chords = chordsOf(row, places, outer, patches);
+  if (!chords) return false;
+  const laid = new Map<number, Uv>();
+  for (const chord of chords) layChord(chord, places, laid, laying);
+  if (!row.every((p) => isTrue(p, laid, laying))) return false;
+  laying.put(laid);
+  return true;
+}
+
+/** The chords of a row, in order; null where one does not lie on what is laid already. */
+function chordsOf(row: readonly number[], places: ReadonlyMap<number, Uv>, outer: boolean, patches: readonly Patch[]): Chord[] | null {
+  const chords: Chord[] = [];
+  for (let i = 0; i < row.length; ) {
+    const own: number[] = [row[i]!];
+    while (i + own.length < row.length && patches[row[i + own.length]!]!.face === patches[row[i]!]!.face) own.push(row[i + own.length]!);
+    i += own.length;
+    const [first, last] = [patches[own[0]!]!, patches[own.at(-1)!]!];
+    const near = [first.nodes[first.startNear]!, last.nodes[last.endNear]!] as const;
+    const far = [first.nodes[first.startFar]!, last.nodes[last.endFar]!] as const;
+    const [joined, free] = outer ? [far, near] : [near, far];
+    const [from, to] = [places.get(joined[0]), places.get(joined[1])];
+    if (!from || !to) return null;
+    const length = Math.hypot(to[0] - from[0], to[1] - from[1]);
+    if (!(length > same)) return null;
+    // The section runs to the right of the edge's way.
+    const size = (outer ? -1 : 1) / length;
+    const square: Uv = [size * (to[1] - from[1]), -size * (to[0] - from[0])];
+    chords.push({ patches: own, joined, free, from, to, square: [square, square] });
+  }
+  // Where one ends and the next begins, half way between.
+  for (let k = 0; k + 1 < chords.length; k++) {
+    const [before, after] = [chords[k]!, chords[k + 1]!];
+    if (before.joined[1] === after.joined[0]) before.square[1] = after.square[0] = unit(before.square[1][0] + after.square[0][0], before.square[1][1] + after.square[0][1]);
+  }
+  return chords;
+}
+
+/** Lays all corners of a chord's patches: as far from the joined side as they are, above the place on it that divides it as they divide the face at their depth. */
+function layChord({ patches: own, joined, free, from, to, square }: Chord, places: ReadonlyMap<number, Uv>, laid: Map<number, Uv>, { placed, cornerStart }: Laying): void {
+  const { positions, patches } = placed;
+  const away = (v: number): [number, number, number] => [0, 1, 2].map((k) => positions[3 * v + k]! - positions[3 * joined[0] + k]!) as [number, number, number];
+  const along = unit3(away(joined[1]));
+  const [f0, f1] = [away(free[0]), away(free[1])];
+  const lift = dot(f0, along);
+  const up = unit3([f0[0] - lift * along[0], f0[1] - lift * along[1], f0[2] - lift * along[2]]);
+  const end = dot(away(joined[1]), along);
+  const [a0, a1] = [dot(f0, along), dot(f1, along)];
+  const [w0, w1] = [dot(f0, up), dot(f1, up)];
+  const lie = (node: number): Uv => {
+    const p = away(node);
+    const [a, w] = [dot(p, along), dot(p, up)];
+    // Of the face's width, taken first as that at the start, then as that where the corner stands.
+    let share = 0;
+    for (let round = 0; round < 2; round++) {
+      const width = w0 + share * (w1 - w0);
+      const deep = Math.abs(width) < same ? 0 : w / width;
+      const [left, right] = [deep * a0, end + deep * (a1 - end)];
+      share = Math.abs(right - left) < same ? 0 : Math.max(0, Math.min(1, (a - left) / (right - left)));
+    }
+    const [x, y] = unit(square[0][0] + share * (square[1][0] - square[0][0]), square[0][1] + share * (square[1][1] - square[0][1]));
+    return [from[0] + share * (to[0] - from[0]) + w * x, from[1] + share * (to[1] - from[1]) + w * y];
+  };
+  for (const p of own) patches[p]!.nodes.forEach((node, i) => laid.set(cornerStart[p]! + i, places.get(node) ?? lie(node)));
+}
+
+/** Whether a patch is laid at true scale, but for what may be stretched: all its corners as far apart as they are, those nearer than a tenth of a millimetre left out. */
+function isTrue(p: number, laid: ReadonlyMap<number, Uv>, { local: { a, l }, cornerStart }: Laying): boolean {
+  for (let c = cornerStart[p]!; c < cornerStart[p + 1]!; c++)
+    for (let d = c + 1; d < cornerStart[p + 1]!; d++) {
+      const real = Math.hypot(a[d]! - a[c]!, l[d]! - l[c]!);
+      const [p0, q0] = [laid.get(c)!, laid.get(d)!];
+      if (real > 1e-4 && Math.abs(Math.hypot(q0[0] - p0[0], q0[1] - p0[1]) / real - 1) > mostStretch) return false;
+    }
+  return true;
+}
+
+/** The corners of a patch along its near or its far side, from the edge's start to its end. */
+function alongSide({ nodes, startNear, endNear, startFar, endFar }: Patch, far: boolean): number[] {
+  const [from, to, step] = far ? [startFar, endFar, 1] : [startNear, endNear, nodes.length - 1];
+  const out = [from];
+  while (out.at(-1) !== to && out.length < nodes.length) out.push((out.at(-1)! + step) % nodes.length);
+  return out;
+}
+
+const sameWay = (a: readonly [number, number], b: readonly [number, number]): boolean => Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1]) < 1e-6;
+const unit = (x: number, y: number): Uv => [x / (Math.hypot(x, y) || 1), y / (Math.hypot(x, y) || 1)];
+const dot = (p: readonly [number, number, number], q: readonly [number, number, number]): number => p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
+function unit3(p: readonly [number, number, number]): [number, number, number] {
+  const size = Math.hypot(...p) || 1;
+  return [p[0] / size, p[1] / size, p[2] / size];
+}
