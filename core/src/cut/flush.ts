@@ -2,6 +2,7 @@
 import type { Sheet } from '../element/sheet.ts';
 import type { SectionLine } from '../profile/section.ts';
 import type { EdgeLoop, LoopEdge } from '../reveal/loop.ts';
+import { offsetAt } from '../reveal/tube.ts';
 
 /** Nearer than this a side lies on an edge, metres. */
 const on = 1e-6;
@@ -13,41 +14,47 @@ export function drawnOut(loops: readonly EdgeLoop[], sheet: Sheet): EdgeLoop[] {
   return loops.map((loop) => loop.map((edge) => (edge.joint || edge.sense === 1 ? edge : { ...edge, section: outAtEdges(edge, sheet) })));
 }
 
-function outAtEdges(edge: LoopEdge, { outline }: Sheet): SectionLine {
+function outAtEdges(edge: LoopEdge, { outline, thickness }: Sheet): SectionLine {
   let { section } = edge;
   for (let v = 0; v < outline.xs.length; v++) {
-    if (outline.sections[v]) continue;
-    const distance = flushAt(edge, outline, v);
-    if (distance !== null && clearBeyond(edge, outline, distance)) section = raisedFrom(section, distance);
+    const distance = distanceTo(edge, outline, v);
+    if (!distance) continue;
+    const own: LoopEdge = { ...edge, section };
+    const lies = section.n.some((n, i) => n >= -on && n <= thickness + on && Math.abs(section.offset[i]! - distance(n)) < on);
+    if (lies && clearBeyond(own, outline, Math.min(distance(0), distance(thickness)), v)) section = raisedFrom(section, distance);
   }
   return section;
 }
 
-/** How far a side must move into the solid to lie on one of the sheet's edges; null where it never does. */
-function flushAt({ x, y, dx, dy, length, section }: LoopEdge, { xs, ys, next }: Sheet['outline'], v: number): number | null {
+/** How far a side must move into the solid at a depth to lie on one of the sheet's edges; null where it does not look at it. */
+function distanceTo({ x, y, dx, dy, length, drift }: LoopEdge, { xs, ys, next, sections }: Sheet['outline'], v: number): ((n: number) => number) | null {
   const w = next[v]!;
-  const size = Math.hypot(xs[w]! - xs[v]!, ys[w]! - ys[v]!);
-  if (Math.abs((xs[w]! - xs[v]!) * dy - (ys[w]! - ys[v]!) * dx) > 1e-9 * size) return null;
+  const [ex, ey] = [xs[w]! - xs[v]!, ys[w]! - ys[v]!];
+  const size = Math.hypot(ex, ey);
+  // Each has the solid on its left, so they run opposite ways.
+  if (Math.abs(ex * dy - ey * dx) > 1e-9 * size || ex * dx + ey * dy > 0) return null;
   const along = [v, w].map((p) => (xs[p]! - x) * dx + (ys[p]! - y) * dy);
   if (Math.max(...along) < on || Math.min(...along) > length - on) return null;
-  const distance = -(xs[v]! - x) * dy + (ys[v]! - y) * dx;
-  return section.offset.some((offset) => Math.abs(offset - distance) < on) ? distance : null;
+  const still = -(xs[v]! - x) * dy + (ys[v]! - y) * dx;
+  const drifts = -drift[0] * dy + drift[1] * dx;
+  const section = sections[v];
+  return (n) => still + (section ? offsetAt(section, Math.max(0, n), 1) : 0) - drifts * n;
 }
 
 /** Whether nothing of the sheet's outline lies where a side is drawn out to. */
-function clearBeyond({ x, y, dx, dy, length, section }: LoopEdge, { xs, ys, next }: Sheet['outline'], distance: number): boolean {
+function clearBeyond({ x, y, dx, dy, length, section }: LoopEdge, { xs, ys, next }: Sheet['outline'], distance: number, own: number): boolean {
   const margin = Math.max(0, ...section.offset.map(Math.abs)) + 2 * beyond;
   for (let v = 0; v < xs.length; v++) {
     const ends = [v, next[v]!].map((p) => [(xs[p]! - x) * dx + (ys[p]! - y) * dy, -(xs[p]! - x) * dy + (ys[p]! - y) * dx - distance] as const);
     const [[a, d], [b, e]] = ends as [readonly [number, number], readonly [number, number]];
-    if (Math.max(a, b) < -margin || Math.min(a, b) > length + margin || Math.min(d, e) > 2 * beyond || Math.max(d, e) < on) continue;
+    if (v === own || Math.max(a, b) < -margin || Math.min(a, b) > length + margin || Math.min(d, e) > 2 * beyond || Math.max(d, e) < on) continue;
     return false;
   }
   return true;
 }
 
 /** A section with all of it that lies at a distance or farther moved on; where that begins or ends, it steps. */
-function raisedFrom({ n, offset, smooth }: SectionLine, distance: number): SectionLine {
+function raisedFrom({ n, offset, smooth }: SectionLine, distance: (n: number) => number): SectionLine {
   const out: SectionLine = { n: [], offset: [], smooth: [] };
   const add = (i: number, raised: boolean): void => {
     const value = offset[i]! + (raised ? beyond : 0);
@@ -57,7 +64,7 @@ function raisedFrom({ n, offset, smooth }: SectionLine, distance: number): Secti
     out.smooth.push(smooth[i]!);
   };
   for (let i = 0; i + 1 < n.length; i++) {
-    const raised = offset[i]! > distance - on && offset[i + 1]! > distance - on;
+    const raised = offset[i]! > distance(n[i]!) - on && offset[i + 1]! > distance(n[i + 1]!) - on;
     add(i, raised);
     add(i + 1, raised);
   }
