@@ -1,8 +1,9 @@
 /** Change sets: the one way in which a document is edited, each with its inverse. */
 import { z } from 'zod';
-import { FaultList, faultsOf, mostFaults, referenceFaults, referencesOf, Refused, type Fault, type Rings } from './faults.ts';
+import { FaultList, faultsOf, mostFaults, referenceFaults, referencesOf, type Rings } from './faults.ts';
 import { line } from './figures.ts';
 import { Draft, row, type Settings } from './reading.ts';
+import { Refused, type Fault } from './refused.ts';
 import { documentSchema, tableNames, tableSchemas, type ProjectDocument, type Row, type TableName } from './schema.ts';
 
 const put = <T extends TableName>(table: T) =>

@@ -1,14 +1,9 @@
 /** Faults of a document: where each is and why, so that a person or a program can mend it. */
 import type { z } from 'zod';
 import { row } from './reading.ts';
+import type { Fault } from './refused.ts';
 import type { ProjectDocument, Row, TableName } from './schema.ts';
 import { tableNames } from './schema.ts';
-
-/** One fault: the path to the offending value, such as `openings/o3/along/distance`, and the reason. */
-export interface Fault {
-  path: string;
-  reason: string;
-}
 
 /** As many faults as are told; of the others only how many there are. */
 export const mostFaults = 100;
@@ -23,20 +18,6 @@ export class FaultList {
       if (this.first.length < mostFaults) this.first.push(fault);
       this.count += 1;
     }
-  }
-}
-
-/** Raised where a document, a file or a change set is refused. Nothing has been changed when it is raised. */
-export class Refused extends Error {
-  constructor(
-    message: string,
-    /** The first of them, at most `mostFaults`. */
-    readonly faults: readonly Fault[],
-    /** How many there are in all. */
-    readonly count = faults.length,
-  ) {
-    super(message);
-    this.name = 'Refused';
   }
 }
 

@@ -1,9 +1,11 @@
 /** Reading a project file, and writing one. */
 import { z } from 'zod';
-import { documentFaults, FaultList, faultsOf, mostFaults, Refused, type Fault } from './faults.ts';
+import { documentFaults, FaultList, faultsOf, mostFaults } from './faults.ts';
 import { sentence } from './change-set.ts';
 import { id as idSchema } from './figures.ts';
-import { documentSchema, formatVersion, tableNames, tableSchemas, type ProjectDocument, type TableName, type Units } from './schema.ts';
+import { Refused, type Fault } from './refused.ts';
+import { documentSchema, tableNames, tableSchemas, type ProjectDocument, type TableName, type Units } from './schema.ts';
+import { formatVersion, upToDate } from './versions/up-to-date.ts';
 
 /** An empty project. */
 export function emptyDocument(name: string, units: Units = 'mm'): ProjectDocument {
@@ -67,13 +69,11 @@ function readTable(table: TableName, rows: Record<string, unknown>, faults: Faul
 }
 
 /**
- * Checks that a value is a whole document: its shape, and that every name in it leads somewhere.
+ * Checks that a value is a whole document, of this or an earlier version: its shape, and that every name in it leads somewhere.
  * @throws Refused with the path and reason of the first faults, and how many there are.
  */
 export function checkDocument(value: unknown): ProjectDocument {
-  if (typeof value === 'object' && value !== null && 'version' in value && typeof value.version === 'number' && value.version > formatVersion)
-    refuse([{ path: 'version', reason: `is ${value.version}, but this program reads up to ${formatVersion}; open it with a newer Yard Arch` }]);
-  const frame = frameSchema.safeParse(value);
+  const frame = frameSchema.safeParse(upToDate(value));
   if (!frame.success) refuse(faultsOf(frame.error).slice(0, mostFaults), frame.error.issues.length);
   const faults = new FaultList();
   const document = frame.data as unknown as Record<TableName, Record<string, unknown>>;

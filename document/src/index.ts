@@ -16,4 +16,6 @@ export * from './json-schema.ts';
 export * from './size-label.ts';
 export * from './difference.ts';
 export * from './touched.ts';
-export * from './old.ts';
+export * from './refused.ts';
+export * from './versions/up-to-date.ts';
+export { withoutControls } from './versions/controls.ts';

@@ -3,9 +3,7 @@ import { z } from 'zod';
 import { elementSchema } from './element-schema.ts';
 import { coordinate, degrees, extent, id, name, number } from './figures.ts';
 import { patternSchema } from './pattern-schema.ts';
-
-/** Version of the file format. It rises when an older program could no longer read a newer file. */
-export const formatVersion = 1;
+import { formatVersion } from './versions/up-to-date.ts';
 
 /** Units in which lengths are shown and in which bare numbers are read. The document itself is in metres. */
 export const unitsSchema = z.enum(['mm', 'm', 'ft-in'], 'must be mm, m or ft-in');

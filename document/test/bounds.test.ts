@@ -2,7 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import { granary } from '@yard-arch/demo';
 import fc from 'fast-check';
-import { applyChangeSet, checkChangeSet, checkDocument, editsMeet, measuredFrom, mendedText, nameSchema, pathsMeet, putting, Refused, ringFrom, valuesChanged, withoutControls, type ChangeSet, type Opening, type ProjectDocument } from '../src/index.ts';
+import { applyChangeSet, checkChangeSet, checkDocument, editsMeet, measuredFrom, nameSchema, pathsMeet, putting, Refused, ringFrom, valuesChanged, type ChangeSet, type Opening, type ProjectDocument } from '../src/index.ts';
 
 const document = granary();
 
@@ -23,16 +23,6 @@ describe('control characters', () => {
     const opening = { ...document.openings.o9!, mark: name };
     expect(refusal(() => applyChangeSet(document, { name: 'rename', changes: [putting('openings', opening)] })).faults[0]).toMatchObject({ path: 'openings/o9/mark' });
     expect(refusal(() => checkChangeSet({ name, changes: [{ op: 'settings', value: { units: 'm' } }] })).faults[0]).toMatchObject({ path: 'changeSet/name' });
-  });
-
-  it('that were kept before become spaces, and nothing else is changed', () => {
-    const text = JSON.stringify(document);
-    expect(mendedText(text)).toBe(text);
-    // A backslash that is meant is none.
-    const backslash = JSON.stringify({ ...document, name: 'a\\nb' });
-    expect(mendedText(backslash)).toBe(backslash);
-    expect(JSON.parse(mendedText(JSON.stringify({ ...document, name: 'a\n\u0000b' })))).toEqual({ ...document, name: 'a b' });
-    expect(withoutControls({ a: ['', '\u0000', 'x'], b: 1 })).toEqual({ a: ['', '–', 'x'], b: 1 });
   });
 });
 

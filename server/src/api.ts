@@ -138,7 +138,12 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
   });
   api.openapi(routes.download, async (c) => {
     const { id } = c.req.valid('param');
-    const [{ document }, { name }] = [await projects.text(id), await projects.get(id)];
+    const { name } = await projects.get(id);
+    // What cannot be read can be had as it is.
+    const document = await projects.text(id).then(
+      (state) => state.document,
+      (error: unknown) => (error instanceof ProblemError && error.status === 422 ? projects.kept(id) : Promise.reject(error as Error)),
+    );
     // A large one is written as it is kept: setting it out in lines would keep others waiting.
     const text = document.length < 1_000_000 ? writeDocument(JSON.parse(document) as ProjectDocument) : document;
     return c.body(text, 200, { 'content-type': 'application/json', 'content-disposition': attachment(fileName(name, 'json')) });

@@ -4,10 +4,10 @@ import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
 import { LockMode } from '@mikro-orm/core';
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { mendedText, readDocument, withChanges, type Change, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { changeSetUpToDate, checkDocument, formatVersion, isUpToDate, readDocument, Refused, withChanges, type Change, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { notifying } from './announcer.ts';
 import { ChangeEntity, ProjectEntity, SnapshotEntity, VersionEntity, type ProjectRow } from './entities.ts';
-import { makeEdit, type Between, type Head } from './edits.ts';
+import { makeEdit, readEdit, type Between, type Head } from './edits.ts';
 import type { KeptDocuments } from './kept-documents.ts';
 import type { Pool } from './jobs/pool.ts';
 import { noSuchProject, ProblemError, refusedBy } from './problem.ts';
@@ -20,6 +20,8 @@ export interface LogEntry {
   key: string;
   name: string;
   at: string;
+  /** The version of the format in which it is written. */
+  format: number;
   changeSet: ChangeSet;
 }
 
@@ -49,6 +51,8 @@ export interface Appended {
   mark: string;
   /** What others did between the state on which it was made and it; only the newest where there is more than one answer carries. */
   missed: LogEntry[];
+  /** The version of the format in which it is written. */
+  format: number;
   /** The edit as it was applied. */
   changeSet: ChangeSet;
 }
@@ -61,6 +65,9 @@ export const snapshotEvery = 100;
 
 /** An edit after a pause of so many milliseconds begins a new sitting; the project as it was before is kept as a version. */
 const pause = 30 * 60_000;
+
+/** A text of more characters than this is brought up to date in a worker. */
+const largeText = 1_000_000;
 
 /** A project of more elements and openings than this is edited in a worker. */
 const large = 3000;
@@ -79,6 +86,8 @@ export async function rowOf(em: EntityManager, id: string, lock = false): Promis
   return row;
 }
 
+const changesOf = (text: string, format: number): ChangeSet => changeSetUpToDate(JSON.parse(text) as ChangeSet, format);
+
 export class ChangeLog {
   constructor(
     private readonly documents: KeptDocuments,
@@ -89,22 +98,48 @@ export class ChangeLog {
   async current(em: EntityManager, row: Pick<ProjectRow, 'id' | 'mark'>): Promise<ProjectDocument> {
     const known = this.documents.get(row.mark);
     if (known) return known;
-    const { document, mark } = await em.findOneOrFail(ProjectEntity, { id: row.id }, { fields: ['document', 'mark'], disableIdentityMap: true });
+    const { document, mark } = await this.text(em, row.id);
     return this.documents.read(mark, document);
+  }
+
+  /**
+   * The text of a document as it stands. One of an earlier version is brought up to date, checked, and kept so from now on.
+   * @throws ProblemError 404; 422 where what is kept cannot be read
+   */
+  async text(em: EntityManager, id: string): Promise<Pick<ProjectRow, 'document' | 'revision' | 'mark'>> {
+    const row = await em.findOne(ProjectEntity, { id, deletedAt: null }, { fields: ['document', 'revision', 'mark'], disableIdentityMap: true });
+    if (!row) throw noSuchProject();
+    const document = await this.upToDate(row.document);
+    if (document !== row.document) await em.nativeUpdate(ProjectEntity, { id, mark: row.mark }, { document });
+    return { document, revision: row.revision, mark: row.mark };
+  }
+
+  private async upToDate(text: string): Promise<string> {
+    if (isUpToDate(text)) return text;
+    try {
+      if (!this.pool || text.length < largeText) return JSON.stringify(checkDocument(JSON.parse(text)));
+      const outcome = await this.pool.run({ kind: 'upload', bytes: new TextEncoder().encode(text) }, { limit: 60_000 });
+      if ('refused' in outcome) throw new Refused(outcome.refused, outcome.faults, outcome.count);
+      if (!('text' in outcome)) throw new Error('a worker answered what was not asked');
+      return outcome.text;
+    } catch (error) {
+      if (!(error instanceof Refused)) throw error;
+      throw new ProblemError(422, 'unreadable', 'What is kept of this project cannot be read', `${error.message} Nothing was changed; its file can be downloaded as it is kept.`, { faults: error.faults });
+    }
   }
 
   /** Entries after a revision up to another, oldest first. */
   async entries(em: EntityManager, id: string, after: number, upTo?: number): Promise<LogEntry[]> {
     const revision = { $gt: after, ...(upTo === undefined ? {} : { $lte: upTo }) };
     const rows = await em.find(ChangeEntity, { project: id, revision }, { exclude: ['inverse'], orderBy: { revision: 'asc' }, limit: mostEntries });
-    return rows.map((entry) => ({ revision: entry.revision, mark: entry.mark, key: entry.key, name: entry.name, at: entry.at.toISOString(), changeSet: JSON.parse(entry.changeSet) as ChangeSet }));
+    return rows.map((entry) => ({ revision: entry.revision, mark: entry.mark, key: entry.key, name: entry.name, at: entry.at.toISOString(), format: formatVersion, changeSet: changesOf(entry.changeSet, entry.format) }));
   }
 
   /** The document as it was at a revision: from the nearest snapshot after it, or from now, change by change back. */
   async at(em: EntityManager, row: Pick<ProjectRow, 'id' | 'mark' | 'revision'>, revision: number): Promise<ProjectDocument> {
     if (revision >= row.revision) return this.current(em, row);
     const snapshot = await em.findOne(SnapshotEntity, { project: row.id, revision: { $gte: revision } }, { orderBy: { revision: 'asc' } });
-    let document = snapshot ? readDocument(mendedText((await stretch(snapshot.document)).toString('utf8'))) : await this.current(em, row);
+    let document = snapshot ? readDocument((await stretch(snapshot.document)).toString('utf8')) : await this.current(em, row);
     for (let to = snapshot?.revision ?? row.revision; to > revision; ) {
       const from = Math.max(revision, to - snapshotEvery);
       for (const changes of await this.inverses(em, row.id, from, to)) document = withChanges(document, changes);
@@ -117,8 +152,8 @@ export class ChangeLog {
 
   /** What takes the changes after a revision back, the newest first. */
   private async inverses(em: EntityManager, id: string, after: number, upTo: number): Promise<Change[][]> {
-    const rows = await em.find(ChangeEntity, { project: id, revision: { $gt: after, $lte: upTo } }, { fields: ['inverse'], orderBy: { revision: 'desc' } });
-    return rows.map(({ inverse }) => (JSON.parse(inverse) as ChangeSet).changes);
+    const rows = await em.find(ChangeEntity, { project: id, revision: { $gt: after, $lte: upTo } }, { fields: ['inverse', 'format'], orderBy: { revision: 'desc' } });
+    return rows.map(({ inverse, format }) => changesOf(inverse, format).changes);
   }
 
   private async keepSnapshot(em: EntityManager, project: string, revision: number, document: string): Promise<void> {
@@ -134,7 +169,7 @@ export class ChangeLog {
     const known = await em.findOne(ChangeEntity, { project: id, key: sent.key });
     if (known) {
       const missed = known.revision > sent.baseRevision ? await this.entries(em, id, sent.baseRevision, known.revision - 1) : [];
-      return { revision: known.revision, mark: known.mark, missed, changeSet: JSON.parse(known.changeSet) as ChangeSet };
+      return { revision: known.revision, mark: known.mark, missed, format: formatVersion, changeSet: changesOf(known.changeSet, known.format) };
     }
     if (await this.isOther(em, row, sent)) throw otherLog(row);
     const late = row.revision - sent.baseRevision;
@@ -142,18 +177,18 @@ export class ChangeLog {
     const between = late === 0 ? null : { inverses: await this.inverses(em, id, Math.max(sent.baseRevision, row.revision - mostEntries), row.revision), changes: missed.flatMap(({ changeSet }) => changeSet.changes) };
     const made = late > mostEntries ? null : await this.make(em, row, sent, between);
     if (!made) throw stale(row, sent.baseRevision, missed);
-    return { ...(await this.write(em, row, sent.key, made)), missed, changeSet: JSON.parse(made.changeSet) as ChangeSet };
+    return { ...(await this.write(em, row, sent.key, made)), missed, format: formatVersion, changeSet: JSON.parse(made.changeSet) as ChangeSet };
   }
 
   /** Makes an edit, in a worker where it or the document is large. */
   private async make(em: EntityManager, row: Omit<ProjectRow, 'document'>, { edit, over }: Append, between: Between | null): Promise<MadeTexts | null> {
     if (!this.pool || ('changeSet' in edit && row.elements + row.openings < large)) {
-      const changeSet = 'changeSet' in edit ? edit.changeSet : (JSON.parse(new TextDecoder().decode(edit.bytes)) as { changeSet: ChangeSet }).changeSet;
+      const changeSet = 'changeSet' in edit ? edit.changeSet : readEdit(edit.bytes).changeSet;
       const made = makeEdit(await this.current(em, row), changeSet, between, over);
       return made && { ...columnsOf(made.document), parsed: made.document, name: made.changeSet.name, projectName: made.document.name, changeSet: JSON.stringify(made.changeSet), inverse: JSON.stringify(made.inverse) };
     }
-    const { document } = await em.findOneOrFail(ProjectEntity, { id: row.id }, { fields: ['document'], disableIdentityMap: true });
-    const outcome = await this.pool.run({ kind: 'edit', mark: row.mark, text: mendedText(document), edit, between, over: over ?? false }, { limit: 60_000 });
+    const { document } = await this.text(em, row.id);
+    const outcome = await this.pool.run({ kind: 'edit', mark: row.mark, text: document, edit, between, over: over ?? false }, { limit: 60_000 });
     if ('refused' in outcome) throw refusedBy(outcome);
     if (!('made' in outcome)) throw new Error('a worker answered what was not asked');
     return outcome.made;
@@ -184,7 +219,7 @@ export class ChangeLog {
       await em.insert(VersionEntity, { id: randomUUID(), project: row.id, revision: row.revision, name: `before “${made.name}”`.slice(0, 120), automatic: true, at: row.updatedAt });
     const { document, elements, openings, projectName } = made;
     await em.nativeUpdate(ProjectEntity, { id: row.id }, { revision, mark, updatedAt: now, document, elements, openings, name: projectName });
-    await em.insert(ChangeEntity, { project: row.id, revision, key, mark, name: made.name, changeSet: made.changeSet, inverse: made.inverse, at: now });
+    await em.insert(ChangeEntity, { project: row.id, revision, key, mark, name: made.name, format: formatVersion, changeSet: made.changeSet, inverse: made.inverse, at: now });
     if (revision % snapshotEvery === 0) await this.keepSnapshot(em, row.id, revision, document);
     await em.execute(...notifying('yard_state', { project: row.id, revision, mark }));
     // Kept before the transaction is done: a mark of one that is rolled back is never asked for.

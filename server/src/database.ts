@@ -6,6 +6,7 @@ import { ChangeEntity, JobEntity, JobPieceEntity, ProjectEntity, SnapshotEntity,
 import { Migration001 } from './migrations/migration-001.ts';
 import { Migration002 } from './migrations/migration-002.ts';
 import { Migration003 } from './migrations/migration-003.ts';
+import { Migration004 } from './migrations/migration-004.ts';
 
 const { Client } = pg;
 
@@ -22,6 +23,7 @@ export async function openDatabase(url: string): Promise<Database> {
         { name: 'Migration001', class: Migration001 },
         { name: 'Migration002', class: Migration002 },
         { name: 'Migration003', class: Migration003 },
+        { name: 'Migration004', class: Migration004 },
       ],
       snapshot: false,
       silent: true,

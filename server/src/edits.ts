@@ -1,5 +1,5 @@
 /** Edits as they are sent, read and made on a document: without a database, so that large ones are made in a worker. */
-import { applyChangeSet, checkChangeSet, editsMeet, rebased, Refused, valuesChanged, withChanges, type Change, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { applyChangeSet, changeSetUpToDate, checkChangeSet, editsMeet, formatVersion, rebased, Refused, valuesChanged, withChanges, type Change, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { z } from 'zod';
 
 /** What an edit is sent with. */
@@ -8,6 +8,8 @@ export const headSchema = z.object({
   /** The identity of the log on which it was made; where it is not known, only the revision tells. */
   baseMark: z.string('must be text').max(100, 'must have at most 100 characters').optional(),
   key: z.string('must be text').regex(/^\P{Cc}*$/u, 'must not hold control characters').min(1, 'must not be empty').max(100, 'must have at most 100 characters'),
+  /** The version of the format in which it is written; the present one where it is not said. */
+  format: z.int('must be a whole number').min(1, 'must be at least 1').optional(),
   /** Whether it may replace what others changed meanwhile; otherwise the sender is told of it first. */
   over: z.boolean('must be true or false').optional(),
 });
@@ -33,7 +35,7 @@ export function readEdit(bytes: Uint8Array): { head: Head; changeSet: ChangeSet 
     const faults = head.error.issues.map((issue) => ({ path: issue.path.map(String).join('/'), reason: issue.message }));
     throw new Refused(faults.map(({ path, reason }) => `${path || 'the edit'} ${reason}`).join('; '), faults);
   }
-  return { head: head.data, changeSet: checkChangeSet((value as { changeSet?: unknown }).changeSet) };
+  return { head: head.data, changeSet: checkChangeSet(changeSetUpToDate((value as { changeSet?: unknown }).changeSet, head.data.format ?? formatVersion)) };
 }
 
 /** What was done between the state on which an edit was made and the present one. */

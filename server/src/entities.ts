@@ -37,6 +37,8 @@ export const ChangeEntity = defineEntity({
     /** The identity of the log after the change: made anew for each, so that a log that was put back to an earlier state and went on otherwise is not mistaken for this one. */
     mark: p.text(),
     name: p.text(),
+    /** The version of the format in which it is written. */
+    format: p.integer(),
     changeSet: p.text(),
     inverse: p.text(),
     at: p.datetime(),

@@ -1,5 +1,5 @@
 /** Documents that were read from the database, kept in memory by the mark of their state, so that an edit does not read and check all of it again. */
-import { mendedText, readDocument, type ProjectDocument } from '@yard-arch/document';
+import { readDocument, type ProjectDocument } from '@yard-arch/document';
 import { LRUCache } from 'lru-cache';
 
 /** The most that is kept, in characters of the documents' texts. */
@@ -21,7 +21,7 @@ export class KeptDocuments {
   read(mark: string, text: string): ProjectDocument {
     const known = this.get(mark);
     if (known) return known;
-    const document = readDocument(mendedText(text));
+    const document = readDocument(text);
     this.keep(mark, document, text.length);
     return document;
   }

@@ -1,6 +1,6 @@
 /** Projects as the API serves them: each call is one transaction. */
 import { randomUUID } from 'node:crypto';
-import { checkDocument, mendedText, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { checkDocument, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { notifying, type Announcer } from './announcer.ts';
 import { ChangeLog, columnsOf, mostEntries, otherLog, rowOf, type Append, type Appended, type LogEntry } from './change-log.ts';
@@ -8,7 +8,7 @@ import type { Database } from './database.ts';
 import { ProjectEntity, VersionEntity, type ProjectRow } from './entities.ts';
 import { KeptDocuments } from './kept-documents.ts';
 import type { Pool } from './jobs/pool.ts';
-import { noSuchProject, ProblemError } from './problem.ts';
+import { ProblemError } from './problem.ts';
 
 export type { LogEntry };
 
@@ -106,9 +106,12 @@ export class Projects {
 
   /** The document as it stands, as JSON text: it was checked when it was kept, and whoever only passes it on need not read it. */
   async text(id: string): Promise<State & { document: string }> {
-    const row = await this.em.findOne(ProjectEntity, { id, deletedAt: null }, { fields: ['document', 'revision', 'mark'] });
-    if (!row) throw noSuchProject();
-    return { revision: row.revision, mark: row.mark, document: mendedText(row.document) };
+    return this.changes.text(this.em, id);
+  }
+
+  /** The text of the document as it is kept, whatever may be wrong with it. */
+  async kept(id: string): Promise<string> {
+    return (await this.em.findOneOrFail(ProjectEntity, { id, deletedAt: null }, { fields: ['document'] })).document;
   }
 
   /** The document as it stands, or as it was at a revision, with its revision. */

@@ -27,13 +27,15 @@ const summarySchema = z
     updatedAt: z.iso.datetime(),
   })
   .openapi('ProjectSummary');
+const format = z.number().int().openapi({ description: 'The version of the format in which the change set is written' });
 const mark = z.string().openapi({ description: 'The identity of the change log at this revision; another where the server’s data was put back and went on otherwise' });
-export const logEntrySchema = z.object({ revision: z.number().int(), mark, key: z.string(), name: z.string(), at: z.iso.datetime(), changeSet: changeSetSchema }).openapi('LogEntry');
+export const logEntrySchema = z.object({ revision: z.number().int(), mark, key: z.string(), name: z.string(), at: z.iso.datetime(), format, changeSet: changeSetSchema }).openapi('LogEntry');
 const appendedSchema = z
   .object({
     revision: z.number().int(),
     mark,
     missed: z.array(logEntrySchema).openapi({ description: 'What others did between the base revision and this change' }),
+    format,
     changeSet: changeSetSchema,
   })
   .openapi('Appended');

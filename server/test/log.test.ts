@@ -98,7 +98,7 @@ describe('what was kept when names could still hold control characters', () => {
   it('opens, without them', async () => {
     const id = await project();
     const em = harness.services.database.em.fork();
-    await em.execute(`update "project" set "document" = ?, "mark" = 'old' where "id" = ?`, [JSON.stringify({ ...document, name: 'Two\nlines\ttabbed' }), id]);
+    await em.execute(`update "project" set "document" = ?, "mark" = 'old' where "id" = ?`, [JSON.stringify({ ...document, version: 1, name: 'Two\nlines\ttabbed' }), id]);
     expect((await held(id)).name).toBe('Two lines tabbed');
     expect((await ask<{ document: ProjectDocument }>(harness.app, 'GET', `/projects/${id}/document`)).body.document.name).toBe('Two lines tabbed');
     expect((await append(id, 0, moved('o9', 3))).status).toBe(201);

@@ -86,4 +86,23 @@ describe('what is kept', () => {
     expect(await keeper(project).read()).toEqual({ pending: [pending('p')], aside: [], undo: [step('s'), step('t')], redo: [] });
     expect(await keeper(project).read()).toMatchObject({ undo: [step('s'), step('t')] });
   });
+
+  it('by an earlier version of the program is brought up to date; by a newer one it is set aside as it is, and its way back let go', async () => {
+    const project = fresh();
+    const own = keeper(project);
+    await own.read();
+    const database = await openDB('yard-arch');
+    const wall = (name: string) => ({ op: 'put', table: 'elements', value: { id: 'w', kind: 'wall', name } }) as never;
+    await database.put('kept', { key: 'old', changeSet: { name: 'draw', changes: [wall('Quay\twall')] } }, [project, 'a', 'pending', 0]);
+    await database.put('kept', { key: 'new', format: 99, changeSet: changeSet('from tomorrow') }, [project, 'a', 'pending', 1]);
+    await database.put('kept', { ...step('before'), format: 99 }, [project, 'a', 'undo', 0]);
+    await database.put('kept', step('after'), [project, 'a', 'undo', 1]);
+    database.close();
+    const read = await keeper(project).read();
+    expect(read.pending).toMatchObject([{ key: 'old', changeSet: { changes: [{ value: { name: 'Quay wall', top: { kind: 'level' } } }] } }]);
+    expect(read.aside).toMatchObject([{ key: 'new', reason: expect.stringContaining('newer Yard Arch'), changeSet: changeSet('from tomorrow') }]);
+    expect(read.undo).toEqual([step('after')]);
+    // What is not understood is kept as what it is, for the program that does.
+    expect((await keeper(project).read()).aside).toMatchObject([{ key: 'new', format: 99 }]);
+  });
 });

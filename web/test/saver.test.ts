@@ -30,6 +30,8 @@ class Page {
   readonly asked: string[] = [];
   /** Called before each append; what it raises is the answer. @returns whether the answer is to be lost. */
   before: (changeSet: ChangeSet) => boolean | void = () => {};
+  /** Whether the server has been renewed since: it writes in a version of the format that this page does not know. */
+  renewed = false;
   readonly saver: Saver;
 
   private constructor(readonly project: string) {
@@ -41,10 +43,14 @@ class Page {
     };
     const server: SavingServer = {
       read: () => call('GET', '/document'),
-      log: ({ revision, mark }) => call('GET', `/changes?after=${revision}&mark=${mark}`),
+      log: async ({ revision, mark }) => {
+        const entries = await call<Awaited<ReturnType<SavingServer['log']>>>('GET', `/changes?after=${revision}&mark=${mark}`);
+        return this.renewed ? entries.map((entry) => ({ ...entry, format: entry.format + 1 })) : entries;
+      },
       append: async (edit) => {
         const lost = this.before(edit.changeSet);
         const answer = await call<Awaited<ReturnType<SavingServer['append']>>>('POST', '/changes', edit);
+        if (this.renewed) answer.format += 1;
         if (lost) throw new Answered(0, { title: 'gone' });
         return answer;
       },
@@ -63,10 +69,10 @@ class Page {
     this.saver = new Saver(server, listener, { later: (what, wait) => void setTimeout(what, Math.min(wait, 20)) });
   }
 
-  static async open(project: string): Promise<Page> {
+  static async open(project: string, pending: SavingState['pending'] = []): Promise<Page> {
     const page = new Page(project);
     const read = await ask<State & { document: ProjectDocument }>(harness.app, 'GET', `/projects/${project}/document`);
-    page.saver.begin(read.body, { pending: [], aside: [] });
+    page.saver.begin(read.body, { pending, aside: [] });
     return page;
   }
 
@@ -306,5 +312,34 @@ describe('data that was put back to an earlier state', () => {
     expect(page.document).toEqual(await held(page.project));
     expect(page.document.openings.o9!.along.distance).toBe(2);
     expect(page.state.aside.map(({ changeSet }) => changeSet.name)).toEqual(['move o11 to 6']);
+  });
+});
+
+describe('a server that was renewed', () => {
+  it('is recognised by the version in which it writes; edits are kept until the page is loaded anew, and then all are there once', async () => {
+    const id = await project();
+    const page = await Page.open(id);
+    page.renewed = true;
+    page.move('o9', 3);
+    await page.until(() => page.state.saving === 'outdated');
+    // That one was taken; what comes after it is kept.
+    expect(page.state.pending).toEqual([]);
+    page.block('o9');
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(page.state).toMatchObject({ saving: 'outdated', pending: [{ changeSet: { name: 'block up o9' } }] });
+    const anew = await Page.open(id, page.state.pending);
+    await anew.saved();
+    expect((await held(id)).openings.o9).toMatchObject({ along: { distance: 3 }, blockedUp: true });
+  });
+
+  it('is recognised in what others did there', async () => {
+    const id = await project();
+    const [page, other] = [await Page.open(id), await Page.open(id)];
+    other.move('o9', 3);
+    await other.saved();
+    page.renewed = true;
+    await page.hear();
+    await page.until(() => page.state.saving === 'outdated');
+    expect(page.document.openings.o9).toEqual(granary().openings.o9);
   });
 });

@@ -34,5 +34,12 @@ export function Banner({ project }: { project: string }) {
         </button>
       </div>
     );
+  if (saving === 'outdated')
+    return (
+      <div className="trouble" role="alert">
+        <span>Yard Arch was renewed on the server, and this page is too old for what it writes now. {count > 0 ? 'Edits that are not saved yet stay in this browser and are sent when the page has been loaded anew.' : ''}</span>
+        <button onClick={() => location.reload()}>Load the page anew</button>
+      </div>
+    );
   return null;
 }

@@ -67,7 +67,7 @@ function SavingState() {
   const count = useEditor((state) => state.pendingCount);
   const aside = useEditor((state) => state.aside.length);
   const edits = (n: number): string => `${n} edit${n === 1 ? '' : 's'}`;
-  const text = { saved: 'saved', saving: 'saving…', 'kept here': `${edits(count)} kept in this browser`, deleted: count > 0 ? `deleted, ${edits(count)} kept in this browser` : 'deleted', 'put back': 'put back to an earlier state' }[saving];
+  const text = { saved: 'saved', saving: 'saving…', 'kept here': `${edits(count)} kept in this browser`, deleted: count > 0 ? `deleted, ${edits(count)} kept in this browser` : 'deleted', 'put back': 'put back to an earlier state', outdated: count > 0 ? `${edits(count)} kept in this browser` : 'load the page anew' }[saving];
   return (
     <>
       {aside > 0 && (

@@ -1,5 +1,5 @@
 /** What is kept in this browser for a project: edits not yet sent, those set aside, and the way back and forth through edits. Each is written by itself, so that the ten thousandth costs what the first did. */
-import type { ChangeSet } from '@yard-arch/document';
+import { changeSetUpToDate, formatVersion, Refused, type ChangeSet } from '@yard-arch/document';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
 /** An edit with the key under which the server knows it. */
@@ -39,10 +39,23 @@ const kinds: readonly Kind[] = ['pending', 'aside', 'undo', 'redo'];
 type Place = [project: string, owner: string, kind: Kind, n: number];
 
 interface Shape extends DBSchema {
-  kept: { key: Place; value: Pending | SetAside | Step };
+  kept: { key: Place; value: Written };
 }
 
 export const nothingKept: Kept = { pending: [], aside: [], undo: [], redo: [] };
+
+type Written = (Pending | SetAside | Step) & { format?: number };
+
+/** What an earlier version of the program kept, brought up to date; or as it was, with the reason why it cannot be read. What says nothing is of the first version. */
+function upToDate({ format = 1, ...value }: Written): { value: Pending | SetAside | Step; reason: string | null } {
+  try {
+    const { inverse } = value;
+    return { value: { ...value, changeSet: changeSetUpToDate(value.changeSet, format), ...(inverse ? { inverse: changeSetUpToDate(inverse, format) } : {}) }, reason: null };
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error;
+    return { value: { ...value, ...{ format } }, reason: error.message };
+  }
+}
 
 /** Where all of a tab's are, or all of a project's. */
 const all = (...of: [project: string, owner?: string]): IDBKeyRange => IDBKeyRange.bound(of, [...of, []]);
@@ -92,7 +105,13 @@ export class Keeper {
   private async readOf(database: IDBPDatabase<Shape>, owner: string): Promise<{ -readonly [K in Kind]: Kept[K] }> {
     const read: Record<Kind, unknown[]> = { pending: [], aside: [], undo: [], redo: [] };
     const [keys, values] = await Promise.all([database.getAllKeys('kept', all(this.project, owner)), database.getAll('kept', all(this.project, owner))]);
-    keys.forEach(([, , kind], i) => read[kind]?.push(values[i]));
+    keys.forEach(([, , kind], i) => {
+      const { value, reason } = upToDate(values[i]!);
+      if (reason === null) read[kind]?.push(value);
+      // What cannot be read is not lost: it is kept among those set aside, as it was. A way back through it leads nowhere.
+      else if (kind === 'pending' || kind === 'aside') read.aside.push({ ...value, reason, at: new Date().toISOString() });
+      else read[kind] = [];
+    });
     return read as unknown as { -readonly [K in Kind]: Kept[K] };
   }
 
@@ -135,7 +154,7 @@ export class Keeper {
     return done;
   }
 
-  private put(store: { put(value: Pending | Step, key: Place): unknown; delete(key: Place): unknown }, owner: string, kept: Kept): void {
+  private put(store: { put(value: Written, key: Place): unknown; delete(key: Place): unknown }, owner: string, kept: Kept): void {
     const next = { ...this.written };
     for (const kind of kinds) {
       const [before, now] = [this.written[kind], kept[kind]];
@@ -149,7 +168,7 @@ export class Keeper {
       const stays = before.slice(first, first + same);
       let n = (stays.at(-1)?.n ?? before.at(-1)?.n ?? -1) + 1;
       next[kind] = [...stays, ...now.slice(same).map((value) => ({ value, n: n++ }))];
-      for (const { value, n: place } of next[kind].slice(same)) store.put(value as Pending, [this.project, owner, kind, place]);
+      for (const { value, n: place } of next[kind].slice(same)) store.put({ format: formatVersion, ...(value as Pending) }, [this.project, owner, kind, place]);
     }
     this.written = next;
   }

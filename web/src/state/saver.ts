@@ -2,7 +2,7 @@
  * The saving of one project: what the server holds, what it has yet to be told, and what it would not take. It knows neither the page nor the browser: it is given a server, a keeper and somebody to tell, and
  * can be tested with any.
  */
-import { applyChangeSet, pathsMeet, rebased, Refused, sameValue, valuesChanged, withChanges, type ChangedValue, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { applyChangeSet, formatVersion, pathsMeet, rebased, Refused, sameValue, valuesChanged, withChanges, type ChangedValue, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { Pending, SetAside } from './kept.ts';
 
 /** A state of a project: its revision, and the identity of the log there. */
@@ -14,6 +14,8 @@ export interface State {
 export interface LogEntry extends State {
   /** The sender's own key. */
   key: string;
+  /** The version of the format in which it is written. */
+  format: number;
   changeSet: ChangeSet;
 }
 
@@ -35,13 +37,14 @@ export interface SavingServer {
   read(): Promise<State & { document: ProjectDocument }>;
   /** Entries after a state; raises `other-log` where the log has none such. */
   log(after: State): Promise<readonly LogEntry[]>;
-  append(edit: { baseRevision: number; baseMark: string; key: string; changeSet: ChangeSet; over?: boolean }): Promise<State & { missed: readonly LogEntry[]; changeSet: ChangeSet }>;
+  append(edit: { baseRevision: number; baseMark: string; key: string; format: number; changeSet: ChangeSet; over?: boolean }): Promise<State & { missed: readonly LogEntry[]; format: number; changeSet: ChangeSet }>;
   /** What went wrong, where it is the server's; null where it is a fault of the program's. */
   troubleOf(error: unknown): Trouble | null;
 }
 
-/** How the saving stands: all saved; edits on their way; kept here as the server is away; the project was deleted; the server's data was put back to an earlier state. */
-export type Standing = 'saved' | 'saving' | 'kept here' | 'deleted' | 'put back';
+/** How the saving stands: all saved; edits on their way; kept here as the server is away; the project was deleted; the server's data was put back to an earlier state; the server writes in a
+ * version of the format that this page is too old to read. */
+export type Standing = 'saved' | 'saving' | 'kept here' | 'deleted' | 'put back' | 'outdated';
 
 /** What is told of the saving whenever it changes. */
 export interface SavingState {
@@ -262,7 +265,7 @@ export class Saver {
   }
 
   private get stopped(): boolean {
-    return this.over || this.saving === 'deleted' || this.saving === 'put back';
+    return this.over || this.saving === 'deleted' || this.saving === 'put back' || this.saving === 'outdated';
   }
 
   /** Sends edits one after the other until none is left. While the server is away it tries again, ever less often. */
@@ -293,21 +296,26 @@ export class Saver {
     if (this.saving === 'saved') this.stand('saving');
     try {
       this.ownKeys.add(first.key);
-      const answer = await this.server.append({ baseRevision: this.at.revision, baseMark: this.at.mark, key: first.key, changeSet: first.changeSet, ...(this.insists ? { over: true } : {}) });
+      const answer = await this.server.append({ baseRevision: this.at.revision, baseMark: this.at.mark, key: first.key, format: formatVersion, changeSet: first.changeSet, ...(this.insists ? { over: true } : {}) });
       if (this.over) return;
       await this.acknowledge(first, answer);
       this.insists = false;
       this.failures = 0;
       this.wait = firstWait;
-      this.stand('saving');
+      if (!this.stopped) this.stand('saving');
     } catch (error) {
       if (this.over) return;
       await this.refused(first, error);
     }
   }
 
-  private async acknowledge(first: Pending, answer: State & { missed: readonly LogEntry[]; changeSet: ChangeSet }): Promise<void> {
+  private async acknowledge(first: Pending, answer: State & { missed: readonly LogEntry[]; format: number; changeSet: ChangeSet }): Promise<void> {
     const without = this.pending.filter(({ key }) => key !== first.key);
+    if (this.isOutdated(answer.format)) {
+      this.pending = without;
+      this.tell();
+      return;
+    }
     if (answer.missed.length !== answer.revision - this.at.revision - 1) {
       // Taken in long ago, in an answer that never came: how things stand is read.
       this.pending = without;
@@ -329,6 +337,7 @@ export class Saver {
     if (!trouble || trouble.passing) throw error;
     if (trouble.status === 404) return this.hearDeleted();
     if (trouble.kind === 'other-log') return this.wasPutBack();
+    if (this.isOutdated(...trouble.missed.map(({ format }) => format))) return;
     if (trouble.status === 409) {
       this.insists = true;
       return this.catchUp(trouble);
@@ -342,6 +351,13 @@ export class Saver {
     this.putAside(first, `${trouble.title}. ${trouble.message}`);
     this.show();
     this.tell();
+  }
+
+  /** Whether something is written in a version of the format that this page does not know: the server has been renewed since it was loaded. From then on edits are only kept. */
+  private isOutdated(...formats: readonly number[]): boolean {
+    if (formats.every((format) => format <= formatVersion)) return false;
+    this.stand('outdated', 'Yard Arch was renewed on the server.');
+    return true;
   }
 
   private wasPutBack(): void {
@@ -387,7 +403,7 @@ export class Saver {
   /** Takes in what others did meanwhile, under the edits that are still to be sent. */
   private async catchUp(conflict?: Trouble): Promise<void> {
     const missed = conflict ? conflict.missed : await this.server.log(this.at);
-    if (this.over) return;
+    if (this.over || this.isOutdated(...missed.map(({ format }) => format))) return;
     this.doubtful = false;
     if (missed.length === 0 && !conflict) {
       this.heard = this.at;
@@ -404,7 +420,7 @@ export class Saver {
   /** Reads the document whole; what of it replaces one's own is told as one. */
   private async readThrough(): Promise<void> {
     const read = await this.server.read();
-    if (this.over) return;
+    if (this.over || this.isOutdated(read.document.version)) return;
     // A log of fewer entries than were known is another one.
     if (read.revision < this.at.revision) return this.wasPutBack();
     this.take(read);
