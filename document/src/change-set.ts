@@ -1,19 +1,20 @@
 /** Change sets: the one way in which a document is edited, each with its inverse. */
 import { z } from 'zod';
-import { FaultList, faultsOf, mostFaults, referenceFaults, referencesOf, type Rings } from './faults.ts';
+import { FaultList, faultsOf, mostFaults, referenceFaults, referencesOf } from './faults.ts';
 import { line } from './figures.ts';
 import { Draft, row, type Settings } from './reading.ts';
 import { Refused, type Fault } from './refused.ts';
-import { documentSchema, tableNames, tableSchemas, type ProjectDocument, type Row, type TableName } from './schema.ts';
+import type { Rings } from './rings.ts';
+import { documentSchema, tableNames, type ProjectDocument, type Row, type TableName } from './schema.ts';
+import { tables } from './tables/index.ts';
+import type { Table } from './tables/table.ts';
 
-const put = <T extends TableName>(table: T) =>
-  z.strictObject({ op: z.literal('put'), table: z.literal(table), value: tableSchemas[table] });
+type PutOf<T extends TableName> = z.ZodObject<{ op: z.ZodLiteral<'put'>; table: z.ZodLiteral<T>; value: (typeof tables)[T]['schema'] }>;
+type Puts = { [T in TableName]: PutOf<T> }[TableName];
 
-export const putSchema = z.discriminatedUnion(
-  'table',
-  [put('elements'), put('patterns'), put('openings'), put('materials'), put('datums'), put('axes')],
-  { error: `must put into one of ${tableNames.join(', ')}` },
-);
+const put = (table: TableName): Puts => z.strictObject({ op: z.literal('put'), table: z.literal(table), value: tables[table].schema }) as unknown as Puts;
+
+export const putSchema = z.discriminatedUnion('table', tableNames.map(put) as [Puts, ...Puts[]], { error: `must put into one of ${tableNames.join(', ')}` });
 
 export const removeSchema = z.strictObject({
   op: z.literal('remove'),
@@ -106,7 +107,7 @@ export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet):
       draft.set(checked.data.value);
       undo.unshift({ op: 'settings', value: before });
     } else if (change.op === 'put') {
-      const checked = tableSchemas[change.table].safeParse(change.value);
+      const checked = tables[change.table].schema.safeParse(change.value);
       if (!checked.success) {
         const id = String((change.value as { id?: unknown } | null)?.id ?? index);
         return faults.add(faultsOf(checked.error, [change.table, id]));
@@ -128,14 +129,11 @@ export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet):
   });
 
   const rings: Rings = new Map();
-  const lost = new Set<string>();
   for (const { table, id } of touched.values()) {
     const value = row(next, table, id);
     if (value) faults.add(referenceFaults(next, table, value, rings));
-    if (table === 'patterns' || table === 'axes' || table === 'datums') lost.add(`${table}/${id}`);
   }
-  faults.add(leftAstray(next, lost, rings));
-  faults.add(leftBehind(next, touched.values(), rings));
+  faults.add(leaningFaults(next, touched, rings));
   faults.add(danglingAfter(next, removed));
   if (faults.count > 0) throw new Refused(`“${changeSet.name}” cannot be done: ${sentence(faults.first, faults.count)}`, faults.first, faults.count);
   return { document: next, inverse: { name: changeSet.name, changes: undo } };
@@ -148,25 +146,18 @@ export function sentence(faults: readonly Fault[], count = faults.length): strin
   return first.join('; ') + (more > 0 ? `; and ${more} more` : '') + '.';
 }
 
-/** Openings that name patterns, axes or datums that were changed, and do not go with them any more. */
-function leftAstray(document: ProjectDocument, changed: ReadonlySet<string>, rings: Rings): Fault[] {
-  if (changed.size === 0) return [];
-  return Object.values(document.openings)
-    .filter(
-      ({ pattern, along, up }) =>
-        changed.has(`patterns/${pattern}`) || (along.from === 'axis' && changed.has(`axes/${along.axis}`)) || (up.from === 'datum' && changed.has(`datums/${up.datum}`)),
-    )
-    .flatMap((opening) => referenceFaults(document, 'openings', opening, rings));
-}
-
-/** Openings measured from one that is on another element now. */
-function leftBehind(document: ProjectDocument, touched: Iterable<{ table: TableName; id: string }>, rings: Rings): Fault[] {
-  const moved = new Set<string>();
-  for (const { table, id } of touched) if (table === 'openings') moved.add(id);
-  if (moved.size === 0) return [];
-  return Object.values(document.openings)
-    .filter(({ id, along }) => along.from === 'neighbour' && moved.has(along.opening) && !moved.has(id))
-    .flatMap((opening) => referenceFaults(document, 'openings', opening, rings));
+/** Faults of rows that lean on what was changed, and were not changed themselves. */
+function leaningFaults(document: ProjectDocument, touched: ReadonlyMap<string, { table: TableName }>, rings: Rings): Fault[] {
+  const changed = new Set([...touched.values()].map(({ table }) => table));
+  const faults: Fault[] = [];
+  for (const table of tableNames) {
+    const { leansOn = [] } = tables[table] as Table;
+    if (!leansOn.some((on) => changed.has(on as TableName))) continue;
+    for (const value of Object.values(document[table] as Record<string, Row<TableName>>))
+      if (!touched.has(`${table}/${value.id}`) && referencesOf(table, value).some((named) => leansOn.includes(named.table) && touched.has(`${named.table}/${named.id}`)))
+        faults.push(...referenceFaults(document, table, value, rings));
+  }
+  return faults;
 }
 
 function danglingAfter(document: ProjectDocument, removed: readonly { table: TableName; id: string }[]): Fault[] {

@@ -4,7 +4,8 @@ import { documentFaults, FaultList, faultsOf, mostFaults } from './faults.ts';
 import { sentence } from './change-set.ts';
 import { id as idSchema } from './figures.ts';
 import { Refused, type Fault } from './refused.ts';
-import { documentSchema, tableNames, tableSchemas, type ProjectDocument, type TableName, type Units } from './schema.ts';
+import { documentSchema, tableNames, type ProjectDocument, type TableName, type Units } from './schema.ts';
+import { tables } from './tables/index.ts';
 import { formatVersion, upToDate } from './versions/up-to-date.ts';
 
 /** An empty project. */
@@ -14,12 +15,7 @@ export function emptyDocument(name: string, units: Units = 'mm'): ProjectDocumen
     version: formatVersion,
     name,
     units,
-    elements: {},
-    patterns: {},
-    openings: {},
-    materials: {},
-    datums: {},
-    axes: {},
+    ...(Object.fromEntries(tableNames.map((table) => [table, {}])) as unknown as Pick<ProjectDocument, TableName>),
   };
 }
 
@@ -60,7 +56,7 @@ function readTable(table: TableName, rows: Record<string, unknown>, faults: Faul
     const named = idSchema.safeParse(key);
     if (!named.success) faults.add([{ path: `${table}/${key.slice(0, 64)}`, reason: `is kept under a key that ${named.error.issues[0]!.message}` }]);
     const long = overlong(value, `${table}/${key.slice(0, 64)}`);
-    const checked = long ? null : tableSchemas[table].safeParse(value);
+    const checked = long ? null : tables[table].schema.safeParse(value);
     if (long) faults.add([long]);
     else if (!checked!.success) faults.add(faultsOf(checked!.error, [table, key.slice(0, 64)]));
     else read[key] = checked!.data;

@@ -1,0 +1,20 @@
+/** Materials: what faces look like when they are rendered. */
+import { z } from 'zod';
+import { id, name, number } from '../figures.ts';
+import type { Table } from './table.ts';
+
+/** The textures that ship with the program, each drawn at true scale. */
+export const textureNames = ['stretcher bond', 'english bond', 'ashlar', 'plaster', 'slate', 'oak', 'painted timber', 'glass', 'insulation', 'concrete'] as const;
+export type TextureName = (typeof textureNames)[number];
+
+export const materialSchema = z.strictObject({
+  id,
+  name,
+  colour: z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour such as #C58562'),
+  roughness: number.min(0, 'must be 0 to 1').max(1, 'must be 0 to 1'),
+  texture: z.enum(textureNames, `must be one of ${textureNames.join(', ')}`).optional(),
+});
+/** What a face looks like when it is rendered: a colour, which a texture of ours is tinted with where it has one. */
+export type Material = z.infer<typeof materialSchema>;
+
+export const materials: Table<typeof materialSchema> = { schema: materialSchema, singular: 'material', references: () => [] };

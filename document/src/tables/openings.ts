@@ -1,0 +1,101 @@
+/** Openings: the placed instances of patterns. */
+import { z } from 'zod';
+import { coordinate, degrees, extent, id, name, number } from '../figures.ts';
+import { row } from '../reading.ts';
+import type { Fault } from '../refused.ts';
+import { ringFrom, type Rings } from '../rings.ts';
+import type { ProjectDocument } from '../schema.ts';
+import { refer, type Reference, type Table } from './table.ts';
+
+export const alongSchema = z.discriminatedUnion(
+  'from',
+  [
+    z.strictObject({ from: z.literal('start'), distance: coordinate }),
+    z.strictObject({ from: z.literal('middle'), distance: coordinate }),
+    z.strictObject({ from: z.literal('end'), distance: coordinate }),
+    z.strictObject({ from: z.literal('fraction'), fraction: number.min(0, 'must be 0 to 1').max(1, 'must be 0 to 1'), distance: coordinate }),
+    z.strictObject({ from: z.literal('axis'), axis: id, distance: coordinate }),
+    z.strictObject({ from: z.literal('neighbour'), opening: id, edge: z.enum(['left', 'centre', 'right'], 'must be left, centre or right'), distance: coordinate }),
+  ],
+  { error: 'must say from where: start, middle, end, fraction, axis or neighbour' },
+);
+/**
+ * Where along its element an opening's grip is: from its start, middle, end, from a fraction of its length, an axis, or another opening's jamb or centre. The distance (metres) runs towards the end of
+ * the element; from the end it runs back towards the start.
+ */
+export type Along = z.infer<typeof alongSchema>;
+
+export const upSchema = z.discriminatedUnion(
+  'from',
+  [
+    z.strictObject({ from: z.literal('base'), distance: coordinate }),
+    z.strictObject({ from: z.literal('top'), distance: coordinate }),
+    z.strictObject({ from: z.literal('datum'), datum: id, distance: coordinate }),
+  ],
+  { error: 'must say from where: base, top or datum' },
+);
+/** How high an opening's grip is: the distance (metres) runs up from the base or datum, and down from the top. */
+export type Up = z.infer<typeof upSchema>;
+
+export const gripSchema = z.strictObject({
+  across: z.enum(['left', 'centre', 'right'], 'must be left, centre or right'),
+  level: z.enum(['sill', 'middle', 'head', 'springing'], 'must be sill, middle, head or springing'),
+});
+/** The point of an opening that its intent places: one of nine on its bounding rectangle, or one on its springing line. */
+export type Grip = z.infer<typeof gripSchema>;
+
+export const openingSchema = z.strictObject({
+  id,
+  mark: name,
+  element: id,
+  pattern: id,
+  size: id,
+  along: alongSchema,
+  up: upSchema,
+  grip: gripSchema,
+  blockedUp: z.boolean('must be true or false'),
+  own: z.record(z.string(), extent).optional(),
+  further: z.array(id).max(64, 'must hold at most 64 elements').optional(),
+  aim: z.strictObject({ turn: degrees, rise: number.min(-80, 'must be from -80 to 80 degrees').max(80, 'must be from -80 to 80 degrees').optional() }).optional(),
+});
+/**
+ * One placed instance of a pattern's size; with dimensions of its `own` (metres) it is a one-off. It cuts its own element, and `further` ones along its axis. With an `aim` its outline is drawn on an upright plane and projected from
+ * there: in the plan direction `turn` (degrees, counter-clockwise from x), rising by `rise`.
+ */
+export type Opening = z.infer<typeof openingSchema>;
+
+function references({ element, pattern, further, along, up }: Opening): Reference[] {
+  return [
+    ...refer('element', 'elements', element),
+    ...refer('pattern', 'patterns', pattern),
+    ...(further ?? []).flatMap((other, i) => refer(`further/${i}`, 'elements', other)),
+    ...(along.from === 'axis' ? refer('along/axis', 'axes', along.axis) : []),
+    ...(along.from === 'neighbour' ? refer('along/opening', 'openings', along.opening) : []),
+    ...(up.from === 'datum' ? refer('up/datum', 'datums', up.datum) : []),
+  ];
+}
+
+/** What an opening is measured from must be on its own element, and its size one of its pattern's. */
+function faults(document: ProjectDocument, { id, element, pattern: patternId, size, along, up }: Opening, rings: Rings): Fault[] {
+  const found: Fault[] = [];
+  const add = (at: string, reason: string): void => void found.push({ path: `openings/${id}/${at}`, reason });
+  const pattern = row(document, 'patterns', patternId);
+  if (pattern && !Object.hasOwn(pattern.sizes, size)) add('size', `names the size "${size}", which the pattern "${pattern.name}" does not have`);
+  if (along.from === 'axis') {
+    const axis = row(document, 'axes', along.axis);
+    if (axis && axis.element !== element) add('along/axis', `names the axis "${axis.name}", which is on another element`);
+  }
+  if (along.from === 'neighbour') {
+    const neighbour = row(document, 'openings', along.opening);
+    if (neighbour && neighbour.element !== element) add('along/opening', `names the opening "${neighbour.mark}", which is on another element`);
+    const ring = ringFrom(document, row(document, 'openings', id)!, rings);
+    if (ring) add('along/opening', `cannot be measured from itself, ${ring.length === 0 ? 'its own jamb' : `by way of ${ring.join(', ')}`}`);
+  }
+  if (up.from === 'datum') {
+    const datum = row(document, 'datums', up.datum);
+    if (datum && datum.element !== null && datum.element !== element) add('up/datum', `names the datum "${datum.name}", which is on another element`);
+  }
+  return found;
+}
+
+export const openings: Table<typeof openingSchema> = { schema: openingSchema, singular: 'opening', references, faults, leansOn: ['patterns', 'axes', 'datums', 'openings'] };
