@@ -211,6 +211,18 @@ describe('the solid path', () => {
   });
 });
 
+describe('an opening that neither path can cut', () => {
+  it('takes no other with it', () => {
+    const checked: Pattern = { id: 'p', name: 'Checked', profile: { shape: 'rectangle' }, sizes: { a: { id: 'a', name: '', dimensions: { width: 1.2, height: 1.5 } } }, reveal: { material: null }, sections: { 'jamb-left': { checks: [{ depth: 0.1, step: 0.05 }] } } };
+    const arris = { arris: { kind: 'chamfered', size: 0.04 } } as const;
+    const letters: Pattern = { ...checked, id: 't', name: 'Letters', profile: { shape: 'text', text: 'Quay 8' }, sizes: { a: { id: 'a', name: '', dimensions: { height: 0.3 } } }, cut: { kind: 'niche', depth: 0.1 }, sections: { head: arris, sill: arris, 'jamb-left': arris, 'jamb-right': arris } };
+    const model = cutModel({ ...project([wall()], [opening('a', 'p', 0.02, 1), opening('b', 't', 2, 1)]), patterns: { p: checked, t: letters } });
+    expect(model.cuts.get('w1')!.path).toBe('solid');
+    expect(model.statuses.get('a')!.state).toBe('notched');
+    expect(model.statuses.get('b')).toMatchObject({ state: 'not cut', reason: expect.stringMatching(/eaten up|cross/) });
+  });
+});
+
 describe('an opening that runs over the edge only behind its profile', () => {
   it('is cut by the solid path, is notched, and says where', () => {
     const pattern: Pattern = { id: 'p', name: 'Checked', profile: { shape: 'rectangle' }, sizes: { a: { id: 'a', name: '', dimensions: { width: 1.2, height: 1.5 } } }, reveal: { material: null }, sections: { 'jamb-left': { checks: [{ depth: 0.1, step: 0.05 }] } } };

@@ -4,8 +4,10 @@ import { MeshBuilder } from '../mesh/builder.ts';
 import { flatFacesAnew } from '../mesh/flat-faces.ts';
 import { prove } from '../mesh/proof.ts';
 import { cornerAt, type CutMesh, type Run } from '../mesh/cut-mesh.ts';
+import type { Placed } from '../setout/resolve.ts';
 import { cutterPiece } from './piece.ts';
 import type { Setting } from './setting.ts';
+import { AtFault } from './skin.ts';
 import type { SolidPath } from './solid-path.ts';
 
 interface Source {
@@ -41,7 +43,7 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
         );
       };
       let result = whole(plain, false);
-      const cutters = openings.flatMap((opening) => cutterPiece(setting, opening) ?? []);
+      const cutters = openings.flatMap((opening) => cutterOf(setting, opening) ?? []);
       // What is kept first, then what is added, then all that is taken away.
       for (const { mesh, use } of cutters) if (use === 'keep') result = keep(result.intersect(whole(mesh, false)));
       for (const { mesh, use } of cutters) if (use === 'add') result = keep(result.add(whole(mesh, false)));
@@ -57,6 +59,15 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
       for (const solid of made) solid.delete();
     }
   };
+}
+
+/** What an opening takes away or adds. @throws AtFault */
+function cutterOf(setting: Setting, opening: Placed): ReturnType<typeof cutterPiece> {
+  try {
+    return cutterPiece(setting, opening);
+  } catch (error) {
+    throw new AtFault([opening], error);
+  }
 }
 
 /** Where the library works: near the origin 32-bit figures are fine enough, and along a flat face's own directions faces that lie on each other have the very same ones. */

@@ -102,9 +102,12 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
       plan.statuses.forEach((status, k) => byId.set(status.opening, toldMore(status, left[k]!, joined.to, sheet, units)));
       return made;
     } catch (raised) {
-      const [error, members] = raised instanceof AtFault ? [raised.cause, raised.openings] : [raised, null];
+      let [error, members] = faultOf(raised);
       // What the plan refuses is refused by either path.
-      const solid = expressible(error) ? null : bySolids(element, sheet, left.filter((_, k) => plan.statuses[k]!.state !== 'not cut'));
+      const tried = expressible(error) ? null : bySolids(element, sheet, left.filter((_, k) => plan.statuses[k]!.state !== 'not cut'));
+      const solid = tried instanceof AtFault ? null : tried;
+      // An opening that cannot be cut by either path is the one to be left out.
+      if (tried instanceof AtFault) [error, members] = faultOf(tried);
       if (solid && solid.mesh.triangles.length === 0) {
         // Sections may leave nothing where profiles would have left something.
         const taking = new Set(left.filter(({ kind }) => kind === 'through').map(({ id }) => id));
@@ -124,6 +127,11 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
       left = left.filter(({ id }) => !gone.has(id));
     }
   }
+}
+
+/** What went wrong, and with which openings where that is known. */
+function faultOf(raised: unknown): [error: unknown, members: readonly Placed[] | null] {
+  return raised instanceof AtFault ? [raised.cause, raised.openings] : [raised, null];
 }
 
 /** A status with what else there is to know of an opening that was cut. */
@@ -197,8 +205,8 @@ function expressible(error: unknown): boolean {
   return !(error instanceof Inexpressible || error instanceof NotTriangulable || error instanceof Collapsed);
 }
 
-/** The same cut by the solid path, or null where that is not to be had or fails too. */
-function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made | null {
+/** The same cut by the solid path, or null where that is not to be had or fails too; the fault, where it is a single opening's. */
+function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made | AtFault | null {
   const path = solidPath();
   if (!path || open.some((opening) => opening.kind === 'imprint' || (element.skins === 'layers' && reachOf(opening, sheet) > 0))) return null;
   try {
@@ -213,8 +221,8 @@ function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made
     // Never a broken mesh without a word.
     if (!prove(mesh).closed) return null;
     return { mesh, region: faceLeft(sheet, open), skins: [], path: 'solid' };
-  } catch {
-    return null;
+  } catch (error) {
+    return error instanceof AtFault ? error : null;
   }
 }
 
@@ -225,7 +233,8 @@ function refusals(error: unknown, sheet: Sheet, open: readonly Placed[], members
     const { operand, side } = error.edge;
     const one = members?.[operand - 1];
     const blamed = one ? [one] : (members ?? open);
-    const at = worded(Math.abs(error.depth), units);
+    // The solid path's cutters begin before the face.
+    const at = worded(blamed[0]?.kind === 'boss' ? Math.abs(error.depth) : Math.max(0, error.depth), units);
     if (error.how === 'crossed')
       return blamed.map(({ id }) => notCut(id, `its ${side ? sideWords[side] : 'edge'} would cross another of its sides at a depth of ${at}`, 'Give its sides smaller or like sections, or give it a larger size.'));
     return blamed.map(({ id }) =>
