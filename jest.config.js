@@ -1,7 +1,7 @@
 /** Unit tests of every room, and the server's against a real PostgreSQL. */
 export default {
   testEnvironment: 'node',
-  testMatch: ['<rootDir>/{document,core,server,cli,web,ops}/test/**/*.test.ts'],
+  testMatch: ['<rootDir>/{document,core,edit,server,cli,web,ops}/test/**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [

@@ -1,11 +1,12 @@
-/** Arrows run only downward: web and server over core over document; and within core from cutting to meshes to profiles. */
+/** Arrows run only downward: web and server over edit over core over document; and within core from cutting to meshes to profiles. */
 const rooms = (from, to, why) => ({ name: `${from} may not see ${to}`, comment: why, severity: 'error', from: { path: `^${from}/src` }, to: { path: `^${to}/src` } });
 
 module.exports = {
   forbidden: [
     { name: 'no cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
-    ...['core', 'server', 'web', 'cli', 'bench', 'demo'].map((to) => rooms('document', to, 'The document imports none.')),
-    ...['server', 'web', 'cli', 'bench', 'demo'].map((to) => rooms('core', to, 'The core has no interface and no database.')),
+    ...['core', 'edit', 'server', 'web', 'cli', 'bench', 'demo'].map((to) => rooms('document', to, 'The document imports none.')),
+    ...['edit', 'server', 'web', 'cli', 'bench', 'demo'].map((to) => rooms('core', to, 'The core has no interface and no database.')),
+    ...['server', 'web', 'cli', 'bench', 'demo'].map((to) => rooms('edit', to, 'Edits are computed, whoever asks for them.')),
     ...['web', 'cli', 'bench'].map((to) => rooms('server', to, 'The server does not know who calls it.')),
     ...['web', 'server', 'bench'].map((to) => rooms('cli', to, 'The shell needs no database.')),
     {
@@ -17,7 +18,7 @@ module.exports = {
     {
       name: 'core has no interface and no database in it',
       severity: 'error',
-      from: { path: '^(core|document)/src' },
+      from: { path: '^(core|document|edit)/src' },
       to: { path: '(react|hono|mikro-orm|three|chakra|node:fs|node:http)' },
     },
     { name: 'the sheet path does without the solid library', severity: 'error', from: { path: '^core/src', pathNot: '^core/src/cut/solid(-tagged)?.ts' }, to: { path: 'manifold-3d|^core/src/cut/solid(-tagged)?.ts' } },

@@ -10,7 +10,7 @@ export function main(args: string[]): Promise<number> {
     reset: args.includes('--reset'),
     instead: async (databaseUrl) => {
       const port = await freePort();
-      const watched = ['server', 'core', 'document'].map((room) => `--watch-path=${join(room, 'src')}`);
+      const watched = ['server', 'edit', 'core', 'document'].map((room) => `--watch-path=${join(room, 'src')}`);
       const api = spawn(process.execPath, [...watched, '--watch-preserve-output', '--import', 'tsx', join('ops', 'dev-api.ts')], {
         cwd: projectFolder,
         stdio: ['ignore', 'inherit', 'inherit'],

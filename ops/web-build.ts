@@ -19,7 +19,7 @@ function* files(folder: string): Generator<string> {
 /** Builds when needed. */
 export async function buildWeb(): Promise<void> {
   const hash = createHash('sha256').update(readFileSync(join(projectFolder, 'package-lock.json')));
-  for (const room of ['document', 'core', 'server', 'web']) for (const path of files(join(projectFolder, room))) hash.update(path).update(readFileSync(path));
+  for (const room of ['document', 'core', 'edit', 'server', 'web']) for (const path of files(join(projectFolder, room))) hash.update(path).update(readFileSync(path));
   const digest = hash.digest('hex');
   // Beside what is served, not in it.
   const mark = join(projectFolder, 'web', '.built-from');

@@ -6,6 +6,7 @@ import { bentWords, cutModel, elementsOfSheets, reportOn, singleSheetsOf, usualT
 import { drawPicture, glbPieces, objFiles, readMesh } from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { demos } from '@yard-arch/demo';
+import { doScript, scriptHelp, steps } from '@yard-arch/edit';
 import { writeFiles } from './write-files.ts';
 import { emptyDocument, readDocument, Refused, writeDocument, type ProjectDocument } from '@yard-arch/document';
 
@@ -13,6 +14,8 @@ const usage = `Usage:
   npm run --silent yard -- check FILE.json                                print a report as JSON; fails where something is not sound
   npm run --silent yard -- export FILE.json --format glb --out OUT.glb    write GLB
   npm run --silent yard -- export FILE.json --format obj --out OUT.obj    write OBJ, and OUT.mtl and its pictures beside it
+  npm run --silent yard -- edit FILE.json --do EDIT.json --out OUT.json   do an edit script, all of it or nothing, and print the ids of what it has made by step
+                                                                          (its steps: ${Object.keys(steps).join(', ')}; what each takes: npm run --silent yard -- edit --help)
   npm run --silent yard -- picture FILE.json --out OUT.png                write a picture of the model
   npm run --silent yard -- thicken SHEETS.obj --thickness 0.2 --out OUT.json
                                                                           write a project of the single sheets in an OBJ or GLB file, each given a thickness in metres
@@ -31,6 +34,16 @@ function read(path: string | undefined): ProjectDocument {
     throw new Misused(`${path} cannot be read: ${(error as Error).message}`);
   }
   return readDocument(text);
+}
+
+/** An edit script from a file. */
+function readScript(path: string | undefined): unknown {
+  if (path === undefined) throw new Misused('Say which script is to be done with --do.');
+  try {
+    return JSON.parse(readFileSync(path, 'utf8')) as unknown;
+  } catch (error) {
+    throw new Misused(`${path} cannot be read: ${(error as Error).message}`);
+  }
 }
 
 function target(out: string | undefined): string {
@@ -63,9 +76,13 @@ export async function run(args: string[], print: (text: string) => void, complai
     const { values, positionals } = parseArgs({
       args,
       allowPositionals: true,
-      options: { format: { type: 'string' }, thickness: { type: 'string' }, unit: { type: 'string' }, up: { type: 'string' }, tolerance: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
+      options: { format: { type: 'string' }, thickness: { type: 'string' }, unit: { type: 'string' }, up: { type: 'string' }, tolerance: { type: 'string' }, do: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
     });
     const [command, file] = positionals;
+    if (values.help && command === 'edit') {
+      print(scriptHelp());
+      return 0;
+    }
     if (values.help || command === undefined) {
       print(usage);
       return values.help ? 0 : 2;
@@ -104,6 +121,14 @@ export async function run(args: string[], print: (text: string) => void, complai
         writeFiles([{ path: target(values.out), pieces: [writeDocument(document)] }]);
         const count = Object.keys(document.elements).length;
         print(`${count} sheet${count === 1 ? '' : 's'}\n`);
+        return 0;
+      }
+      case 'edit': {
+        const document = read(file);
+        const out = target(values.out);
+        const { document: made, made: ids, changeSet } = doScript(document, readScript(values.do));
+        writeFiles([{ path: out, pieces: [writeDocument(made)] }]);
+        print(`${JSON.stringify({ name: changeSet.name, changes: changeSet.changes.length, made: ids }, null, 2)}\n`);
         return 0;
       }
       case 'picture': {

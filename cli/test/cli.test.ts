@@ -1,6 +1,6 @@
 /** The shell: reports, exports, and what it says when it is misused. */
 import { afterAll, describe, expect, it } from '@jest/globals';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -21,6 +21,35 @@ async function yard(...args: string[]): Promise<{ code: number; out: string; err
   );
   return { code, out, err };
 }
+
+describe('yard edit', () => {
+  const script = (name: string, value: unknown): string => {
+    const path = join(folder, `${name}.json`);
+    writeFileSync(path, JSON.stringify(value));
+    return path;
+  };
+
+  it('does a script and writes what came of it', async () => {
+    const out = join(folder, 'edited.json');
+    const { code, out: told } = await yard('edit', granary, '--do', script('fill', { do: [{ do: 'move', openings: ['o9'], up: 0.1 }, { do: 'copy', openings: ['o9'], along: 0.4, up: 0 }] }), '--out', out);
+    expect(code).toBe(0);
+    const { made } = JSON.parse(told) as { made: string[][] };
+    const written = JSON.parse(readFileSync(out, 'utf8')) as { openings: Record<string, unknown> };
+    expect(Object.keys(written.openings)).toContain(made[1]![0]);
+    expect((await yard('check', out)).out).toContain(made[1]![0]);
+  });
+
+  it('writes nothing where a step cannot be done, and says which', async () => {
+    const out = join(folder, 'not-edited.json');
+    const { code, err } = await yard('edit', granary, '--do', script('bad', { do: [{ do: 'move', openings: ['o9'], up: 0.1 }, { do: 'move', openings: ['nobody'], up: 1 }] }), '--out', out);
+    expect(code).toBe(1);
+    expect(err).toContain('do/1/openings/0: names the opening "nobody", which does not exist');
+    expect(existsSync(out)).toBe(false);
+    expect((await yard('edit', granary, '--do', join(folder, 'none.json'), '--out', out)).code).toBe(2);
+    expect((await yard('edit', granary, '--out', out)).err).toContain('--do');
+    expect((await yard('edit', '--help')).out).toContain('  place\n');
+  });
+});
 
 describe('yard check', () => {
   it('finds the demo sound: every element closed, every opening cut or blocked up', async () => {

@@ -1,12 +1,13 @@
 /** The API: what each route does. */
 import { OpenAPIHono } from '@hono/zod-openapi';
-import { emptyDocument, sentence, writeDocument, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { emptyDocument, Refused, sentence, writeDocument, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { bodyLimit } from 'hono/body-limit';
+import { randomUUID } from 'node:crypto';
 import { answerEvents, answerPieces } from './streams.ts';
 import { attachment, fileName } from './jobs/file-name.ts';
 import type { Job } from './jobs/jobs.ts';
 import type { JobKind } from './jobs/kinds.ts';
-import { readEdit, type Head } from './edits.ts';
+import { headSchema, readEdit, readJson, type Head } from './edits.ts';
 import { answer, ProblemError, refusedBy, type Problem } from './problem.ts';
 import { projectId, routes } from './routes.ts';
 import type { Services } from './services.ts';
@@ -112,6 +113,16 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
     if (!('head' in outcome)) throw new Error('a worker answered what was not asked');
     return outcome.head;
   };
+  // Its steps are looked into by a worker.
+  api.openAPIRegistry.registerPath(routes.script);
+  api.post('/projects/:id/script', async (c) => {
+    const id = projectId(c.req.param('id'));
+    const sent = readJson(new Uint8Array(await c.req.arrayBuffer()));
+    const { key, onlyAt, ...script } = typeof sent === 'object' && sent !== null ? (sent as { key?: unknown; onlyAt?: unknown }) : {};
+    const head = headSchema.pick({ key: true }).partial().extend({ onlyAt: headSchema.shape.baseRevision.optional() }).safeParse({ key, onlyAt });
+    if (!head.success) throw new Refused('The script cannot be read.', head.error.issues.map((issue) => ({ path: issue.path.map(String).join('/'), reason: issue.message })));
+    return c.json(await projects.script(id, { key: head.data.key ?? randomUUID(), onlyAt: head.data.onlyAt, script }), 201);
+  });
   api.openAPIRegistry.registerPath(routes.upload);
   api.post('/projects/upload', async (c) => {
     const outcome = await pool.run({ kind: 'upload', bytes: new Uint8Array(await c.req.arrayBuffer()) }, { limit: 60_000 });

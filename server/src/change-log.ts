@@ -57,6 +57,23 @@ export interface Appended {
   changeSet: ChangeSet;
 }
 
+/** An edit script that is sent. */
+export interface SentScript {
+  key: string;
+  onlyAt?: number | undefined;
+  script: unknown;
+}
+
+/** What became of a script. */
+export interface Scripted {
+  revision: number;
+  mark: string;
+  format: number;
+  changeSet: ChangeSet;
+  /** By step: the ids of what it has made; none where the script had been done before. */
+  made: (readonly string[])[];
+}
+
 /** The most entries of the change log that one answer carries. */
 export const mostEntries = 500;
 
@@ -192,6 +209,23 @@ export class ChangeLog {
     if ('refused' in outcome) throw refusedBy(outcome);
     if (!('made' in outcome)) throw new Error('a worker answered what was not asked');
     return outcome.made;
+  }
+
+  /**
+   * Does an edit script to the present state, as one edit.
+   * @param onlyAt the revision at which it is to be done, where that matters. @throws ProblemError 409 where the project is at another; Refused where a step cannot be done.
+   */
+  async script(em: EntityManager, id: string, { key, onlyAt, script }: SentScript): Promise<Scripted> {
+    const row = await rowOf(em, id, true);
+    const known = await em.findOne(ChangeEntity, { project: id, key });
+    if (known) return { revision: known.revision, mark: known.mark, format: formatVersion, changeSet: changesOf(known.changeSet, known.format), made: [] };
+    if (onlyAt !== undefined && onlyAt !== row.revision) throw stale(row, onlyAt, []);
+    if (!this.pool) throw new Error('scripts are done in a worker, and there is none');
+    const { document } = await this.text(em, row.id);
+    const outcome = await this.pool.run({ kind: 'script', mark: row.mark, text: document, script }, { limit: 60_000 });
+    if ('refused' in outcome) throw refusedBy(outcome);
+    if (!('scripted' in outcome)) throw new Error('a worker answered what was not asked');
+    return { ...(await this.write(em, row, key, outcome.scripted)), format: formatVersion, changeSet: JSON.parse(outcome.scripted.changeSet) as ChangeSet, made: outcome.ids };
   }
 
   /** Whether a state, such as that on which an edit was made, is none of this log. */

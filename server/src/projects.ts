@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { checkDocument, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { notifying, type Announcer } from './announcer.ts';
-import { ChangeLog, columnsOf, mostEntries, otherLog, rowOf, type Append, type Appended, type LogEntry } from './change-log.ts';
+import { ChangeLog, columnsOf, mostEntries, otherLog, rowOf, type Append, type Appended, type LogEntry, type Scripted, type SentScript } from './change-log.ts';
 import type { Database } from './database.ts';
 import { ProjectEntity, VersionEntity, type ProjectRow } from './entities.ts';
 import { KeptDocuments } from './kept-documents.ts';
@@ -219,6 +219,11 @@ export class Projects {
    */
   append(id: string, sent: Append): Promise<Appended> {
     return this.em.transactional((em) => this.changes.append(em, id, sent));
+  }
+
+  /** Does an edit script to the project as it stands, as one edit. @throws ProblemError 409, Refused */
+  script(id: string, sent: SentScript): Promise<Scripted> {
+    return this.em.transactional((em) => this.changes.script(em, id, sent));
   }
 
   /**

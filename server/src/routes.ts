@@ -104,6 +104,28 @@ export const routes = {
       ...refused,
     },
   }),
+  script: createRoute({
+    method: 'post',
+    path: '/projects/{id}/script',
+    request: {
+      params: id,
+      body: body(
+        z.object({
+          key: headSchema.shape.key.optional().openapi({ description: 'By it a script that is sent twice is done once' }),
+          onlyAt: headSchema.shape.baseRevision.optional().openapi({ description: 'The revision at which alone it is to be done' }),
+          name: z.string().optional(),
+          do: z.array(z.looseObject({ do: z.string() })).openapi({ description: 'Its steps, such as { "do": "place", "element": "Quay wall", "pattern": "Loft light", "along": 2.4, "up": 0.9 }' }),
+        }),
+        'An edit script: done as one edit, all of it or nothing',
+      ),
+    },
+    responses: {
+      201: json(z.object({ revision: z.number().int(), mark, format, changeSet: changeSetSchema, made: z.array(z.array(z.string())).openapi({ description: 'By step: the ids of what it has made' }) }), 'Done'),
+      409: problem('The project is at another revision'),
+      ...missing,
+      ...refused,
+    },
+  }),
   log: createRoute({
     method: 'get',
     path: '/projects/{id}/changes',

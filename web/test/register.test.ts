@@ -2,9 +2,9 @@
 import { describe, expect, it } from '@jest/globals';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
+import { groupsOf, setGroup, setLocked, wallsOf } from '@yard-arch/edit';
 import fc from 'fast-check';
-import { countsOf, groupsOf, listed, setGroup, setLocked } from '../src/editor/register-edits.ts';
-import { wallsOf } from '../src/editor/wall-edits.ts';
+import { countsOf, listed } from '../src/editor/listing.ts';
 import { snapInPlan } from '../src/plan/snap-plan.ts';
 
 const document = granary();

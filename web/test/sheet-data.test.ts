@@ -2,8 +2,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet } from '@yard-arch/document';
+import { moveAll, openingsOf, removeAll } from '@yard-arch/edit';
 import fc from 'fast-check';
-import { moveAll, openingsOf, removeAll } from '../src/editor/many-edits.ts';
 import { linesOf, onElement } from '../src/sheet/sheet-data.ts';
 
 const document = granary();

@@ -15,6 +15,8 @@ export type Task =
   | { kind: 'upload'; bytes: Uint8Array }
   /** A large edit that came from outside, to be read. */
   | { kind: 'read edit'; bytes: Uint8Array }
+  /** An edit script to be done to a document. */
+  | { kind: 'script'; mark: string; text: string; script: unknown }
   /** An edit to be made on a document. */
   | { kind: 'edit'; mark: string; text: string; edit: { changeSet: ChangeSet } | { bytes: Uint8Array }; between: Between | null; over: boolean };
 
@@ -27,4 +29,6 @@ export type Outcome =
   | { text: string; name: string; elements: number; openings: number }
   | { head: Head }
   | { made: MadeTexts | null }
+  /** What a script has done, and by step the ids of what it has made. */
+  | { scripted: MadeTexts; ids: (readonly string[])[] }
   | { refused: string; faults: Fault[]; count: number; malformed: boolean };

@@ -3,8 +3,10 @@ import type { MessagePort } from 'node:worker_threads';
 import { cutModel, reportOn, type Model } from '@yard-arch/core';
 import { drawPicture, glbPieces, objPieces } from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
-import { checkDocument, Refused, type ProjectDocument } from '@yard-arch/document';
+import { applyChangeSet, checkDocument, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { doScript } from '@yard-arch/edit';
 import { LRUCache } from 'lru-cache';
+import type { MadeTexts } from '../change-log.ts';
 import { Malformed, makeEdit, readEdit, readJson } from '../edits.ts';
 import { fileName } from './file-name.ts';
 import type { JobKind, News, Outcome, Task } from './kinds.ts';
@@ -21,6 +23,7 @@ export default async function work({ task, port }: { task: Task; port: MessagePo
   const tell = (news: News): void => port.postMessage(news, 'piece' in news ? [news.piece.buffer as ArrayBuffer] : []);
   try {
     if (task.kind === 'upload') return upload(task.bytes);
+    if (task.kind === 'script') return script(task);
     if (task.kind === 'read edit') return { head: readEdit(task.bytes).head };
     return task.kind === 'edit' ? edit(task) : await make(task, tell);
   } catch (error) {
@@ -38,13 +41,27 @@ function upload(bytes: Uint8Array): Outcome {
 }
 
 function edit({ mark, text, edit: sent, between, over }: Extract<Task, { kind: 'edit' }>): Outcome {
-  const document = documents.get(mark) ?? (JSON.parse(text) as ProjectDocument);
-  documents.set(mark, document);
+  const document = documentOf(mark, text);
   const made = makeEdit(document, 'bytes' in sent ? readEdit(sent.bytes).changeSet : sent.changeSet, between, over);
   if (!made) return { made: null };
-  const { document: next, changeSet, inverse } = made;
-  const counts = { elements: Object.keys(next.elements).length, openings: Object.keys(next.openings).length };
-  return { made: { document: JSON.stringify(next), ...counts, projectName: next.name, name: changeSet.name, changeSet: JSON.stringify(changeSet), inverse: JSON.stringify(inverse) } };
+  return { made: textsOf(made) };
+}
+
+function script({ mark, text, script: sent }: Extract<Task, { kind: 'script' }>): Outcome {
+  const document = documentOf(mark, text);
+  const { changeSet, made } = doScript(document, sent);
+  return { scripted: textsOf({ ...applyChangeSet(document, changeSet), changeSet }), ids: made };
+}
+
+function documentOf(mark: string, text: string): ProjectDocument {
+  const document = documents.get(mark) ?? (JSON.parse(text) as ProjectDocument);
+  documents.set(mark, document);
+  return document;
+}
+
+function textsOf({ document, changeSet, inverse }: { document: ProjectDocument; changeSet: ChangeSet; inverse: ChangeSet }): MadeTexts {
+  const counts = { elements: Object.keys(document.elements).length, openings: Object.keys(document.openings).length };
+  return { document: JSON.stringify(document), ...counts, projectName: document.name, name: changeSet.name, changeSet: JSON.stringify(changeSet), inverse: JSON.stringify(inverse) };
 }
 
 async function make({ kind, mark, text }: Extract<Task, { kind: JobKind }>, tell: (news: News) => void): Promise<Outcome> {

@@ -1,7 +1,7 @@
 /** Lining openings up with the one that was chosen first. */
 import { alignments, lineOf } from '@yard-arch/core';
 import type { Opening, ProjectDocument } from '@yard-arch/document';
-import { alignAll, boxesOf, sizeAll } from '../editor/many-edits.ts';
+import { alignAll, boxesOf, sizeAll } from '@yard-arch/edit';
 import { commit } from '../editor/store.ts';
 import { Section } from './Section.tsx';
 

@@ -2,9 +2,8 @@
 import { Button } from '@chakra-ui/react';
 import { datumsOn } from '@yard-arch/core';
 import { extentOf, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { boxesOf, copyBy, copyTo, type Link, type Made, mirrorAll } from '@yard-arch/edit';
 import { useState } from 'react';
-import { copyBy, copyTo, mirrorAll, type Link, type Made } from '../editor/copy-edits.ts';
-import { boxesOf } from '../editor/many-edits.ts';
 import { chooseOpenings } from '../editor/choice.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';

@@ -2,9 +2,8 @@
 import { Button } from '@chakra-ui/react';
 import { uneven } from '@yard-arch/core';
 import { formatLength, sizeLabel, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { boxesOf, edit, evenOut, sizeAll, unevenSizes } from '@yard-arch/edit';
 import { useMemo, useState } from 'react';
-import { edit } from '../editor/edit.ts';
-import { boxesOf, evenOut, sizeAll, unevenSizes } from '../editor/many-edits.ts';
 import { commit } from '../editor/store.ts';
 import { LengthField } from '../particulars/Fields.tsx';
 import { Section } from './Section.tsx';

@@ -2,8 +2,8 @@
 import { Button } from '@chakra-ui/react';
 import { datumsOn } from '@yard-arch/core';
 import { formatLength, sizeLabel, type Element, type ProjectDocument } from '@yard-arch/document';
+import { fillFace, type FillWish } from '@yard-arch/edit';
 import { useState } from 'react';
-import { fillFace, type FillWish } from '../editor/copy-edits.ts';
 import { chooseOpenings } from '../editor/choice.ts';
 import { commit } from '../editor/store.ts';
 import { Choice, CountField, LengthField } from '../particulars/Fields.tsx';

@@ -1,13 +1,10 @@
 /** What no longer fits on a wall, and the ways in which each can be mended. */
 import { misfitsOn, worded, type Misfit } from '@yard-arch/core';
 import { sizeLabel, type Element, type ProjectDocument } from '@yard-arch/document';
+import { changeSizeOf, drop, edit, putTo } from '@yard-arch/edit';
 import { useMemo } from 'react';
-import { edit } from '../editor/edit.ts';
-import { putTo } from '../editor/many-edits.ts';
-import { changeSizeOf } from '../editor/opening-edits.ts';
 import { chooseOpening } from '../editor/choice.ts';
 import { commit } from '../editor/store.ts';
-import { drop } from '../editor/wall-edits.ts';
 
 export function MisfitList({ document, element }: { document: ProjectDocument; element: Element }) {
   const misfits = useMemo(() => misfitsOn(document, element), [document, element]);

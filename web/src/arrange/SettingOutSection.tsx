@@ -1,7 +1,7 @@
 /** A wall as a template: its setting-out copied on to others, or the wall itself a second time. */
 import type { Element, ProjectDocument } from '@yard-arch/document';
+import { duplicateElement } from '@yard-arch/edit';
 import { notify } from '../common/notices.tsx';
-import { duplicateElement } from '../editor/copy-edits.ts';
 import { chooseElement, chooseOpenings } from '../editor/choice.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';

@@ -1,8 +1,8 @@
 /** Spreading openings along their wall. */
 import { Button } from '@chakra-ui/react';
 import { formatLength, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { spreadAll, spreadPlaces, type SpreadWish } from '@yard-arch/edit';
 import { useState } from 'react';
-import { spreadAll, spreadPlaces, type SpreadWish } from '../editor/many-edits.ts';
 import { commit } from '../editor/store.ts';
 import { Choice } from '../particulars/Fields.tsx';
 import { Section, Why } from './Section.tsx';

@@ -1,12 +1,7 @@
 /** Everything that can be done, by name: what the finder finds, what context menus offer, and the keys that do it. */
 import { extentOf, type ProjectDocument } from '@yard-arch/document';
+import { addAxis, addDatum, addElement, blockAll, copyBy, duplicateElement, makeOneOff, mirrorAll, openingsOf, removeAll, setLocked } from '@yard-arch/edit';
 import { copyOn, paste } from '../editor/clipboard.ts';
-import { copyBy, duplicateElement, mirrorAll } from '../editor/copy-edits.ts';
-import { addElement } from '../editor/edits.ts';
-import { addAxis, addDatum } from '../editor/line-edits.ts';
-import { blockAll, openingsOf, removeAll } from '../editor/many-edits.ts';
-import { makeOneOff } from '../editor/opening-edits.ts';
-import { setLocked } from '../editor/register-edits.ts';
 import { choose, chooseElement, chooseOpening, chooseOpenings, hide, place, tape, turnTo } from '../editor/choice.ts';
 import { chosenIds, useEditor } from '../editor/state.ts';
 import { commit, redo, stepTo, undo } from '../editor/store.ts';

@@ -2,6 +2,7 @@
 import { Button, Flex, Spinner } from '@chakra-ui/react';
 import { Maximize2, Minimize2 } from 'lucide-react';
 import type { ProjectDocument } from '@yard-arch/document';
+import { addElement, openingsOf } from '@yard-arch/edit';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { BoardMenu } from '../commands/BoardMenu.tsx';
@@ -19,8 +20,6 @@ import { ElementParticulars } from '../particulars/ElementParticulars.tsx';
 import { Sheet } from '../sheet/Sheet.tsx';
 import { PatternStrip } from './PatternStrip.tsx';
 import { Register } from './Register.tsx';
-import { addElement } from './edits.ts';
-import { openingsOf } from './many-edits.ts';
 import { chooseElement, place, turnTo } from './choice.ts';
 import { useEditor } from './state.ts';
 import { closeProject, commit, openProject, redo, undo } from './store.ts';

@@ -2,9 +2,9 @@
 import { Menu, Portal } from '@chakra-ui/react';
 import { defaultFineness, outlineOf } from '@yard-arch/core';
 import { profileShapes, sizeLabel, type Pattern, type ProfileShape, type ProjectDocument } from '@yard-arch/document';
+import { addPattern, uses } from '@yard-arch/edit';
 import { Plus } from 'lucide-react';
 import { pathOf } from '../sheet/OpeningShape.tsx';
-import { addPattern, uses } from './edits.ts';
 import { choose, place } from './choice.ts';
 import { useEditor } from './state.ts';
 import { commit } from './store.ts';

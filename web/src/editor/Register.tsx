@@ -1,12 +1,11 @@
 /** The register of elements: searched and filtered, by groups or floors; each shown or hidden, locked, renamed. */
 import { IconButton, Menu, Portal } from '@chakra-ui/react';
 import type { Element, ProjectDocument } from '@yard-arch/document';
+import { addElement, changeElement, duplicateElement, groupsOf, removeElement, setGroup, setLocked } from '@yard-arch/edit';
 import { Eye, EyeOff, Lock, LockOpen, MoreHorizontal, Palette, Plus } from 'lucide-react';
 import { useMemo, useState, type ReactNode } from 'react';
+import { countsOf, listed, type Count, type Order, type Wanted } from './listing.ts';
 import { MenuAt, type Spot } from '../common/MenuAt.tsx';
-import { duplicateElement } from './copy-edits.ts';
-import { addElement, changeElement, removeElement } from './edits.ts';
-import { countsOf, groupsOf, listed, setGroup, setLocked, type Count, type Order, type Wanted } from './register-edits.ts';
 import { choose, chooseElement, hide } from './choice.ts';
 import { useEditor } from './state.ts';
 import { commit } from './store.ts';

@@ -2,11 +2,11 @@
 import { bentWords, singleSheetsOf, usualTolerance, type FoundSheets } from '@yard-arch/core';
 import type { ForeignScale } from '@yard-arch/core/read-mesh';
 import { formatLength, unitsLabel, type ProjectDocument, type Units } from '@yard-arch/document';
+import { bringSheets } from '@yard-arch/edit';
 import { useEffect, useId, useState } from 'react';
 import { Dialog } from '../common/Dialog.tsx';
 import { Choice, LengthField } from '../particulars/Fields.tsx';
 import { chooseElement } from './choice.ts';
-import { bringSheets } from './edits.ts';
 import { useEditor } from './state.ts';
 import { commit } from './store.ts';
 

@@ -1,11 +1,11 @@
 /** The bar at the top: where one is, how saving stands, undo and redo, units, export. */
 import { Button, Flex, IconButton, Menu, Portal, Text } from '@chakra-ui/react';
 import { unitsLabel, type ProjectDocument, type Units } from '@yard-arch/document';
+import { setUnits } from '@yard-arch/edit';
 import { History, Redo2, Search, Undo2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { Mark } from '../common/Mark.tsx';
 import { ExportMenu } from './ExportMenu.tsx';
-import { setUnits } from './edits.ts';
 import { choose } from './choice.ts';
 import { useEditor } from './state.ts';
 import { commit, redo, undo } from './store.ts';

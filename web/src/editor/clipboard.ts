@@ -1,8 +1,7 @@
 /** Copying on by as much as the last time, and pasting what was copied. */
 import type { Element, ProjectDocument } from '@yard-arch/document';
+import { copyBy, copyTo, openingsOf, pasteSettingOut } from '@yard-arch/edit';
 import { complain } from '../common/notices.tsx';
-import { copyBy, copyTo, pasteSettingOut } from './copy-edits.ts';
-import { openingsOf } from './many-edits.ts';
 import { chooseOpenings } from './choice.ts';
 import { useEditor } from './state.ts';
 import { commit } from './store.ts';

@@ -10,7 +10,7 @@ import { Saver, type Replaced, type SavingListener, type SavingState } from '../
 import { takeAhead } from './ahead.ts';
 import { chooseOpenings, rememberedChoice, rememberedElement, rememberedHidden } from './choice.ts';
 import { post, startWorker, stopWorker } from './cutting.ts';
-import { lockedBy } from './locks.ts';
+import { lockedBy } from '@yard-arch/edit';
 import { replacedWords } from './replaced-words.ts';
 import { initial, useEditor } from './state.ts';
 

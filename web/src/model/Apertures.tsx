@@ -2,9 +2,9 @@
 import { useThree, type ThreeEvent } from '@react-three/fiber';
 import { directionsAt, pointAt, resolveOpening, sheetOf, sightOn, snap, type Outline, type Vector } from '@yard-arch/core';
 import type { ProjectDocument } from '@yard-arch/document';
+import { moveAll, openingsOf } from '@yard-arch/edit';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
-import { moveAll, openingsOf } from '../editor/many-edits.ts';
 import { chooseOpening } from '../editor/choice.ts';
 import { chosenIds, useEditor } from '../editor/state.ts';
 import { commit, preview } from '../editor/store.ts';

@@ -1,12 +1,11 @@
 /** Particulars of an element: its figures, its build-up, and its openings one by one with what became of each. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import { formatLength, runsOf, type Element, type Panel, type ProjectDocument, type Slab, type Wall } from '@yard-arch/document';
+import { changeElement, groupsOf, removeElement, setGroup } from '@yard-arch/edit';
 import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
 import { FillSection } from '../arrange/FillSection.tsx';
 import { MisfitList } from '../arrange/MisfitList.tsx';
 import { SettingOutButtons } from '../arrange/SettingOutSection.tsx';
-import { changeElement, removeElement } from '../editor/edits.ts';
-import { groupsOf, setGroup } from '../editor/register-edits.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';
 import { BuildUpFields } from './BuildUpFields.tsx';

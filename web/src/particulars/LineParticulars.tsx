@@ -1,9 +1,9 @@
 /** Particulars of a datum or an axis: its name and place, what it is for, and what is held to it. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import type { ProjectDocument } from '@yard-arch/document';
+import { confineDatum, heldTo, type Line, moveLine, removeLine, renameLine, setDatumKind } from '@yard-arch/edit';
 import { useState } from 'react';
 import { Dialog } from '../common/Dialog.tsx';
-import { confineDatum, heldTo, moveLine, removeLine, renameLine, setDatumKind, type Line } from '../editor/line-edits.ts';
 import { commit } from '../editor/store.ts';
 import { Choice, LengthField, NameField } from './Fields.tsx';
 import { OpeningList } from './OpeningList.tsx';

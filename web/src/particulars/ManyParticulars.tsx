@@ -1,12 +1,12 @@
 /** Particulars of several openings: what they are, and what can be done with all of them at once. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import type { Opening, ProjectDocument } from '@yard-arch/document';
+import { blockAll, removeAll } from '@yard-arch/edit';
 import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { AlignSection } from '../arrange/AlignSection.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
 import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
 import { SpreadSection } from '../arrange/SpreadSection.tsx';
-import { blockAll, removeAll } from '../editor/many-edits.ts';
 import { chooseOpenings } from '../editor/choice.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';

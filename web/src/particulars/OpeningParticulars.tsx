@@ -2,12 +2,10 @@
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import { alongAt, boxOf, datumsOn, gripOffset, resolveOpening, rowOf, upAt, type Box } from '@yard-arch/core';
 import { dimensionLabel, dimensionNames, extentOf, measuredFrom, sizeLabel, type Along, type Grip, type Opening, type Pattern, type ProjectDocument, type Up } from '@yard-arch/document';
+import { blockAll, boxesOf, changeOpening, changeOwn, changePatternOf, changeSizeOf, keepAsSize, makeOneOff, removeAll, replaceIntent, uses } from '@yard-arch/edit';
 import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
 import { notify } from '../common/notices.tsx';
-import { changeOpening, replaceIntent, uses } from '../editor/edits.ts';
-import { blockAll, boxesOf, removeAll } from '../editor/many-edits.ts';
-import { changeOwn, changePatternOf, changeSizeOf, keepAsSize, makeOneOff } from '../editor/opening-edits.ts';
 import { choose } from '../editor/choice.ts';
 import type { DrawnRuns } from '../editor/cut-messages.ts';
 import { useEditor } from '../editor/state.ts';

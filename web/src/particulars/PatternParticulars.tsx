@@ -2,7 +2,7 @@
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import { depthOf } from '@yard-arch/core';
 import { dimensionLabel, dimensionNames, profileShapes, sizeLabel, type Pattern, type ProjectDocument, type Size } from '@yard-arch/document';
-import { addSize, changePattern, removePattern, removeSize, resize, uses } from '../editor/edits.ts';
+import { addSize, changePattern, removePattern, removeSize, resize, uses } from '@yard-arch/edit';
 import { place } from '../editor/choice.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';

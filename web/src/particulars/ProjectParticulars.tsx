@@ -1,7 +1,7 @@
 /** Particulars of the project: its name, how finely arcs are drawn, and its materials. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import { defaultChord, formatLength, textureNames, type Material, type ProjectDocument } from '@yard-arch/document';
-import { addMaterial, changeMaterial, removeMaterial, renameProject, setChord, usesOfMaterial } from '../editor/edits.ts';
+import { addMaterial, changeMaterial, removeMaterial, renameProject, setChord, usesOfMaterial } from '@yard-arch/edit';
 import { commit } from '../editor/store.ts';
 import { Choice, LengthField, NameField } from './Fields.tsx';
 

@@ -1,8 +1,8 @@
 /** How an opening goes through: square to its face or aimed, and which further elements along its axis it cuts as well. */
 import { elementsAlong, resolveOpening } from '@yard-arch/core';
 import { formatLength, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { changeOpening } from '@yard-arch/edit';
 import { useMemo } from 'react';
-import { changeOpening } from '../editor/edits.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';
 import { AngleField, Choice } from './Fields.tsx';

@@ -1,13 +1,12 @@
 /** What the pointer and keys do on the plan. */
 import { alongCourse, courseOf, sweepLeaving, sweepThrough, tidy, type Point } from '@yard-arch/core';
 import { extentOf, formatLength, parseLength, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
+import { bend, drawWall, faceOutward, isSingle, join, likeOf, moveCorner, moveElements, removeElement, reverse, split, wallsOf } from '@yard-arch/edit';
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import { complain } from '../common/notices.tsx';
-import { removeElement } from '../editor/edits.ts';
 import { choose, chooseElement, underDialog } from '../editor/choice.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit, preview } from '../editor/store.ts';
-import { bend, drawWall, faceOutward, isSingle, join, likeOf, moveCorner, moveElements, reverse, split, wallsOf } from '../editor/wall-edits.ts';
 import { useOnceAFrame } from '../sheet/use-board.ts';
 import type { Viewport } from '../sheet/viewport.ts';
 import { snapInPlan, type SnappedInPlan } from './snap-plan.ts';

@@ -1,7 +1,8 @@
 /** The field that opens over a figure on the sheet, with the choice of what gives way. */
+import type { EditedFigure } from './edited-figure.ts';
 import { parseLength, unitsLabel, formatLength, type Units } from '@yard-arch/document';
+import type { FigureChoice } from '@yard-arch/edit';
 import { useEffect, useId, useRef, useState } from 'react';
-import type { EditedFigure, FigureChoice } from './figure-edits.ts';
 
 interface FigureFieldProps {
   figure: EditedFigure;

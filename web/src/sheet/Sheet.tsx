@@ -1,14 +1,13 @@
 /** The sheet: the chosen wall's outer face as a drawing, on which openings are placed, dragged and dimensioned. */
 import { misfitsOn, sheetOf, worded } from '@yard-arch/core';
 import { extentOf, formatLength, type Element, type ProjectDocument } from '@yard-arch/document';
+import { type FigureChoice, type Line, refitted } from '@yard-arch/edit';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import type { Line } from '../editor/line-edits.ts';
+import type { EditedFigure } from './edited-figure.ts';
 import { notify } from '../common/notices.tsx';
 import { chosenIds, useEditor } from '../editor/state.ts';
-import { refitted } from '../editor/edit.ts';
 import { commit, undo } from '../editor/store.ts';
 import { FigureField } from './FigureField.tsx';
-import type { EditedFigure, FigureChoice } from './figure-edits.ts';
 import { sheetKeys } from './keys.ts';
 import { Crowd } from './Crowd.tsx';
 import { coursesOf, Face } from './Face.tsx';

@@ -1,8 +1,8 @@
 /** Tools at the corner of the sheet: lines to be added, the tape, and while something is placed the point by which it is held. */
 import type { Element, Grip } from '@yard-arch/document';
+import { addAxis, addDatum } from '@yard-arch/edit';
 import { Hand, Plus, Ruler } from 'lucide-react';
 import { memo } from 'react';
-import { addAxis, addDatum } from '../editor/line-edits.ts';
 import { choose, slide, tape } from '../editor/choice.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';

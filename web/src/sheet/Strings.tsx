@@ -1,8 +1,9 @@
 /** Dimension strings as they stand on a drawing: ticks, lines and figures, those of the chosen opening to be edited where they stand. */
 import { rowOf, stringAlong, type Box, type Measure } from '@yard-arch/core';
 import { formatLength, type Element, type ProjectDocument, type Units } from '@yard-arch/document';
+import { axisChoices, type FigureChoice, heightChoices, lengthChoices, levelChoices, pierChoices, sizeChoices } from '@yard-arch/edit';
 import { memo, useCallback, useLayoutEffect, useRef } from 'react';
-import { axisChoices, heightChoices, lengthChoices, levelChoices, pierChoices, sizeChoices, type EditedFigure, type FigureChoice } from './figure-edits.ts';
+import type { EditedFigure } from './edited-figure.ts';
 import { footroom, headroom, layFigures, type Manner } from './figures.ts';
 import { xOf, yOf, type Viewport } from './viewport.ts';
 

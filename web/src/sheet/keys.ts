@@ -1,10 +1,9 @@
 /** What keys do on the sheet. */
 import type { Element, ProjectDocument } from '@yard-arch/document';
+import { blockAll, heldTo, type Line, moveAll, moveLine, openingsOf, removeAll, removeLine } from '@yard-arch/edit';
 import type { KeyboardEvent } from 'react';
 import { complain, notify } from '../common/notices.tsx';
 import { copyOn, paste } from '../editor/clipboard.ts';
-import { heldTo, moveLine, removeLine, type Line } from '../editor/line-edits.ts';
-import { blockAll, moveAll, openingsOf, removeAll } from '../editor/many-edits.ts';
 import { choose, chooseOpening, chooseOpenings, place, slide, tape, underDialog } from '../editor/choice.ts';
 import { useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';

@@ -1,12 +1,8 @@
 /** What the pointer does on the sheet: choosing, windows, dragging openings and lines, placing by click or by a drawn rectangle, measuring, panning. */
 import { boxOf, gripOffset, snap, snapPoint, type Box, type Guide, type SnappedPoint } from '@yard-arch/core';
 import { parseLength, putting, sizeLabel, type ChangeSet, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { copyBy, floorBelow, type Line, moveAll, moveLine, openingsOf, placeOpening, sizeForRectangle, wouldBe } from '@yard-arch/edit';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type RefObject } from 'react';
-import { copyBy } from '../editor/copy-edits.ts';
-import { placeOpening } from '../editor/edits.ts';
-import { moveLine, type Line } from '../editor/line-edits.ts';
-import { moveAll, openingsOf } from '../editor/many-edits.ts';
-import { floorBelow, sizeForRectangle, wouldBe } from '../editor/opening-edits.ts';
 import { choose, chooseOpening, chooseOpenings } from '../editor/choice.ts';
 import { chosenIds, useEditor } from '../editor/state.ts';
 import { commit, preview } from '../editor/store.ts';

@@ -2,10 +2,8 @@
 import { createColumnHelper, flexRender, getCoreRowModel, getFilteredRowModel, getSortedRowModel, useReactTable, type SortingState } from '@tanstack/react-table';
 import { misfitsOn, resolveOpening } from '@yard-arch/core';
 import { formatLength, parseLength, sizeLabel, unitsLabel, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { changeOpening, changePatternOf, changeSizeOf, moveAll } from '@yard-arch/edit';
 import { useMemo, useState } from 'react';
-import { changeOpening } from '../editor/edits.ts';
-import { moveAll } from '../editor/many-edits.ts';
-import { changePatternOf, changeSizeOf } from '../editor/opening-edits.ts';
 import { chooseOpening, chooseOpenings } from '../editor/choice.ts';
 import { chosenIds, useEditor } from '../editor/state.ts';
 import { commit } from '../editor/store.ts';

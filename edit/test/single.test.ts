@@ -3,9 +3,8 @@ import { describe, expect, it } from '@jest/globals';
 import { resolveOpening, type Placed } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, profileShapes, type Along, type ChangeSet, type Grip, type ProfileShape, type ProjectDocument, type Up } from '@yard-arch/document';
+import { addElement, addMaterial, addPattern, addSize, blockAll, changeOpening, moveAll, placeOpening, removeAll, removeElement, removeSize, replaceIntent, resize, setChord, setUnits, uses } from '@yard-arch/edit';
 import fc from 'fast-check';
-import { addElement, addMaterial, addPattern, addSize, changeOpening, placeOpening, removeSize, removeElement, replaceIntent, resize, setChord, setUnits, uses } from '../src/editor/edits.ts';
-import { blockAll, moveAll, removeAll } from '../src/editor/many-edits.ts';
 
 const document = granary();
 const at = (d: ProjectDocument, id: string): [number, number] => {

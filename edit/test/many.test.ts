@@ -3,10 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import { resolveOpening, type Placed } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, Refused, type ChangeSet, type Opening, type ProjectDocument, type Wall } from '@yard-arch/document';
-import { copyBy, copyTo, duplicateElement, fillFace, mirrorAll, pasteSettingOut } from '../src/editor/copy-edits.ts';
-import { changeElement } from '../src/editor/edits.ts';
-import { alignAll, evenOut, moveAll, openingsOf, removeAll, sizeAll, spreadAll, unevenSizes } from '../src/editor/many-edits.ts';
-import { changeOwn, changePatternOf, changeSizeOf, dimensionsFor, keepAsSize, makeOneOff, sizeForRectangle } from '../src/editor/opening-edits.ts';
+import { alignAll, changeElement, changeOwn, changePatternOf, changeSizeOf, copyBy, copyTo, dimensionsFor, duplicateElement, evenOut, fillFace, keepAsSize, makeOneOff, mirrorAll, moveAll, openingsOf, pasteSettingOut, removeAll, sizeAll, sizeForRectangle, spreadAll, unevenSizes } from '@yard-arch/edit';
 
 const document = granary();
 const after = (changeSet: ChangeSet, before = document): ProjectDocument => applyChangeSet(before, changeSet).document;

@@ -1,28 +1,17 @@
 /** What a figure on the sheet can be changed to: for each, what may give way. */
 import { spread, type Box, type Impossible } from '@yard-arch/core';
 import { dimensionNames, putting, runsOf, type ChangeSet, type Element, type ProjectDocument } from '@yard-arch/document';
-import { edit } from '../editor/edit.ts';
-import { changeElement, resize, uses } from '../editor/edits.ts';
-import { putTo } from '../editor/many-edits.ts';
-import { changeOwn } from '../editor/opening-edits.ts';
+import { edit } from './make.ts';
+import { changeElement } from './elements.ts';
+import { resize, uses } from './patterns.ts';
+import { putTo } from './many.ts';
+import { changeOwn } from './opening.ts';
 
 /** One way in which a figure can become what was typed. */
 export interface FigureChoice {
   label: string;
   /** Takes metres. */
   apply: (value: number) => ChangeSet | Impossible;
-}
-
-/** A figure that was clicked, to be typed anew. */
-export interface EditedFigure {
-  /** What it measures, for tests and the remembered choice. */
-  what: string;
-  label: string;
-  value: number;
-  /** Where it stands, pixels. */
-  x: number;
-  y: number;
-  choices: readonly FigureChoice[];
 }
 
 /** A pier along a row, between two openings or an opening and the face's end. */

@@ -1,10 +1,10 @@
 /** Copies of openings: along and up, in rows, mirrored, to other walls and floors; whole walls and whole setting-outs. */
 import { datumsOn, followingLength, gripOffset, resolveOpening, spread, tidy, type Impossible, type Margins, type Spacing } from '@yard-arch/core';
 import { extentOf, newId, putting, type Change, type ChangeSet, type Element, type Opening, type Pattern, type ProjectDocument } from '@yard-arch/document';
-import { called, edit } from './edit.ts';
-import { marks } from './edits.ts';
-import { boxesOf, putTo } from './many-edits.ts';
-import { wouldBe } from './opening-edits.ts';
+import { called, edit } from './make.ts';
+import { marks } from './placing.ts';
+import { boxesOf, putTo } from './many.ts';
+import { wouldBe } from './opening.ts';
 
 /** A change set that makes openings, and their ids. */
 export interface Made {

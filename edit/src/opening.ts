@@ -1,7 +1,7 @@
 /** Edits of what one opening is: its pattern and size in place, dimensions of its own and back, made to a drawn rectangle. */
 import { datumsOn, isImpossible, profileOf, resolveOpening, type Impossible } from '@yard-arch/core';
 import { dimensionNames, newId, putting, sizeLabel, type ChangeSet, type Dimensions, type Element, type Opening, type Pattern, type ProjectDocument, type ProfileShape, type Size, type Up } from '@yard-arch/document';
-import { edit } from './edit.ts';
+import { edit } from './make.ts';
 
 /** The floor on which something stands that is at a height on an element: the highest floor datum not above it, or the base. */
 export function floorBelow(document: ProjectDocument, element: Element, t: number): { name: string; t: number; up: Up } {

@@ -1,7 +1,7 @@
 /** Edits of datums and axes. Openings held to a line move with it; when it is removed they stay where they stand. */
 import { datumsOn, sheetOf } from '@yard-arch/core';
 import { extentOf, newId, putting, removing, type Axis, type Change, type ChangeSet, type Datum, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { edit } from './edit.ts';
+import { edit } from './make.ts';
 
 /** A setting-out line. */
 export type Line = { kind: 'datum'; datum: Datum } | { kind: 'axis'; axis: Axis };

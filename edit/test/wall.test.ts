@@ -3,8 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import { alongAt, alongCourse, courseOf, cutModel, gripOffset, misfitsOn, pointAt, prove, resolveOpening, sheetOf, upAt, type Placed, type Point } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, emptyDocument, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
-import { changeElement } from '../src/editor/edits.ts';
-import { bend, drawWall, drop, faceOutward, join, likeOf, moveCorner, moveElements, reverse, split, wallsOf } from '../src/editor/wall-edits.ts';
+import { bend, changeElement, drawWall, drop, faceOutward, join, likeOf, moveCorner, moveElements, reverse, split, wallsOf } from '@yard-arch/edit';
 
 const document = granary();
 const done = (change: ChangeSet | { reason: string }, before: ProjectDocument): ProjectDocument => {

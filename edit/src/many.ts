@@ -17,7 +17,7 @@ import {
   type Uneven,
 } from '@yard-arch/core';
 import { extentOf, putting, removing, type Along, type Change, type ChangeSet, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { called, edit } from './edit.ts';
+import { called, edit } from './make.ts';
 
 /** Openings by their ids, without those that are gone. */
 export function openingsOf(document: ProjectDocument, ids: readonly string[]): Opening[] {

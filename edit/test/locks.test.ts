@@ -3,7 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import { granary } from '@yard-arch/demo';
 import { putting, removing, type Change, type ProjectDocument } from '@yard-arch/document';
 import fc from 'fast-check';
-import { lockedBy } from '../src/editor/locks.ts';
+import { lockedBy } from '@yard-arch/edit';
 
 const open = granary();
 const locking = (...ids: string[]): ProjectDocument => ({ ...open, elements: Object.fromEntries(Object.entries(open.elements).map(([id, element]) => [id, ids.includes(id) ? { ...element, locked: true } : element])) });

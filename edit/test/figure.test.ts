@@ -3,9 +3,8 @@ import { describe, expect, it } from '@jest/globals';
 import { alongCourse, boxOf, resolveOpening, rowOf, stringAlong, type Box, type Placed } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, extentOf, putting, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
+import { axisChoices, edit, type FigureChoice, heightChoices, lengthChoices, levelChoices, pierChoices, refitted, sizeChoices } from '@yard-arch/edit';
 import fc from 'fast-check';
-import { edit, refitted } from '../src/editor/edit.ts';
-import { axisChoices, heightChoices, lengthChoices, levelChoices, pierChoices, sizeChoices, type FigureChoice } from '../src/sheet/figure-edits.ts';
 
 const document = granary();
 const walls = Object.values(document.elements).map(({ id }) => id);

@@ -18,8 +18,8 @@ import {
   type Point,
 } from '@yard-arch/core';
 import { extentOf, newId, putting, removing, runsOf, type Change, type ChangeSet, type Element, type Opening, type ProjectDocument, type Wall } from '@yard-arch/document';
-import { edit } from './edit.ts';
-import { loosened } from './many-edits.ts';
+import { edit } from './make.ts';
+import { loosened } from './many.ts';
 
 /** Ends of walls nearer to each other than this are one corner, metres. */
 const meets = 0.002;

@@ -3,9 +3,8 @@ import { describe, expect, it } from '@jest/globals';
 import { datumsOn, resolveOpening, type Placed } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { addAxis, addDatum, addElement, confineDatum, heldTo, type Line, moveLine, removeLine, renameLine } from '@yard-arch/edit';
 import fc from 'fast-check';
-import { addElement } from '../src/editor/edits.ts';
-import { addAxis, addDatum, confineDatum, heldTo, moveLine, removeLine, renameLine, type Line } from '../src/editor/line-edits.ts';
 
 const document = granary();
 const after = (changeSet: ChangeSet, before = document): ProjectDocument => applyChangeSet(before, changeSet).document;

@@ -1,0 +1,121 @@
+/** Edit scripts: lists of steps by which a pipeline places, spreads and changes what a person would on the page; all of them are done, or none. */
+import { applyChangeSet, checkChangeSet, Refused, type Change, type ChangeSet, type Fault, type ProjectDocument } from '@yard-arch/document';
+import { z } from 'zod';
+import { lockedBy } from '../locks.ts';
+import * as element from './element-steps.ts';
+import * as opening from './opening-steps.ts';
+import { Finder, type Done, type Step } from './step.ts';
+
+/** All kinds of steps, by the name that a script calls them by. A new one is a line here. */
+export const steps = {
+  place: opening.place,
+  fill: opening.fill,
+  spread: opening.spread,
+  move: opening.move,
+  align: opening.align,
+  copy: opening.copy,
+  mirror: opening.mirror,
+  size: opening.size,
+  'block up': opening.blockUp,
+  'open up': opening.openUp,
+  'remove openings': opening.takeAway,
+  'draw wall': element.draw,
+  'move elements': element.moveInPlan,
+  'split wall': element.splitWall,
+  'join walls': element.joinWalls,
+  'bend wall': element.bendWall,
+  'reverse wall': element.reverseWall,
+  'remove element': element.removeWhole,
+  'resize pattern': element.resizePattern,
+  change: element.change,
+  changes: element.changes,
+} as const;
+
+const names = Object.keys(steps);
+const mostSteps = 5000;
+
+/** The shape of a script: its steps are looked into one by one, each by its own schema. */
+export const scriptSchema = z.strictObject({
+  name: z.string('must be text').trim().min(1, 'must not be empty').max(200, 'must have at most 200 characters').optional(),
+  do: z
+    .array(z.looseObject({ do: z.enum(names as [string, ...string[]], `must be one of ${names.join(', ')}`) }), 'must be a list of steps')
+    .min(1, 'must hold at least one step')
+    .max(mostSteps, `must hold at most ${mostSteps} steps`),
+});
+
+/** What a script has done. */
+export interface Scripted {
+  changeSet: ChangeSet;
+  document: ProjectDocument;
+  /** By step: the ids of what it has made. */
+  made: (readonly string[])[];
+}
+
+/**
+ * Does a script to a document; the document that is given is not changed.
+ * @throws Refused with the path of the step and of the value in it, such as `do/2/element`, and the reason.
+ */
+export function doScript(document: ProjectDocument, value: unknown): Scripted {
+  const read = scriptSchema.safeParse(value);
+  if (!read.success) throw refusal(read.error.issues.slice(0, 100).map(({ path, message }) => ({ path: path.map(String).join('/'), reason: message })));
+  let at = document;
+  const all: Change[] = [];
+  const made: (readonly string[])[] = [];
+  const named: string[] = [];
+  read.data.do.forEach(({ do: kind, ...input }, i) => {
+    const done = within(`do/${i}`, () => doStep(at, kind as keyof typeof steps, input));
+    const lock = lockedBy(at, done.changeSet);
+    if (lock) throw refusal([{ path: `do/${i}`, reason: `cannot be done: ${lock} is locked; unlock it first` }]);
+    at = within(`do/${i}`, () => applyChangeSet(at, done.changeSet).document);
+    all.push(...done.changeSet.changes);
+    made.push(done.made ?? []);
+    named.push(done.changeSet.name);
+  });
+  const name = read.data.name ?? (named.length === 1 ? named[0]! : `${named[0]!} and ${named.length - 1} more step${named.length === 2 ? '' : 's'}`.slice(0, 200));
+  // As one edit it must hold too: what is made and removed again within it comes to nothing.
+  const changeSet = checkChangeSet({ name, changes: all });
+  return { changeSet, document: applyChangeSet(document, changeSet).document, made };
+}
+
+function doStep(document: ProjectDocument, kind: keyof typeof steps, input: unknown): Done {
+  const { schema, make } = steps[kind] as Step;
+  const read = schema.safeParse(input);
+  if (!read.success)
+    throw refusal(
+      read.error.issues.slice(0, 100).map((issue) => ({
+        path: issue.path.map(String).join('/'),
+        reason: issue.code === 'unrecognized_keys' ? `has ${issue.keys.join(', ')}, which “${kind}” does not take` : issue.message,
+      })),
+    );
+  return make(document, read.data, new Finder(document));
+}
+
+function refusal(faults: readonly Fault[]): Refused {
+  const [first] = faults;
+  const more = faults.length - 1;
+  return new Refused(`The script cannot be done: ${first!.path || 'it'} ${first!.reason}${more > 0 ? `; and ${more} more` : ''}.`, faults);
+}
+
+/** Does something, and says of what is refused in it where in the script it stands. */
+function within<T>(path: string, what: () => T): T {
+  try {
+    return what();
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error;
+    throw refusal(error.faults.map((fault) => ({ path: fault.path === '' ? path : `${path}/${fault.path}`, reason: fault.reason })));
+  }
+}
+
+/** What steps there are and what each takes, as text for a shell. */
+export function scriptHelp(): string {
+  const lines = Object.entries(steps as Record<string, Step>).map(([name, { about, schema }]) => {
+    const { properties = {}, required = [] } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as { properties?: Record<string, unknown>; required?: string[] };
+    const fields = Object.keys(properties).map((field) => (required.includes(field) ? field : `[${field}]`));
+    return `  ${name}\n      ${about}\n      takes ${fields.join(', ')}`;
+  });
+  return `An edit script is JSON: { "name": "what it is called in the history", "do": [ { "do": "place", … }, … ] }
+Elements, patterns and openings are named by their ids, or by their names and marks. Lengths are metres. All steps are done, or none.
+
+${lines.join('\n')}
+`;
+}
