@@ -1,5 +1,26 @@
-/** Arrows run only downward: web and server over edit over core over document; and within core from cutting to meshes to profiles. */
+/** Arrows run only downward: web and server over edit over core over document; and within web and core by their own rows. */
 const rooms = (from, to, why) => ({ name: `${from} may not see ${to}`, comment: why, severity: 'error', from: { path: `^${from}/src` }, to: { path: `^${to}/src` } });
+
+/** Rooms within a room, from the top down, those of one row side by side: each may see what is below it, and neither what is above it nor what is beside it. */
+const coreRooms = [['check'], ['format'], ['model'], ['cut'], ['setout'], ['reveal'], ['element'], ['mesh'], ['profile', 'texture']];
+const webRooms = [
+  ['shell', 'projects'],
+  ['sheet', 'plan', 'table', 'model', 'register', 'patterns', 'particulars'],
+  ['arrange', 'commands'],
+  ['fields', 'boards'],
+  ['state'],
+  ['common'],
+];
+
+const downward = (room, rows) =>
+  rows.flatMap((row, i) =>
+    row.map((own) => ({
+      name: `${room}/${own} sees only what is below it`,
+      severity: 'error',
+      from: { path: `^${room}/src/${own}/` },
+      to: { path: `^${room}/src/(${[...rows.slice(0, i).flat(), ...row.filter((other) => other !== own), 'none'].join('|')})/` },
+    })),
+  );
 
 module.exports = {
   forbidden: [
@@ -22,9 +43,8 @@ module.exports = {
       to: { path: '(react|hono|mikro-orm|three|chakra|node:fs|node:http)' },
     },
     { name: 'the sheet path does without the solid library', severity: 'error', from: { path: '^core/src', pathNot: '^core/src/cut/solid(-tagged)?.ts' }, to: { path: 'manifold-3d|^core/src/cut/solid(-tagged)?.ts' } },
-    { name: 'meshes do not know how they are cut', severity: 'error', from: { path: '^core/src/mesh' }, to: { path: '^core/src/(cut|reveal|model|check|format)' } },
-    { name: 'reveals do not know what they are cut into', severity: 'error', from: { path: '^core/src/reveal' }, to: { path: '^core/src/(cut|setout|model|check|format)' } },
-    { name: 'profiles know nothing else of the core', severity: 'error', from: { path: '^core/src/profile' }, to: { path: '^core/src/(cut|model|mesh|setout|check|format|element)' } },
+    ...downward('core', coreRooms),
+    ...downward('web', webRooms),
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

@@ -23,7 +23,7 @@ export * from './setout/align.ts';
 export * from './setout/fit.ts';
 export * from './element/course.ts';
 export { topAt } from './element/top.ts';
-export * from './element/plan.ts';
+export * from './setout/in-plan.ts';
 export * from './element/found-sheet.ts';
 export * from './element/single-sheet.ts';
 export * from './element/ray.ts';

@@ -14,7 +14,7 @@ import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { Notices } from './common/notices.tsx';
 import { Broken } from './common/Broken.tsx';
 import { later } from './common/later.tsx';
-import { EditorPage } from './editor/EditorPage.tsx';
+import { EditorPage } from './shell/EditorPage.tsx';
 import { system } from './theme.ts';
 
 const ProjectsPage = later(async () => (await import('./projects/ProjectsPage.tsx')).ProjectsPage);

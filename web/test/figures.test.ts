@@ -2,7 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import { footroom, headroom, layFigures, widthOf } from '../src/sheet/figures.ts';
-import { fit, margin, sOf, tOf, xOf, yOf, zoom } from '../src/sheet/viewport.ts';
+import { fit, margin, sOf, tOf, xOf, yOf, zoom } from '../src/boards/viewport.ts';
 
 describe('figures', () => {
   it('stand level only where they fit between their ticks', () => {

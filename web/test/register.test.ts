@@ -4,7 +4,7 @@ import { granary } from '@yard-arch/demo';
 import { applyChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
 import { groupsOf, setGroup, setLocked, wallsOf } from '@yard-arch/edit';
 import fc from 'fast-check';
-import { countsOf, listed } from '../src/editor/listing.ts';
+import { countsOf, listed } from '../src/register/listing.ts';
 import { snapInPlan } from '../src/plan/snap-plan.ts';
 
 const document = granary();

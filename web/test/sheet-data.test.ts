@@ -4,7 +4,7 @@ import { granary } from '@yard-arch/demo';
 import { applyChangeSet } from '@yard-arch/document';
 import { moveAll, openingsOf, removeAll } from '@yard-arch/edit';
 import fc from 'fast-check';
-import { linesOf, onElement } from '../src/sheet/sheet-data.ts';
+import { linesOf, onElement } from '../src/boards/sheet-data.ts';
 
 const document = granary();
 

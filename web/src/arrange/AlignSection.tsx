@@ -2,7 +2,7 @@
 import { alignments, lineOf } from '@yard-arch/core';
 import type { Opening, ProjectDocument } from '@yard-arch/document';
 import { alignAll, boxesOf, sizeAll } from '@yard-arch/edit';
-import { commit } from '../editor/store.ts';
+import { commit } from '../state/store.ts';
 import { Section } from './Section.tsx';
 
 export function AlignSection({ document, openings }: { document: ProjectDocument; openings: readonly Opening[] }) {

@@ -1,6 +1,6 @@
 /** Choosing more of the same: all of one pattern, of one size, on one wall. Only openings are ever chosen by these. */
 import { sizeLabel, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { chooseOpenings } from '../editor/choice.ts';
+import { chooseOpenings } from '../state/choice.ts';
 
 export function AlikeButtons({ document, openings }: { document: ProjectDocument; openings: readonly Opening[] }) {
   const first = openings[0]!;

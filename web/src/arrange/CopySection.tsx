@@ -4,11 +4,11 @@ import { datumsOn } from '@yard-arch/core';
 import { extentOf, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { boxesOf, copyBy, copyTo, type Link, type Made, mirrorAll } from '@yard-arch/edit';
 import { useState } from 'react';
-import { chooseOpenings } from '../editor/choice.ts';
-import { useEditor } from '../editor/state.ts';
-import { commit } from '../editor/store.ts';
-import { Choice, CountField, LengthField } from '../particulars/Fields.tsx';
-import { copyOn } from '../editor/clipboard.ts';
+import { chooseOpenings } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
+import { Choice, CountField, LengthField } from '../fields/Fields.tsx';
+import { copyOn } from '../state/clipboard.ts';
 import { Section } from './Section.tsx';
 
 interface Props {

@@ -4,8 +4,8 @@ import { uneven } from '@yard-arch/core';
 import { formatLength, sizeLabel, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { boxesOf, edit, evenOut, sizeAll, unevenSizes } from '@yard-arch/edit';
 import { useMemo, useState } from 'react';
-import { commit } from '../editor/store.ts';
-import { LengthField } from '../particulars/Fields.tsx';
+import { commit } from '../state/store.ts';
+import { LengthField } from '../fields/Fields.tsx';
 import { Section } from './Section.tsx';
 
 export function EvenOutSection({ document, openings }: { document: ProjectDocument; openings: readonly Opening[] }) {

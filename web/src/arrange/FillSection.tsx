@@ -4,9 +4,9 @@ import { datumsOn } from '@yard-arch/core';
 import { formatLength, sizeLabel, type Element, type ProjectDocument } from '@yard-arch/document';
 import { fillFace, type FillWish } from '@yard-arch/edit';
 import { useState } from 'react';
-import { chooseOpenings } from '../editor/choice.ts';
-import { commit } from '../editor/store.ts';
-import { Choice, CountField, LengthField } from '../particulars/Fields.tsx';
+import { chooseOpenings } from '../state/choice.ts';
+import { commit } from '../state/store.ts';
+import { Choice, CountField, LengthField } from '../fields/Fields.tsx';
 import { Section, Why } from './Section.tsx';
 import { firstSpaced, SpacingFields, spacingOf } from './SpacingFields.tsx';
 

@@ -3,8 +3,8 @@ import { misfitsOn, worded, type Misfit } from '@yard-arch/core';
 import { sizeLabel, type Element, type ProjectDocument } from '@yard-arch/document';
 import { changeSizeOf, drop, edit, putTo } from '@yard-arch/edit';
 import { useMemo } from 'react';
-import { chooseOpening } from '../editor/choice.ts';
-import { commit } from '../editor/store.ts';
+import { chooseOpening } from '../state/choice.ts';
+import { commit } from '../state/store.ts';
 
 export function MisfitList({ document, element }: { document: ProjectDocument; element: Element }) {
   const misfits = useMemo(() => misfitsOn(document, element), [document, element]);

@@ -2,10 +2,10 @@
 import type { Element, ProjectDocument } from '@yard-arch/document';
 import { duplicateElement } from '@yard-arch/edit';
 import { notify } from '../common/notices.tsx';
-import { chooseElement, chooseOpenings } from '../editor/choice.ts';
-import { useEditor } from '../editor/state.ts';
-import { commit } from '../editor/store.ts';
-import { paste } from '../editor/clipboard.ts';
+import { chooseElement, chooseOpenings } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
+import { paste } from '../state/clipboard.ts';
 
 export function SettingOutButtons({ document, element }: { document: ProjectDocument; element: Element }) {
   const clip = useEditor((state) => state.clip);

@@ -1,7 +1,7 @@
 /** How openings are spaced: equal piers, equal centres or a given pier, and what is left at the ends. */
 import type { Margins, Spacing } from '@yard-arch/core';
 import type { Units } from '@yard-arch/document';
-import { Choice, FreeLength, LengthField } from '../particulars/Fields.tsx';
+import { Choice, FreeLength, LengthField } from '../fields/Fields.tsx';
 
 export interface Spaced {
   kind: Spacing['kind'];

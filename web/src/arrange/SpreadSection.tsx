@@ -3,8 +3,8 @@ import { Button } from '@chakra-ui/react';
 import { formatLength, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { spreadAll, spreadPlaces, type SpreadWish } from '@yard-arch/edit';
 import { useState } from 'react';
-import { commit } from '../editor/store.ts';
-import { Choice } from '../particulars/Fields.tsx';
+import { commit } from '../state/store.ts';
+import { Choice } from '../fields/Fields.tsx';
 import { Section, Why } from './Section.tsx';
 import { firstSpaced, SpacingFields, spacingOf } from './SpacingFields.tsx';
 

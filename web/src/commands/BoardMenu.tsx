@@ -1,8 +1,8 @@
 /** The context menu of the board: what can be done with what is under the pointer. */
 import { Menu, Portal } from '@chakra-ui/react';
 import { useState, type ReactNode } from 'react';
-import { choose, chooseElement, chooseOpening } from '../editor/choice.ts';
-import { chosenIds, useEditor } from '../editor/state.ts';
+import { choose, chooseElement, chooseOpening } from '../state/choice.ts';
+import { chosenIds, useEditor } from '../state/state.ts';
 import { commandsNow, type Command } from './commands.ts';
 
 export function BoardMenu({ children }: { children: ReactNode }) {

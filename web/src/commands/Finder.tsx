@@ -1,7 +1,7 @@
 /** The finder: anything that can be done, or gone to, by typing a few letters of it. */
 import { Command } from 'cmdk';
 import { useMemo } from 'react';
-import { useEditor } from '../editor/state.ts';
+import { useEditor } from '../state/state.ts';
 import { commandsNow } from './commands.ts';
 
 const groups = ['With what is chosen', 'On this wall', 'Project', 'Go to', 'Place'] as const;

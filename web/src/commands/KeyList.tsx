@@ -1,6 +1,6 @@
 /** The list of keys. */
 import { CloseButton, Dialog, Portal } from '@chakra-ui/react';
-import { useEditor } from '../editor/state.ts';
+import { useEditor } from '../state/state.ts';
 import { keyList } from './commands.ts';
 
 export function KeyList() {

@@ -1,10 +1,10 @@
 /** Everything that can be done, by name: what the finder finds, what context menus offer, and the keys that do it. */
 import { extentOf, type ProjectDocument } from '@yard-arch/document';
 import { addAxis, addDatum, addElement, blockAll, copyBy, duplicateElement, makeOneOff, mirrorAll, openingsOf, removeAll, setLocked } from '@yard-arch/edit';
-import { copyOn, paste } from '../editor/clipboard.ts';
-import { choose, chooseElement, chooseOpening, chooseOpenings, hide, place, tape, turnTo } from '../editor/choice.ts';
-import { chosenIds, useEditor } from '../editor/state.ts';
-import { commit, redo, stepTo, undo } from '../editor/store.ts';
+import { copyOn, paste } from '../state/clipboard.ts';
+import { choose, chooseElement, chooseOpening, chooseOpenings, hide, place, tape, turnTo } from '../state/choice.ts';
+import { chosenIds, useEditor } from '../state/state.ts';
+import { commit, redo, stepTo, undo } from '../state/store.ts';
 
 /** One thing that can be done now. */
 export interface Command {

@@ -5,10 +5,10 @@ import type { ProjectDocument } from '@yard-arch/document';
 import { moveAll, openingsOf } from '@yard-arch/edit';
 import { useEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
-import { chooseOpening } from '../editor/choice.ts';
-import { chosenIds, useEditor } from '../editor/state.ts';
-import { commit, preview } from '../editor/store.ts';
-import { linesOf, onElement } from '../sheet/sheet-data.ts';
+import { chooseOpening } from '../state/choice.ts';
+import { chosenIds, useEditor } from '../state/state.ts';
+import { commit, preview } from '../state/store.ts';
+import { linesOf, onElement } from '../boards/sheet-data.ts';
 import { isAway } from './CutWall.tsx';
 import { useDisplay } from './display.ts';
 

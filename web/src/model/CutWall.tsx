@@ -4,7 +4,7 @@ import { textureOf } from '@yard-arch/core/texture';
 import type { Material, ProjectDocument } from '@yard-arch/document';
 import { memo, useEffect, useMemo } from 'react';
 import * as THREE from 'three';
-import type { DrawnElement, DrawnRuns } from '../editor/cut-messages.ts';
+import type { DrawnElement, DrawnRuns } from '../state/cut-messages.ts';
 import type { Show } from './display.ts';
 
 const images = new WeakMap<object, THREE.DataTexture>();

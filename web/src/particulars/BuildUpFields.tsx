@@ -1,6 +1,6 @@
 /** The build-up of an element, from its outer face inward: each layer's material and thickness. */
 import type { Element, Layer, ProjectDocument } from '@yard-arch/document';
-import { Choice, LengthField } from './Fields.tsx';
+import { Choice, LengthField } from '../fields/Fields.tsx';
 
 interface BuildUpProps {
   element: Element;

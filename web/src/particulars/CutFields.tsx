@@ -1,6 +1,6 @@
 /** What a pattern does to its element: cut through, a niche, a boss, an imprint, or keep only what lies inside. */
 import type { Cut, Pattern, ProjectDocument } from '@yard-arch/document';
-import { Choice, LengthField } from './Fields.tsx';
+import { Choice, LengthField } from '../fields/Fields.tsx';
 
 const kinds: { value: Cut['kind']; label: string }[] = [
   { value: 'through', label: 'cuts through' },

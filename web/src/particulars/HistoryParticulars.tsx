@@ -3,11 +3,11 @@ import { Button, Heading } from '@chakra-ui/react';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { api, type Version } from '../common/api.ts';
+import { api, type Version } from '../state/api.ts';
 import { complain, notify } from '../common/notices.tsx';
-import { useEditor } from '../editor/state.ts';
-import { replacedWords } from '../editor/replaced-words.ts';
-import { goBackTo, putBack, stepTo, undo } from '../editor/store.ts';
+import { useEditor } from '../state/state.ts';
+import { replacedWords } from '../state/replaced-words.ts';
+import { goBackTo, putBack, stepTo, undo } from '../state/store.ts';
 
 const when = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 

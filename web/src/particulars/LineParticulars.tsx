@@ -4,8 +4,8 @@ import type { ProjectDocument } from '@yard-arch/document';
 import { confineDatum, heldTo, type Line, moveLine, removeLine, renameLine, setDatumKind } from '@yard-arch/edit';
 import { useState } from 'react';
 import { Dialog } from '../common/Dialog.tsx';
-import { commit } from '../editor/store.ts';
-import { Choice, LengthField, NameField } from './Fields.tsx';
+import { commit } from '../state/store.ts';
+import { Choice, LengthField, NameField } from '../fields/Fields.tsx';
 import { OpeningList } from './OpeningList.tsx';
 
 export function LineParticulars({ document, line }: { document: ProjectDocument; line: Line }) {

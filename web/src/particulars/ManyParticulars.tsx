@@ -7,9 +7,9 @@ import { AlignSection } from '../arrange/AlignSection.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
 import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
 import { SpreadSection } from '../arrange/SpreadSection.tsx';
-import { chooseOpenings } from '../editor/choice.ts';
-import { useEditor } from '../editor/state.ts';
-import { commit } from '../editor/store.ts';
+import { chooseOpenings } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
 
 export function ManyParticulars({ document, openings }: { document: ProjectDocument; openings: readonly Opening[] }) {
   const statuses = useEditor((state) => state.statuses);

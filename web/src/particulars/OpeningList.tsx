@@ -2,7 +2,7 @@
 import type { OpeningStatus } from '@yard-arch/core';
 import type { Opening, ProjectDocument } from '@yard-arch/document';
 import { useState, type ReactNode } from 'react';
-import { chooseOpening } from '../editor/choice.ts';
+import { chooseOpening } from '../state/choice.ts';
 
 /** A list no longer than this is shown whole. */
 const most = 60;

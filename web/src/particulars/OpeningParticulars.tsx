@@ -6,12 +6,12 @@ import { blockAll, boxesOf, changeOpening, changeOwn, changePatternOf, changeSiz
 import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
 import { notify } from '../common/notices.tsx';
-import { choose } from '../editor/choice.ts';
-import type { DrawnRuns } from '../editor/cut-messages.ts';
-import { useEditor } from '../editor/state.ts';
-import { commit, undo } from '../editor/store.ts';
+import { choose } from '../state/choice.ts';
+import type { DrawnRuns } from '../state/cut-messages.ts';
+import { useEditor } from '../state/state.ts';
+import { commit, undo } from '../state/store.ts';
 import type { ComponentProps } from 'react';
-import { Choice, LengthField, NameField } from './Fields.tsx';
+import { Choice, LengthField, NameField } from '../fields/Fields.tsx';
 import { StatusLine } from './StatusLine.tsx';
 import { ThroughFields } from './ThroughFields.tsx';
 

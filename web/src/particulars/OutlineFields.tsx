@@ -1,7 +1,7 @@
 /** Outlines point by point: where each stands, and by how much the edge that leaves it bends. */
 import { formatLength, parseLength, unitsLabel, type FreeOutline, type OutlinePoint, type Units } from '@yard-arch/document';
 import { Plus, X } from 'lucide-react';
-import { Cell } from './Fields.tsx';
+import { Cell } from '../fields/Fields.tsx';
 
 interface OutlineProps {
   label: string;

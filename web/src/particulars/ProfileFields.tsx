@@ -1,6 +1,6 @@
 /** What some profiles take besides their dimensions: a text, a number of sides or points, an outline drawn freely. */
 import type { Pattern, Units } from '@yard-arch/document';
-import { Choice, NameField } from './Fields.tsx';
+import { Choice, NameField } from '../fields/Fields.tsx';
 import { OutlinesFields } from './OutlineFields.tsx';
 
 export function ProfileFields({ pattern, units, onChange }: { pattern: Pattern; units: Units; onChange: (profile: Pattern['profile'], what: string) => boolean }) {

@@ -2,8 +2,8 @@
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import { defaultChord, formatLength, textureNames, type Material, type ProjectDocument } from '@yard-arch/document';
 import { addMaterial, changeMaterial, removeMaterial, renameProject, setChord, usesOfMaterial } from '@yard-arch/edit';
-import { commit } from '../editor/store.ts';
-import { Choice, LengthField, NameField } from './Fields.tsx';
+import { commit } from '../state/store.ts';
+import { Choice, LengthField, NameField } from '../fields/Fields.tsx';
 
 const textures = [{ value: '', label: 'plain' }, ...textureNames.map((name) => ({ value: name, label: name }))];
 

@@ -2,7 +2,7 @@
 import { sectionLine, type SectionUse } from '@yard-arch/core';
 import { formatLength, unitsLabel, type sideNames, type Arris, type Pattern, type Section, type Units } from '@yard-arch/document';
 import { useState } from 'react';
-import { AngleField, Choice, LengthField } from './Fields.tsx';
+import { AngleField, Choice, LengthField } from '../fields/Fields.tsx';
 
 type SideName = (typeof sideNames)[number];
 const parts: { name: string; label: string; sides: SideName[] }[] = [

@@ -1,7 +1,7 @@
 /** How texture is laid on faces of each role: moved, turned, mirrored, and where a rounded reveal begins to be unrolled. */
 import type { Texture, Units } from '@yard-arch/document';
 import { useState } from 'react';
-import { AngleField, Choice, LengthField, Tick } from './Fields.tsx';
+import { AngleField, Choice, LengthField, Tick } from '../fields/Fields.tsx';
 
 interface TextureProps<R extends string> {
   roles: readonly { value: R; label: string; rounded?: boolean }[];

@@ -3,9 +3,9 @@ import { elementsAlong, resolveOpening } from '@yard-arch/core';
 import { formatLength, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { changeOpening } from '@yard-arch/edit';
 import { useMemo } from 'react';
-import { useEditor } from '../editor/state.ts';
-import { commit } from '../editor/store.ts';
-import { AngleField, Choice } from './Fields.tsx';
+import { useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
+import { AngleField, Choice } from '../fields/Fields.tsx';
 
 /** Elements farther away than this are not offered, metres. */
 const reach = 6;

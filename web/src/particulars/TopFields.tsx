@@ -1,6 +1,6 @@
 /** The top of a wall: its kind, and the figures that the kind has. */
 import { extentOf, type Top, type Units, type Wall } from '@yard-arch/document';
-import { Choice, LengthField } from './Fields.tsx';
+import { Choice, LengthField } from '../fields/Fields.tsx';
 
 const kinds: { value: Top['kind']; label: string }[] = [
   { value: 'level', label: 'level' },

@@ -2,11 +2,11 @@
 import { arcBetween, courseOf, inPlan, resolveOpening, sheetIn, type InPlan, type Placed, type Point } from '@yard-arch/core';
 import { extentOf, formatLength, type Element, type ProjectDocument } from '@yard-arch/document';
 import { useMemo, useRef, useState } from 'react';
-import { chooseElement } from '../editor/choice.ts';
-import { useEditor } from '../editor/state.ts';
-import { Reason, TypedField } from '../sheet/Overlays.tsx';
-import { useRoom, useWheel, type Room } from '../sheet/use-board.ts';
-import { zoom, type Viewport } from '../sheet/viewport.ts';
+import { chooseElement } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { Reason, TypedField } from '../boards/Overlays.tsx';
+import { useRoom, useWheel, type Room } from '../boards/use-board.ts';
+import { zoom, type Viewport } from '../boards/viewport.ts';
 import { PlanTools } from './PlanTools.tsx';
 import { usePlan } from './use-plan.ts';
 

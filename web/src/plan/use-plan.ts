@@ -4,11 +4,11 @@ import { extentOf, formatLength, parseLength, type ChangeSet, type ProjectDocume
 import { bend, drawWall, faceOutward, isSingle, join, likeOf, moveCorner, moveElements, removeElement, reverse, split, wallsOf } from '@yard-arch/edit';
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import { complain } from '../common/notices.tsx';
-import { choose, chooseElement, underDialog } from '../editor/choice.ts';
-import { useEditor } from '../editor/state.ts';
-import { commit, preview } from '../editor/store.ts';
-import { useOnceAFrame } from '../sheet/use-board.ts';
-import type { Viewport } from '../sheet/viewport.ts';
+import { choose, chooseElement, underDialog } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { commit, preview } from '../state/store.ts';
+import { useOnceAFrame } from '../boards/use-board.ts';
+import type { Viewport } from '../boards/viewport.ts';
 import { snapInPlan, type SnappedInPlan } from './snap-plan.ts';
 
 type Outcome = ChangeSet | { reason: string; mend: string };

@@ -3,7 +3,7 @@ import { Box, Flex, Heading, IconButton, Image, Menu, Portal, Text } from '@chak
 import { Copy, Download, MoreVertical, Pencil, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { fileUrl, pictureUrl, type ProjectSummary } from '../common/api.ts';
+import { fileUrl, pictureUrl, type ProjectSummary } from '../state/api.ts';
 
 const days = new Intl.RelativeTimeFormat('en', { numeric: 'auto' });
 

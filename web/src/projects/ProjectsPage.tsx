@@ -5,7 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { FileUp, LogOut, Plus } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, type ProjectSummary } from '../common/api.ts';
+import { api, type ProjectSummary } from '../state/api.ts';
 import { Dialog } from '../common/Dialog.tsx';
 import { Mark } from '../common/Mark.tsx';
 import { complain, notify } from '../common/notices.tsx';

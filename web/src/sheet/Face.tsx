@@ -2,8 +2,8 @@
 import { sheetOf } from '@yard-arch/core';
 import type { Element } from '@yard-arch/document';
 import { memo } from 'react';
-import { useEditor } from '../editor/state.ts';
-import { pathOf } from './OpeningShape.tsx';
+import { useEditor } from '../state/state.ts';
+import { pathOf } from '../boards/OpeningShape.tsx';
 
 interface FaceProps {
   element: Element;

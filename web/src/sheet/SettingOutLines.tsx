@@ -1,6 +1,6 @@
 /** Datums and axes, as they stand on the sheet: chosen by click or Enter, dragged, nudged by arrow keys. */
 import { formatLength, type Units } from '@yard-arch/document';
-import { xOf, yOf, type Viewport } from './viewport.ts';
+import { xOf, yOf, type Viewport } from '../boards/viewport.ts';
 
 interface LinesProps {
   view: Viewport;

@@ -3,9 +3,9 @@ import type { Element, Grip } from '@yard-arch/document';
 import { addAxis, addDatum } from '@yard-arch/edit';
 import { Hand, Plus, Ruler } from 'lucide-react';
 import { memo } from 'react';
-import { choose, slide, tape } from '../editor/choice.ts';
-import { useEditor } from '../editor/state.ts';
-import { commit } from '../editor/store.ts';
+import { choose, slide, tape } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
 
 const levels: { level: Grip['level']; name: string }[] = [
   { level: 'head', name: 'head' },

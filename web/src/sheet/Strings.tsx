@@ -5,7 +5,7 @@ import { axisChoices, type FigureChoice, heightChoices, lengthChoices, levelChoi
 import { memo, useCallback, useLayoutEffect, useRef } from 'react';
 import type { EditedFigure } from './edited-figure.ts';
 import { footroom, headroom, layFigures, type Manner } from './figures.ts';
-import { xOf, yOf, type Viewport } from './viewport.ts';
+import { xOf, yOf, type Viewport } from '../boards/viewport.ts';
 
 interface StringsProps {
   view: Viewport;

@@ -1,6 +1,6 @@
 /** The title block: what is drawn, at what scale, what is cut, what is not, and whether it is sound. */
 import type { Element } from '@yard-arch/document';
-import { useEditor } from '../editor/state.ts';
+import { useEditor } from '../state/state.ts';
 
 const many = (n: number, one: string, more = `${one}s`): string => `${n} ${n === 1 ? one : more}`;
 

@@ -3,11 +3,11 @@ import type { Element, ProjectDocument } from '@yard-arch/document';
 import { blockAll, heldTo, type Line, moveAll, moveLine, openingsOf, removeAll, removeLine } from '@yard-arch/edit';
 import type { KeyboardEvent } from 'react';
 import { complain, notify } from '../common/notices.tsx';
-import { copyOn, paste } from '../editor/clipboard.ts';
-import { choose, chooseOpening, chooseOpenings, place, slide, tape, underDialog } from '../editor/choice.ts';
-import { useEditor } from '../editor/state.ts';
-import { commit } from '../editor/store.ts';
-import type { OnElement } from './sheet-data.ts';
+import { copyOn, paste } from '../state/clipboard.ts';
+import { choose, chooseOpening, chooseOpenings, place, slide, tape, underDialog } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
+import type { OnElement } from '../boards/sheet-data.ts';
 import { placeOf, type useGestures } from './use-gestures.ts';
 
 interface Keys {

@@ -1,41 +1,19 @@
 /** What the pointer does on the sheet: choosing, windows, dragging openings and lines, placing by click or by a drawn rectangle, measuring, panning. */
-import { boxOf, gripOffset, snap, snapPoint, type Box, type Guide, type SnappedPoint } from '@yard-arch/core';
+import { boxOf, gripOffset, snap, snapPoint, type Box, type SnappedPoint } from '@yard-arch/core';
 import { parseLength, putting, sizeLabel, type ChangeSet, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { copyBy, floorBelow, type Line, moveAll, moveLine, openingsOf, placeOpening, sizeForRectangle, wouldBe } from '@yard-arch/edit';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type RefObject } from 'react';
-import { choose, chooseOpening, chooseOpenings } from '../editor/choice.ts';
-import { chosenIds, useEditor } from '../editor/state.ts';
-import { commit, preview } from '../editor/store.ts';
+import { choose, chooseOpening, chooseOpenings } from '../state/choice.ts';
+import { chosenIds, useEditor } from '../state/state.ts';
+import { commit, preview } from '../state/store.ts';
 import { complain, notify } from '../common/notices.tsx';
-import type { OnElement, SheetLines } from './sheet-data.ts';
-import { useOnceAFrame } from './use-board.ts';
-import { sOf, tOf, type Viewport } from './viewport.ts';
+import type { OnElement, SheetLines } from '../boards/sheet-data.ts';
+import type { Ghost, Rectangle, Tape } from '../boards/drawn.ts';
+import { useOnceAFrame } from '../boards/use-board.ts';
+import { sOf, tOf, type Viewport } from '../boards/viewport.ts';
 
 /** How far the pointer pulls towards a line, pixels. */
 export const reachPixels = 8;
-
-/** Something that is being placed or moved: its lower left corner, and what it came into line with. */
-export interface Ghost {
-  s: number;
-  t: number;
-  along: Guide | null;
-  up: Guide | null;
-}
-
-/** A rectangle on the face, metres. */
-export interface Rectangle {
-  s: number;
-  t: number;
-  width: number;
-  height: number;
-}
-
-/** A measurement between two points; until it is laid its end follows the pointer. */
-export interface Tape {
-  from: SnappedPoint;
-  to: SnappedPoint;
-  laid: boolean;
-}
 
 type Gesture =
   | { kind: 'pan'; x: number; y: number; from: Viewport; to: Viewport; moved: boolean }

@@ -4,10 +4,10 @@ import { misfitsOn, resolveOpening } from '@yard-arch/core';
 import { formatLength, parseLength, sizeLabel, unitsLabel, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { changeOpening, changePatternOf, changeSizeOf, moveAll } from '@yard-arch/edit';
 import { useMemo, useState } from 'react';
-import { chooseOpening, chooseOpenings } from '../editor/choice.ts';
-import { chosenIds, useEditor } from '../editor/state.ts';
-import { commit } from '../editor/store.ts';
-import { Cell } from '../particulars/Fields.tsx';
+import { chooseOpening, chooseOpenings } from '../state/choice.ts';
+import { chosenIds, useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
+import { Cell } from '../fields/Fields.tsx';
 
 interface Line {
   opening: Opening;

@@ -1,8 +1,8 @@
 /** Elements as they are drawn in plan: the body of each cut level, with the gaps of what is cut through it there. Metres. */
-import type { Placed } from '../setout/resolve.ts';
-import { pointAt } from './chart.ts';
-import type { Point } from './course.ts';
-import type { Sheet } from './sheet.ts';
+import type { Placed } from './resolve.ts';
+import { pointAt } from '../element/chart.ts';
+import type { Point } from '../element/course.ts';
+import type { Sheet } from '../element/sheet.ts';
 
 /** An element in plan. */
 export interface InPlan {

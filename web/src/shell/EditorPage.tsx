@@ -18,11 +18,11 @@ import { ProjectParticulars } from '../particulars/ProjectParticulars.tsx';
 import { PatternParticulars } from '../particulars/PatternParticulars.tsx';
 import { ElementParticulars } from '../particulars/ElementParticulars.tsx';
 import { Sheet } from '../sheet/Sheet.tsx';
-import { PatternStrip } from './PatternStrip.tsx';
-import { Register } from './Register.tsx';
-import { chooseElement, place, turnTo } from './choice.ts';
-import { useEditor } from './state.ts';
-import { closeProject, commit, openProject, redo, undo } from './store.ts';
+import { PatternStrip } from '../patterns/PatternStrip.tsx';
+import { Register } from '../register/Register.tsx';
+import { chooseElement, place, turnTo } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { closeProject, commit, openProject, redo, undo } from '../state/store.ts';
 import { TopBar } from './TopBar.tsx';
 
 // Fetched when they are wanted; the finder is not one of them, since it is typed into blind.

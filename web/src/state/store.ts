@@ -3,10 +3,10 @@
  * goes to the worker to be cut and to the saver to be saved, and can be undone by its inverse.
  */
 import { applyChangeSet, differenceOf, rebased, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
-import { api, eventsUrl, ServerProblem, troubleOf } from '../common/api.ts';
+import { api, eventsUrl, ServerProblem, troubleOf } from './api.ts';
 import { complain, notify } from '../common/notices.tsx';
-import { holdTab, Keeper, livingTabs, nothingKept } from '../state/kept.ts';
-import { Saver, type Replaced, type SavingListener, type SavingState } from '../state/saver.ts';
+import { holdTab, Keeper, livingTabs, nothingKept } from './kept.ts';
+import { Saver, type Replaced, type SavingListener, type SavingState } from './saver.ts';
 import { takeAhead } from './ahead.ts';
 import { chooseOpenings, rememberedChoice, rememberedElement, rememberedHidden } from './choice.ts';
 import { post, startWorker, stopWorker } from './cutting.ts';

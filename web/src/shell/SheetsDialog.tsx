@@ -5,10 +5,10 @@ import { formatLength, unitsLabel, type ProjectDocument, type Units } from '@yar
 import { bringSheets } from '@yard-arch/edit';
 import { useEffect, useId, useState } from 'react';
 import { Dialog } from '../common/Dialog.tsx';
-import { Choice, LengthField } from '../particulars/Fields.tsx';
-import { chooseElement } from './choice.ts';
-import { useEditor } from './state.ts';
-import { commit } from './store.ts';
+import { Choice, LengthField } from '../fields/Fields.tsx';
+import { chooseElement } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
 
 const unitChoices = [
   { value: '1', label: 'metres' },

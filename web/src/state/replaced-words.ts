@@ -1,6 +1,6 @@
 /** In words, what somebody's later edit replaced: what it was, and what it is now. */
 import { formatLength, type ProjectDocument, type Units } from '@yard-arch/document';
-import type { Replaced } from '../state/saver.ts';
+import type { Replaced } from './saver.ts';
 
 /** Fields that are angles, not lengths. */
 const angles = new Set(['turn', 'tilt', 'sweep', 'batter', 'rise', 'smooth', 'splayOutside', 'splayInside']);

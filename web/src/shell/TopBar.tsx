@@ -6,9 +6,9 @@ import { History, Redo2, Search, Undo2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { Mark } from '../common/Mark.tsx';
 import { ExportMenu } from './ExportMenu.tsx';
-import { choose } from './choice.ts';
-import { useEditor } from './state.ts';
-import { commit, redo, undo } from './store.ts';
+import { choose } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { commit, redo, undo } from '../state/store.ts';
 
 export function TopBar({ document, project }: { document: ProjectDocument; project: string }) {
   const element = useEditor((state) => (state.element ? state.document?.elements[state.element]?.name : undefined));

@@ -3,7 +3,7 @@ import type { Placed } from '@yard-arch/core';
 import { formatLength, parseLength, unitsLabel, type Units } from '@yard-arch/document';
 import { useState } from 'react';
 import { pathOf } from './OpeningShape.tsx';
-import type { Ghost, Rectangle, Tape } from './use-gestures.ts';
+import type { Ghost, Rectangle, Tape } from './drawn.ts';
 import { xOf, yOf, type Viewport } from './viewport.ts';
 
 /** Words beside what they are about, kept within the sheet. */

@@ -4,10 +4,10 @@ import { defaultFineness, outlineOf } from '@yard-arch/core';
 import { profileShapes, sizeLabel, type Pattern, type ProfileShape, type ProjectDocument } from '@yard-arch/document';
 import { addPattern, uses } from '@yard-arch/edit';
 import { Plus } from 'lucide-react';
-import { pathOf } from '../sheet/OpeningShape.tsx';
-import { choose, place } from './choice.ts';
-import { useEditor } from './state.ts';
-import { commit } from './store.ts';
+import { pathOf } from '../boards/OpeningShape.tsx';
+import { choose, place } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
 
 export function PatternStrip({ document }: { document: ProjectDocument }) {
   const placing = useEditor((state) => state.placing);

@@ -1,9 +1,9 @@
 /** The context menu of the model. The right button also pans there, so it opens when that is let go where it went down, or by the keyboard. */
 import { useRef, useState, type ReactNode } from 'react';
 import { MenuAt, type Spot } from '../common/MenuAt.tsx';
-import { useEditor } from '../editor/state.ts';
-import { Offered, offered } from './BoardMenu.tsx';
-import type { Command } from './commands.ts';
+import { useEditor } from '../state/state.ts';
+import { Offered, offered } from '../commands/BoardMenu.tsx';
+import type { Command } from '../commands/commands.ts';
 
 export function ModelMenu({ children }: { children: ReactNode }) {
   const [at, setAt] = useState<Spot | null>(null);

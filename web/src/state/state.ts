@@ -3,8 +3,8 @@ import type { MeshProof, OpeningStatus } from '@yard-arch/core';
 import type { Grip, ProjectDocument } from '@yard-arch/document';
 import { create } from 'zustand';
 import type { DrawnElement } from './cut-messages.ts';
-import type { SetAside, Step } from '../state/kept.ts';
-import type { Replaced, Standing } from '../state/saver.ts';
+import type { SetAside, Step } from './kept.ts';
+import type { Replaced, Standing } from './saver.ts';
 
 
 /** What is chosen: openings of one element, in the order in which they were chosen, a pattern (to be looked at or placed), a datum or an axis, the project with its materials, its history, or nothing but the wall itself. */

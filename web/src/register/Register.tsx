@@ -6,9 +6,9 @@ import { Eye, EyeOff, Lock, LockOpen, MoreHorizontal, Palette, Plus } from 'luci
 import { useMemo, useState, type ReactNode } from 'react';
 import { countsOf, listed, type Count, type Order, type Wanted } from './listing.ts';
 import { MenuAt, type Spot } from '../common/MenuAt.tsx';
-import { choose, chooseElement, hide } from './choice.ts';
-import { useEditor } from './state.ts';
-import { commit } from './store.ts';
+import { choose, chooseElement, hide } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
 
 const remembered = (key: string, otherwise: string): string => localStorage.getItem(`yard-arch-register-${key}`) ?? otherwise;
 

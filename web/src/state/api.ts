@@ -3,7 +3,7 @@ import type { ProjectSummary, Version } from '@yard-arch/server';
 import type { Api } from '@yard-arch/server/api';
 import { hc } from 'hono/client';
 import type { Fault, ProjectDocument } from '@yard-arch/document';
-import type { LogEntry, SavingServer, State, Trouble } from '../state/saver.ts';
+import type { LogEntry, SavingServer, State, Trouble } from './saver.ts';
 
 const client = hc<Api>('/api');
 

@@ -1,10 +1,10 @@
 /** The menu of exports: files are made by the server, with progress for what takes long and a way to stop it. */
 import { Button, Menu, Portal } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
-import { api, fileUrl, jobEventsUrl, jobResultUrl } from '../common/api.ts';
+import { api, fileUrl, jobEventsUrl, jobResultUrl } from '../state/api.ts';
 import { complain } from '../common/notices.tsx';
 import { saveFrom } from '../common/save-file.ts';
-import { useEditor } from './state.ts';
+import { useEditor } from '../state/state.ts';
 
 /** What a file is called while it is made. */
 const titles = { glb: 'GLB', obj: 'OBJ' } as const;

@@ -1,6 +1,6 @@
 /** What stands across the page when saving is in trouble: why, and what can be done. */
-import { useEditor } from './state.ts';
-import { bringBack, choosePutBack } from './store.ts';
+import { useEditor } from '../state/state.ts';
+import { bringBack, choosePutBack } from '../state/store.ts';
 
 export function Banner({ project }: { project: string }) {
   const saving = useEditor((state) => state.saving);

@@ -1,8 +1,8 @@
 /** What is shown where a project cannot be. */
 import { Box, Button, Flex, Heading, Text } from '@chakra-ui/react';
 import { Link } from 'react-router';
-import { useEditor } from './state.ts';
-import { bringBack, letGo, openProject } from './store.ts';
+import { useEditor } from '../state/state.ts';
+import { bringBack, letGo, openProject } from '../state/store.ts';
 
 export function Failure({ project }: { project: string }) {
   const failure = useEditor((state) => state.failure);

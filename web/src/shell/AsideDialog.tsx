@@ -1,8 +1,8 @@
 /** The edits that were set aside: what each was to do, why it was not taken, and what can be done with it. */
 import { Button, CloseButton, Dialog, Portal, Text } from '@chakra-ui/react';
 import { saveFile } from '../common/save-file.ts';
-import { useEditor } from './state.ts';
-import { dropAside, retryAside } from './store.ts';
+import { useEditor } from '../state/state.ts';
+import { dropAside, retryAside } from '../state/store.ts';
 
 const when = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
 
