@@ -16,6 +16,8 @@ export * from './model/cut-element.ts';
 export * from './model/model.ts';
 export * from './check/report.ts';
 export * from './setout/box.ts';
+export * from './setout/courses.ts';
+export * from './setout/hold.ts';
 export * from './setout/snap.ts';
 export * from './setout/dimension.ts';
 export * from './setout/spread.ts';

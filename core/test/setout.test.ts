@@ -3,13 +3,13 @@ import { describe, expect, it } from '@jest/globals';
 import { rowOf, snap, stringAlong, type Box, type Lines } from '../src/index.ts';
 
 const box = (id: string, s: number, t: number, width = 1, height = 2, springing: number | null = null): Box => ({ id, mark: id.toUpperCase(), s, t, width, height, springing });
-const lines: Lines = { length: 10, height: 6, datums: [{ name: 'First sill', t: 3 }], axes: [{ name: 'C', s: 7 }] };
+const lines: Lines = { length: 10, height: 6, datums: [{ id: 'd', name: 'First sill', t: 3 }], axes: [{ id: 'x', name: 'C', s: 7 }] };
 
 describe('snapping', () => {
   it('brings heads level, naming all that agree', () => {
     const snapped = snap(box('x', 4.2, 0.57, 1, 1.5), [box('a', 1, 0.1), box('b', 8, 0.1)], { ...lines, axes: [] }, 0.05);
     expect(snapped.t + 1.5).toBeCloseTo(2.1, 12);
-    expect(snapped.up).toEqual({ at: 2.1, reason: 'head level with A, B' });
+    expect(snapped.up).toMatchObject({ at: 2.1, reason: 'head level with A, B' });
   });
 
   it('takes the nearest of several, and leaves alone what is out of reach', () => {

@@ -68,7 +68,7 @@ describe('spreading', () => {
         const [now, longer, then] = [at(before), at(before + 1), at(after)];
         row.forEach((_, i) => {
           const along = followingLength(before, [now.lefts[i]!, longer.lefts[i]!]);
-          const origin = { start: 0, middle: after / 2, end: after, fraction: after * (along.from === 'fraction' ? along.fraction : 0), axis: NaN, neighbour: NaN }[along.from];
+          const origin = { start: 0, middle: after / 2, end: after, fraction: after * (along.from === 'fraction' ? along.fraction : 0), axis: NaN, neighbour: NaN, between: NaN }[along.from];
           expect(along.from === 'end' ? origin - along.distance : origin + along.distance).toBeCloseTo(then.lefts[i]!, 6);
         });
       }),

@@ -59,7 +59,7 @@ describe('openings measured from others', () => {
         };
         from.forEach((_, i) => {
           const back = way(i).includes(i);
-          expect(ringFrom(made, made.openings[`n${i}`]!, rings) !== null).toBe(back);
+          expect(ringFrom(made, made.openings[`n${i}`]!, 'along', rings) !== null).toBe(back);
           expect(ringFrom(made, made.openings[`n${i}`]!) !== null).toBe(back);
           expect([...measuredFrom(made, `n${i}`)].sort()).toEqual(from.flatMap((_, k) => (k === i || way(k).includes(i) ? [`n${k}`] : [])).sort());
         });

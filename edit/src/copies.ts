@@ -1,6 +1,6 @@
 /** Copies of openings: along and up, in rows, mirrored, to other walls and floors; whole walls and whole setting-outs. */
 import { datumsOn, followingLength, gripOffset, resolveOpening, spread, tidy, type Impossible, type Margins, type Spacing } from '@yard-arch/core';
-import { extentOf, newId, putting, type Change, type ChangeSet, type Element, type Opening, type Pattern, type ProjectDocument } from '@yard-arch/document';
+import { extentOf, newId, parentsOf, putting, type Change, type ChangeSet, type Element, type Opening, type Pattern, type ProjectDocument } from '@yard-arch/document';
 import { called, edit } from './make.ts';
 import { marks } from './placing.ts';
 import { boxesOf, putTo } from './many.ts';
@@ -32,18 +32,29 @@ function copied(document: ProjectDocument, openings: readonly Opening[], link: L
     }
   const ids = new Map(openings.map(({ id }) => [id, newId('o')]));
   const copies = openings.map((opening): Opening => {
-    const { along } = opening;
     return {
       ...opening,
       id: ids.get(opening.id)!,
       mark: mark(document.patterns[opening.pattern]!),
       pattern: patterns.get(opening.pattern)?.id ?? opening.pattern,
-      along: along.from === 'neighbour' && ids.has(along.opening) ? { ...along, opening: ids.get(along.opening)! } : along,
+      along: alongOwn(opening.along, ids),
+      up: upOwn(opening.up, ids),
     };
   });
   const all = { ...document.patterns };
   for (const pattern of patterns.values()) all[pattern.id] = pattern;
   return { document: withOpenings({ ...document, patterns: all }, copies), changes, copies };
+}
+
+/** What is measured from openings that are copied too, measured from their copies. */
+function alongOwn(along: Opening['along'], ids: ReadonlyMap<string, string>): Opening['along'] {
+  const own = (id: string | null): string | null => (id === null ? null : (ids.get(id) ?? id));
+  if (along.from === 'neighbour') return { ...along, opening: own(along.opening)! };
+  return along.from === 'between' ? { ...along, left: own(along.left), right: own(along.right) } : along;
+}
+
+function upOwn(up: Opening['up'], ids: ReadonlyMap<string, string>): Opening['up'] {
+  return up.from === 'neighbour' ? { ...up, opening: ids.get(up.opening) ?? up.opening } : up;
 }
 
 function withOpenings(document: ProjectDocument, openings: Iterable<Opening>): ProjectDocument {
@@ -113,7 +124,7 @@ export function copyTo(document: ProjectDocument, openings: readonly Opening[], 
           mark: mark(document.patterns[opening.pattern]!),
           element: id,
           along: alongOn(document, opening, element, same),
-          up: upOn(document, opening, element, level, usable),
+          up: upOn(document, opening, element, level, usable, same),
         };
         changes.push(putting('openings', copy));
         ids.push(copy.id);
@@ -126,8 +137,8 @@ export function copyTo(document: ProjectDocument, openings: readonly Opening[], 
 function alongOn(document: ProjectDocument, opening: Opening, element: Element, same: ReadonlyMap<string, string>): Opening['along'] {
   const { along } = opening;
   if (element.id === opening.element) return along;
-  if (along.from === 'neighbour' && same.has(along.opening)) return { ...along, opening: same.get(along.opening)! };
-  if (along.from !== 'axis' && along.from !== 'neighbour') return along;
+  const parents = parentsOf(opening, 'along');
+  if (parents.every((id) => same.has(id)) && along.from !== 'axis') return alongOwn(along, same);
   if (along.from === 'axis') {
     const name = document.axes[along.axis]?.name;
     const there = Object.values(document.axes).find((axis) => axis.element === element.id && axis.name === name);
@@ -137,8 +148,12 @@ function alongOn(document: ProjectDocument, opening: Opening, element: Element, 
   return { from: 'start', distance: 'outline' in placed ? placed.s + gripOffset(placed.profile, opening.grip)[0] : along.distance };
 }
 
-function upOn(document: ProjectDocument, opening: Opening, element: Element, level: string | null, usable: ReadonlySet<string>): Opening['up'] {
-  if (opening.up.from !== 'datum') return opening.up;
+function upOn(document: ProjectDocument, opening: Opening, element: Element, level: string | null, usable: ReadonlySet<string>, same: ReadonlyMap<string, string>): Opening['up'] {
+  if (opening.up.from === 'neighbour' && element.id !== opening.element && !same.has(opening.up.opening)) {
+    const placed = resolveOpening(document, opening);
+    return { from: 'base', distance: 'outline' in placed ? tidy(placed.t + gripOffset(placed.profile, opening.grip)[1]) : opening.up.distance };
+  }
+  if (opening.up.from !== 'datum') return element.id === opening.element ? opening.up : upOwn(opening.up, same);
   const datum = level ?? opening.up.datum;
   if (usable.has(datum)) return { ...opening.up, datum };
   return { from: 'base', distance: (document.datums[datum]?.level ?? 0) - element.start.z + opening.up.distance };

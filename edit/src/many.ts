@@ -8,6 +8,7 @@ import {
   profileOfOpening,
   resolveOpening,
   spread,
+  tidy,
   upTo,
   type Alignment,
   type Box,
@@ -16,7 +17,7 @@ import {
   type Spacing,
   type Uneven,
 } from '@yard-arch/core';
-import { extentOf, putting, removing, type Along, type Change, type ChangeSet, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { extentOf, parentsOf, putting, removing, type Along, type Change, type ChangeSet, type Opening, type ProjectDocument, type Way } from '@yard-arch/document';
 import { called, edit } from './make.ts';
 
 /** Openings by their ids, without those that are gone. */
@@ -52,7 +53,7 @@ export function putTo(document: ProjectDocument, places: ReadonlyMap<string, Pla
     const opening = document.openings[id];
     const place = places.get(id);
     if (!opening || !place) return;
-    if (!place.along && opening.along.from === 'neighbour') put(opening.along.opening);
+    for (const parent of [...(place.along ? [] : parentsOf(opening, 'along')), ...parentsOf(opening, 'up')]) put(parent);
     const element = document.elements[opening.element]!;
     const profile = profileOfOpening(document, opening);
     const [dx, dy] = profile ? gripOffset(profile, opening.grip) : [0, 0];
@@ -79,11 +80,11 @@ export function removeAll(document: ProjectDocument, openings: readonly Opening[
 export function loosened(document: ProjectDocument, going: readonly Opening[]): Change[] {
   const gone = new Set(going.map(({ id }) => id));
   return Object.values(document.openings).flatMap((opening) => {
-    const { along } = opening;
-    if (gone.has(opening.id) || along.from !== 'neighbour' || !gone.has(along.opening)) return [];
+    const loose = (way: Way): boolean => parentsOf(opening, way).some((id) => gone.has(id));
+    if (gone.has(opening.id) || !(loose('along') || loose('up'))) return [];
     const placed = resolveOpening(document, opening);
-    const [dx] = 'outline' in placed ? gripOffset(placed.profile, opening.grip) : [0];
-    return [putting('openings', { ...opening, along: { from: 'start', distance: 'outline' in placed ? placed.s + dx : along.distance } })];
+    const [at, low] = 'outline' in placed ? gripOffset(placed.profile, opening.grip).map((by, i) => by + (i === 0 ? placed.s : placed.t)) : [opening.along.distance, opening.up.distance];
+    return [putting('openings', { ...opening, ...(loose('along') ? { along: { from: 'start', distance: tidy(at!) } } : {}), ...(loose('up') ? { up: { from: 'base', distance: tidy(low!) } } : {}) } as Opening)];
   });
 }
 

@@ -1,6 +1,6 @@
 /** Placing an opening, changing it, and measuring it from somewhere else. */
-import { alongTo, datumsOn, gripOffset, profileOfOpening, upTo } from '@yard-arch/core';
-import { newId, putting, type Along, type ChangeSet, type Element, type Grip, type Opening, type Pattern, type ProjectDocument, type Up } from '@yard-arch/document';
+import { alongAt, alongTo, datumsOn, gripOffset, profileOfOpening, tidy, upAt, upTo, type Hold } from '@yard-arch/core';
+import { measuredFrom, newId, parentsOf, putting, type Along, type ChangeSet, type Element, type Grip, type Opening, type Pattern, type ProjectDocument, type Up } from '@yard-arch/document';
 import { edit } from './make.ts';
 
 /** Gives out marks that no other opening has: the pattern's initial and the next number. */
@@ -17,25 +17,68 @@ export function marks(document: ProjectDocument): (pattern: Pattern) => string {
   };
 }
 
-/** Places an opening with its lower left corner at (s, t), held by a grip. Where that is on an axis or a datum, it is held to them. */
-export function placeOpening(
-  document: ProjectDocument,
-  element: Element,
-  placing: { pattern: string; size: string },
-  s: number,
-  t: number,
-  grip: Grip = { across: 'centre', level: 'sill' },
-): { changeSet: ChangeSet; id: string } {
+/** Where an opening comes to stand: its lower left corner, metres, and what it is held to there. */
+export interface Spot {
+  s: number;
+  t: number;
+  holds?: readonly Hold[];
+}
+
+/** An opening put to a spot: held to what it came into line with, or else still measured from what it is measured from. It is never held to what is itself measured from it. */
+export function putAt(document: ProjectDocument, element: Element, opening: Opening, { s, t, holds = [] }: Spot): Opening {
+  const free = (way: 'along' | 'up', measure: Along | Up): boolean => {
+    const parents = parentsOf({ ...opening, [way]: measure }, way);
+    if (parents.length === 0) return true;
+    const own = measuredFrom(document, opening.id, way);
+    return parents.every((id) => !own.has(id));
+  };
+  let { along, up, grip } = opening;
+  for (const hold of holds) {
+    if (hold.along && free('along', hold.along)) {
+      along = hold.along;
+      grip = { ...grip, across: hold.across ?? grip.across };
+    }
+    if (hold.up && free('up', hold.up)) {
+      up = hold.up;
+      grip = { ...grip, level: hold.level ?? grip.level };
+    }
+  }
+  const profile = profileOfOpening(document, opening);
+  const [dx, dy] = profile ? gripOffset(profile, grip) : [0, 0];
+  return { ...opening, grip, along: alongTo(document, element, along, s + dx), up: upTo(document, element, up, t + dy) };
+}
+
+/** Places an opening at a spot, held by a grip. What it came into line with there it is held to, and so is what lies on an axis or a datum. */
+export function placeOpening(document: ProjectDocument, element: Element, placing: { pattern: string; size: string }, spot: Spot, grip: Grip = { across: 'centre', level: 'sill' }): { changeSet: ChangeSet; id: string } {
   const pattern = document.patterns[placing.pattern]!;
-  const id = newId('o');
   const profile = profileOfOpening(document, placing);
   const [dx, dy] = profile ? gripOffset(profile, grip) : [0, 0];
-  const axis = Object.values(document.axes).find((a) => a.element === element.id && Math.abs(a.along - (s + dx)) < 1e-6);
-  const datum = datumsOn(document, element).find((d) => Math.abs(d.level - element.start.z - (t + dy)) < 1e-6);
-  const along: Along = axis ? { from: 'axis', axis: axis.id, distance: 0 } : alongTo(document, element, { from: 'start', distance: 0 }, s + dx);
-  const up: Up = datum ? { from: 'datum', datum: datum.id, distance: 0 } : upTo(document, element, { from: 'base', distance: 0 }, t + dy);
-  const opening: Opening = { id, mark: marks(document)(pattern), element: element.id, ...placing, along, up, grip, blockedUp: false };
-  return { id, changeSet: edit(`place ${opening.mark}`, putting('openings', opening)) };
+  const axis = Object.values(document.axes).find((a) => a.element === element.id && Math.abs(a.along - (spot.s + dx)) < 1e-6);
+  const datum = datumsOn(document, element).find((d) => Math.abs(d.level - element.start.z - (spot.t + dy)) < 1e-6);
+  const plain: Opening = {
+    id: newId('o'),
+    mark: marks(document)(pattern),
+    element: element.id,
+    ...placing,
+    along: axis ? { from: 'axis', axis: axis.id, distance: 0 } : { from: 'start', distance: 0 },
+    up: datum ? { from: 'datum', datum: datum.id, distance: 0 } : { from: 'base', distance: 0 },
+    grip,
+    blockedUp: false,
+  };
+  const opening = putAt(document, element, plain, spot);
+  return { id: opening.id, changeSet: edit(`place ${opening.mark}`, putting('openings', opening)) };
+}
+
+/** Moves one opening to a spot. */
+export function moveTo(document: ProjectDocument, opening: Opening, spot: Spot): ChangeSet {
+  return edit(`move ${opening.mark}`, putting('openings', putAt(document, document.elements[opening.element]!, opening, spot)));
+}
+
+/** Lets an opening go of what it is held to, along or up: it stays where it stands, measured from the start or the base. */
+export function letGoOf(document: ProjectDocument, opening: Opening, way: 'along' | 'up'): ChangeSet {
+  const element = document.elements[opening.element]!;
+  const [along, up] = [alongAt(document, element, opening.along) ?? 0, upAt(document, element, opening.up) ?? 0];
+  return edit(`let ${opening.mark} go`, putting('openings', way === 'along' ? { ...opening, along: { from: 'start', distance: tidy(along) } } : { ...opening, up: { from: 'base', distance: tidy(up) } }));
 }
 
 export function changeOpening(opening: Opening, over: Partial<Opening>, what: string): ChangeSet {

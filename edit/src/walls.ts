@@ -176,11 +176,13 @@ export function split(document: ProjectDocument, wall: Wall, s: number): { chang
     }
   const beyond = new Set<string>();
   const places = new Map<string, number>();
+  const levels = new Map<string, number>();
   const own = Object.values(document.openings).filter((opening) => opening.element === wall.id);
   for (const opening of own) {
     const resolved = resolveOpening(document, opening);
     const box = 'outline' in resolved ? boxOf(resolved, '') : null;
     if (box) places.set(opening.id, box.s + gripOffset(box, opening.grip)[0]);
+    if (box) levels.set(opening.id, box.t + gripOffset(box, opening.grip)[1]);
     if (box ? box.s + box.width / 2 > s : opening.along.from === 'end') beyond.add(opening.id);
   }
   const datums = new Map(Object.values(document.datums).filter((datum) => datum.element === wall.id).map((datum) => [datum.id, { ...datum, id: newId('d'), element: id }]));
@@ -195,8 +197,9 @@ export function split(document: ProjectDocument, wall: Wall, s: number): { chang
     else if (along.from === 'end') next = second ? along : { from: 'end', distance: tidy(s - at) };
     else if (second) next = { from: 'start', distance: tidy(at - s) };
     else if (along.from !== 'start') next = { from: 'start', distance: tidy(at) };
-    const level = second && up.from === 'datum' && datums.has(up.datum) ? { ...up, datum: datums.get(up.datum)!.id } : second && up.from === 'top' && parts[1].height !== wall.height ? { ...up, distance: tidy(up.distance + parts[1].height - wall.height) } : up;
-    if (second || next !== along) changes.push(putting('openings', { ...opening, element: second ? id : wall.id, along: next, up: level }));
+    const low = up.from === 'neighbour' && beyond.has(up.opening) !== second ? levels.get(opening.id) : undefined;
+    const level = low !== undefined ? { from: 'base' as const, distance: tidy(low) } : second && up.from === 'datum' && datums.has(up.datum) ? { ...up, datum: datums.get(up.datum)!.id } : second && up.from === 'top' && parts[1].height !== wall.height ? { ...up, distance: tidy(up.distance + parts[1].height - wall.height) } : up;
+    if (second || next !== along || level !== up) changes.push(putting('openings', { ...opening, element: second ? id : wall.id, along: next, up: level }));
   }
   return { id, changeSet: edit(`split ${wall.name}`, ...changes) };
 }
@@ -221,7 +224,7 @@ export function join(document: ProjectDocument, wall: Wall): ChangeSet | Impossi
   for (const opening of Object.values(document.openings)) {
     const { along } = opening;
     const at = placed(opening);
-    if (opening.element === wall.id && (along.from === 'end' || along.from === 'middle' || along.from === 'fraction') && at !== null) changes.push(putting('openings', { ...opening, along: { from: 'start', distance: tidy(at) } }));
+    if (opening.element === wall.id && (along.from === 'end' || along.from === 'middle' || along.from === 'fraction' || along.from === 'between') && at !== null) changes.push(putting('openings', { ...opening, along: { from: 'start', distance: tidy(at) } }));
     if (opening.element === next.id)
       changes.push(
         putting('openings', {
@@ -258,6 +261,8 @@ export function reverse(document: ProjectDocument, wall: Wall): ChangeSet | Impo
             ? { ...along, fraction: 1 - along.fraction, distance: 0 - along.distance }
             : along.from === 'neighbour'
               ? { ...along, edge: over[along.edge], distance: 0 - along.distance }
+              : along.from === 'between'
+                ? { ...along, left: along.right, right: along.left, distance: 0 - along.distance }
               : { ...along, distance: 0 - along.distance };
     return { ...opening, along: back, up: level, grip: { ...opening.grip, across: over[opening.grip.across] } };
   });

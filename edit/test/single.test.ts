@@ -18,7 +18,7 @@ describe('placing', () => {
     fc.assert(
       fc.property(fc.integer({ min: -5000, max: 25_000 }), fc.integer({ min: -2000, max: 9000 }), fc.constantFrom(...Object.keys(document.patterns)), (s, t, pattern) => {
         const size = Object.keys(document.patterns[pattern]!.sizes)[0]!;
-        const { changeSet, id } = placeOpening(document, document.elements.courtyard!, { pattern, size }, s / 1000, t / 1000);
+        const { changeSet, id } = placeOpening(document, document.elements.courtyard!, { pattern, size }, { s: s / 1000, t: t / 1000 });
         const next = after(changeSet);
         const [x, y] = at(next, id);
         expect(x).toBeCloseTo(s / 1000, 8);
@@ -29,7 +29,7 @@ describe('placing', () => {
   });
 
   it('on an axis and a datum holds the opening to them', () => {
-    const { changeSet, id } = placeOpening(document, document.elements.courtyard!, { pattern: 'door', size: 'a' }, 4.4 - 0.5, 3.75);
+    const { changeSet, id } = placeOpening(document, document.elements.courtyard!, { pattern: 'door', size: 'a' }, { s: 4.4 - 0.5, t: 3.75 });
     expect(after(changeSet).openings[id]).toMatchObject({ along: { from: 'axis', axis: 'courtyard-b', distance: 0 }, up: { from: 'datum', datum: 'first', distance: 0 } });
   });
 });
@@ -62,7 +62,7 @@ describe('patterns', () => {
   it.each(Object.keys(profileShapes) as ProfileShape[])('a new %s can be placed as it is', (shape) => {
     const { changeSet, id } = addPattern(document, shape);
     const next = after(changeSet);
-    const placed = placeOpening(next, next.elements.quay!, { pattern: id, size: 'a' }, 2, 1);
+    const placed = placeOpening(next, next.elements.quay!, { pattern: id, size: 'a' }, { s: 2, t: 1 });
     const resolved = resolveOpening(after(placed.changeSet, next), after(placed.changeSet, next).openings[placed.id]!);
     expect(resolved).toHaveProperty('outline');
   });

@@ -1,28 +1,31 @@
 /** Resolving: from an opening's intent to its place on the face of its element, or why it has none. */
 import {
-  defaultChord,
-  dimensionNames,
-  extentOf,
-  formatLength,
-  row,
-  unitsLabel,
   type Along,
   type Datum,
+  defaultChord,
+  dimensionNames,
   type Dimensions,
   type Element,
+  extentOf,
+  formatLength,
   type Grip,
   type Opening,
+  parentsOf,
   type Pattern,
   type ProfileChoice,
   type ProjectDocument,
+  row,
   type Units,
+  unitsLabel,
   type Up,
+  type Way,
 } from '@yard-arch/document';
 import { defaultFineness, flatten, type Fineness, type Outline } from '../profile/flatten.ts';
 import type { Impossible, Profile, Side } from '../profile/profile.ts';
 import { sectionLine, squareSection, type SectionLine } from '../profile/section.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
 import { tidy } from '../tidy.ts';
+import { courseHeightOf } from './courses.ts';
 
 /** An opening in its place: its outline's lower left corner is at (s, t) on its element's face, metres. */
 export interface Placed {
@@ -96,9 +99,12 @@ export function alongAt(document: ProjectDocument, element: Element, along: Alon
     case 'fraction':
       return extentOf(element).length * along.fraction + along.distance;
     case 'neighbour': {
-      const neighbour = row(document, 'openings', along.opening);
-      const left = neighbour && leftOf(document, element, neighbour);
-      return left === null || left === undefined ? null : left.at + { left: 0, centre: left.width / 2, right: left.width }[along.edge] + along.distance;
+      const left = edgeOf(document, element, along.opening);
+      return left && left.at + { left: 0, centre: left.width / 2, right: left.width }[along.edge] + along.distance;
+    }
+    case 'between': {
+      const [before, after] = [along.left === null ? { at: 0, width: 0 } : edgeOf(document, element, along.left), along.right === null ? { at: extentOf(element).length } : edgeOf(document, element, along.right)];
+      return before && after && (before.at + before.width + after.at) / 2 + along.distance;
     }
   }
 }
@@ -109,28 +115,51 @@ interface Left {
   width: number;
 }
 
-/** Left sides of openings that others are measured from; null where one has no place. A document is never changed, so what was found of it stays. */
-const lefts = new WeakMap<ProjectDocument, Map<string, Left | null>>();
+/** Where an opening's sill is above its element's base, and how high its springing line and head are above that. */
+interface Low {
+  at: number;
+  springing: number;
+  height: number;
+}
 
-/** The left side of an opening that another is measured from. However long the chain of those that each is measured from, it is gone along once. */
-function leftOf(document: ProjectDocument, element: Element, opening: Opening): Left | null {
-  let known = lefts.get(document);
-  if (!known) lefts.set(document, (known = new Map<string, Left | null>()));
-  const way: Opening[] = [];
-  const passed = new Set<string>();
-  for (let at: Opening | undefined = opening; at && !known.has(at.id) && !passed.has(at.id); at = at.along.from === 'neighbour' ? row(document, 'openings', at.along.opening) : undefined) {
-    way.push(at);
-    passed.add(at.id);
+/** Places of openings that others are measured from; null where one has none. A document is never changed, so what was found of it stays. */
+const lefts = new WeakMap<ProjectDocument, Map<string, Left | null>>();
+const lows = new WeakMap<ProjectDocument, Map<string, Low | null>>();
+
+const edgeOf = (document: ProjectDocument, element: Element, id: string): Left | null =>
+  placeIn(lefts, document, id, 'along', (opening, profile) => {
+    const grip = alongAt(document, element, opening.along);
+    return grip === null ? null : { at: grip - gripOffset(profile, opening.grip)[0], width: profile.width };
+  });
+
+const lowOf = (document: ProjectDocument, element: Element, id: string): Low | null =>
+  placeIn(lows, document, id, 'up', (opening, profile) => {
+    const grip = upAt(document, element, opening.up);
+    return grip === null ? null : { at: grip - gripOffset(profile, opening.grip)[1], springing: profile.springing ?? profile.height, height: profile.height };
+  });
+
+/** The place of an opening that another is measured from. However long the chain of those that each is measured from, it is gone along once, from its far end: of a ring none has a place. */
+function placeIn<T>(places: WeakMap<ProjectDocument, Map<string, T | null>>, document: ProjectDocument, id: string, way: Way, place: (opening: Opening, profile: Profile) => T | null): T | null {
+  let known = places.get(document);
+  if (!known) places.set(document, (known = new Map<string, T | null>()));
+  if (known.has(id)) return known.get(id)!;
+  const waiting = [id];
+  const begun = new Set<string>();
+  while (waiting.length > 0) {
+    const at = waiting.at(-1)!;
+    const opening = row(document, 'openings', at);
+    const parents = opening ? parentsOf(opening, way).filter((parent) => !known.has(parent) && !begun.has(parent)) : [];
+    if (opening && !begun.has(at) && parents.length > 0) {
+      begun.add(at);
+      waiting.push(...parents);
+      continue;
+    }
+    waiting.pop();
+    if (known.has(at)) continue;
+    const profile = opening && parentsOf(opening, way).every((parent) => known.has(parent)) ? profileOfOpening(document, opening) : null;
+    known.set(at, opening && profile ? place(opening, profile) : null);
   }
-  for (const at of way.reverse()) {
-    const { along } = at;
-    // Of a ring the last that was reached is not known yet, and none of it has a place.
-    const from = along.from === 'neighbour' ? known.get(along.opening) : undefined;
-    const grip = along.from !== 'neighbour' ? alongAt(document, element, along) : from ? from.at + { left: 0, centre: from.width / 2, right: from.width }[along.edge] + along.distance : null;
-    const profile = grip === null ? null : profileOfOpening(document, at);
-    known.set(at.id, profile && grip !== null ? { at: grip - gripOffset(profile, at.grip)[0], width: profile.width } : null);
-  }
-  return known.get(opening.id) ?? null;
+  return known.get(id)!;
 }
 
 /** An opening's dimensions: its own, or those of its size; undefined where its pattern has no such size. */
@@ -163,7 +192,23 @@ export function upAt(document: ProjectDocument, element: Element, up: Up): numbe
       const datum = row(document, 'datums', up.datum);
       return datum ? datum.level - element.start.z + up.distance : null;
     }
+    case 'neighbour': {
+      const low = lowOf(document, element, up.opening);
+      return low && low.at + { sill: 0, springing: low.springing, head: low.height }[up.edge] + up.distance;
+    }
+    case 'course':
+      return onCourse(courseOn(document, element), up.distance);
   }
+}
+
+/** Height of a course of an element's outer face, metres; null where it has none. */
+export function courseOn(document: ProjectDocument, element: Element): number | null {
+  return courseHeightOf(row(document, 'materials', element.layers[0]!.material)?.texture);
+}
+
+/** The nearest course to a height. */
+function onCourse(course: number | null, t: number): number {
+  return course === null ? t : tidy(Math.round(t / course) * course);
 }
 
 /** The same intent with the distance that leads to `s` metres from the element's start. */
@@ -174,6 +219,8 @@ export function alongTo(document: ProjectDocument, element: Element, along: Alon
 
 /** The same intent with the distance that leads to `t` metres above the element's base. */
 export function upTo(document: ProjectDocument, element: Element, up: Up, t: number): Up {
+  // What does not lie on a course is held to none.
+  if (up.from === 'course') return Math.abs(onCourse(courseOn(document, element), t) - t) < 1e-6 ? { from: 'course', distance: tidy(t) } : { from: 'base', distance: tidy(t) };
   const origin = upAt(document, element, { ...up, distance: 0 }) ?? 0;
   return { ...up, distance: tidy(up.from === 'top' ? origin - t : t - origin) };
 }
@@ -270,12 +317,13 @@ const resolved = new WeakMap<Opening, { from: readonly unknown[]; outcome: Place
 export function resolveOpening(document: ProjectDocument, opening: Opening, fineness: Fineness = finenessOf(document)): Placed | Unplaced {
   const { along, up } = opening;
   // What it is measured from another one by depends on more than can be compared cheaply.
-  if (along.from === 'neighbour') return resolveAnew(document, opening, fineness);
+  if (parentsOf(opening, 'along').length + parentsOf(opening, 'up').length > 0) return resolveAnew(document, opening, fineness);
   const from = [
     row(document, 'elements', opening.element),
     row(document, 'patterns', opening.pattern),
     along.from === 'axis' ? row(document, 'axes', along.axis) : null,
     up.from === 'datum' ? row(document, 'datums', up.datum) : null,
+    up.from === 'course' ? document.materials : null,
     document.units,
     'chord' in fineness ? fineness.chord : -fineness.segmentsPerHalfCircle,
   ];
@@ -303,11 +351,14 @@ function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fine
   if ('reason' in sections) return refuse((sections as Impossible).reason, (sections as Impossible).mend);
   const along = alongAt(document, element, opening.along);
   if (along === null)
-    return opening.along.from === 'neighbour'
+    return parentsOf(opening, 'along').length > 0
       ? refuse('the opening that it is measured from has no place itself', 'Mend that one, or place this from the start, the middle or the end.')
       : refuse('the axis that it is held to was removed', 'Place it from the start, the middle or the end.');
   const up = upAt(document, element, opening.up);
-  if (up === null) return refuse('the datum that it is held to was removed', 'Place it from the base or another datum.');
+  if (up === null)
+    return opening.up.from === 'neighbour'
+      ? refuse('the opening that its level is measured from has no place itself', 'Mend that one, or place this from the base, the top or a datum.')
+      : refuse('the datum that it is held to was removed', 'Place it from the base or another datum.');
   const [dx, dy] = gripOffset(made.profile, opening.grip);
   const s = tidy(along - dx);
   const t = tidy(up - dy);

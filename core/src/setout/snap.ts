@@ -1,6 +1,6 @@
 /** Snapping: where an opening that is being placed or dragged comes into line with something, and with what. */
 
-import type { TextureName } from '@yard-arch/document';
+import type { Along, Grip, Up } from '@yard-arch/document';
 import { rowOf } from './dimension.ts';
 import type { Box } from './box.ts';
 
@@ -8,23 +8,27 @@ import type { Box } from './box.ts';
 export interface Lines {
   length: number;
   height: number;
-  datums: { name: string; t: number }[];
-  axes: { name: string; s: number }[];
+  datums: { id: string; name: string; t: number }[];
+  axes: { id: string; name: string; s: number }[];
   /** Height of a course of the outer face's masonry, where it has courses. */
   course?: number | null;
   /** A length in words, for reasons that give one. */
   say?: (metres: number) => string;
 }
 
-/** Height of a course of a material's texture, metres; null where it has none that openings are set out by. */
-export function courseHeightOf(texture: TextureName | undefined): number | null {
-  return texture === 'stretcher bond' || texture === 'english bond' ? 0.075 : texture === 'ashlar' ? 0.3 : null;
+/** What an opening is held to from then on: what it is measured from, and the part of its grip that lies there. Of the two ways only the one is told that the line goes across. */
+export interface Hold {
+  along?: Along;
+  across?: Grip['across'];
+  up?: Up;
+  level?: Grip['level'];
 }
 
 /** A line that was snapped to, and why, in words to stand beside it. */
 export interface Guide {
   at: number;
   reason: string;
+  hold?: Hold;
 }
 
 export interface Snapped {
@@ -43,7 +47,11 @@ interface Candidate {
   of: string;
   /** Lower goes first where shifts are alike. */
   rank: number;
+  hold: Hold;
 }
+
+/** Takes note of an upright line, and of what one would be held to there. */
+type Upright = (from: number, at: number, what: string, of: string, rank: number, hold: Hold) => void;
 
 /** Nearer than this two lines are the same line, metres. */
 const same = 1e-6;
@@ -61,42 +69,45 @@ export function snap(box: Box, others: readonly Box[], lines: Lines, reach: numb
     head: box.t + box.height,
     springing: box.springing === null ? null : box.t + box.springing,
   };
-  const level = (from: number | null, at: number, what: string, of: string, rank: number): void => {
-    if (from !== null && Math.abs(at - from) <= reach) up.push({ shift: at - from, at, what, of, rank });
+  const level = (from: number | null, at: number, what: string, of: string, rank: number, hold: Hold): void => {
+    if (from !== null && Math.abs(at - from) <= reach) up.push({ shift: at - from, at, what, of, rank, hold });
   };
-  const upright = (from: number, at: number, what: string, of: string, rank: number): void => {
-    if (Math.abs(at - from) <= reach) along.push({ shift: at - from, at, what, of, rank });
+  const upright: Upright = (from, at, what, of, rank, hold) => {
+    if (Math.abs(at - from) <= reach) along.push({ shift: at - from, at, what, of, rank, hold });
   };
 
-  for (const datum of lines.datums) {
-    level(own.sill, datum.t, 'sill on datum', datum.name, 0);
-    level(own.head, datum.t, 'head on datum', datum.name, 1);
-    level(own.springing, datum.t, 'springing on datum', datum.name, 2);
+  for (const { id, name, t } of lines.datums) {
+    const hold = (part: Grip['level']): Hold => ({ up: { from: 'datum', datum: id, distance: 0 }, level: part });
+    level(own.sill, t, 'sill on datum', name, 0, hold('sill'));
+    level(own.head, t, 'head on datum', name, 1, hold('head'));
+    level(own.springing, t, 'springing on datum', name, 2, hold('springing'));
   }
-  level(own.sill, 0, 'on the base', '', 3);
-  level(own.head, lines.height, 'under the top', '', 4);
+  level(own.sill, 0, 'on the base', '', 3, { up: { from: 'base', distance: 0 }, level: 'sill' });
+  level(own.head, lines.height, 'under the top', '', 4, { up: { from: 'top', distance: 0 }, level: 'head' });
   const centre = box.s + box.width / 2;
-  for (const axis of lines.axes) upright(centre, axis.s, 'centred on axis', axis.name, 0);
-  upright(centre, lines.length / 2, 'in the middle of the wall', '', 2);
-  upright(box.s, 0, 'at the start of the wall', '', 6);
-  upright(box.s + box.width, lines.length, 'at the end of the wall', '', 6);
+  for (const { id, name, s } of lines.axes) upright(centre, s, 'centred on axis', name, 0, { along: { from: 'axis', axis: id, distance: 0 }, across: 'centre' });
+  upright(centre, lines.length / 2, 'in the middle of the wall', '', 2, { along: { from: 'middle', distance: 0 }, across: 'centre' });
+  upright(box.s, 0, 'at the start of the wall', '', 6, { along: { from: 'start', distance: 0 }, across: 'left' });
+  upright(box.s + box.width, lines.length, 'at the end of the wall', '', 6, { along: { from: 'end', distance: 0 }, across: 'right' });
   for (const other of others) {
     if (other.id === box.id) continue;
-    level(own.head, other.t + other.height, 'head level with', other.mark, 5);
-    level(own.sill, other.t, 'sill level with', other.mark, 6);
-    if (other.springing !== null) level(own.springing, other.t + other.springing, 'springing level with', other.mark, 7);
-    upright(centre, other.s + other.width / 2, 'centred over', other.mark, 3);
-    upright(box.s, other.s, 'left jamb in line with', other.mark, 4);
-    upright(box.s + box.width, other.s + other.width, 'right jamb in line with', other.mark, 5);
-    upright(box.s, other.s + other.width, 'left jamb against', other.mark, 7);
-    upright(box.s + box.width, other.s, 'right jamb against', other.mark, 7);
+    const beside = (edge: 'left' | 'centre' | 'right', across: Grip['across']): Hold => ({ along: { from: 'neighbour', opening: other.id, edge, distance: 0 }, across });
+    const levelWith = (edge: 'sill' | 'springing' | 'head'): Hold => ({ up: { from: 'neighbour', opening: other.id, edge, distance: 0 }, level: edge });
+    level(own.head, other.t + other.height, 'head level with', other.mark, 5, levelWith('head'));
+    level(own.sill, other.t, 'sill level with', other.mark, 6, levelWith('sill'));
+    if (other.springing !== null) level(own.springing, other.t + other.springing, 'springing level with', other.mark, 7, levelWith('springing'));
+    upright(centre, other.s + other.width / 2, 'centred over', other.mark, 3, beside('centre', 'centre'));
+    upright(box.s, other.s, 'left jamb in line with', other.mark, 4, beside('left', 'left'));
+    upright(box.s + box.width, other.s + other.width, 'right jamb in line with', other.mark, 5, beside('right', 'right'));
+    upright(box.s, other.s + other.width, 'left jamb against', other.mark, 7, beside('right', 'left'));
+    upright(box.s + box.width, other.s, 'right jamb against', other.mark, 7, beside('left', 'right'));
   }
   piers(box, others, lines, upright);
   if (up.length === 0 && lines.course) {
     const course = lines.course;
     for (const [from, what] of [[own.sill, 'sill on course'], [own.head, 'head on course']] as const) {
       const n = Math.round(from / course);
-      if (n > 0) level(from, n * course, what, String(n), 8);
+      if (n > 0) level(from, n * course, what, String(n), 8, { up: { from: 'course', distance: n * course }, level: what === 'sill on course' ? 'sill' : 'head' });
     }
   }
   const [upShift, upGuide] = best(up);
@@ -134,7 +145,7 @@ export function snapPoint(s: number, t: number, boxes: readonly Box[], lines: Li
 }
 
 /** Places at which the piers beside a box come out alike: both of its own, or one of them and the next along. */
-function piers(box: Box, others: readonly Box[], { length, say }: Lines, upright: (from: number, at: number, what: string, of: string, rank: number) => void): void {
+function piers(box: Box, others: readonly Box[], { length, say }: Lines, upright: Upright): void {
   const row = rowOf(
     others.filter((other) => other.id !== box.id),
     box,
@@ -147,16 +158,16 @@ function piers(box: Box, others: readonly Box[], { length, say }: Lines, upright
   const [from, to] = [left ? left.s + left.width : 0, right ? right.s : length];
   const told = (pier: number): string => say?.(pier) ?? '';
   const between = (to - from - box.width) / 2;
-  if (between > same) upright(box.s, from + between, 'equal piers,', told(between), 1);
+  if (between > same) upright(box.s, from + between, 'equal piers,', told(between), 1, { along: { from: 'between', left: left?.id ?? null, right: right?.id ?? null, distance: 0 }, across: 'centre' });
   const second = before.at(-2);
   if (left && second) {
     const pier = left.s - second.s - second.width;
-    if (pier > same) upright(box.s, from + pier, `pier as before ${left.mark},`, told(pier), 2);
+    if (pier > same) upright(box.s, from + pier, `pier as before ${left.mark},`, told(pier), 2, { along: { from: 'neighbour', opening: left.id, edge: 'right', distance: pier }, across: 'left' });
   }
   const last = after[1];
   if (right && last) {
     const pier = last.s - right.s - right.width;
-    if (pier > same) upright(box.s + box.width, to - pier, `pier as after ${right.mark},`, told(pier), 2);
+    if (pier > same) upright(box.s + box.width, to - pier, `pier as after ${right.mark},`, told(pier), 2, { along: { from: 'neighbour', opening: right.id, edge: 'left', distance: 0 - pier }, across: 'right' });
   }
 }
 
@@ -170,5 +181,5 @@ function best(candidates: readonly Candidate[]): [number, Guide | null] {
   const alike = candidates.filter((c) => Math.abs(c.shift - first.shift) <= same && c.what === first.what);
   const names = [...new Set(alike.map((c) => c.of).filter(Boolean))];
   const shown = names.slice(0, 5).join(', ') + (names.length > 5 ? ` and ${names.length - 5} more` : '');
-  return [first.shift, { at: first.at, reason: [first.what, shown].filter(Boolean).join(' ') }];
+  return [first.shift, { at: first.at, hold: first.hold, reason: [first.what, shown].filter(Boolean).join(' ') }];
 }

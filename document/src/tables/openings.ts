@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { coordinate, degrees, extent, id, name, number } from '../figures.ts';
 import { row } from '../reading.ts';
 import type { Fault } from '../refused.ts';
-import { ringFrom, type Rings } from '../rings.ts';
+import { ringFrom, type Rings, type Way } from '../rings.ts';
 import type { ProjectDocument } from '../schema.ts';
 import { refer, type Reference, type Table } from './table.ts';
 
@@ -16,12 +16,13 @@ export const alongSchema = z.discriminatedUnion(
     z.strictObject({ from: z.literal('fraction'), fraction: number.min(0, 'must be 0 to 1').max(1, 'must be 0 to 1'), distance: coordinate }),
     z.strictObject({ from: z.literal('axis'), axis: id, distance: coordinate }),
     z.strictObject({ from: z.literal('neighbour'), opening: id, edge: z.enum(['left', 'centre', 'right'], 'must be left, centre or right'), distance: coordinate }),
+    z.strictObject({ from: z.literal('between'), left: id.nullable(), right: id.nullable(), distance: coordinate }),
   ],
-  { error: 'must say from where: start, middle, end, fraction, axis or neighbour' },
+  { error: 'must say from where: start, middle, end, fraction, axis, neighbour or between' },
 );
 /**
- * Where along its element an opening's grip is: from its start, middle, end, from a fraction of its length, an axis, or another opening's jamb or centre. The distance (metres) runs towards the end of
- * the element; from the end it runs back towards the start.
+ * Where along its element an opening's grip is: from its start, middle, end, from a fraction of its length, an axis, another opening's jamb or centre, or from half way between two openings (or, where
+ * one is null, that end of the element). The distance (metres) runs towards the end of the element; from the end it runs back towards the start.
  */
 export type Along = z.infer<typeof alongSchema>;
 
@@ -31,10 +32,15 @@ export const upSchema = z.discriminatedUnion(
     z.strictObject({ from: z.literal('base'), distance: coordinate }),
     z.strictObject({ from: z.literal('top'), distance: coordinate }),
     z.strictObject({ from: z.literal('datum'), datum: id, distance: coordinate }),
+    z.strictObject({ from: z.literal('neighbour'), opening: id, edge: z.enum(['sill', 'springing', 'head'], 'must be sill, springing or head'), distance: coordinate }),
+    z.strictObject({ from: z.literal('course'), distance: coordinate }),
   ],
-  { error: 'must say from where: base, top or datum' },
+  { error: 'must say from where: base, top, datum, neighbour or course' },
 );
-/** How high an opening's grip is: the distance (metres) runs up from the base or datum, and down from the top. */
+/**
+ * How high an opening's grip is: the distance (metres) runs up from the base, a datum, or another opening's sill, springing line or head, and down from the top; from the base to the nearest course of the
+ * outer face's masonry, where it has courses.
+ */
 export type Up = z.infer<typeof upSchema>;
 
 export const gripSchema = z.strictObject({
@@ -71,12 +77,15 @@ function references({ element, pattern, further, along, up }: Opening): Referenc
     ...(further ?? []).flatMap((other, i) => refer(`further/${i}`, 'elements', other)),
     ...(along.from === 'axis' ? refer('along/axis', 'axes', along.axis) : []),
     ...(along.from === 'neighbour' ? refer('along/opening', 'openings', along.opening) : []),
+    ...(along.from === 'between' ? [...refer('along/left', 'openings', along.left), ...refer('along/right', 'openings', along.right)] : []),
     ...(up.from === 'datum' ? refer('up/datum', 'datums', up.datum) : []),
+    ...(up.from === 'neighbour' ? refer('up/opening', 'openings', up.opening) : []),
   ];
 }
 
 /** What an opening is measured from must be on its own element, and its size one of its pattern's. */
-function faults(document: ProjectDocument, { id, element, pattern: patternId, size, along, up }: Opening, rings: Rings): Fault[] {
+function faults(document: ProjectDocument, opening: Opening, rings: Rings): Fault[] {
+  const { id, element, pattern: patternId, size, along, up } = opening;
   const found: Fault[] = [];
   const add = (at: string, reason: string): void => void found.push({ path: `openings/${id}/${at}`, reason });
   const pattern = row(document, 'patterns', patternId);
@@ -85,11 +94,13 @@ function faults(document: ProjectDocument, { id, element, pattern: patternId, si
     const axis = row(document, 'axes', along.axis);
     if (axis && axis.element !== element) add('along/axis', `names the axis "${axis.name}", which is on another element`);
   }
-  if (along.from === 'neighbour') {
-    const neighbour = row(document, 'openings', along.opening);
-    if (neighbour && neighbour.element !== element) add('along/opening', `names the opening "${neighbour.mark}", which is on another element`);
-    const ring = ringFrom(document, row(document, 'openings', id)!, rings);
-    if (ring) add('along/opening', `cannot be measured from itself, ${ring.length === 0 ? 'its own jamb' : `by way of ${ring.join(', ')}`}`);
+  for (const { at, table: to, id: other } of references(opening)) {
+    const [way] = at.split('/') as [Way];
+    if (to !== 'openings') continue;
+    const neighbour = row(document, 'openings', other);
+    if (neighbour && neighbour.element !== element) add(at, `names the opening "${neighbour.mark}", which is on another element`);
+    const ring = ringFrom(document, opening, way, rings);
+    if (ring) add(at, `cannot be measured from itself, ${ring.length === 0 ? (way === 'along' ? 'its own jamb' : 'its own level') : `by way of ${ring.join(', ')}`}`);
   }
   if (up.from === 'datum') {
     const datum = row(document, 'datums', up.datum);

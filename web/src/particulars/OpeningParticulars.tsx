@@ -1,8 +1,8 @@
 /** Particulars of an opening: where it is and from what, of which size, what became of it, and what its cut gives. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
-import { alongAt, boxOf, datumsOn, gripOffset, resolveOpening, rowOf, upAt, type Box } from '@yard-arch/core';
+import { alongAt, boxOf, courseOn, datumsOn, gripOffset, heldWords, resolveOpening, rowOf, upAt, type Box } from '@yard-arch/core';
 import { dimensionLabel, dimensionNames, extentOf, measuredFrom, sizeLabel, type Along, type Grip, type Opening, type Pattern, type ProjectDocument, type Up } from '@yard-arch/document';
-import { blockAll, boxesOf, changeOpening, changeOwn, changePatternOf, changeSizeOf, keepAsSize, makeOneOff, removeAll, replaceIntent, uses } from '@yard-arch/edit';
+import { blockAll, boxesOf, changeOpening, changeOwn, changePatternOf, changeSizeOf, keepAsSize, letGoOf, makeOneOff, openingsOf, removeAll, replaceIntent, uses } from '@yard-arch/edit';
 import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
 import { notify } from '../common/notices.tsx';
@@ -31,10 +31,13 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
   const axes = Object.values(document.axes).filter((axis) => axis.element === element.id);
   const datums = datumsOn(document, element);
   const { along: now } = opening;
-  const alongFrom = now.from === 'axis' ? `axis ${now.axis}` : now.from === 'neighbour' ? `neighbour ${now.opening} ${now.edge}` : now.from;
+  const alongFrom = now.from === 'axis' ? `axis ${now.axis}` : now.from === 'neighbour' ? `neighbour ${now.opening} ${now.edge}` : now.from === 'between' ? `between ${now.left ?? '-'} ${now.right ?? '-'}` : now.from;
   const box = at && 'outline' in resolved ? boxOf(resolved, opening.mark) : null;
   const neighbours = box ? neighboursOf(document, opening, box) : [];
-  const upFrom = opening.up.from === 'datum' ? `datum ${opening.up.datum}` : opening.up.from;
+  const { up: level } = opening;
+  const upFrom = level.from === 'datum' ? `datum ${level.datum}` : level.from === 'neighbour' ? `neighbour ${level.opening} ${level.edge}` : level.from;
+  const levels = box ? levelsBeside(document, opening, box) : [];
+  const held = heldWords(document, opening);
   const changeAlong = (value: string) => {
     const [from, id = '', edge = ''] = value.split(' ');
     const along: Along =
@@ -42,13 +45,16 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
         ? { from, axis: id, distance: 0 }
         : from === 'neighbour'
           ? { from, opening: id, edge: edge as 'left', distance: 0 }
+          : from === 'between'
+            ? { from, left: id === '-' ? null : id, right: edge === '-' ? null : edge, distance: 0 }
           : from === 'fraction'
             ? { from, fraction: box ? Math.round(((box.s + gripOffset(box, opening.grip)[0]) / extentOf(element).length) * 1e4) / 1e4 : 0.5, distance: 0 }
             : { from: value as 'start', distance: 0 };
     commit(at ? replaceIntent(document, opening, { along }, at) : changeOpening(opening, { along: { ...along, distance: alongAt(document, element, along) ?? 0 } }, 'place differently'));
   };
   const changeUp = (value: string) => {
-    const up: Up = value.startsWith('datum ') ? { from: 'datum', datum: value.slice(6), distance: 0 } : { from: value as 'base', distance: 0 };
+    const [from, id = '', edge = ''] = value.split(' ');
+    const up: Up = from === 'datum' ? { from, datum: id, distance: 0 } : from === 'neighbour' ? { from, opening: id, edge: edge as 'sill', distance: 0 } : { from: value as 'base', distance: 0 };
     commit(at ? replaceIntent(document, opening, { up }, at) : changeOpening(opening, { up: { ...up, distance: upAt(document, element, up) ?? 0 } }, 'place differently'));
   };
   const changeGrip = (value: string) => {
@@ -121,6 +127,7 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
                 from axis {axis.name}
               </option>
             ))}
+            {now.from === 'between' && <option value={alongFrom}>from half way between</option>}
             {neighbours.map(({ value, label }) => (
               <option key={value} value={value}>
                 {label}
@@ -144,9 +151,25 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
                 from {datum.name}
               </option>
             ))}
+            {(level.from === 'course' || courseOn(document, element) !== null) && <option value="course">on the nearest course</option>}
+            {levels.map(({ value, label }) => (
+              <option key={value} value={value}>
+                {label}
+              </option>
+            ))}
           </select>
         }
       />
+      {(['along', 'up'] as const).map((way) =>
+        held[way] === null ? null : (
+          <p key={way} className="held-line">
+            <span>{held[way]}</span>
+            <button className="link" aria-label={`Let go: ${held[way]}`} title="It stays where it is, and no longer follows" onClick={() => commit(letGoOf(document, opening, way))}>
+              let go
+            </button>
+          </p>
+        ),
+      )}
       <Choice label="Held by" value={`${opening.grip.level} ${opening.grip.across}`} options={grips} onChange={changeGrip} />
       <ThroughFields document={document} opening={opening} />
       <MirrorSection document={document} openings={[opening]} />
@@ -183,6 +206,18 @@ function neighboursOf(document: ProjectDocument, opening: Opening, box: Box): { 
   return near
     .filter((id) => !its.has(id))
     .flatMap((id) => (['right', 'centre', 'left'] as const).map((edge) => ({ value: `neighbour ${id} ${edge}`, label: `from ${document.openings[id]?.mark}, ${edge === 'centre' ? 'centre' : `${edge} jamb`}` })));
+}
+
+/** Sills, springing lines and heads of openings beside one from which its level can be measured. */
+function levelsBeside(document: ProjectDocument, opening: Opening, box: Box): { value: string; label: string }[] {
+  const others = Object.values(document.openings).filter((other) => other.element === opening.element && other.id !== opening.id);
+  const near = boxesOf(document, others).sort((a, b) => Math.hypot(a.s - box.s, a.t - box.t) - Math.hypot(b.s - box.s, b.t - box.t)).slice(0, 6);
+  const { up } = opening;
+  if (up.from === 'neighbour' && !near.some(({ id }) => id === up.opening)) near.push(...boxesOf(document, openingsOf(document, [up.opening])));
+  const its = measuredFrom(document, opening.id, 'up');
+  return near
+    .filter(({ id }) => !its.has(id))
+    .flatMap(({ id, mark, springing }) => (['sill', 'head', ...(springing === null ? [] : ['springing'])] as const).map((edge) => ({ value: `neighbour ${id} ${edge}`, label: `from the ${edge} of ${mark}` })));
 }
 
 /** Dimensions of a one-off. */

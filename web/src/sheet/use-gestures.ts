@@ -1,7 +1,7 @@
 /** What the pointer does on the sheet: choosing, windows, dragging openings and lines, placing by click or by a drawn rectangle, measuring, panning. */
-import { boxOf, gripOffset, snap, snapPoint, type Box, type SnappedPoint } from '@yard-arch/core';
+import { boxOf, gripOffset, snap, snapPoint, type Box, type Hold, type SnappedPoint } from '@yard-arch/core';
 import { parseLength, putting, sizeLabel, type ChangeSet, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { copyBy, floorBelow, type Line, moveAll, moveLine, openingsOf, placeOpening, sizeForRectangle, wouldBe } from '@yard-arch/edit';
+import { copyBy, floorBelow, type Line, moveAll, moveLine, moveTo, openingsOf, placeOpening, sizeForRectangle, wouldBe } from '@yard-arch/edit';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { choose, chooseOpening, chooseOpenings } from '../state/choice.ts';
 import { chosenIds, useEditor } from '../state/state.ts';
@@ -115,12 +115,12 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     const spot = snapped({ ...placingBox, s: s - dx, t: t - dy }, shown.boxes, free);
     if (!pattern?.onFloor || free || element.kind === 'slab') return spot;
     const floor = floorBelow(committed, element, t - dy + placingBox.height / 2);
-    return { ...spot, t: floor.t, up: { at: floor.t, reason: `stands on ${floor.name}` } };
+    return { ...spot, t: floor.t, up: { at: floor.t, reason: `stands on ${floor.name}`, hold: { up: floor.up, level: 'sill' } } };
   };
 
   const putDown = (spot: Ghost): void => {
     if (!placing) return;
-    const { changeSet, id } = placeOpening(committed, element, placing, spot.s, spot.t, grip);
+    const { changeSet, id } = placeOpening(committed, element, placing, { ...spot, holds: holdsOf(spot) }, grip);
     if (commit(changeSet)) useEditor.setState({ chosen: { kind: 'openings', ids: [id] } });
   };
 
@@ -136,7 +136,7 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     if (!('outline' in fitted)) return;
     // The corner where the drawing began stays; what the size takes more or less is at the other end.
     const s = rectangle.s + (rectangle.width - fitted.profile.width) / 2;
-    const made = placeOpening(document, element, next, whole(s), rectangle.t, grip);
+    const made = placeOpening(document, element, next, { s: whole(s), t: rectangle.t }, grip);
     const label = sizeLabel(wide, wide.sizes[found.size]!, committed.units);
     const changeSet: ChangeSet = found.made ? { name: `${made.changeSet.name}, of a new size ${label}`, changes: [putting('patterns', wide), ...made.changeSet.changes] } : made.changeSet;
     if (!commit(changeSet)) return;
@@ -260,7 +260,7 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
       // Where it has been shifted to it stays, however it ends.
       if (now.moved) setView(now.to);
     } else if (now.kind === 'drag') {
-      if (now.moved && keep && now.last) finishDrag(now, now.last.s - now.box.s, now.last.t - now.box.t);
+      if (now.moved && keep && now.last) finishDrag(now, now.last.s - now.box.s, now.last.t - now.box.t, holdsOf(now.last));
       else preview(null);
       if (!now.moved && keep && now.alone) chooseOpening(now.box.id);
     } else if (now.kind === 'line') {
@@ -283,7 +283,13 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     }
   };
 
-  const finishDrag = (now: Extract<Gesture, { kind: 'drag' }>, ds: number, dt: number): void => {
+  const finishDrag = (now: Extract<Gesture, { kind: 'drag' }>, ds: number, dt: number, holds: readonly Hold[] = []): void => {
+    const [only, second] = now.openings;
+    // One that is moved by itself is held to what it came into line with; several keep what they are held to.
+    if (only && !second && !now.copy) {
+      commit(moveTo(committed, only, { s: now.box.s + ds, t: now.box.t + dt, holds }));
+      return;
+    }
     const { changeSet, ids } = movedBy(now, ds, dt);
     if (!commit(changeSet) || !now.copy) return;
     useEditor.setState({ lastCopy: { ds, dt } });
@@ -335,6 +341,9 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     },
   };
 }
+
+/** What an opening at a spot is held to from then on. */
+const holdsOf = ({ along, up }: Ghost): Hold[] => [along?.hold, up?.hold].filter((hold) => hold !== undefined);
 
 function openingAt(boxes: readonly Box[], s: number, t: number): string | undefined {
   return boxes.find((box) => box.s <= s && s <= box.s + box.width && box.t <= t && t <= box.t + box.height)?.id;
