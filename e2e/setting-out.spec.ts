@@ -33,7 +33,35 @@ test('a drag snaps to heads and sills and says why, and Escape gives it up', asy
   await page.mouse.up();
   const moved = await desk.openingOf('o6');
   expect(moved.up).toEqual({ from: 'datum', datum: 'ground', distance: 0 });
-  expect(moved.along.distance).toBeLessThan(-1);
+  // It came into line with what stands above it, and is held to that now.
+  const placed = resolveOpening(await desk.saved(), moved);
+  expect('outline' in placed && placed.s).toBeLessThan(14.8 - 0.55 - 1);
+});
+
+test('what an opening comes into line with it is held to, and a click lets it go', async ({ desk, page }) => {
+  const middle = await desk.at(9.6, 7.9);
+  await desk.strip.getByRole('button', { name: /Lamp niche/ }).click();
+  await page.mouse.move(middle.x - 30, middle.y);
+  await page.mouse.move(middle.x + 2, middle.y, { steps: 4 });
+  await expect(page.getByTestId('reason')).toContainText(/axis D|middle/);
+  await page.mouse.click(middle.x + 2, middle.y);
+  await page.keyboard.press('Escape');
+  const made = Object.values((await desk.saved()).openings).find((opening) => !granary.openings[opening.id])!;
+  expect(made.along).toMatchObject({ distance: 0 });
+  expect(['axis', 'middle']).toContain(made.along.from);
+  const chip = page.getByTestId('held').first();
+  await expect(chip).toContainText(/axis D|middle/);
+  await chip.click();
+  expect((await desk.openingOf(made.id)).along).toEqual({ from: 'start', distance: 9.6 });
+  await expect(page.getByTestId('held').filter({ hasText: /axis D|middle/ })).toHaveCount(0);
+  // Dragged under its neighbour it is held to that, and goes where that goes.
+  await desk.choose('o10');
+  await desk.drag([6.9, 4.6], [8.16, 4.6]);
+  await page.mouse.up();
+  const held = await desk.openingOf('o10');
+  expect(held.along.from).not.toBe('start');
+  await page.keyboard.press('Control+z');
+  expect((await desk.openingOf('o10')).along).toEqual(granary.openings.o10!.along);
 });
 
 test('distances are typed where they stand on the sheet', async ({ desk, page }) => {

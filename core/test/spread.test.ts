@@ -89,7 +89,7 @@ describe('snapping', () => {
   });
 
   it('falls to a course of the brick where nothing else is near', () => {
-    expect(snap(box('x', 5, 0.93, 1, 2.01), [], { ...lines, course: 0.075 }, 0.04).up).toEqual({ at: expect.closeTo(2.925, 9), reason: 'head on course 39' });
+    expect(snap(box('x', 5, 0.93, 1, 2.01), [], { ...lines, course: 0.075 }, 0.04).up).toEqual({ at: expect.closeTo(2.925, 9), reason: 'head on course 39', hold: { up: { from: 'course', distance: expect.closeTo(2.925, 9) }, level: 'head' } });
     expect(snap(box('x', 5, 0.02), [], { ...lines, course: 0.075 }, 0.04).up).toMatchObject({ reason: 'on the base' });
   });
 

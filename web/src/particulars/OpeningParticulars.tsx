@@ -1,8 +1,8 @@
 /** Particulars of an opening: where it is and from what, of which size, what became of it, and what its cut gives. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
-import { alongAt, boxOf, courseOn, datumsOn, gripOffset, heldWords, resolveOpening, rowOf, upAt, type Box } from '@yard-arch/core';
+import { alongAt, boxOf, courseOn, datumsOn, gripOffset, resolveOpening, rowOf, upAt, type Box } from '@yard-arch/core';
 import { dimensionLabel, dimensionNames, extentOf, measuredFrom, sizeLabel, type Along, type Grip, type Opening, type Pattern, type ProjectDocument, type Up } from '@yard-arch/document';
-import { blockAll, boxesOf, changeOpening, changeOwn, changePatternOf, changeSizeOf, keepAsSize, letGoOf, makeOneOff, openingsOf, removeAll, replaceIntent, uses } from '@yard-arch/edit';
+import { blockAll, boxesOf, changeOpening, changeOwn, changePatternOf, changeSizeOf, keepAsSize, makeOneOff, openingsOf, removeAll, replaceIntent, uses } from '@yard-arch/edit';
 import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
 import { notify } from '../common/notices.tsx';
@@ -37,7 +37,6 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
   const { up: level } = opening;
   const upFrom = level.from === 'datum' ? `datum ${level.datum}` : level.from === 'neighbour' ? `neighbour ${level.opening} ${level.edge}` : level.from;
   const levels = box ? levelsBeside(document, opening, box) : [];
-  const held = heldWords(document, opening);
   const changeAlong = (value: string) => {
     const [from, id = '', edge = ''] = value.split(' ');
     const along: Along =
@@ -160,16 +159,6 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
           </select>
         }
       />
-      {(['along', 'up'] as const).map((way) =>
-        held[way] === null ? null : (
-          <p key={way} className="held-line">
-            <span>{held[way]}</span>
-            <button className="link" aria-label={`Let go: ${held[way]}`} title="It stays where it is, and no longer follows" onClick={() => commit(letGoOf(document, opening, way))}>
-              let go
-            </button>
-          </p>
-        ),
-      )}
       <Choice label="Held by" value={`${opening.grip.level} ${opening.grip.across}`} options={grips} onChange={changeGrip} />
       <ThroughFields document={document} opening={opening} />
       <MirrorSection document={document} openings={[opening]} />

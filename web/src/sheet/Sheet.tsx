@@ -15,7 +15,7 @@ import { OpeningShape } from '../boards/OpeningShape.tsx';
 import { Area, GhostShape, Guides, Reason, TapeLine, TypedField } from '../boards/Overlays.tsx';
 import { SettingOutLines } from './SettingOutLines.tsx';
 import { linesOf, onElement, type OnElement } from '../boards/sheet-data.ts';
-import { HeldTags } from './HeldTags.tsx';
+import { HeldPins } from './Held.tsx';
 import { SheetTools } from './SheetTools.tsx';
 import { Strings } from './Strings.tsx';
 import { TitleBlock } from './TitleBlock.tsx';
@@ -195,7 +195,7 @@ export function Sheet({ element }: { element: Element }) {
               element={element}
               onEdit={setFigure}
             />
-            {chosenBox && chosenOpening && !dragged && !placing && !taping && <HeldTags document={committed} opening={chosenOpening} box={chosenBox} view={view} width={room.width} />}
+            {chosenBox && chosenOpening && !dragged && !placing && !taping && <HeldPins document={committed} opening={chosenOpening} box={chosenBox} view={view} />}
             {told && <Guides at={told} view={view} length={length} top={top} base={base} />}
             {ghost && gestures.candidate && !dragged && !area && <GhostShape at={ghost} outline={gestures.candidate} view={view} />}
             {told && box && (
@@ -237,7 +237,7 @@ export function Sheet({ element }: { element: Element }) {
           }}
         />
       )}
-      <SheetTools element={element} springing={(gestures.placingBox?.springing ?? null) !== null} focusSheet={focusSheet} />
+      <SheetTools element={element} springing={(gestures.placingBox?.springing ?? null) !== null} focusSheet={focusSheet} chosen={placing || taping ? undefined : chosenOpening} />
       <TitleBlock element={element} />
     </div>
   );

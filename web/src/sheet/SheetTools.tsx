@@ -1,11 +1,12 @@
 /** Tools at the corner of the sheet: lines to be added, the tape, and while something is placed the point by which it is held. */
-import type { Element, Grip } from '@yard-arch/document';
+import type { Element, Grip, Opening } from '@yard-arch/document';
 import { addAxis, addDatum } from '@yard-arch/edit';
 import { Hand, Plus, Ruler } from 'lucide-react';
 import { memo } from 'react';
 import { choose, slide, tape } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
+import { HeldChips } from './Held.tsx';
 
 const levels: { level: Grip['level']; name: string }[] = [
   { level: 'head', name: 'head' },
@@ -15,7 +16,15 @@ const levels: { level: Grip['level']; name: string }[] = [
 ];
 const sides = ['left', 'centre', 'right'] as const;
 
-export const SheetTools = memo(function SheetTools({ element, springing, focusSheet }: { element: Element; springing: boolean; focusSheet: () => void }) {
+interface SheetToolsProps {
+  element: Element;
+  springing: boolean;
+  /** The one opening that is chosen. */
+  chosen: Opening | undefined;
+  focusSheet: () => void;
+}
+
+export const SheetTools = memo(function SheetTools({ element, springing, chosen, focusSheet }: SheetToolsProps) {
   const document = useEditor((state) => state.document)!;
   const placing = useEditor((state) => state.placing);
   const taping = useEditor((state) => state.taping);
@@ -40,6 +49,7 @@ export const SheetTools = memo(function SheetTools({ element, springing, focusSh
       <button aria-pressed={sliding} onClick={() => slide(!sliding)} title="Drag the drawing about; so do the middle button, and dragging with Space held">
         <Hand size={13} /> Pan
       </button>
+      {chosen && <HeldChips document={document} opening={chosen} />}
     </div>
   );
 });
