@@ -3,10 +3,49 @@ import { AxeBuilder } from '@axe-core/playwright';
 import { expect, granary, granaryFile, test } from './fixtures.ts';
 import { fileURLToPath } from 'node:url';
 
+test('a new project begins with a wall and patterns, and shows the first steps until they are done', async ({ page, application }) => {
+  await page.goto(application.url);
+  await page.getByRole('button', { name: 'New project' }).first().click();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Undercroft');
+  await page.getByRole('button', { name: 'Make it' }).click();
+  const steps = page.getByTestId('first-steps');
+  await expect(steps.getByRole('listitem').filter({ has: page.getByLabel('done') })).toHaveText([/Draw a wall/]);
+  await steps.getByRole('button', { name: 'take the first pattern' }).click();
+  const face = (await page.getByTestId('face').boundingBox())!;
+  await page.mouse.move(face.x + face.width / 2 - 40, face.y + face.height / 2);
+  await page.mouse.move(face.x + face.width / 2, face.y + face.height / 2, { steps: 4 });
+  await page.mouse.click(face.x + face.width / 2, face.y + face.height / 2);
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('title-block')).toContainText('1 cut');
+  await expect(page.getByTestId('held').first()).toContainText('middle of the wall');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export' }).click();
+  await page.getByRole('menuitem', { name: /GLB/ }).click();
+  await download;
+  await expect(steps).toContainText('All three are done');
+  await page.reload();
+  await expect(steps).toContainText('All three are done');
+  await steps.getByRole('button', { name: 'Close the first steps' }).click();
+  await page.reload();
+  await expect(page.getByTestId('title-block')).toContainText('1 cut');
+  await expect(steps).toHaveCount(0);
+});
+
+test('an example is opened as a project of one’s own', async ({ page, application }) => {
+  await page.goto(application.url);
+  await page.getByRole('button', { name: 'New project' }).first().click();
+  await page.getByText('Built-up wall').click();
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByTestId('title-block')).toContainText('sound', { timeout: 30_000 });
+  await expect(page.getByText('Built-up wall').first()).toBeVisible();
+  await expect(page.getByTestId('first-steps')).toHaveCount(0);
+});
+
 test('projects are made, renamed, duplicated, deleted and brought back', async ({ page, application }) => {
   await page.goto(application.url);
   await page.getByRole('button', { name: 'New project' }).first().click();
   await page.getByRole('textbox', { name: 'Name' }).fill('Stair drum');
+  await page.getByText('Nothing', { exact: true }).click();
   await page.getByRole('button', { name: 'Make it' }).click();
   await expect(page.getByText('No wall yet')).toBeVisible();
   await page.getByRole('link', { name: 'All projects' }).click();

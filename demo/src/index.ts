@@ -8,6 +8,7 @@ import { curvedFacade, layeredWall } from './walls.ts';
 
 export { curvedFacade, everyCut, facade, granary, everyProfile };
 export type { Sample } from './cuts.ts';
+export { examples, type Example } from './examples.ts';
 
 /** The named demo documents. */
 export const demos: Record<string, () => ProjectDocument> = {

@@ -13,4 +13,5 @@ export * from './patterns.ts';
 export * from './placing.ts';
 export * from './project.ts';
 export * from './script/script.ts';
+export * from './starter.ts';
 export * from './walls.ts';

@@ -1,6 +1,8 @@
 /** The API: what each route does. */
 import { OpenAPIHono } from '@hono/zod-openapi';
-import { emptyDocument, Refused, sentence, writeDocument, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { Refused, sentence, writeDocument, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { newProject } from '@yard-arch/edit';
+import { examples } from '@yard-arch/demo';
 import { bodyLimit } from 'hono/body-limit';
 import { randomUUID } from 'node:crypto';
 import { answerEvents, answerPieces } from './streams.ts';
@@ -67,9 +69,13 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
     })
     .openapi(routes.list, async (c) => c.json(await projects.list(), 200))
     .openapi(routes.create, async (c) => {
-      const { name, units } = c.req.valid('json');
-      return c.json(await projects.create(emptyDocument(name, units)), 201);
+      const { name, units = 'mm', begin = 'empty', example } = c.req.valid('json');
+      const from = examples.find(({ id }) => id === example);
+      if (!from && name === undefined) throw new Refused('The project has no name.', [{ path: 'name', reason: 'is missing' }]);
+      const document = from ? { ...from.make(), name: name ?? from.name } : newProject(name!, units, begin);
+      return c.json(await projects.create(document), 201);
     })
+    .openapi(routes.examples, (c) => c.json(examples.map(({ id, name, about }) => ({ id, name, about })), 200))
     .openapi(routes.get, async (c) => c.json(await projects.get(c.req.valid('param').id), 200))
     .openapi(routes.rename, async (c) => c.json(await projects.rename(c.req.valid('param').id, c.req.valid('json').name), 200))
     .openapi(routes.duplicate, async (c) => c.json(await projects.duplicate(c.req.valid('param').id), 201))

@@ -1,6 +1,8 @@
 /** The routes of the API with their schemas, from which the OpenAPI document is made. */
 import { createRoute, z } from '@hono/zod-openapi';
+import { examples } from '@yard-arch/demo';
 import { changeSetSchema, nameSchema, unitsSchema } from '@yard-arch/document';
+import { beginnings } from '@yard-arch/edit';
 import { jobKinds } from './jobs/kinds.ts';
 import { headSchema } from './edits.ts';
 import { ProblemError, problemSchema } from './problem.ts';
@@ -74,7 +76,16 @@ export const routes = {
     responses: { 200: json(z.object({ ok: z.literal(true) }), 'The server and its database run'), 503: problem('The database cannot be reached') },
   }),
   list: createRoute({ method: 'get', path: '/projects', responses: { 200: json(z.array(summarySchema), 'All projects, the one edited last first') } }),
-  create: createRoute({ method: 'post', path: '/projects', request: { body: body(named.extend({ units: unitsSchema.optional() }), 'A new, empty project') }, responses: { 201: json(summarySchema, 'Made'), ...refused } }),
+  create: createRoute({ method: 'post', path: '/projects', request: { body: body(
+        z.object({
+          name: nameSchema.optional().openapi({ description: 'Of an example, its own where none is given' }),
+          units: unitsSchema.optional(),
+          begin: z.enum(beginnings).optional().openapi({ description: 'What it begins with; nothing unless said otherwise' }),
+          example: z.enum(examples.map(({ id }) => id) as [string, ...string[]]).optional().openapi({ description: 'An example to begin from' }),
+        }),
+        'A new project',
+      ) }, responses: { 201: json(summarySchema, 'Made'), ...refused } }),
+  examples: createRoute({ method: 'get', path: '/examples', responses: { 200: json(z.array(z.object({ id: z.string(), name: z.string(), about: z.string() })), 'Examples that a project can begin from') } }),
   upload: createRoute({ method: 'post', path: '/projects/upload', request: { body: body(anyDocument, 'A project file') }, responses: { 201: json(summarySchema, 'Made'), ...refused } }),
   get: createRoute({ method: 'get', path: '/projects/{id}', request: { params: id }, responses: { 200: json(summarySchema, 'The project'), ...missing } }),
   rename: createRoute({ method: 'patch', path: '/projects/{id}', request: { params: id, body: body(named, 'Its new name') }, responses: { 200: json(summarySchema, 'Renamed'), ...missing, ...refused } }),

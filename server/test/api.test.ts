@@ -41,6 +41,24 @@ const lengthen = (length: number): ChangeSet => ({
   changes: [putting('elements', { ...(granary.elements.courtyard as Wall), length })],
 });
 
+describe('a new project', () => {
+  it('begins with what is asked for, sound and ready to be set out', async () => {
+    for (const [begin, walls, patterns] of [[undefined, 0, 0], ['empty', 0, 0], ['patterns', 0, 7], ['wall', 1, 7]] as const) {
+      const { body } = await ask<{ id: string }>(harness.app, 'POST', '/projects', { name: 'New', ...(begin ? { begin } : {}) });
+      const { document } = await harness.services.projects.read(body.id);
+      expect([Object.keys(document.elements).length, Object.keys(document.patterns).length]).toEqual([walls, patterns]);
+    }
+  });
+
+  it('begins from any example, under its name or another', async () => {
+    const { body: all } = await ask<{ id: string; name: string }[]>(harness.app, 'GET', '/examples');
+    expect(all.length).toBeGreaterThan(2);
+    for (const { id, name } of all) expect((await ask<{ name: string }>(harness.app, 'POST', '/projects', { example: id })).body.name).toBe(name);
+    expect((await ask<{ name: string }>(harness.app, 'POST', '/projects', { example: 'layers', name: 'Mine' })).body.name).toBe('Mine');
+    for (const bad of [{}, { example: 'none' }, { name: 'x', begin: 'all' }]) expect((await ask(harness.app, 'POST', '/projects', bad)).status).toBe(422);
+  });
+});
+
 describe('projects', () => {
   it('are made, listed, renamed, duplicated, deleted and brought back', async () => {
     const made = await call<Summary>('POST', '/projects', { name: ' Stair drum ' });

@@ -9,13 +9,15 @@ import { api, type ProjectSummary } from '../state/api.ts';
 import { Dialog } from '../common/Dialog.tsx';
 import { Mark } from '../common/Mark.tsx';
 import { complain, notify } from '../common/notices.tsx';
+import { NewProject } from './NewProject.tsx';
 import { ProjectCard } from './ProjectCard.tsx';
 
 export function ProjectsPage() {
   const queries = useQueryClient();
   const navigate = useNavigate();
   const projects = useQuery({ queryKey: ['projects'], queryFn: api.list, refetchInterval: (query) => (query.state.error ? 3000 : false) });
-  const [naming, setNaming] = useState<{ project: ProjectSummary | null; name: string } | null>(null);
+  const [naming, setNaming] = useState<{ project: ProjectSummary; name: string } | null>(null);
+  const [making, setMaking] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   useEffect(() => {
     document.title = 'Projects · Yard Arch';
@@ -24,11 +26,10 @@ export function ProjectsPage() {
   const refresh = () => queries.invalidateQueries({ queryKey: ['projects'] });
   const failed = (title: string) => (error: Error) => complain(title, error.message);
   const name = useMutation({
-    mutationFn: ({ project, name: text }: { project: ProjectSummary | null; name: string }) => (project ? api.rename(project.id, text) : api.create(text)),
-    onSuccess: async (project, asked) => {
+    mutationFn: ({ project, name: text }: { project: ProjectSummary; name: string }) => api.rename(project.id, text),
+    onSuccess: async () => {
       setNaming(null);
       await refresh();
-      if (!asked.project) await navigate(`/projects/${project.id}`);
     },
   });
   const duplicate = useMutation({
@@ -90,7 +91,7 @@ export function ProjectsPage() {
         <Button variant="outline" bg="paper" size="sm" onClick={() => file.current?.click()}>
           <FileUp size={16} /> Open a file…
         </Button>
-        <Button bg="ink" color="white" size="sm" onClick={() => setNaming({ project: null, name: '' })}>
+        <Button bg="ink" color="white" size="sm" onClick={() => setMaking(true)}>
           <Plus size={16} /> New project
         </Button>
         {document.cookie.includes('yard-arch-signed-in=yes') && (
@@ -128,8 +129,8 @@ export function ProjectsPage() {
             </Button>
           </Notice>
         ) : projects.data?.length === 0 ? (
-          <Notice title="No projects yet" text="Begin with an empty one and draw a wall, or open a project file. A file can also be dropped anywhere on this page.">
-            <Button bg="ink" color="white" onClick={() => setNaming({ project: null, name: '' })}>
+          <Notice title="No projects yet" text="Begin one with a first wall, look at an example, or open a project file. A file can also be dropped anywhere on this page.">
+            <Button bg="ink" color="white" onClick={() => setMaking(true)}>
               <Plus size={16} /> New project
             </Button>
           </Notice>
@@ -148,10 +149,19 @@ export function ProjectsPage() {
         )}
       </Box>
 
+      <NewProject
+        open={making}
+        onClose={() => setMaking(false)}
+        onMade={async (project) => {
+          setMaking(false);
+          await refresh();
+          await navigate(`/projects/${project.id}`);
+        }}
+      />
       <Dialog
         open={naming !== null}
-        title={naming?.project ? 'Rename project' : 'New project'}
-        confirm={naming?.project ? 'Rename' : 'Make it'}
+        title="Rename project"
+        confirm="Rename"
         busy={name.isPending}
         error={name.error?.message ?? null}
         onClose={() => {

@@ -11,6 +11,7 @@ import { fetchTheRest, later } from '../common/later.tsx';
 import { Banner } from './Banner.tsx';
 import { Desk } from './Desk.tsx';
 import { Failure } from './Failure.tsx';
+import { FirstSteps } from './FirstSteps.tsx';
 import { ManyParticulars } from '../particulars/ManyParticulars.tsx';
 import { OpeningParticulars } from '../particulars/OpeningParticulars.tsx';
 import { LineParticulars } from '../particulars/LineParticulars.tsx';
@@ -21,6 +22,7 @@ import { Sheet } from '../sheet/Sheet.tsx';
 import { PatternStrip } from '../patterns/PatternStrip.tsx';
 import { Register } from '../register/Register.tsx';
 import { chooseElement, place, turnTo } from '../state/choice.ts';
+import { openSteps } from '../state/first-steps.ts';
 import { useEditor } from '../state/state.ts';
 import { closeProject, commit, openProject, redo, undo } from '../state/store.ts';
 import { TopBar } from './TopBar.tsx';
@@ -46,6 +48,7 @@ export function EditorPage() {
   const [large, setLarge] = useState(() => localStorage.getItem('yard-arch-model-large') === 'yes');
 
   useEffect(() => {
+    openSteps(project);
     if (named) localStorage.setItem(`yard-arch-element-${project}`, named);
     // Fetched while the document is.
     ModelView.fetch();
@@ -176,6 +179,7 @@ export function EditorPage() {
         }
         particulars={
           <aside className="particulars" aria-label="Particulars">
+            <FirstSteps document={document} />
             <Particulars />
           </aside>
         }

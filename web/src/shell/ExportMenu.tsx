@@ -5,6 +5,7 @@ import { api, fileUrl, jobEventsUrl, jobResultUrl } from '../state/api.ts';
 import { complain } from '../common/notices.tsx';
 import { saveFrom } from '../common/save-file.ts';
 import { useEditor } from '../state/state.ts';
+import { stepTaken } from '../state/first-steps.ts';
 
 /** What a file is called while it is made. */
 const titles = { glb: 'GLB', obj: 'OBJ' } as const;
@@ -84,7 +85,9 @@ function useExport(project: string) {
         else if (state === 'waiting' || state === 'working') setMaking({ format, job: id, progress, stage: stage || 'working' });
         else {
           end();
-          if (state === 'done') saveFrom(jobResultUrl(id));
+          if (state !== 'done') return;
+          saveFrom(jobResultUrl(id));
+          stepTaken();
         }
       });
     } catch (error) {

@@ -3,6 +3,7 @@ import type { ProjectSummary, Version } from '@yard-arch/server';
 import type { Api } from '@yard-arch/server/api';
 import { hc } from 'hono/client';
 import type { Fault, ProjectDocument } from '@yard-arch/document';
+import type { Beginning } from '@yard-arch/edit';
 import type { LogEntry, SavingServer, State, Trouble } from './saver.ts';
 
 const client = hc<Api>('/api');
@@ -68,7 +69,9 @@ const of = (id: string) => ({ param: { id } });
 
 export const api = {
   list: () => told<ProjectSummary[]>(client.projects.$get()),
-  create: (name: string) => told<ProjectSummary>(client.projects.$post({ json: { name } })),
+  /** @param begun what it begins with, or an example to begin from. */
+  create: (name: string | undefined, begun: { begin: Beginning } | { example: string }) => told<ProjectSummary>(client.projects.$post({ json: { ...(name === undefined ? {} : { name }), ...begun } })),
+  examples: () => told<{ id: string; name: string; about: string }[]>(client.examples.$get()),
   upload: (document: unknown) => told<ProjectSummary>(posted('/api/projects/upload', document)),
   rename: (id: string, name: string) => told<ProjectSummary>(client.projects[':id'].$patch({ ...of(id), json: { name } })),
   duplicate: (id: string) => told<ProjectSummary>(client.projects[':id'].duplicate.$post(of(id))),
