@@ -27,7 +27,7 @@ function Opened() {
       <Command.Input placeholder="What to do, or where to go" aria-label="Find anything" />
       <Command.List>
         <Command.Empty>Nothing is called that.</Command.Empty>
-        {groups.map((group) => (
+        {groups.filter((group) => commands.some((command) => command.group === group)).map((group) => (
           <Command.Group key={group} heading={group}>
             {commands
               .filter((command) => command.group === group)

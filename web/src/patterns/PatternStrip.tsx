@@ -1,20 +1,27 @@
 /** The strip of patterns below the sheet: click one to place it, click it again to stop. */
-import { Menu, Portal } from '@chakra-ui/react';
-import { defaultFineness, outlineOf } from '@yard-arch/core';
-import { profileShapes, sizeLabel, type Pattern, type ProfileShape, type ProjectDocument } from '@yard-arch/document';
+import { sizeLabel, type ProjectDocument } from '@yard-arch/document';
 import { addPattern, uses } from '@yard-arch/edit';
-import { Plus } from 'lucide-react';
-import { pathOf } from '../boards/OpeningShape.tsx';
+import { ChevronLeft, ChevronRight, Plus } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { PatternFigure } from '../boards/PatternFigure.tsx';
 import { choose, place } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
+import { ShapeChoice } from './ShapeChoice.tsx';
 
 export function PatternStrip({ document }: { document: ProjectDocument }) {
   const placing = useEditor((state) => state.placing);
   const chosen = useEditor((state) => state.chosen);
   const patterns = Object.values(document.patterns);
+  const { row, more, turn } = useTurning(patterns.length);
   return (
     <div className="strip" role="toolbar" aria-label="Patterns">
+      {more.left && (
+        <button className="turn" aria-label="Patterns before these" onClick={() => turn(-1)}>
+          <ChevronLeft size={18} />
+        </button>
+      )}
+      <div className="row" ref={row}>
       {patterns.map((pattern) => {
         const current = placing?.pattern === pattern.id;
         const size = current ? pattern.sizes[placing.size]! : Object.values(pattern.sizes)[0]!;
@@ -31,51 +38,50 @@ export function PatternStrip({ document }: { document: ProjectDocument }) {
               choose({ kind: 'pattern', id: pattern.id });
             }}
           >
-            <Figure pattern={pattern} document={document} />
+            <PatternFigure profile={pattern.profile} dimensions={Object.values(pattern.sizes)[0]!.dimensions} units={document.units} />
             <b>{pattern.name}</b>
             <span>{current ? 'click the sheet' : count === 0 ? 'unused' : `${count} placed`}</span>
           </button>
         );
       })}
-      <Menu.Root
-        positioning={{ placement: 'top-start' }}
-        onSelect={({ value }) => {
-          const { changeSet, id } = addPattern(document, value as ProfileShape);
+      </div>
+      {more.right && (
+        <button className="turn" aria-label="Patterns after these" onClick={() => turn(1)}>
+          <ChevronRight size={18} />
+        </button>
+      )}
+      <ShapeChoice
+        units={document.units}
+        onChosen={(shape) => {
+          const { changeSet, id } = addPattern(document, shape);
           if (commit(changeSet)) place({ pattern: id, size: 'a' });
         }}
       >
-        <Menu.Trigger asChild>
-          <button className="pattern add">
-            <Plus size={22} />
-            <b>New pattern</b>
-          </button>
-        </Menu.Trigger>
-        <Portal>
-          <Menu.Positioner>
-            <Menu.Content bg="paper">
-              {Object.entries(profileShapes).map(([shape, { name }]) => (
-                <Menu.Item key={shape} value={shape}>
-                  {name}
-                </Menu.Item>
-              ))}
-            </Menu.Content>
-          </Menu.Positioner>
-        </Portal>
-      </Menu.Root>
+        <button className="pattern add">
+          <Plus size={22} />
+          <b>New pattern</b>
+        </button>
+      </ShapeChoice>
     </div>
   );
 }
 
-/** A pattern's first size, drawn small and all to one scale where that can be read. */
-function Figure({ pattern, document }: { pattern: Pattern; document: ProjectDocument }) {
-  const size = Object.values(pattern.sizes)[0]!;
-  const made = outlineOf(pattern.profile, size.dimensions, document.units, defaultFineness);
-  if ('reason' in made) return <svg className="figure" width="48" height="44" aria-hidden />;
-  const { width, height } = made.profile;
-  const scale = Math.min(44 / width, 40 / height, 24);
-  return (
-    <svg className="figure" width="48" height="44" aria-hidden>
-      <path d={pathOf(made.outline)} transform={`translate(${24 - (width * scale) / 2} 43) scale(${scale} ${-scale})`} vectorEffect="non-scaling-stroke" />
-    </svg>
-  );
+/** A row that is too long to be seen whole, and whether there is more of it to either side. */
+function useTurning(count: number) {
+  const row = useRef<HTMLDivElement>(null);
+  const [more, setMore] = useState({ left: false, right: false });
+  useEffect(() => {
+    const held = row.current!;
+    const look = (): void => setMore({ left: held.scrollLeft > 2, right: held.scrollLeft + held.clientWidth < held.scrollWidth - 2 });
+    look();
+    held.addEventListener('scroll', look, { passive: true });
+    const sized = new ResizeObserver(look);
+    sized.observe(held);
+    return () => {
+      held.removeEventListener('scroll', look);
+      sized.disconnect();
+    };
+  }, [count]);
+  const turn = (way: 1 | -1): void => row.current?.scrollBy({ left: way * row.current.clientWidth * 0.8, behavior: 'smooth' });
+  return { row, more, turn };
 }
