@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { basename, dirname, extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { bentWords, cutModel, elementsOfSheets, reportOn, singleSheetsOf, usualTolerance } from '@yard-arch/core';
-import { drawPicture, glbPieces, objFiles, readMesh } from '@yard-arch/core/format';
+import { drawPicture, readMesh, writers, writtenFormats } from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { demos } from '@yard-arch/demo';
 import { doScript, scriptHelp, steps } from '@yard-arch/edit';
@@ -98,14 +98,12 @@ export async function run(args: string[], print: (text: string) => void, complai
       case 'export': {
         const document = read(file);
         const out = target(values.out);
-        const model = cutModel(document);
-        if (values.format === 'glb') writeFiles([{ path: out, pieces: await glbPieces(document, model) }]);
-        else if (values.format === 'obj') {
-          const [folder, ending] = [dirname(out), extname(out)];
-          // The OBJ is called as was said; the files that it names are called after it.
-          const files = objFiles(document, model, basename(out, ending));
-          writeFiles(files.map(({ name, pieces }, k) => ({ path: k === 0 ? out : join(folder, name), pieces })));
-        } else throw new Misused(`--format must be glb or obj${values.format === undefined ? '' : `, not ${values.format}`}.`);
+        const format = writtenFormats.find(({ id }) => id === values.format);
+        if (!format) throw new Misused(`--format must be ${writtenFormats.map(({ id }) => id).join(' or ')}${values.format === undefined ? '' : `, not ${values.format}`}.`);
+        const [folder, ending] = [dirname(out), extname(out)];
+        // The first is called as was said; the files that it names are called after it.
+        const files = await writers[format.id].files(document, cutModel(document), basename(out, ending));
+        writeFiles(files.map(({ name, pieces }, k) => ({ path: k === 0 ? out : join(folder, name), pieces })));
         return 0;
       }
       case 'demo': {

@@ -1,5 +1,6 @@
 /** The routes of the API with their schemas, from which the OpenAPI document is made. */
 import { createRoute, z } from '@hono/zod-openapi';
+import { writtenFormats, type WrittenFormat } from '@yard-arch/core/formats';
 import { examples } from '@yard-arch/demo';
 import { changeSetSchema, nameSchema, unitsSchema } from '@yard-arch/document';
 import { beginnings } from '@yard-arch/edit';
@@ -156,7 +157,7 @@ export const routes = {
   export: createRoute({
     method: 'get',
     path: '/projects/{id}/export',
-    request: { params: id, query: z.object({ format: z.enum(['glb', 'obj'], 'must be glb or obj') }) },
+    request: { params: id, query: z.object({ format: z.enum(writtenFormats.map(({ id }) => id) as [WrittenFormat, ...WrittenFormat[]], `must be ${writtenFormats.map(({ id }) => id).join(' or ')}`) }) },
     responses: { 200: file('application/octet-stream', 'GLB, or a ZIP of OBJ and MTL'), ...missing, ...refused },
   }),
   check: createRoute({ method: 'get', path: '/projects/{id}/check', request: { params: id }, responses: { 200: json(z.looseObject({ sound: z.boolean() }), 'The report of a check'), ...missing } }),

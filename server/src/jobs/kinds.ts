@@ -1,11 +1,12 @@
 /** The kinds of long work, and what goes to a worker and comes back. */
+import { writtenFormats, type WrittenFormat } from '@yard-arch/core/formats';
 import type { ChangeSet, Fault } from '@yard-arch/document';
 import type { MadeTexts } from '../change-log.ts';
 import type { Between, Head } from '../edits.ts';
 
 /** Long work on a revision of a project: an export, a picture for a card, or the report of a check. */
-export const jobKinds = ['glb', 'obj', 'picture', 'report'] as const;
-export type JobKind = (typeof jobKinds)[number];
+export type JobKind = WrittenFormat | 'picture' | 'report';
+export const jobKinds = [...writtenFormats.map(({ id }) => id), 'picture', 'report'] as unknown as [JobKind, ...JobKind[]];
 
 /** What a worker is asked for. */
 export type Task =

@@ -1,7 +1,7 @@
 /** What runs in a worker: documents from outside are checked there, models cut, and files written. Nothing of it keeps the server from answering. */
 import type { MessagePort } from 'node:worker_threads';
 import { cutModel, reportOn, type Model } from '@yard-arch/core';
-import { drawPicture, glbPieces, objPieces } from '@yard-arch/core/format';
+import { drawPicture, writers, writtenFormats } from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { applyChangeSet, checkDocument, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { doScript } from '@yard-arch/edit';
@@ -69,29 +69,22 @@ async function make({ kind, mark, text }: Extract<Task, { kind: JobKind }>, tell
   const put = (bytes: Uint8Array): void => tell({ piece: alone(bytes) });
   tell({ progress: 0.6, stage: 'writing the file' });
   const named = (ending: string): string => fileName(document.name, ending);
-  const made: Record<JobKind, () => Promise<Outcome>> = {
-    picture: async () => {
-      put(drawPicture(document, model, pictureSize));
-      return { type: 'image/png', name: named('png') };
-    },
-    report: async () => {
-      put(new TextEncoder().encode(JSON.stringify(reportOn(document, model))));
-      return { type: 'application/json', name: named('report.json') };
-    },
-    glb: async () => {
-      for (const bytes of await glbPieces(document, model)) put(bytes);
-      return { type: 'model/gltf-binary', name: named('glb') };
-    },
-    obj: async () => {
-      const written = { done: 0 };
-      for (const bytes of objPieces(document, model, named('obj').slice(0, -4), (share) => (written.done = share))) {
-        put(bytes);
-        tell({ progress: 0.6 + 0.4 * written.done, stage: 'writing the file' });
-      }
-      return { type: 'application/zip', name: named('obj.zip') };
-    },
-  };
-  return made[kind]();
+  if (kind === 'picture') {
+    put(drawPicture(document, model, pictureSize));
+    return { type: 'image/png', name: named('png') };
+  }
+  if (kind === 'report') {
+    put(new TextEncoder().encode(JSON.stringify(reportOn(document, model))));
+    return { type: 'application/json', name: named('report.json') };
+  }
+  const { written } = writtenFormats.find(({ id }) => id === kind)!;
+  const name = named(written.ending);
+  const progress = { done: 0 };
+  for (const bytes of await writers[kind].pieces(document, model, name.slice(0, -written.ending.length - 1), (share) => (progress.done = share))) {
+    put(bytes);
+    tell({ progress: 0.6 + 0.4 * progress.done, stage: 'writing the file' });
+  }
+  return { type: written.type, name };
 }
 
 async function cut(mark: string, text: string, tell: (news: News) => void): Promise<{ document: ProjectDocument; model: Model }> {

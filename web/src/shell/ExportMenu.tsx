@@ -1,5 +1,6 @@
 /** The menu of exports: files are made by the server, with progress for what takes long and a way to stop it. */
 import { Button, Menu, Portal } from '@chakra-ui/react';
+import { writtenFormats, type WrittenFormat } from '@yard-arch/core/formats';
 import { useEffect, useRef, useState } from 'react';
 import { api, fileUrl, jobEventsUrl, jobResultUrl } from '../state/api.ts';
 import { complain } from '../common/notices.tsx';
@@ -8,8 +9,8 @@ import { useEditor } from '../state/state.ts';
 import { stepTaken } from '../state/first-steps.ts';
 
 /** What a file is called while it is made. */
-const titles = { glb: 'GLB', obj: 'OBJ' } as const;
-type Format = keyof typeof titles;
+const titles = Object.fromEntries(writtenFormats.map(({ id, label }) => [id, label])) as Record<WrittenFormat, string>;
+type Format = WrittenFormat;
 
 interface Making {
   format: Format;
@@ -51,8 +52,11 @@ export function ExportMenu({ project }: { project: string }) {
       <Portal>
         <Menu.Positioner>
           <Menu.Content bg="paper">
-            <Menu.Item value="glb">GLB, for renderers</Menu.Item>
-            <Menu.Item value="obj">OBJ with MTL (ZIP)</Menu.Item>
+            {writtenFormats.map(({ id, about }) => (
+              <Menu.Item key={id} value={id}>
+                {about}
+              </Menu.Item>
+            ))}
             <Menu.Item value="file">Project file (JSON)</Menu.Item>
           </Menu.Content>
         </Menu.Positioner>

@@ -1,4 +1,5 @@
 /** Bringing in single sheets from a file of another program: they are read first, shown, and then given a thickness. */
+import { readEndings } from '@yard-arch/core/formats';
 import { bentWords, singleSheetsOf, usualTolerance, type FoundSheets } from '@yard-arch/core';
 import type { ForeignScale } from '@yard-arch/core/read-mesh';
 import { formatLength, unitsLabel, type ProjectDocument, type Units } from '@yard-arch/document';
@@ -81,7 +82,7 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
             <input
               id={id}
               type="file"
-              accept=".obj,.glb"
+              accept={readEndings.join(',')}
               data-testid="sheets-file"
               onChange={(event) => {
                 setRead(null);

@@ -3,6 +3,7 @@ import type { ProjectSummary, Version } from '@yard-arch/server';
 import type { Api } from '@yard-arch/server/api';
 import { hc } from 'hono/client';
 import type { Fault, ProjectDocument } from '@yard-arch/document';
+import type { WrittenFormat } from '@yard-arch/core/formats';
 import type { Beginning } from '@yard-arch/edit';
 import type { LogEntry, SavingServer, State, Trouble } from './saver.ts';
 
@@ -85,7 +86,7 @@ export const api = {
   keepVersion: (id: string, name: string) => told<Version>(client.projects[':id'].versions.$post({ ...of(id), json: { name } })),
   removeVersion: (id: string, version: string) => told<null>(client.projects[':id'].versions[':version'].$delete({ param: { id, version } })),
   append: (id: string, edit: Parameters<SavingServer['append']>[0]) => told<Awaited<ReturnType<SavingServer['append']>>>(posted(`/api/projects/${id}/changes`, edit)),
-  begin: (id: string, kind: 'glb' | 'obj' | 'report') => told<{ id: string }>(client.projects[':id'].jobs.$post({ ...of(id), json: { kind } })),
+  begin: (id: string, kind: WrittenFormat | 'report') => told<{ id: string }>(client.projects[':id'].jobs.$post({ ...of(id), json: { kind } })),
   cancel: (job: string) => told<null>(client.jobs[':job'].$delete({ param: { job } })),
 };
 

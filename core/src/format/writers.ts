@@ -1,0 +1,30 @@
+/** What writes a model in each format. A new format is a line here and one in `formats`. */
+import type { ProjectDocument } from '@yard-arch/document';
+import type { Model } from '../model/model.ts';
+import type { WrittenFormat } from './formats.ts';
+import { glbPieces } from './glb.ts';
+import { objFiles, objPieces } from './obj.ts';
+
+/** A file, by its name; what it holds comes in pieces. */
+export interface WrittenFile {
+  name: string;
+  pieces: Iterable<Uint8Array | string>;
+}
+
+export interface Writer {
+  /** All in one file, to be downloaded. @param onShare hears how much of it is written, from 0 to 1. */
+  pieces: (document: ProjectDocument, model: Model, stem: string, onShare: (share: number) => void) => Promise<Iterable<Uint8Array>> | Iterable<Uint8Array>;
+  /** The file that is asked for first, and those that it names, to stand side by side in a folder. */
+  files: (document: ProjectDocument, model: Model, stem: string) => Promise<WrittenFile[]>;
+}
+
+export const writers: Readonly<Record<WrittenFormat, Writer>> = {
+  glb: {
+    pieces: (document, model) => glbPieces(document, model),
+    files: async (document, model, stem) => [{ name: `${stem}.glb`, pieces: await glbPieces(document, model) }],
+  },
+  obj: {
+    pieces: objPieces,
+    files: (document, model, stem) => Promise.resolve(objFiles(document, model, stem)),
+  },
+};
