@@ -20,6 +20,9 @@ export async function main(): Promise<number> {
     await page.goto(url);
     await page.getByRole('article').first().waitFor();
     await take('projects');
+    await page.getByRole('button', { name: 'New project' }).first().click();
+    await take('new-project');
+    await page.keyboard.press('Escape');
     await page.goto(`${url}/projects/${granary.id}`);
     await settled(page);
     await page.locator('[data-opening=o10]').click();
