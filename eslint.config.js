@@ -18,6 +18,10 @@ export default ts.config(
     },
   },
   { files: ['**/*.mjs', '*.config.js', 'ops/*.cjs'], languageOptions: { globals: globals.node } },
-  { files: ['web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'warn' } },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'warn' },
+  },
   { files: ['bench/**', 'ops/**', 'cli/**'], rules: { 'no-console': 'off' } },
 );

@@ -3,8 +3,10 @@ import { resolveOpening, type Placed } from '@yard-arch/core';
 import type { ProjectDocument } from '@yard-arch/document';
 import { expect, granary, test, type Desk } from './fixtures.ts';
 
-const at = (document: ProjectDocument, id: string): Placed => resolveOpening(document, document.openings[id]!) as Placed;
-const made = (document: ProjectDocument): string[] => Object.keys(document.openings).filter((id) => !granary.openings[id]);
+const at = (document: ProjectDocument, id: string): Placed =>
+  resolveOpening(document, document.openings[id]!) as Placed;
+const made = (document: ProjectDocument): string[] =>
+  Object.keys(document.openings).filter((id) => !granary.openings[id]);
 const firstFloor = ['o8', 'o9', 'o10', 'o11', 'o12', 'o13', 'o14'];
 
 async function chooseFirstFloor(desk: Desk): Promise<void> {
@@ -14,10 +16,14 @@ async function chooseFirstFloor(desk: Desk): Promise<void> {
   await expect(desk.particulars.getByRole('heading', { name: '7 openings' })).toBeVisible();
 }
 
-const unfold = (desk: Desk, title: string) => desk.particulars.locator('summary', { hasText: new RegExp(`^${title}$`) }).click();
+const unfold = (desk: Desk, title: string) =>
+  desk.particulars.locator('summary', { hasText: new RegExp(`^${title}$`) }).click();
 
 test('a rectangle drawn out takes the nearest size, or makes one', async ({ desk, page }) => {
-  await page.getByRole('navigation').getByRole('button', { name: /^Cart shed back/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Cart shed back/ })
+    .click();
   await desk.strip.getByRole('button', { name: /Loft light/ }).click();
   await desk.drag([1, 1.22], [2.38, 2.22]);
   await expect(page.getByTestId('draw')).toBeVisible();
@@ -36,7 +42,10 @@ test('a rectangle drawn out takes the nearest size, or makes one', async ({ desk
   expect(made(back)).toHaveLength(1);
 });
 
-test('the grip is chosen, doors fall to the floor, and figures are typed while placing and dragging', async ({ desk, page }) => {
+test('the grip is chosen, doors fall to the floor, and figures are typed while placing and dragging', async ({
+  desk,
+  page,
+}) => {
   await desk.strip.getByRole('button', { name: /Loft light/ }).click();
   await page.getByRole('radio', { name: 'head, right' }).click();
   const { x, y } = await desk.at(11, 3.2);
@@ -46,7 +55,11 @@ test('the grip is chosen, doors fall to the floor, and figures are typed while p
   await page.keyboard.press('Enter');
   let document = await desk.saved();
   const [light] = made(document);
-  expect(document.openings[light!]).toMatchObject({ grip: { across: 'right', level: 'head' }, along: { from: 'start', distance: 11.2 }, up: { from: 'base', distance: 3.2 } });
+  expect(document.openings[light!]).toMatchObject({
+    grip: { across: 'right', level: 'head' },
+    along: { from: 'start', distance: 11.2 },
+    up: { from: 'base', distance: 3.2 },
+  });
   await page.keyboard.press('Escape');
   await desk.drag([4.4, 4.4], [5.4, 4.45]);
   await page.keyboard.type('1250');
@@ -65,7 +78,10 @@ test('the grip is chosen, doors fall to the floor, and figures are typed while p
 
 test('a tape measures between corners', async ({ desk, page }) => {
   await page.getByRole('button', { name: 'Tape' }).click();
-  for (const [s, t] of [[3.77, 3.77], [12.87, 3.73]] as const) {
+  for (const [s, t] of [
+    [3.77, 3.77],
+    [12.87, 3.73],
+  ] as const) {
     const { x, y } = await desk.at(s, t);
     await page.mouse.move(x, y);
     await page.mouse.click(x, y);
@@ -76,7 +92,10 @@ test('a tape measures between corners', async ({ desk, page }) => {
   await expect(page.getByTestId('tape')).toBeHidden();
 });
 
-test('openings chosen by a window are spread, and stay spread when the wall is lengthened where it is dimensioned', async ({ desk, page }) => {
+test('openings chosen by a window are spread, and stay spread when the wall is lengthened where it is dimensioned', async ({
+  desk,
+  page,
+}) => {
   await desk.drag([4.4, 4.4], [4.9, 4.4]);
   await page.mouse.up();
   await chooseFirstFloor(desk);
@@ -105,7 +124,10 @@ test('a spread that does not fit says how many would', async ({ desk }) => {
   await expect(desk.particulars.getByRole('button', { name: /^Spread 7/ })).toBeDisabled();
 });
 
-test('many are lined up, dragged together with their distances kept, copied on, and only openings are ever chosen', async ({ desk, page }) => {
+test('many are lined up, dragged together with their distances kept, copied on, and only openings are ever chosen', async ({
+  desk,
+  page,
+}) => {
   await desk.choose('o1');
   await desk.particulars.getByRole('button', { name: /Loft light, 10/ }).click();
   await expect(desk.particulars.getByRole('heading', { name: '10 openings' })).toBeVisible();
@@ -166,7 +188,10 @@ test('what almost agrees is shown before and after, and made equal in one step',
   for (const id of firstFloor) expect(at(document, id).t).toBeCloseTo(3.75, 9);
 });
 
-test('a wall’s setting-out is pasted on to another, and a wall is filled with bays and duplicated', async ({ desk, page }) => {
+test('a wall’s setting-out is pasted on to another, and a wall is filled with bays and duplicated', async ({
+  desk,
+  page,
+}) => {
   await desk.particulars.getByRole('button', { name: 'copy its setting-out' }).click();
   const walls = page.getByRole('navigation');
   await walls.getByRole('button', { name: /^Quay wall/ }).click();
@@ -202,7 +227,10 @@ test('a window is made a door in place, another a one-off, and brought back', as
   expect(document.openings.o9!.own).toBeUndefined();
 });
 
-test('every figure can be typed, with the choice of what gives way; neighbours follow each other, never in a ring', async ({ desk, page }) => {
+test('every figure can be typed, with the choice of what gives way; neighbours follow each other, never in a ring', async ({
+  desk,
+  page,
+}) => {
   await page.getByTestId('sheet').locator('[data-figure=bay]').nth(2).click();
   await page.getByRole('radio', { name: 'axis C and all after it move' }).check();
   await page.getByRole('textbox', { name: /Between axes/ }).fill('3000');

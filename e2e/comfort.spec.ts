@@ -4,9 +4,13 @@ import { resolveOpening, type Placed } from '@yard-arch/core';
 import type { ProjectDocument } from '@yard-arch/document';
 import { Desk, expect, granary, test } from './fixtures.ts';
 
-const at = (document: ProjectDocument, id: string): Placed => resolveOpening(document, document.openings[id]!) as Placed;
+const at = (document: ProjectDocument, id: string): Placed =>
+  resolveOpening(document, document.openings[id]!) as Placed;
 
-test('anything is found and done by name, keys are listed, and a context menu knows what it was opened on', async ({ desk, page }) => {
+test('anything is found and done by name, keys are listed, and a context menu knows what it was opened on', async ({
+  desk,
+  page,
+}) => {
   await desk.choose('o9');
   await page.keyboard.press('Control+k');
   await page.keyboard.type('block b-09');
@@ -24,7 +28,10 @@ test('anything is found and done by name, keys are listed, and a context menu kn
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('nudge what is chosen by 10 mm');
   await page.keyboard.press('Escape');
-  await page.getByRole('navigation').getByRole('button', { name: /^Courtyard wall/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Courtyard wall/ })
+    .click();
   await desk.shape('o2').click({ button: 'right' });
   await page.getByRole('menuitem', { name: 'Block up B-02' }).click();
   expect((await desk.openingOf('o2')).blockedUp).toBe(true);
@@ -138,14 +145,23 @@ test('no page has a serious finding of the accessibility checker', async ({ desk
     await page.waitForTimeout(400);
     const { violations } = await new AxeBuilder({ page }).analyze();
     const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
-    expect(serious.map(({ id, nodes }) => `${what}: ${id} at ${nodes.map((node) => node.target.join(' ')).slice(0, 3).join(', ')}`)).toEqual([]);
+    expect(
+      serious.map(
+        ({ id, nodes }) =>
+          `${what}: ${id} at ${nodes
+            .map((node) => node.target.join(' '))
+            .slice(0, 3)
+            .join(', ')}`,
+      ),
+    ).toEqual([]);
   };
   await check('sheet');
   await desk.choose('o9');
   await check('opening');
   await page.getByTestId('sheet').focus();
   await page.keyboard.press('Control+a');
-  for (const title of ['Line up', 'Spread', 'Even out', 'Mirror', 'Copy', 'Copy to walls and floors']) await desk.particulars.locator('summary', { hasText: new RegExp(`^${title}$`) }).click();
+  for (const title of ['Line up', 'Spread', 'Even out', 'Mirror', 'Copy', 'Copy to walls and floors'])
+    await desk.particulars.locator('summary', { hasText: new RegExp(`^${title}$`) }).click();
   await check('many openings');
   await page.getByRole('button', { name: 'History and versions' }).click();
   await check('history');

@@ -92,7 +92,8 @@ export class Desk {
   async modelShare(is: (r: number, g: number, b: number) => boolean): Promise<number> {
     const { data, channels, width, height } = await this.modelPixels();
     let count = 0;
-    for (let i = 0; i < width * height; i++) if (is(data[channels * i]!, data[channels * i + 1]!, data[channels * i + 2]!)) count += 1;
+    for (let i = 0; i < width * height; i++)
+      if (is(data[channels * i]!, data[channels * i + 1]!, data[channels * i + 2]!)) count += 1;
     return count / (width * height);
   }
 }
@@ -103,7 +104,8 @@ export function changed(before: DecodedPng, after: DecodedPng): number {
   let count = 0;
   for (let i = 0; i < width * height; i++) {
     let far = 0;
-    for (let k = 0; k < 3; k++) far = Math.max(far, Math.abs(before.data[channels * i + k]! - after.data[channels * i + k]!));
+    for (let k = 0; k < 3; k++)
+      far = Math.max(far, Math.abs(before.data[channels * i + k]! - after.data[channels * i + k]!));
     if (far > 24) count += 1;
   }
   return count / (width * height);

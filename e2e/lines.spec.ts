@@ -3,7 +3,10 @@ import { resolveOpening, type Placed } from '@yard-arch/core';
 import type { Panel, ProjectDocument } from '@yard-arch/document';
 import { expect, granary, test } from './fixtures.ts';
 
-const levels = (document: ProjectDocument): string => JSON.stringify(Object.values(document.openings).map((opening) => (resolveOpening(document, opening) as Placed).t.toFixed(6)));
+const levels = (document: ProjectDocument): string =>
+  JSON.stringify(
+    Object.values(document.openings).map((opening) => (resolveOpening(document, opening) as Placed).t.toFixed(6)),
+  );
 
 test('a datum that is dragged takes along what is held to it, on every wall', async ({ desk, page }) => {
   const mark = desk.sheet.getByRole('button', { name: /Datum First sill/ });
@@ -45,7 +48,10 @@ test('a line is added, named, typed, nudged and removed, by keyboard too', async
   await page.keyboard.press('Delete');
   await expect(page.getByText('First sill was not removed')).toBeVisible();
   await desk.particulars.getByRole('button', { name: 'Remove datum' }).click();
-  await page.getByRole('dialog').getByRole('button', { name: /leave them/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /leave them/ })
+    .click();
   await expect(mark).toHaveCount(0);
   document = await desk.saved();
   expect(document.datums.first).toBeUndefined();

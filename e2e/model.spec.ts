@@ -34,9 +34,15 @@ test('the model is shown in each way, cut by a plane, in parallel, and copied as
   await expect(page.getByText(/view is on the clipboard|saved as a PNG/)).toBeVisible();
 });
 
-test('where the processor draws it, the model is drawn roughly while it is turned and finely once it rests', async ({ desk, page }) => {
+test('where the processor draws it, the model is drawn roughly while it is turned and finely once it rests', async ({
+  desk,
+  page,
+}) => {
   // Dots of the drawing across a pixel of the page.
-  const fineness = (): Promise<number> => page.locator('[data-testid=model] canvas[data-engine]').evaluate((canvas) => (canvas as HTMLCanvasElement).width / canvas.clientWidth);
+  const fineness = (): Promise<number> =>
+    page
+      .locator('[data-testid=model] canvas[data-engine]')
+      .evaluate((canvas) => (canvas as HTMLCanvasElement).width / canvas.clientWidth);
   await expect.poll(fineness).toBeCloseTo(2, 1);
   const still = await desk.modelPixels();
   const { x, y } = await desk.modelMiddle();
@@ -49,7 +55,10 @@ test('where the processor draws it, the model is drawn roughly while it is turne
   expect(changed(still, await desk.modelPixels())).toBeGreaterThan(0.05);
 });
 
-test('an opening is dragged in the model along its own wall, on a round one too, square and level', async ({ desk, page }) => {
+test('an opening is dragged in the model along its own wall, on a round one too, square and level', async ({
+  desk,
+  page,
+}) => {
   await page.getByRole('button', { name: 'Enlarge the model' }).click();
   await page.getByRole('button', { name: 'Face on' }).click();
   await page.waitForTimeout(700);
@@ -67,7 +76,10 @@ test('an opening is dragged in the model along its own wall, on a round one too,
   const after = resolveOpening(document, document.openings.o4!) as Placed;
   expect(after.s - before.s).toBeGreaterThan(0.5);
   expect(after.t).toBeCloseTo(before.t, 6);
-  await page.getByRole('navigation').getByRole('button', { name: /^Stair drum/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Stair drum/ })
+    .click();
   await page.getByRole('button', { name: 'Face on' }).click();
   await page.waitForTimeout(700);
   const slits = Object.values(granary.openings).filter(({ pattern }) => pattern === 'slit');
@@ -84,7 +96,10 @@ test('an opening is dragged in the model along its own wall, on a round one too,
   await page.mouse.up();
   await page.keyboard.up('Alt');
   document = await desk.saved();
-  const [was, is] = [resolveOpening(granary, slits[1]!) as Placed, resolveOpening(document, document.openings[slits[1]!.id]!) as Placed];
+  const [was, is] = [
+    resolveOpening(granary, slits[1]!) as Placed,
+    resolveOpening(document, document.openings[slits[1]!.id]!) as Placed,
+  ];
   expect(Math.abs(is.s - was.s)).toBeGreaterThan(0.05);
   await expect(desk.titleBlock).toContainText('sound');
 });
@@ -143,10 +158,17 @@ test('context menus open on the model and in the register, and the right button 
   await page.waitForTimeout(500);
   await expect(page.getByRole('menu')).toBeHidden();
   expect(changed(before, await desk.modelPixels())).toBeGreaterThan(0.1);
-  await page.getByRole('navigation').getByRole('button', { name: /^Quay wall/ }).click({ button: 'right' });
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Quay wall/ })
+    .click({ button: 'right' });
   await page.getByRole('menuitem', { name: 'Lock' }).click();
   const document = await desk.saved();
-  expect(Object.values(document.elements).filter(({ locked }) => locked).map(({ name }) => name)).toEqual(['Quay wall']);
+  expect(
+    Object.values(document.elements)
+      .filter(({ locked }) => locked)
+      .map(({ name }) => name),
+  ).toEqual(['Quay wall']);
   // The edges in which a wall ends are looked at square on too.
   const face = await desk.modelPixels();
   await look(desk, 'End edge on');

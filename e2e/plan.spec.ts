@@ -4,7 +4,8 @@ import { facade } from '@yard-arch/demo';
 import type { ProjectDocument, Wall } from '@yard-arch/document';
 import { Desk, expect, granary, test } from './fixtures.ts';
 
-const walls = (document: ProjectDocument): Wall[] => Object.values(document.elements).filter((element): element is Wall => element.kind === 'wall');
+const walls = (document: ProjectDocument): Wall[] =>
+  Object.values(document.elements).filter((element): element is Wall => element.kind === 'wall');
 const made = (document: ProjectDocument): Wall[] => walls(document).filter(({ id }) => !granary.elements[id]);
 
 async function openPlan({ page }: Desk): Promise<(x: number, y: number) => Promise<{ x: number; y: number }>> {
@@ -48,7 +49,12 @@ test('walls are drawn as a ring with an arc in it, figures typed, and close faci
   const [a, arc, b, c] = made(document);
   expect(a).toMatchObject({ length: 4.8, turn: 0 });
   expect(arc!.sweep).toBeGreaterThan(60);
-  for (const [one, next] of [[a!, arc!], [arc!, b!], [b!, c!], [c!, a!]] as const) {
+  for (const [one, next] of [
+    [a!, arc!],
+    [arc!, b!],
+    [b!, c!],
+    [c!, a!],
+  ] as const) {
     const [from, to] = [courseOf(one).end, courseOf(next).start];
     expect(Math.hypot(from[0] - to[0], from[1] - to[1])).toBeLessThan(0.002);
   }
@@ -93,7 +99,11 @@ test('walls are split, joined and reversed, and drawing can be undone step by st
   let document = await desk.saved();
   const [second] = made(document);
   expect(Object.values(document.openings).filter(({ element }) => element === second!.id).length).toBeGreaterThan(5);
-  await page.getByRole('navigation').getByRole('button', { name: /^Courtyard wall \d+ cut/ }).first().click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Courtyard wall \d+ cut/ })
+    .first()
+    .click();
   await page.getByRole('button', { name: 'Join' }).click();
   document = await desk.saved();
   expect(made(document)).toEqual([]);
@@ -120,7 +130,9 @@ test('what no longer fits is marked, listed, and mended by one of the ways', asy
   const ways = (mark: string) => list.getByRole('listitem').filter({ hasText: mark });
   await ways('G-14').getByRole('button', { name: 'slide it in' }).click();
   await ways('G-21').getByRole('button', { name: 'take it away' }).click();
-  await ways('G-07').getByRole('button', { name: /cut it down/ }).click();
+  await ways('G-07')
+    .getByRole('button', { name: /cut it down/ })
+    .click();
   await expect(list).toBeHidden();
   const document = await desk.saved();
   expect(document.openings.o21).toBeUndefined();
@@ -133,7 +145,10 @@ test('ten edits of walls in a row keep every intent', async ({ desk, page }) => 
   const names = ['Courtyard wall', 'East gable', 'Quay wall', 'West gable', 'Gate wall'];
   let previous = '';
   for (const [i, name] of [...names, ...names].entries()) {
-    await page.getByRole('navigation').getByRole('button', { name: new RegExp(`^${name}`) }).click();
+    await page
+      .getByRole('navigation')
+      .getByRole('button', { name: new RegExp(`^${name}`) })
+      .click();
     await expect(desk.particulars.getByLabel('Name')).toHaveValue(name);
     if (i < 5) await desk.type(name === 'Gate wall' ? 'Thickness' : 'Thick', String(340 + 10 * i));
     else if (i < 8) await desk.type('Length', String(20_000 + 500 * i));
@@ -152,13 +167,18 @@ test('ten edits of walls in a row keep every intent', async ({ desk, page }) => 
     expect(placed.s + dx).toBeCloseTo(alongAt(document, element, opening.along)!, 8);
     expect(placed.t + dy).toBeCloseTo(upAt(document, element, opening.up)!, 8);
   }
-  await page.getByRole('navigation').getByRole('button', { name: /^Courtyard wall/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Courtyard wall/ })
+    .click();
   await expect(desk.titleBlock).toContainText('sound');
   await expect(desk.sheet.locator('[data-opening]')).toHaveCount(21);
 });
 
 test('five thousand openings are opened, panned, zoomed and chosen', async ({ page, application, request }) => {
-  const made = (await (await request.post(`${application.url}/api/projects/upload`, { data: facade(5000) })).json()) as { id: string };
+  const made = (await (
+    await request.post(`${application.url}/api/projects/upload`, { data: facade(5000) })
+  ).json()) as { id: string };
   await page.goto(`${application.url}/projects/${made.id}`);
   const desk = new Desk(page, application.url, made.id);
   await expect(desk.sheet.locator('[data-crowd="5000"]')).toBeVisible({ timeout: 60_000 });
@@ -168,7 +188,8 @@ test('five thousand openings are opened, panned, zoomed and chosen', async ({ pa
   expect(await list.count()).toBeLessThan(100);
   await expect(desk.particulars.getByRole('button', { name: 'show all 5000' })).toBeVisible();
   const placed = resolveOpening(facade(5000), facade(5000).openings.o2500!) as Placed;
-  const middle = async (): Promise<{ x: number; y: number }> => desk.at(placed.s + placed.profile.width / 2, placed.t + placed.profile.height / 2);
+  const middle = async (): Promise<{ x: number; y: number }> =>
+    desk.at(placed.s + placed.profile.width / 2, placed.t + placed.profile.height / 2);
   const first = await middle();
   await page.mouse.click(first.x, first.y);
   await expect(desk.particulars).toContainText(`Opening ${facade(5000).openings.o2500!.mark}`);
@@ -201,11 +222,18 @@ test('a single sheet from another program is given a thickness, and is cut like 
   await page.getByRole('button', { name: 'Bring it in' }).click();
   await expect(page.getByRole('tab', { name: 'Sheet of Quay hoarding' })).toBeVisible();
   const { elements } = await desk.saved();
-  expect(Object.values(elements).find(({ name }) => name === 'Quay hoarding')).toMatchObject({ kind: 'panel', start: { x: 0, y: -4, z: 0 }, tilt: 90, layers: [{ thickness: 0.06 }] });
+  expect(Object.values(elements).find(({ name }) => name === 'Quay hoarding')).toMatchObject({
+    kind: 'panel',
+    start: { x: 0, y: -4, z: 0 },
+    tilt: 90,
+    layers: [{ thickness: 0.06 }],
+  });
   await expect(page.getByTestId('title-block')).toContainText('sound: closed');
 
   // One that is bent becomes one curved wall.
-  const points = Array.from({ length: 13 }, (_, i) => (i * Math.PI) / 24).flatMap((angle) => [0, 3].map((up) => `v ${5 * Math.sin(angle)} ${up} ${20 + 5 * Math.cos(angle)}`));
+  const points = Array.from({ length: 13 }, (_, i) => (i * Math.PI) / 24).flatMap((angle) =>
+    [0, 3].map((up) => `v ${5 * Math.sin(angle)} ${up} ${20 + 5 * Math.cos(angle)}`),
+  );
   const faces = Array.from({ length: 12 }, (_, i) => `f ${2 * i + 1} ${2 * i + 3} ${2 * i + 4} ${2 * i + 2}`);
   await page.getByRole('button', { name: 'Add a wall…' }).click();
   await page.getByRole('menuitem', { name: 'Single sheets from an OBJ or GLB file…' }).click();
@@ -213,6 +241,10 @@ test('a single sheet from another program is given a thickness, and is cut like 
   await expect(page.getByText('7 854 × 3 000, 23.55 m², a wall, curved by 90°')).toBeVisible();
   await page.getByRole('button', { name: 'Bring it in' }).click();
   await expect(page.getByRole('tab', { name: 'Sheet of Bow front' })).toBeVisible();
-  expect(Object.values((await desk.saved()).elements).find(({ name }) => name === 'Bow front')).toMatchObject({ kind: 'wall', sweep: 90, height: 3 });
+  expect(Object.values((await desk.saved()).elements).find(({ name }) => name === 'Bow front')).toMatchObject({
+    kind: 'wall',
+    sweep: 90,
+    height: 3,
+  });
   await expect(page.getByTestId('title-block')).toContainText('sound: closed');
 });

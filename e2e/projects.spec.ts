@@ -3,7 +3,10 @@ import { AxeBuilder } from '@axe-core/playwright';
 import { expect, granary, granaryFile, test } from './fixtures.ts';
 import { fileURLToPath } from 'node:url';
 
-test('a new project begins with a wall and patterns, and shows the first steps until they are done', async ({ page, application }) => {
+test('a new project begins with a wall and patterns, and shows the first steps until they are done', async ({
+  page,
+  application,
+}) => {
   await page.goto(application.url);
   await page.getByRole('button', { name: 'New project' }).first().click();
   await page.getByRole('textbox', { name: 'Name' }).fill('Undercroft');
@@ -50,7 +53,8 @@ test('projects are made, renamed, duplicated, deleted and brought back', async (
   await expect(page.getByText('No wall yet')).toBeVisible();
   await page.getByRole('link', { name: 'All projects' }).click();
 
-  const card = (name: string) => page.getByRole('article').filter({ has: page.getByRole('heading', { name, exact: true }) });
+  const card = (name: string) =>
+    page.getByRole('article').filter({ has: page.getByRole('heading', { name, exact: true }) });
   await card('Stair drum').getByRole('button', { name: /More/ }).click();
   await page.getByRole('menuitem', { name: 'Rename…' }).click();
   await page.getByRole('textbox', { name: 'Name' }).fill('Slate roofs');
@@ -68,7 +72,10 @@ test('projects are made, renamed, duplicated, deleted and brought back', async (
   await expect(card('Slate roofs (copy)')).toBeVisible();
 });
 
-test('a file is taken in; a bad one is refused with the path and the reason of its faults', async ({ page, application }) => {
+test('a file is taken in; a bad one is refused with the path and the reason of its faults', async ({
+  page,
+  application,
+}) => {
   await page.goto(application.url);
   await page.getByTestId('file').setInputFiles(fileURLToPath(granaryFile));
   await expect(page.getByText('Opened “Fennel Quay Granary”')).toBeVisible();
@@ -78,10 +85,14 @@ test('a file is taken in; a bad one is refused with the path and the reason of i
 
   const bad = structuredClone(granary);
   Object.assign(bad.elements.courtyard!, { length: 0 });
-  await page.getByTestId('file').setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(bad)) });
+  await page
+    .getByTestId('file')
+    .setInputFiles({ name: 'bad.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(bad)) });
   await expect(page.getByText('bad.json was not taken in')).toBeVisible();
   await expect(page.getByText('elements/courtyard/length must be more than 0')).toBeVisible();
-  await page.getByTestId('file').setInputFiles({ name: 'notes.json', mimeType: 'application/json', buffer: Buffer.from('{ not json') });
+  await page
+    .getByTestId('file')
+    .setInputFiles({ name: 'notes.json', mimeType: 'application/json', buffer: Buffer.from('{ not json') });
   await expect(page.getByText(/is not JSON/)).toBeVisible();
   await expect(page.getByRole('article')).toHaveCount(before);
 });
@@ -99,17 +110,57 @@ test('the pages have no serious accessibility fault', async ({ page, application
     if (address) await page.goto(address);
     if (address) await expect(page.getByRole('article').first()).toBeVisible();
     const { violations } = await new AxeBuilder({ page }).analyze();
-    expect(violations.filter(({ impact }) => impact === 'serious' || impact === 'critical').map(({ id, nodes }) => [id, nodes.map((node) => node.html.slice(0, 160))])).toEqual([]);
+    expect(
+      violations
+        .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+        .map(({ id, nodes }) => [id, nodes.map((node) => node.html.slice(0, 160))]),
+    ).toEqual([]);
   }
 });
 
-test('a card whose picture cannot be drawn says so, and the others are drawn', async ({ page, application, project, request }) => {
-  const wall = { id: 'w', name: 'Wall', kind: 'wall', start: { x: 0, y: 0, z: 0 }, turn: 0, length: 100, height: 3, top: { kind: 'level' }, layers: [{ thickness: 0.3, material: 'm' }] };
-  const made = await request.post(`${application.url}/api/projects/upload`, { data: { ...granary, name: 'Unpictured', elements: { w: wall }, openings: {}, axes: {}, datums: {}, patterns: {}, materials: { m: { id: 'm', name: 'Brick', colour: '#aa6644', roughness: 0.9 } } } });
+test('a card whose picture cannot be drawn says so, and the others are drawn', async ({
+  page,
+  application,
+  project,
+  request,
+}) => {
+  const wall = {
+    id: 'w',
+    name: 'Wall',
+    kind: 'wall',
+    start: { x: 0, y: 0, z: 0 },
+    turn: 0,
+    length: 100,
+    height: 3,
+    top: { kind: 'level' },
+    layers: [{ thickness: 0.3, material: 'm' }],
+  };
+  const made = await request.post(`${application.url}/api/projects/upload`, {
+    data: {
+      ...granary,
+      name: 'Unpictured',
+      elements: { w: wall },
+      openings: {},
+      axes: {},
+      datums: {},
+      patterns: {},
+      materials: { m: { id: 'm', name: 'Brick', colour: '#aa6644', roughness: 0.9 } },
+    },
+  });
   const { id } = (await made.json()) as { id: string };
-  await page.route(`**/projects/${id}/picture*`, (route) => route.fulfill({ status: 422, contentType: 'application/problem+json', body: JSON.stringify({ title: 'That takes too long', detail: 'It was given up.' }) }));
+  await page.route(`**/projects/${id}/picture*`, (route) =>
+    route.fulfill({
+      status: 422,
+      contentType: 'application/problem+json',
+      body: JSON.stringify({ title: 'That takes too long', detail: 'It was given up.' }),
+    }),
+  );
   await page.goto(application.url);
   await expect(page.getByText('That takes too long. It was given up.')).toBeVisible();
-  await expect.poll(() => page.locator(`a[href="/projects/${project}"] img`).evaluate((image) => (image as HTMLImageElement).naturalWidth)).toBeGreaterThan(100);
+  await expect
+    .poll(() =>
+      page.locator(`a[href="/projects/${project}"] img`).evaluate((image) => (image as HTMLImageElement).naturalWidth),
+    )
+    .toBeGreaterThan(100);
   await request.delete(`${application.url}/api/projects/${id}`);
 });

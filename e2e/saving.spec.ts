@@ -1,7 +1,11 @@
 /** Saving: the server away and back, a reload, and two at one project. */
 import { expect, granary, test, type Desk } from './fixtures.ts';
 
-test('edits made while the server is away are kept and sent when it is back, over a crash and a reload', async ({ desk, page, application }) => {
+test('edits made while the server is away are kept and sent when it is back, over a crash and a reload', async ({
+  desk,
+  page,
+  application,
+}) => {
   await desk.choose('o10');
   await application.crash();
   await desk.type('Along', '111');
@@ -30,7 +34,10 @@ test('a reload brings back the same wall, and what was chosen', async ({ desk, p
   await desk.choose('o10');
   await page.reload();
   await expect(desk.shape('o10')).toHaveAttribute('aria-pressed', 'true');
-  await page.getByRole('navigation').getByRole('button', { name: /^Gate wall/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Gate wall/ })
+    .click();
   await expect(page).toHaveURL(/setting-out\/gate/);
   await page.reload();
   await expect(desk.particulars.getByLabel('Name')).toHaveValue('Gate wall');
@@ -41,7 +48,11 @@ test('a reload brings back the same wall, and what was chosen', async ({ desk, p
 test('an edit made elsewhere meanwhile is taken in, and neither is lost', async ({ desk, page }) => {
   const elsewhere = { ...granary.openings.o8!, along: { ...granary.openings.o8!.along, distance: 0.4 } };
   const sent = await page.request.post(`${desk.url}/api/projects/${desk.id}/changes`, {
-    data: { baseRevision: 0, key: 'elsewhere', changeSet: { name: 'move A-08', changes: [{ op: 'put', table: 'openings', value: elsewhere }] } },
+    data: {
+      baseRevision: 0,
+      key: 'elsewhere',
+      changeSet: { name: 'move A-08', changes: [{ op: 'put', table: 'openings', value: elsewhere }] },
+    },
   });
   expect(sent.status()).toBe(201);
   await desk.choose('o10');
@@ -53,16 +64,26 @@ test('an edit made elsewhere meanwhile is taken in, and neither is lost', async 
   await expect(desk.particulars.getByLabel('Along', { exact: true })).toHaveValue('400');
 });
 
-test('an edit that no longer fits what was done elsewhere is explained, and the rest goes on', async ({ desk, page }) => {
+test('an edit that no longer fits what was done elsewhere is explained, and the rest goes on', async ({
+  desk,
+  page,
+}) => {
   const changes = Object.values(granary.openings)
     .filter((opening) => opening.element === 'gate')
     .map(({ id }) => ({ op: 'remove', table: 'openings', id }));
-  await page.getByRole('navigation').getByRole('button', { name: /^Gate wall/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Gate wall/ })
+    .click();
   await desk.shape('o44').click();
   // So that it does not hear of it before its own edit is made.
   await page.context().setOffline(true);
   await page.request.post(`${desk.url}/api/projects/${desk.id}/changes`, {
-    data: { baseRevision: 0, key: 'elsewhere', changeSet: { name: 'remove gate wall', changes: [...changes, { op: 'remove', table: 'elements', id: 'gate' }] } },
+    data: {
+      baseRevision: 0,
+      key: 'elsewhere',
+      changeSet: { name: 'remove gate wall', changes: [...changes, { op: 'remove', table: 'elements', id: 'gate' }] },
+    },
   });
   await desk.type('Along', '2000');
   await page.context().setOffline(false);
@@ -77,8 +98,15 @@ test('an edit that no longer fits what was done elsewhere is explained, and the 
 });
 
 test('a full disk is told of, and the edit kept until there is room', async ({ desk, page }) => {
-  const full = { type: '/problems/disk-full', title: 'The disk is full', status: 507, detail: 'The database has no room left, so the change was not saved.' };
-  await page.route('**/changes', (route) => route.fulfill({ status: 507, contentType: 'application/problem+json', body: JSON.stringify(full) }));
+  const full = {
+    type: '/problems/disk-full',
+    title: 'The disk is full',
+    status: 507,
+    detail: 'The database has no room left, so the change was not saved.',
+  };
+  await page.route('**/changes', (route) =>
+    route.fulfill({ status: 507, contentType: 'application/problem+json', body: JSON.stringify(full) }),
+  );
   await desk.choose('o10');
   await desk.type('Along', '50');
   await expect(page.getByRole('alert').first()).toContainText('The disk is full');
@@ -93,7 +121,14 @@ test('a full disk is told of, and the edit kept until there is room', async ({ d
 /** An edit made by somebody else. */
 async function elsewhere(desk: Desk, base: number, id: string, distance: number): Promise<void> {
   const value = { ...granary.openings[id]!, along: { ...granary.openings[id]!.along, distance } };
-  const sent = await desk.page.request.post(`${desk.url}/api/projects/${desk.id}/changes`, { data: { baseRevision: base, key: `elsewhere ${base}`, over: true, changeSet: { name: `move ${granary.openings[id]!.mark}`, changes: [{ op: 'put', table: 'openings', value }] } } });
+  const sent = await desk.page.request.post(`${desk.url}/api/projects/${desk.id}/changes`, {
+    data: {
+      baseRevision: base,
+      key: `elsewhere ${base}`,
+      over: true,
+      changeSet: { name: `move ${granary.openings[id]!.mark}`, changes: [{ op: 'put', table: 'openings', value }] },
+    },
+  });
   expect(sent.status()).toBe(201);
 }
 
@@ -122,9 +157,22 @@ test('a field with nothing typed follows what others do; one that is typed in sa
   await expect(along).toHaveValue('803');
 });
 
-test('an edit at which the server fails is set aside, the next ones go on, and it can be tried again', async ({ desk, page }) => {
+test('an edit at which the server fails is set aside, the next ones go on, and it can be tried again', async ({
+  desk,
+  page,
+}) => {
   await page.route('**/changes', async (route) => {
-    if (route.request().postData()?.includes('"distance":0.05')) await route.fulfill({ status: 500, contentType: 'application/problem+json', body: JSON.stringify({ type: '/problems/failed', title: 'The server failed', status: 500, detail: 'Something went wrong that should not.' }) });
+    if (route.request().postData()?.includes('"distance":0.05'))
+      await route.fulfill({
+        status: 500,
+        contentType: 'application/problem+json',
+        body: JSON.stringify({
+          type: '/problems/failed',
+          title: 'The server failed',
+          status: 500,
+          detail: 'Something went wrong that should not.',
+        }),
+      });
     else await route.continue();
   });
   await desk.choose('o10');
@@ -166,7 +214,18 @@ test('a server whose data was put back is recognised, and the person chooses', a
   let asked = 0;
   await page.route('**/changes*', async (route) => {
     asked += 1;
-    await route.fulfill({ status: 409, contentType: 'application/problem+json', body: JSON.stringify({ type: '/problems/other-log', title: 'The project was put back to an earlier state', status: 409, detail: '', revision: 0, mark: 'other' }) });
+    await route.fulfill({
+      status: 409,
+      contentType: 'application/problem+json',
+      body: JSON.stringify({
+        type: '/problems/other-log',
+        title: 'The project was put back to an earlier state',
+        status: 409,
+        detail: '',
+        revision: 0,
+        mark: 'other',
+      }),
+    });
   });
   await desk.type('Up', '222');
   await expect(desk.saving).toHaveText('put back to an earlier state');

@@ -79,7 +79,9 @@ test('distances are typed where they stand on the sheet', async ({ desk, page })
   expect((await desk.openingOf('o9')).up.distance).toBeCloseTo(0.15, 9);
 });
 
-test('a size that is changed changes all its openings, and impossible ones are refused where they are typed', async ({ desk }) => {
+test('a size that is changed changes all its openings, and impossible ones are refused where they are typed', async ({
+  desk,
+}) => {
   const width = async (id: string): Promise<number> => (await desk.shape(id).locator('.shape').boundingBox())!.width;
   const before = await Promise.all(['o8', 'o9', 'o14'].map(width));
   await desk.strip.getByRole('button', { name: /Granary arch/ }).click();
@@ -96,7 +98,10 @@ test('a size that is changed changes all its openings, and impossible ones are r
 });
 
 test('walls are lengthened, thickened, moved and turned, and their openings follow', async ({ desk, page }) => {
-  await page.getByRole('navigation').getByRole('button', { name: /^East gable/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^East gable/ })
+    .click();
   await expect(desk.particulars).toContainText('Openings, 4');
   await desk.type('Length', '12 m');
   await desk.type('Thick', '600');
@@ -112,7 +117,10 @@ test('walls are lengthened, thickened, moved and turned, and their openings foll
 });
 
 test('a wall is given a gable, and its sheet shows it', async ({ desk, page }) => {
-  await page.getByRole('navigation').getByRole('button', { name: /^Quay wall/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Quay wall/ })
+    .click();
   const before = (await page.getByTestId('face').boundingBox())!;
   await desk.particulars.getByLabel('Top').selectOption('gabled');
   await desk.type('Apex', '12 m');
@@ -125,7 +133,10 @@ test('a wall is given a gable, and its sheet shows it', async ({ desk, page }) =
   await expect(desk.particulars.getByRole('alert')).toContainText('between the start and the end');
 });
 
-test('openings are blocked up, opened, nudged, changed and removed; everything is undone and done again', async ({ desk, page }) => {
+test('openings are blocked up, opened, nudged, changed and removed; everything is undone and done again', async ({
+  desk,
+  page,
+}) => {
   await desk.choose('o10');
   await desk.sheet.press('b');
   await expect(desk.shape('o10')).toHaveAttribute('data-state', 'blocked up');
@@ -163,7 +174,10 @@ test('what cannot be cut is shown and explained, never dropped', async ({ desk }
   expect(Object.keys((await desk.saved()).openings)).toHaveLength(44);
 });
 
-test('a pattern becomes a niche with a section of its own, and a wall takes layers and joins', async ({ desk, page }) => {
+test('a pattern becomes a niche with a section of its own, and a wall takes layers and joins', async ({
+  desk,
+  page,
+}) => {
   await desk.shape('o15').click();
   await page.getByRole('button', { name: 'edit pattern' }).click();
   const { particulars } = desk;
@@ -176,10 +190,15 @@ test('a pattern becomes a niche with a section of its own, and a wall takes laye
   await expect(desk.titleBlock).toContainText('10 niches');
   await particulars.getByLabel('Side', { exact: true }).selectOption('head');
   await particulars.getByLabel('Arris', { exact: true }).selectOption('chamfered');
-  await expect.poll(async () => (await desk.saved()).patterns.light!.sections?.head?.arris).toEqual({ kind: 'chamfered', size: 0.012 });
+  await expect
+    .poll(async () => (await desk.saved()).patterns.light!.sections?.head?.arris)
+    .toEqual({ kind: 'chamfered', size: 0.012 });
   await expect(desk.shape('o15')).toHaveAttribute('data-state', 'niche');
 
-  await page.getByRole('navigation').getByRole('button', { name: /^Cart shed back/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Cart shed back/ })
+    .click();
   await particulars.getByRole('button', { name: 'add a layer inside' }).click();
   await expect(desk.titleBlock).toContainText('sound');
   await expect.poll(async () => (await desk.saved()).elements['shed-back']!.layers.length).toBe(2);
@@ -190,9 +209,15 @@ test('a pattern becomes a niche with a section of its own, and a wall takes laye
 });
 
 test('an opening cuts the wall behind it too when it is asked to', async ({ desk, page }) => {
-  await page.getByRole('navigation').getByRole('button', { name: /^Cart shed front/ }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Cart shed front/ })
+    .click();
   await desk.shape('o34').click();
-  await desk.particulars.getByLabel(/Cart shed/).first().check();
+  await desk.particulars
+    .getByLabel(/Cart shed/)
+    .first()
+    .check();
   await expect.poll(async () => (await desk.saved()).openings.o34!.further?.length ?? 0).toBe(1);
 });
 
@@ -226,7 +251,9 @@ test('the model is taken away as GLB and OBJ', async ({ desk }) => {
   };
   const glb = await take('GLB, for renderers');
   expect(glb.suggestedFilename()).toBe('fennel-quay-granary.glb');
-  const gltf = await new WebIO().registerExtensions([KHRTextureTransform]).readBinary(new Uint8Array(readFileSync(await glb.path())));
+  const gltf = await new WebIO()
+    .registerExtensions([KHRTextureTransform])
+    .readBinary(new Uint8Array(readFileSync(await glb.path())));
   expect(gltf.getRoot().listNodes()).toHaveLength(10);
   expect((await take('OBJ with MTL (ZIP)')).suggestedFilename()).toBe('fennel-quay-granary.obj.zip');
 });
@@ -285,7 +312,10 @@ test('the drawing is dragged about with the pan tool, without the middle button'
   await expect(tool).toHaveAttribute('aria-pressed', 'false');
 });
 
-test('while it is panned the drawing goes with the pointer, and far out of sight it is still there', async ({ desk, page }) => {
+test('while it is panned the drawing goes with the pointer, and far out of sight it is still there', async ({
+  desk,
+  page,
+}) => {
   // Near enough that it is wider than the sheet.
   const middle = await desk.at(6, 2);
   await page.mouse.move(middle.x, middle.y);
@@ -295,7 +325,12 @@ test('while it is panned the drawing goes with the pointer, and far out of sight
   const tick = async (): Promise<number> => (await desk.sheet.locator('.string .tick').first().boundingBox())!.x;
   const [face, string] = [await place(), await tick()];
   await page.mouse.down({ button: 'middle' });
-  for (const [x, y] of [[60, 10], [180, 20], [300, 30], [420, 40]] as const) {
+  for (const [x, y] of [
+    [60, 10],
+    [180, 20],
+    [300, 30],
+    [420, 40],
+  ] as const) {
     await page.mouse.move(middle.x + x, middle.y + y, { steps: 3 });
     await expect.poll(place).toBeCloseTo(face + x, 0);
     expect(await tick()).toBeCloseTo(string + x, 0);

@@ -10,13 +10,17 @@ test('the demo is served, kept over a second start, and started over when asked'
   try {
     expect(await demo.start()).toBeNull();
     expect(demo.output).toContain(demo.url);
-    const list = async () => (await (await request.get(`${demo.url}/api/projects`)).json()) as { id: string; name: string }[];
+    const list = async () =>
+      (await (await request.get(`${demo.url}/api/projects`)).json()) as { id: string; name: string }[];
     const [granary] = await list();
     expect(granary!.name).toBe('Fennel Quay Granary');
     await request.patch(`${demo.url}/api/projects/${granary!.id}`, { data: { name: 'Renamed' } });
 
     const second = await Application.make('demo');
-    const beside = Object.assign(Object.create(Application.prototype) as Application, { ...second, folder: demo.folder });
+    const beside = Object.assign(Object.create(Application.prototype) as Application, {
+      ...second,
+      folder: demo.folder,
+    });
     expect(await beside.start()).toBe(1);
     expect(beside.output).toContain(`already running from this folder, at ${demo.url}`);
     await second.remove();

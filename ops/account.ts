@@ -4,10 +4,15 @@ import { spawn, spawnSync, type SpawnSyncOptions, type SpawnSyncReturns } from '
 export const isRoot = process.getuid?.() === 0;
 const account = 'postgres';
 
-const asDatabase = (program: string, args: string[]): [string, string[]] => (isRoot ? ['runuser', ['-u', account, '--', program, ...args]] : [program, args]);
+const asDatabase = (program: string, args: string[]): [string, string[]] =>
+  isRoot ? ['runuser', ['-u', account, '--', program, ...args]] : [program, args];
 
 /** Runs a program as the database's account and waits for it. */
-export function runAsDatabase(program: string, args: string[], options: SpawnSyncOptions = {}): SpawnSyncReturns<string> {
+export function runAsDatabase(
+  program: string,
+  args: string[],
+  options: SpawnSyncOptions = {},
+): SpawnSyncReturns<string> {
   const [file, all] = asDatabase(program, args);
   return spawnSync(file, all, { cwd: '/', ...options, encoding: 'utf8' });
 }

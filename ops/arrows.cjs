@@ -1,8 +1,24 @@
 /** Arrows run only downward: web and server over edit over core over document; and within web and core by their own rows. */
-const rooms = (from, to, why) => ({ name: `${from} may not see ${to}`, comment: why, severity: 'error', from: { path: `^${from}/src` }, to: { path: `^${to}/src` } });
+const rooms = (from, to, why) => ({
+  name: `${from} may not see ${to}`,
+  comment: why,
+  severity: 'error',
+  from: { path: `^${from}/src` },
+  to: { path: `^${to}/src` },
+});
 
 /** Rooms within a room, from the top down, those of one row side by side: each may see what is below it, and neither what is above it nor what is beside it. */
-const coreRooms = [['check'], ['format'], ['model'], ['cut'], ['setout'], ['reveal'], ['element'], ['mesh'], ['profile', 'texture']];
+const coreRooms = [
+  ['check'],
+  ['format'],
+  ['model'],
+  ['cut'],
+  ['setout'],
+  ['reveal'],
+  ['element'],
+  ['mesh'],
+  ['profile', 'texture'],
+];
 const webRooms = [
   ['shell', 'projects'],
   ['sheet', 'plan', 'table', 'model', 'register', 'patterns', 'particulars'],
@@ -18,16 +34,29 @@ const downward = (room, rows) =>
       name: `${room}/${own} sees only what is below it`,
       severity: 'error',
       from: { path: `^${room}/src/${own}/` },
-      to: { path: `^${room}/src/(${[...rows.slice(0, i).flat(), ...row.filter((other) => other !== own), 'none'].join('|')})/` },
+      to: {
+        path: `^${room}/src/(${[...rows.slice(0, i).flat(), ...row.filter((other) => other !== own), 'none'].join('|')})/`,
+      },
     })),
   );
 
 module.exports = {
   forbidden: [
-    { name: 'no cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
-    ...['core', 'edit', 'server', 'web', 'cli', 'bench', 'demo'].map((to) => rooms('document', to, 'The document imports none.')),
-    ...['edit', 'server', 'web', 'cli', 'bench', 'demo'].map((to) => rooms('core', to, 'The core has no interface and no database.')),
-    ...['server', 'web', 'cli', 'bench', 'demo'].map((to) => rooms('edit', to, 'Edits are computed, whoever asks for them.')),
+    {
+      name: 'no cycles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    ...['core', 'edit', 'server', 'web', 'cli', 'bench', 'demo'].map((to) =>
+      rooms('document', to, 'The document imports none.'),
+    ),
+    ...['edit', 'server', 'web', 'cli', 'bench', 'demo'].map((to) =>
+      rooms('core', to, 'The core has no interface and no database.'),
+    ),
+    ...['server', 'web', 'cli', 'bench', 'demo'].map((to) =>
+      rooms('edit', to, 'Edits are computed, whoever asks for them.'),
+    ),
     ...['web', 'cli', 'bench'].map((to) => rooms('server', to, 'The server does not know who calls it.')),
     ...['web', 'server', 'bench'].map((to) => rooms('cli', to, 'The shell needs no database.')),
     {
@@ -42,7 +71,12 @@ module.exports = {
       from: { path: '^(core|document|edit)/src' },
       to: { path: '(react|hono|mikro-orm|three|chakra|node:fs|node:http)' },
     },
-    { name: 'the sheet path does without the solid library', severity: 'error', from: { path: '^core/src', pathNot: '^core/src/cut/solid(-tagged)?.ts' }, to: { path: 'manifold-3d|^core/src/cut/solid(-tagged)?.ts' } },
+    {
+      name: 'the sheet path does without the solid library',
+      severity: 'error',
+      from: { path: '^core/src', pathNot: '^core/src/cut/solid(-tagged)?.ts' },
+      to: { path: 'manifold-3d|^core/src/cut/solid(-tagged)?.ts' },
+    },
     ...downward('core', coreRooms),
     ...downward('web', webRooms),
   ],

@@ -35,12 +35,16 @@ export async function main(args: string[]): Promise<number> {
 
 async function backUp(out: string | undefined): Promise<void> {
   const stamp = new Date().toISOString().slice(0, 19).replace(/[-:]/g, '').replace('T', '-');
-  const file = resolve(out ?? join(process.env.DATABASE_URL ? '.' : dataFolder(), 'backups', `yard-arch-${stamp}.backup`));
+  const file = resolve(
+    out ?? join(process.env.DATABASE_URL ? '.' : dataFolder(), 'backups', `yard-arch-${stamp}.backup`),
+  );
   mkdirSync(dirname(file), { recursive: true });
   // Under its own name only when it is whole.
   const part = `${file}.part`;
   try {
-    await onDatabase(false, (url) => run('pg_dump', ['--format=custom', '--no-owner', ...leftOut, `--file=${part}`, url]));
+    await onDatabase(false, (url) =>
+      run('pg_dump', ['--format=custom', '--no-owner', ...leftOut, `--file=${part}`, url]),
+    );
     renameSync(part, file);
   } finally {
     rmSync(part, { force: true });
@@ -53,7 +57,13 @@ async function restore(file: string): Promise<void> {
   if (!existsSync(file)) throw new Error(`There is no file ${file}.`);
   // Whether it is one at all, before anything is touched.
   run('pg_restore', ['--list', file], `${file} is not a backup of Yard Arch, or is damaged.`);
-  await onDatabase(true, (url) => run('pg_restore', ['--clean', '--if-exists', '--no-owner', '--single-transaction', '--exit-on-error', `--dbname=${url}`, file], 'Nothing was put back; all is as it was.'));
+  await onDatabase(true, (url) =>
+    run(
+      'pg_restore',
+      ['--clean', '--if-exists', '--no-owner', '--single-transaction', '--exit-on-error', `--dbname=${url}`, file],
+      'Nothing was put back; all is as it was.',
+    ),
+  );
   say('Put back. Pages that are open will say so, and ask which of the two is to stand.');
 }
 
@@ -91,7 +101,12 @@ function runningUrl(folder: string, error: Error): string {
 
 function run(program: string, args: string[], failing = 'The database’s own words are above.'): void {
   const programs = postgresPrograms();
-  const done = spawnSync(programs ? join(programs, program) : program, args, { stdio: ['ignore', 'ignore', 'pipe'], encoding: 'utf8' });
+  const done = spawnSync(programs ? join(programs, program) : program, args, {
+    stdio: ['ignore', 'ignore', 'pipe'],
+    encoding: 'utf8',
+  });
   if (done.status === 0) return;
-  throw new Error(`${(done.stderr || done.error?.message || '').trim().split('\n').slice(0, 4).join('\n')}\n${failing}`);
+  throw new Error(
+    `${(done.stderr || done.error?.message || '').trim().split('\n').slice(0, 4).join('\n')}\n${failing}`,
+  );
 }

@@ -37,7 +37,9 @@ export async function main(args: string[]): Promise<number> {
       await page.locator('[data-testid=model][data-elements="1"] canvas[data-engine]').waitFor({ timeout: 60_000 });
       // Two frames on it has been drawn; what is read back from it waits until it truly is.
       await page.evaluate('new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))');
-      await page.evaluate("(() => { const gl = document.querySelector('[data-testid=model] canvas[data-engine]').getContext('webgl2'); gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4)); })()");
+      await page.evaluate(
+        "(() => { const gl = document.querySelector('[data-testid=model] canvas[data-engine]').getContext('webgl2'); gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4)); })()",
+      );
       return Date.now() - start;
     };
 
@@ -51,22 +53,52 @@ export async function main(args: string[]): Promise<number> {
     const again = times.slice(1);
     const [slow, fast] = [median(again.map(([of]) => of)), median(again.map(([, of]) => of))];
     console.error(`reopening: 2,000 openings ${slow.toFixed(0)} ms, a single one ${fast.toFixed(0)} ms`);
-    told({ name: 'reopen a project of 2,000 openings until the model can be orbited, beside one of a single opening', value: slow / fast, limit: 1.6, unit: '×' });
+    told({
+      name: 'reopen a project of 2,000 openings until the model can be orbited, beside one of a single opening',
+      value: slow / fast,
+      limit: 1.6,
+      unit: '×',
+    });
 
     const usual = await projects.create({ ...facade(160), name: 'A hundred and sixty' });
     await open(usual.id);
     await page.getByTestId('title-block').getByText('sound').waitFor({ timeout: 30_000 });
-    told({ name: 'scripting a frame while one of 160 openings is dragged', value: await scripting(page, await page.context().newCDPSession(page), (spot) => drag(page, spot)), limit: 5, unit: 'ms' });
+    told({
+      name: 'scripting a frame while one of 160 openings is dragged',
+      value: await scripting(page, await page.context().newCDPSession(page), (spot) => drag(page, spot)),
+      limit: 5,
+      unit: 'ms',
+    });
 
     const screen = await projects.create({ ...facade(5000), name: 'Five thousand' });
     await open(screen.id);
     await page.waitForTimeout(3000);
     const session = await page.context().newCDPSession(page);
-    told({ name: 'scripting a frame while a sheet of 5,000 openings is panned', value: await scripting(page, session, (spot) => pan(page, spot)), limit: 16, unit: 'ms' });
+    told({
+      name: 'scripting a frame while a sheet of 5,000 openings is panned',
+      value: await scripting(page, session, (spot) => pan(page, spot)),
+      limit: 16,
+      unit: 'ms',
+    });
   });
   if (args.includes('--json'))
-    console.log(JSON.stringify(figures.map(({ name, value, limit, unit }) => ({ name, [`ours${suffix[unit]}`]: value, [`reference${suffix[unit]}`]: limit, ratio: value / limit })), null, 2));
-  else for (const { name, value, limit, unit } of figures) console.log(`${name.padEnd(96)} ${value.toFixed(2).padStart(9)} ${unit}   of ${limit} (${(value / limit).toFixed(2)})`);
+    console.log(
+      JSON.stringify(
+        figures.map(({ name, value, limit, unit }) => ({
+          name,
+          [`ours${suffix[unit]}`]: value,
+          [`reference${suffix[unit]}`]: limit,
+          ratio: value / limit,
+        })),
+        null,
+        2,
+      ),
+    );
+  else
+    for (const { name, value, limit, unit } of figures)
+      console.log(
+        `${name.padEnd(96)} ${value.toFixed(2).padStart(9)} ${unit}   of ${limit} (${(value / limit).toFixed(2)})`,
+      );
   return figures.every(({ value }) => Number.isFinite(value)) ? 0 : 1;
 }
 
@@ -81,7 +113,10 @@ async function firstLoad(url: string): Promise<number> {
     seen.add(path);
     const text = readFileSync(join(webFolder, path));
     bytes += gzipSync(text).length;
-    for (const [, imported] of text.toString('utf8').matchAll(/(?:^|[;}])import\s*(?:[^"'();]*from\s*)?["']\.\/([^"']+\.js)["']/g)) wanted.push(`/assets/${imported}`);
+    for (const [, imported] of text
+      .toString('utf8')
+      .matchAll(/(?:^|[;}])import\s*(?:[^"'();]*from\s*)?["']\.\/([^"']+\.js)["']/g))
+      wanted.push(`/assets/${imported}`);
   }
   return bytes / 1000;
 }
@@ -130,26 +165,56 @@ interface TraceEvent {
 
 /** The median time that script takes on the main thread between two frames, while something is done at an opening in the middle of the sheet; ms. */
 async function scripting(page: Page, session: CDPSession, act: (spot: Spot) => Promise<void>): Promise<number> {
-  const boxes = await page.locator('[data-opening] .shape').evaluateAll((shapes) => shapes.map((shape) => shape.getBoundingClientRect().toJSON() as Box));
+  const boxes = await page
+    .locator('[data-opening] .shape')
+    .evaluateAll((shapes) => shapes.map((shape) => shape.getBoundingClientRect().toJSON() as Box));
   const sheet = (await page.getByTestId('sheet').boundingBox())!;
   const middle = { x: sheet.x + sheet.width / 2, y: sheet.y + sheet.height * 0.4 };
   const far = (box: Box): number => Math.hypot(box.x + box.width / 2 - middle.x, box.y + box.height / 2 - middle.y);
   // Very many are drawn as one figure, which is under every spot.
-  const nearest = boxes.reduce((best, box) => (far(box) < far(best) ? box : best), boxes[0] ?? { ...middle, width: 0, height: 0 });
+  const nearest = boxes.reduce(
+    (best, box) => (far(box) < far(best) ? box : best),
+    boxes[0] ?? { ...middle, width: 0, height: 0 },
+  );
   const events: TraceEvent[] = [];
   session.on('Tracing.dataCollected', ({ value }) => events.push(...(value as unknown as TraceEvent[])));
-  await session.send('Tracing.start', { transferMode: 'ReportEvents', traceConfig: { includedCategories: ['devtools.timeline', 'disabled-by-default-devtools.timeline', 'devtools.timeline.frame', 'disabled-by-default-devtools.timeline.frame', '__metadata'] } });
+  await session.send('Tracing.start', {
+    transferMode: 'ReportEvents',
+    traceConfig: {
+      includedCategories: [
+        'devtools.timeline',
+        'disabled-by-default-devtools.timeline',
+        'devtools.timeline.frame',
+        'disabled-by-default-devtools.timeline.frame',
+        '__metadata',
+      ],
+    },
+  });
   await act({ x: nearest.x + nearest.width / 2, y: nearest.y + nearest.height / 2 });
   const complete = new Promise((done) => session.once('Tracing.tracingComplete', done));
   await session.send('Tracing.end');
   await complete;
-  const threads = events.filter((event) => event.name === 'thread_name' && event.args.name === 'CrRendererMain').map(({ pid, tid }) => `${pid} ${tid}`);
-  const scripts = new Set(['FunctionCall', 'RunMicrotasks', 'FireAnimationFrame', 'TimerFire', 'EventDispatch', 'v8.callFunction']);
+  const threads = events
+    .filter((event) => event.name === 'thread_name' && event.args.name === 'CrRendererMain')
+    .map(({ pid, tid }) => `${pid} ${tid}`);
+  const scripts = new Set([
+    'FunctionCall',
+    'RunMicrotasks',
+    'FireAnimationFrame',
+    'TimerFire',
+    'EventDispatch',
+    'v8.callFunction',
+  ]);
   let most: number[] = [];
   for (const thread of threads) {
     const own = events.filter(({ pid, tid }) => `${pid} ${tid}` === thread);
-    const frames = own.filter(({ name }) => name === 'BeginMainThreadFrame').map(({ ts }) => ts).sort((a, b) => a - b);
-    const work = own.filter(({ ph, name, dur }) => ph === 'X' && dur !== undefined && scripts.has(name)).sort((a, b) => a.ts - b.ts || b.dur! - a.dur!);
+    const frames = own
+      .filter(({ name }) => name === 'BeginMainThreadFrame')
+      .map(({ ts }) => ts)
+      .sort((a, b) => a - b);
+    const work = own
+      .filter(({ ph, name, dur }) => ph === 'X' && dur !== undefined && scripts.has(name))
+      .sort((a, b) => a.ts - b.ts || b.dur! - a.dur!);
     const outermost: TraceEvent[] = [];
     let end = -1;
     for (const event of work) {
@@ -157,7 +222,13 @@ async function scripting(page: Page, session: CDPSession, act: (spot: Spot) => P
       outermost.push(event);
       end = event.ts + event.dur!;
     }
-    const sums = frames.slice(0, -1).map((from, i) => outermost.filter(({ ts }) => ts >= from && ts < frames[i + 1]!).reduce((sum, { dur }) => sum + dur!, 0) / 1000);
+    const sums = frames
+      .slice(0, -1)
+      .map(
+        (from, i) =>
+          outermost.filter(({ ts }) => ts >= from && ts < frames[i + 1]!).reduce((sum, { dur }) => sum + dur!, 0) /
+          1000,
+      );
     // Frames in which nothing was asked of the script are no frames of the drag.
     const busy = sums.filter((sum) => sum > 0.3);
     if (busy.length > most.length) most = busy;

@@ -8,7 +8,13 @@ export async function main(args: string[]): Promise<number> {
   await build({
     configFile: false,
     logLevel: 'warn',
-    build: { ssr: 'bench/src/main.ts', outDir, emptyOutDir: true, target: 'es2022', rolldownOptions: { output: { entryFileNames: 'main.mjs' } } },
+    build: {
+      ssr: 'bench/src/main.ts',
+      outDir,
+      emptyOutDir: true,
+      target: 'es2022',
+      rolldownOptions: { output: { entryFileNames: 'main.mjs' } },
+    },
     ssr: { noExternal: [/^@yard-arch\//] },
   });
   return spawnSync(process.execPath, [join(outDir, 'main.mjs'), ...args], { stdio: 'inherit' }).status ?? 1;

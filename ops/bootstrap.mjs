@@ -26,9 +26,13 @@ function installNodePackages() {
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return;
   say('Installing npm packages…');
   // Not “npm ci”: it refuses a lock file that lacks binaries for other systems, which some registries do not carry.
-  const done = spawnSync('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], { stdio: ['ignore', 2, 2] });
+  const done = spawnSync('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], {
+    stdio: ['ignore', 2, 2],
+  });
   if (done.status !== 0) {
-    say('The npm packages could not be installed (see above). Is the npm registry reachable? Then run the command again.');
+    say(
+      'The npm packages could not be installed (see above). Is the npm registry reachable? Then run the command again.',
+    );
     process.exit(1);
   }
   writeFileSync(mark, lock);

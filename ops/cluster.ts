@@ -29,7 +29,9 @@ export function freePort(): Promise<number> {
     probe.on('error', reject);
     probe.listen(0, '127.0.0.1', () => {
       const address = probe.address();
-      probe.close(() => (typeof address === 'object' && address ? resolve(address.port) : reject(new Error('no port'))));
+      probe.close(() =>
+        typeof address === 'object' && address ? resolve(address.port) : reject(new Error('no port')),
+      );
     });
   });
 }
@@ -52,17 +54,26 @@ export async function startCluster(folder: string, forgetful = false): Promise<C
   const programs = postgresPrograms();
   if (!programs) throw new Error('PostgreSQL is missing. Install Debian’s package “postgresql”.');
   const data = join(folder, 'postgres');
-  const places: Places = { data, secret: join(folder, 'postgres-password'), log: join(data, 'server.log'), pidFile: join(data, 'postmaster.pid'), program: (name) => join(programs, name) };
+  const places: Places = {
+    data,
+    secret: join(folder, 'postgres-password'),
+    log: join(data, 'server.log'),
+    pidFile: join(data, 'postmaster.pid'),
+    program: (name) => join(programs, name),
+  };
   if (!existsSync(join(data, 'PG_VERSION'))) makeCluster(places, forgetful);
   const version = readFileSync(join(data, 'PG_VERSION'), 'utf8').trim();
   if (!programs.includes(`/${version}/`))
-    throw new Error(`The data in ${data} is of PostgreSQL ${version}, but ${programs} is installed. Install postgresql-${version}, or start over with --reset.`);
+    throw new Error(
+      `The data in ${data} is of PostgreSQL ${version}, but ${programs} is installed. Install postgresql-${version}, or start over with --reset.`,
+    );
   const password = passwordOf(places);
   checkPidFile(places);
   chmodSync(data, 0o700);
   giveToDatabase(data);
 
-  const control = (...args: string[]) => runAsDatabase(places.program('pg_ctl'), ['-D', data, ...args], { stdio: ['ignore', 'pipe', 'pipe'] });
+  const control = (...args: string[]) =>
+    runAsDatabase(places.program('pg_ctl'), ['-D', data, ...args], { stdio: ['ignore', 'pipe', 'pipe'] });
   if (control('status').status === 0) control('stop', '-m', 'fast', '-w', '-t', '30');
 
   const port = await freePort();
@@ -72,7 +83,18 @@ export async function startCluster(folder: string, forgetful = false): Promise<C
   ].join(' ');
   const start = async (): Promise<void> => {
     // Started detached with its output in a file, so that Ctrl-C at the terminal does not reach it before we stop it in order.
-    const code = await runAsDatabaseLater(places.program('pg_ctl'), ['-D', data, '-l', places.log, '-o', settings, '-w', '-t', '60', 'start']);
+    const code = await runAsDatabaseLater(places.program('pg_ctl'), [
+      '-D',
+      data,
+      '-l',
+      places.log,
+      '-o',
+      settings,
+      '-w',
+      '-t',
+      '60',
+      'start',
+    ]);
     if (code === 0) return;
     control('stop', '-m', 'immediate', '-w', '-t', '10');
     throw new Error(`The database did not start. Its log (${places.log}) ends with:\n${lastWords(places.log)}`);
@@ -99,7 +121,15 @@ function makeCluster({ data, secret, program }: Places, forgetful: boolean): voi
   giveToDatabase(data);
   giveToDatabase(passing);
   const made = runAsDatabase(program('initdb'), [
-    '-D', data, '-U', 'yard', '--encoding=UTF8', '--locale=C.UTF-8', '--auth=scram-sha-256', `--pwfile=${passing}`, ...(forgetful ? ['--no-sync'] : []),
+    '-D',
+    data,
+    '-U',
+    'yard',
+    '--encoding=UTF8',
+    '--locale=C.UTF-8',
+    '--auth=scram-sha-256',
+    `--pwfile=${passing}`,
+    ...(forgetful ? ['--no-sync'] : []),
   ]);
   rmSync(passing, { force: true });
   if (made.status === 0) return;
@@ -121,7 +151,9 @@ function checkPidFile({ pidFile, data }: Places): void {
   if (!existsSync(pidFile)) return;
   const first = readFileSync(pidFile, 'utf8').split('\n')[0]!.trim();
   if (/^\d+$/.test(first)) return;
-  throw new Error(`${pidFile} should begin with the number of the database’s process, but begins with “${first.slice(0, 40)}”. If no PostgreSQL runs on ${data} (see “ps -ef | grep postgres”), remove that file and start again.`);
+  throw new Error(
+    `${pidFile} should begin with the number of the database’s process, but begins with “${first.slice(0, 40)}”. If no PostgreSQL runs on ${data} (see “ps -ef | grep postgres”), remove that file and start again.`,
+  );
 }
 
 function lastWords(log: string): string {

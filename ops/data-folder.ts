@@ -28,12 +28,15 @@ export function dataFolder(): string {
     // The account needs to pass through, not to look around.
     chmodSync(folder, 0o711);
     if (runAsDatabase('test', ['-x', folder]).status === 0) {
-      if (folder !== wanted[0]) process.stderr.write(`The account postgres cannot reach ${wanted[0]}; the data is kept in ${folder}.\n`);
+      if (folder !== wanted[0])
+        process.stderr.write(`The account postgres cannot reach ${wanted[0]}; the data is kept in ${folder}.\n`);
       return folder;
     }
     reasons.push(`the account postgres cannot reach ${folder}`);
   }
-  throw new Error(`There is no place for the database: ${reasons.join('; ')}. Name a folder with YARD_DATA=/some/folder.`);
+  throw new Error(
+    `There is no place for the database: ${reasons.join('; ')}. Name a folder with YARD_DATA=/some/folder.`,
+  );
 }
 
 function elsewhere(): string {

@@ -10,7 +10,10 @@ export function postgresPrograms() {
   const base = '/usr/lib/postgresql';
   if (!existsSync(base)) return null;
   const versions = readdirSync(base)
-    .filter((version) => existsSync(join(base, version, 'bin', 'initdb')) && existsSync(join(base, version, 'bin', 'postgres')))
+    .filter(
+      (version) =>
+        existsSync(join(base, version, 'bin', 'initdb')) && existsSync(join(base, version, 'bin', 'postgres')),
+    )
     .sort((a, b) => Number(b) - Number(a));
   return versions.length > 0 ? join(base, versions[0], 'bin') : null;
 }
@@ -21,7 +24,10 @@ export function chromiumPath() {
 }
 
 function apt(args) {
-  return spawnSync('apt-get', args, { stdio: ['ignore', 2, 2], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }).status === 0;
+  return (
+    spawnSync('apt-get', args, { stdio: ['ignore', 2, 2], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+      .status === 0
+  );
 }
 
 /**
@@ -41,7 +47,9 @@ export function ensurePackage(name, title, isThere, required) {
     const install = ['install', '-y', '-qq', '--no-install-recommends', '-o', 'Dpkg::Options::=--force-confold', name];
     if (apt(install) || (apt(['update', '-qq']) && apt(install))) if (isThere()) return;
   }
-  say(`${title} is missing${isRoot ? ' and could not be installed' : ''}. Install Debian's package “${name}”${isRoot ? '' : ` (as root: apt-get install ${name})`}, then run the command again.`);
+  say(
+    `${title} is missing${isRoot ? ' and could not be installed' : ''}. Install Debian's package “${name}”${isRoot ? '' : ` (as root: apt-get install ${name})`}, then run the command again.`,
+  );
   if (required) process.exit(1);
   say('(It is needed for tests and screenshots only; going on without it.)');
 }

@@ -11,15 +11,23 @@ export function main(args: string[]): Promise<number> {
     instead: async (databaseUrl) => {
       const port = await freePort();
       const watched = ['server', 'edit', 'core', 'document'].map((room) => `--watch-path=${join(room, 'src')}`);
-      const api = spawn(process.execPath, [...watched, '--watch-preserve-output', '--import', 'tsx', join('ops', 'dev-api.ts')], {
-        cwd: projectFolder,
-        stdio: ['ignore', 'inherit', 'inherit'],
-        env: { ...process.env, YARD_DATABASE_URL: databaseUrl, YARD_API_PORT: String(port) },
-      });
+      const api = spawn(
+        process.execPath,
+        [...watched, '--watch-preserve-output', '--import', 'tsx', join('ops', 'dev-api.ts')],
+        {
+          cwd: projectFolder,
+          stdio: ['ignore', 'inherit', 'inherit'],
+          env: { ...process.env, YARD_DATABASE_URL: databaseUrl, YARD_API_PORT: String(port) },
+        },
+      );
       const { createServer } = await import('vite');
       const vite = await createServer({
         root: join(projectFolder, 'web'),
-        server: { host: '127.0.0.1', port: Number(process.env.PORT ?? 4600), proxy: { '/api': `http://127.0.0.1:${port}` } },
+        server: {
+          host: '127.0.0.1',
+          port: Number(process.env.PORT ?? 4600),
+          proxy: { '/api': `http://127.0.0.1:${port}` },
+        },
       });
       await vite.listen();
       return {

@@ -24,9 +24,22 @@ function profileCells(): Cell[] {
       name: profileShapes[shape].name,
       document: {
         ...whole,
-        elements: { wall: { ...wall, length: width, height, layers: [{ thickness: 0.16 * width, material: 'limewash' }] } },
-        materials: { ...whole.materials, limewash: { ...whole.materials.limewash!, colour: '#c58562' }, stone: { ...whole.materials.stone!, colour: '#e6dfcf' } },
-        openings: { [opening.id]: { ...opening, along: { from: 'middle', distance: 0 }, up: { from: 'base', distance: height / 2 }, grip: { across: 'centre', level: 'middle' } } },
+        elements: {
+          wall: { ...wall, length: width, height, layers: [{ thickness: 0.16 * width, material: 'limewash' }] },
+        },
+        materials: {
+          ...whole.materials,
+          limewash: { ...whole.materials.limewash!, colour: '#c58562' },
+          stone: { ...whole.materials.stone!, colour: '#e6dfcf' },
+        },
+        openings: {
+          [opening.id]: {
+            ...opening,
+            along: { from: 'middle', distance: 0 },
+            up: { from: 'base', distance: height / 2 },
+            grip: { across: 'centre', level: 'middle' },
+          },
+        },
       },
     };
   });
@@ -41,7 +54,8 @@ function page(title: string, cells: readonly Cell[], columns: number): string {
   const figures = cells.map(({ name, document }) => {
     const model = cutModel(document);
     for (const cut of model.cuts.values()) if (!prove(cut.mesh).closed) throw new Error(`${name} is not closed.`);
-    for (const status of model.statuses.values()) if (status.state === 'not cut') throw new Error(`${name}: ${status.reason}`);
+    for (const status of model.statuses.values())
+      if (status.state === 'not cut') throw new Error(`${name}: ${status.reason}`);
     const png = drawPicture(document, model, { width: 400, height: 340, from: { round: -58, above: 22 } });
     return `<figure><img src="data:image/png;base64,${Buffer.from(png).toString('base64')}"><figcaption>${name}</figcaption></figure>`;
   });

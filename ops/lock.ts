@@ -50,7 +50,8 @@ export function takeLock(folder: string): Lock {
       rmSync(path, { force: true });
     }
   }
-  const holds = (): boolean => existsSync(path) && (JSON.parse(readFileSync(path, 'utf8')) as Holder).pid === process.pid;
+  const holds = (): boolean =>
+    existsSync(path) && (JSON.parse(readFileSync(path, 'utf8')) as Holder).pid === process.pid;
   return {
     tell: (url) => writeFileSync(path, JSON.stringify({ ...mine, url })),
     release: () => {

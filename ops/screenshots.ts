@@ -12,7 +12,9 @@ export async function main(): Promise<number> {
   const pictures = join(projectFolder, 'docs', 'screenshots');
   mkdirSync(pictures, { recursive: true });
   await onStage(async ({ url, projects, page }) => {
-    const granary = await projects.create(readDocument(readFileSync(join(projectFolder, 'demo', 'granary.json'), 'utf8')));
+    const granary = await projects.create(
+      readDocument(readFileSync(join(projectFolder, 'demo', 'granary.json'), 'utf8')),
+    );
     const take = async (name: string): Promise<void> => {
       await page.waitForTimeout(900);
       await page.screenshot({ path: join(pictures, `${name}.png`) });
@@ -42,7 +44,8 @@ export async function main(): Promise<number> {
     await take('pattern');
     await page.getByTestId('sheet').focus();
     await page.keyboard.press('Control+a');
-    for (const title of ['Line up', 'Spread']) await page.locator('summary', { hasText: new RegExp(`^${title}$`) }).click();
+    for (const title of ['Line up', 'Spread'])
+      await page.locator('summary', { hasText: new RegExp(`^${title}$`) }).click();
     await take('many');
     await page.getByRole('tab', { name: 'Plan' }).click();
     await page.keyboard.press('Escape');
@@ -66,7 +69,14 @@ export async function main(): Promise<number> {
     await take('not-cut');
     // The server trips over one edit: it is set aside, and the dialog tells of it.
     await page.route('**/changes', (route) =>
-      route.fulfill({ status: 422, contentType: 'application/problem+json', body: JSON.stringify({ title: 'What was sent does not fit', detail: 'openings/o14/pattern names the pattern "arch", which was removed meanwhile.' }) }),
+      route.fulfill({
+        status: 422,
+        contentType: 'application/problem+json',
+        body: JSON.stringify({
+          title: 'What was sent does not fit',
+          detail: 'openings/o14/pattern names the pattern "arch", which was removed meanwhile.',
+        }),
+      }),
     );
     await page.getByLabel('Along', { exact: true }).fill('0');
     await page.keyboard.press('Enter');

@@ -9,7 +9,8 @@ export const webFolder = join(projectFolder, 'web', 'dist');
 
 function* files(folder: string): Generator<string> {
   for (const entry of readdirSync(folder, { withFileTypes: true }).sort((a, b) => a.name.localeCompare(b.name))) {
-    if (entry.name === 'node_modules' || entry.name === 'dist' || entry.name === 'test' || entry.name === '.built-from') continue;
+    if (entry.name === 'node_modules' || entry.name === 'dist' || entry.name === 'test' || entry.name === '.built-from')
+      continue;
     const path = join(folder, entry.name);
     if (entry.isDirectory()) yield* files(path);
     else yield path;
@@ -19,7 +20,8 @@ function* files(folder: string): Generator<string> {
 /** Builds when needed. */
 export async function buildWeb(): Promise<void> {
   const hash = createHash('sha256').update(readFileSync(join(projectFolder, 'package-lock.json')));
-  for (const room of ['document', 'core', 'edit', 'server', 'web']) for (const path of files(join(projectFolder, room))) hash.update(path).update(readFileSync(path));
+  for (const room of ['document', 'core', 'edit', 'server', 'web'])
+    for (const path of files(join(projectFolder, room))) hash.update(path).update(readFileSync(path));
   const digest = hash.digest('hex');
   // Beside what is served, not in it.
   const mark = join(projectFolder, 'web', '.built-from');

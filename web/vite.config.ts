@@ -11,8 +11,16 @@ const preloadApplication: Plugin = {
         .filter((file) => file.type === 'chunk')
         .filter(({ isDynamicEntry, facadeModuleId }) => isDynamicEntry && facadeModuleId?.endsWith('/src/app.tsx'))
         .flatMap(({ fileName, imports, viteMetadata }) => [
-          ...[fileName, ...imports].map((script) => ({ tag: 'link', attrs: { rel: 'preload', as: 'script', crossorigin: true, href: `/${script}` }, injectTo: 'head' as const })),
-          ...[...(viteMetadata?.importedCss ?? [])].map((css) => ({ tag: 'link', attrs: { rel: 'stylesheet', crossorigin: true, href: `/${css}` }, injectTo: 'head' as const })),
+          ...[fileName, ...imports].map((script) => ({
+            tag: 'link',
+            attrs: { rel: 'preload', as: 'script', crossorigin: true, href: `/${script}` },
+            injectTo: 'head' as const,
+          })),
+          ...[...(viteMetadata?.importedCss ?? [])].map((css) => ({
+            tag: 'link',
+            attrs: { rel: 'stylesheet', crossorigin: true, href: `/${css}` },
+            injectTo: 'head' as const,
+          })),
         ]),
   },
 };

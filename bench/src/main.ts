@@ -26,7 +26,14 @@ function timed(work: () => unknown): number {
 }
 
 /** @param each how many of ours are timed before each of theirs, and after it. */
-function sideBySide(name: string, rounds: number, warm: number, each: number, ours: () => unknown, reference: () => unknown): Measure {
+function sideBySide(
+  name: string,
+  rounds: number,
+  warm: number,
+  each: number,
+  ours: () => unknown,
+  reference: () => unknown,
+): Measure {
   for (let i = 0; i < warm; i++) ours();
   const mine: number[] = [];
   const theirs: number[] = [];
@@ -46,7 +53,10 @@ function moved(document: ProjectDocument, step: number): ProjectDocument {
   const opening = document.openings.o80!;
   return {
     ...document,
-    openings: { ...document.openings, o80: { ...opening, along: { from: 'start', distance: opening.along.distance + 0.01 * (1 + (step % 7)) } } },
+    openings: {
+      ...document.openings,
+      o80: { ...opening, along: { from: 'start', distance: opening.along.distance + 0.01 * (1 + (step % 7)) } },
+    },
   };
 }
 
@@ -64,7 +74,9 @@ for (const [count, rounds, warm, each] of [
   const proof = prove(cut.mesh);
   const solid = cutSolid(library, cut.sheet, cut.placed);
   if (!proof.closed || Math.abs(proof.volume - solid.volume) > 1e-6 * solid.volume)
-    throw new Error(`The two cuts of ${count} openings are not the same solid: ${proof.volume} and ${solid.volume} m³.`);
+    throw new Error(
+      `The two cuts of ${count} openings are not the same solid: ${proof.volume} and ${solid.volume} m³.`,
+    );
   measures.push(
     sideBySide(
       `cut ${count} arches: ours / solid booleans`,
@@ -89,7 +101,9 @@ for (const [count, rounds, warm, each] of [
   // Faces that are not quite flat are divided otherwise by the two, so their volumes agree to that only.
   const solid = cutPlainSolids(library, solids);
   if (!proof.closed || cut.path !== 'sheet' || Math.abs(proof.volume - solid.volume) > 1e-4 * solid.volume)
-    throw new Error(`The two cuts of ${count} curved openings are not the same solid: ${proof.volume} and ${solid.volume} m³.`);
+    throw new Error(
+      `The two cuts of ${count} curved openings are not the same solid: ${proof.volume} and ${solid.volume} m³.`,
+    );
   measures.push(
     sideBySide(
       `cut ${count} checked arches, curved, 3 layers: ours / solid booleans`,
@@ -106,15 +120,15 @@ const [f500, f5000] = [facade(500), facade(5000)];
 if (!quick) {
   const [c500, c5000] = [curvedFacade(500), curvedFacade(5000)];
   measures.push(
-  sideBySide(
-    'growth, curved: ours at 5,000 / ours at 500',
-    2,
-    1,
-    3,
-    () => cutModel(c5000, undefined, fineness),
-    () => cutModel(c500, undefined, fineness),
-  ),
-);
+    sideBySide(
+      'growth, curved: ours at 5,000 / ours at 500',
+      2,
+      1,
+      3,
+      () => cutModel(c5000, undefined, fineness),
+      () => cutModel(c500, undefined, fineness),
+    ),
+  );
 }
 measures.push(
   sideBySide(
@@ -168,4 +182,6 @@ for (const [name, make] of [
 if (process.argv.includes('--json')) console.log(JSON.stringify(measures, null, 2));
 else
   for (const { name, ours_ms, reference_ms, ratio } of measures)
-    console.log(`${name.padEnd(62)} ${ours_ms.toFixed(2).padStart(10)} ms ${reference_ms.toFixed(2).padStart(10)} ms   ${ratio < 1 ? `1/${(1 / ratio).toFixed(1)}` : ratio.toFixed(2)}`);
+    console.log(
+      `${name.padEnd(62)} ${ours_ms.toFixed(2).padStart(10)} ms ${reference_ms.toFixed(2).padStart(10)} ms   ${ratio < 1 ? `1/${(1 / ratio).toFixed(1)}` : ratio.toFixed(2)}`,
+    );

@@ -52,31 +52,62 @@ function target(out: string | undefined): string {
 }
 
 /** A project of the single sheets in a mesh file. */
-async function thickened(path: string | undefined, given: { thickness?: string; unit?: string; up?: string; tolerance?: string }): Promise<ProjectDocument> {
+async function thickened(
+  path: string | undefined,
+  given: { thickness?: string; unit?: string; up?: string; tolerance?: string },
+): Promise<ProjectDocument> {
   if (path === undefined) throw new Misused('No file of sheets was named.');
   const [thickness, unit] = [Number(given.thickness), Number(given.unit ?? 1)];
-  if (!(thickness > 0 && thickness <= 10)) throw new Misused('Say a thickness in metres, more than 0 and at most 10, with --thickness.');
+  if (!(thickness > 0 && thickness <= 10))
+    throw new Misused('Say a thickness in metres, more than 0 and at most 10, with --thickness.');
   if (!(unit > 0)) throw new Misused('--unit must be a number of metres, more than 0.');
   if (given.up !== undefined && given.up !== 'y' && given.up !== 'z') throw new Misused('--up must be y or z.');
   const tolerance = Number(given.tolerance ?? usualTolerance);
-  if (!(tolerance > 0 && tolerance <= 1)) throw new Misused('--tolerance must be a number of metres, more than 0 and at most 1.');
-  const { sheets, closed, bent } = singleSheetsOf(await readMesh(basename(path), new Uint8Array(readFileSync(path)), { unit, up: given.up ?? 'y' }), tolerance);
-  if (bent.length > 0) throw new Error(`${path} was not taken in: ${bentWords(bent, (metres) => `${Math.ceil(metres * 1e4) / 10} mm`)} With --tolerance ${Math.ceil(Math.max(...bent.map(({ off }) => off)) * 1e4) / 1e4} ${bent.length === 1 ? 'it is' : 'they are'} taken as flat.`);
-  if (sheets.length === 0) throw new Error(`${path} holds no single sheet${closed > 0 ? `; ${closed} closed solids have a thickness already` : ''}.`);
+  if (!(tolerance > 0 && tolerance <= 1))
+    throw new Misused('--tolerance must be a number of metres, more than 0 and at most 1.');
+  const { sheets, closed, bent } = singleSheetsOf(
+    await readMesh(basename(path), new Uint8Array(readFileSync(path)), { unit, up: given.up ?? 'y' }),
+    tolerance,
+  );
+  if (bent.length > 0)
+    throw new Error(
+      `${path} was not taken in: ${bentWords(bent, (metres) => `${Math.ceil(metres * 1e4) / 10} mm`)} With --tolerance ${Math.ceil(Math.max(...bent.map(({ off }) => off)) * 1e4) / 1e4} ${bent.length === 1 ? 'it is' : 'they are'} taken as flat.`,
+    );
+  if (sheets.length === 0)
+    throw new Error(
+      `${path} holds no single sheet${closed > 0 ? `; ${closed} closed solids have a thickness already` : ''}.`,
+    );
   const name = basename(path, extname(path));
   const material = { id: 'm1', name: 'Plaster', colour: '#d8d2c4', roughness: 0.9, texture: 'plaster' as const };
   const names = sheets.map((_, i) => ({ id: `p${i + 1}`, name: sheets.length === 1 ? name : `${name} ${i + 1}` }));
   const elements = elementsOfSheets(sheets, [{ thickness, material: 'm1' }], names);
-  return { ...emptyDocument(name), materials: { m1: material }, elements: Object.fromEntries(elements.map((element) => [element.id, element])) };
+  return {
+    ...emptyDocument(name),
+    materials: { m1: material },
+    elements: Object.fromEntries(elements.map((element) => [element.id, element])),
+  };
 }
 
 /** Runs one command. @returns the exit code: 0 done, 1 refused or not sound, 2 misused. */
-export async function run(args: string[], print: (text: string) => void, complain: (text: string) => void): Promise<number> {
+export async function run(
+  args: string[],
+  print: (text: string) => void,
+  complain: (text: string) => void,
+): Promise<number> {
   try {
     const { values, positionals } = parseArgs({
       args,
       allowPositionals: true,
-      options: { format: { type: 'string' }, thickness: { type: 'string' }, unit: { type: 'string' }, up: { type: 'string' }, tolerance: { type: 'string' }, do: { type: 'string' }, out: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
+      options: {
+        format: { type: 'string' },
+        thickness: { type: 'string' },
+        unit: { type: 'string' },
+        up: { type: 'string' },
+        tolerance: { type: 'string' },
+        do: { type: 'string' },
+        out: { type: 'string' },
+        help: { type: 'boolean', short: 'h' },
+      },
     });
     const [command, file] = positionals;
     if (values.help && command === 'edit') {
@@ -99,7 +130,10 @@ export async function run(args: string[], print: (text: string) => void, complai
         const document = read(file);
         const out = target(values.out);
         const format = writtenFormats.find(({ id }) => id === values.format);
-        if (!format) throw new Misused(`--format must be ${writtenFormats.map(({ id }) => id).join(' or ')}${values.format === undefined ? '' : `, not ${values.format}`}.`);
+        if (!format)
+          throw new Misused(
+            `--format must be ${writtenFormats.map(({ id }) => id).join(' or ')}${values.format === undefined ? '' : `, not ${values.format}`}.`,
+          );
         const [folder, ending] = [dirname(out), extname(out)];
         // The first is called as was said; the files that it names are called after it.
         const files = await writers[format.id].files(document, cutModel(document), basename(out, ending));
@@ -108,7 +142,8 @@ export async function run(args: string[], print: (text: string) => void, complai
       }
       case 'demo': {
         const make = file !== undefined && Object.hasOwn(demos, file) ? demos[file] : undefined;
-        if (!make) throw new Misused(`There is no demo document “${file ?? ''}”; there are ${Object.keys(demos).join(', ')}.`);
+        if (!make)
+          throw new Misused(`There is no demo document “${file ?? ''}”; there are ${Object.keys(demos).join(', ')}.`);
         const text = writeDocument(make());
         if (values.out === undefined) print(text);
         else writeFiles([{ path: values.out, pieces: [text] }]);
@@ -131,7 +166,12 @@ export async function run(args: string[], print: (text: string) => void, complai
       }
       case 'picture': {
         const document = read(file);
-        writeFiles([{ path: target(values.out), pieces: [drawPicture(document, cutModel(document), { width: 1280, height: 800 })] }]);
+        writeFiles([
+          {
+            path: target(values.out),
+            pieces: [drawPicture(document, cutModel(document), { width: 1280, height: 800 })],
+          },
+        ]);
         return 0;
       }
       default:

@@ -26,5 +26,5 @@ export function writeFiles(files: readonly FileToWrite[]): void {
 }
 
 function writeAll(file: number, bytes: Uint8Array): void {
-  for (let at = 0; at < bytes.length; ) at += writeSync(file, bytes, at);
+  for (let at = 0; at < bytes.length;) at += writeSync(file, bytes, at);
 }

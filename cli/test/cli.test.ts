@@ -31,7 +31,19 @@ describe('yard edit', () => {
 
   it('does a script and writes what came of it', async () => {
     const out = join(folder, 'edited.json');
-    const { code, out: told } = await yard('edit', granary, '--do', script('fill', { do: [{ do: 'move', openings: ['o9'], up: 0.1 }, { do: 'copy', openings: ['o9'], along: 0.4, up: 0 }] }), '--out', out);
+    const { code, out: told } = await yard(
+      'edit',
+      granary,
+      '--do',
+      script('fill', {
+        do: [
+          { do: 'move', openings: ['o9'], up: 0.1 },
+          { do: 'copy', openings: ['o9'], along: 0.4, up: 0 },
+        ],
+      }),
+      '--out',
+      out,
+    );
     expect(code).toBe(0);
     const { made } = JSON.parse(told) as { made: string[][] };
     const written = JSON.parse(readFileSync(out, 'utf8')) as { openings: Record<string, unknown> };
@@ -41,7 +53,19 @@ describe('yard edit', () => {
 
   it('writes nothing where a step cannot be done, and says which', async () => {
     const out = join(folder, 'not-edited.json');
-    const { code, err } = await yard('edit', granary, '--do', script('bad', { do: [{ do: 'move', openings: ['o9'], up: 0.1 }, { do: 'move', openings: ['nobody'], up: 1 }] }), '--out', out);
+    const { code, err } = await yard(
+      'edit',
+      granary,
+      '--do',
+      script('bad', {
+        do: [
+          { do: 'move', openings: ['o9'], up: 0.1 },
+          { do: 'move', openings: ['nobody'], up: 1 },
+        ],
+      }),
+      '--out',
+      out,
+    );
     expect(code).toBe(1);
     expect(err).toContain('do/1/openings/0: names the opening "nobody", which does not exist');
     expect(existsSync(out)).toBe(false);
@@ -54,7 +78,10 @@ describe('yard edit', () => {
 describe('yard check', () => {
   it('finds the demo sound: every element closed, every opening cut or blocked up', async () => {
     const { code, out } = await yard('check', granary);
-    const report = JSON.parse(out) as { sound: boolean; elements: { closed: boolean; volume: number; triangles: number; openings: { state: string }[] }[] };
+    const report = JSON.parse(out) as {
+      sound: boolean;
+      elements: { closed: boolean; volume: number; triangles: number; openings: { state: string }[] }[];
+    };
     expect(code).toBe(0);
     expect(report.sound).toBe(true);
     expect(report.elements).toHaveLength(10);
@@ -89,7 +116,9 @@ describe('yard export', () => {
   it('writes a GLB of the demo without an error in the format’s validator', async () => {
     const out = join(folder, 'granary.glb');
     expect((await yard('export', granary, '--format', 'glb', '--out', out)).code).toBe(0);
-    const validator = createRequire(import.meta.url)('gltf-validator') as { validateBytes(bytes: Uint8Array): Promise<{ issues: { numErrors: number; numWarnings: number } }> };
+    const validator = createRequire(import.meta.url)('gltf-validator') as {
+      validateBytes(bytes: Uint8Array): Promise<{ issues: { numErrors: number; numWarnings: number } }>;
+    };
     const { issues } = await validator.validateBytes(new Uint8Array(readFileSync(out)));
     expect(issues).toMatchObject({ numErrors: 0, numWarnings: 0 });
   });
@@ -138,14 +167,29 @@ describe('yard thicken', () => {
 
   it('gives the single sheets of a file a thickness, so that they can be cut', async () => {
     writeFileSync(path, 'v 0 0 0\nv 4000 0 0\nv 4000 2500 0\nv 0 2500 0\nf 1 2 3 4\n');
-    expect(await yard('thicken', path, '--thickness', '0.05', '--unit', '0.001', '--out', out)).toMatchObject({ code: 0, out: '1 sheet\n' });
-    const report = JSON.parse((await yard('check', out)).out) as { sound: boolean; elements: { name: string; volume: number }[] };
-    expect(report).toMatchObject({ sound: true, elements: [{ name: 'hoarding', volume: expect.closeTo(4 * 2.5 * 0.05, 9) }] });
+    expect(await yard('thicken', path, '--thickness', '0.05', '--unit', '0.001', '--out', out)).toMatchObject({
+      code: 0,
+      out: '1 sheet\n',
+    });
+    const report = JSON.parse((await yard('check', out)).out) as {
+      sound: boolean;
+      elements: { name: string; volume: number }[];
+    };
+    expect(report).toMatchObject({
+      sound: true,
+      elements: [{ name: 'hoarding', volume: expect.closeTo(4 * 2.5 * 0.05, 9) }],
+    });
   });
 
   it('says what is missing or wrong', async () => {
-    expect(await yard('thicken', path, '--out', out)).toMatchObject({ code: 2, err: expect.stringContaining('--thickness') });
+    expect(await yard('thicken', path, '--out', out)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('--thickness'),
+    });
     writeFileSync(path, 'v 0 0 0\n');
-    expect(await yard('thicken', path, '--thickness', '0.1', '--out', out)).toMatchObject({ code: 1, err: expect.stringContaining('holds no faces') });
+    expect(await yard('thicken', path, '--thickness', '0.1', '--out', out)).toMatchObject({
+      code: 1,
+      err: expect.stringContaining('holds no faces'),
+    });
   });
 });

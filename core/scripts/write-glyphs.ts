@@ -15,9 +15,12 @@ interface Command {
 }
 
 const require = createRequire(import.meta.url);
-const file = readFileSync(require.resolve('@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-600-normal.woff'));
+const file = readFileSync(
+  require.resolve('@fontsource/barlow-semi-condensed/files/barlow-semi-condensed-latin-600-normal.woff'),
+);
 const font = opentype.parse(file.buffer.slice(file.byteOffset, file.byteOffset + file.byteLength));
-const letters = [...Array(95).keys()].map((i) => String.fromCharCode(32 + i)).join('') + 'ÄÖÜäöüßÉÈÊéèêÀÂàâÇçÑñØøÅåÆæŒœ×·–’“”°';
+const letters =
+  [...Array(95).keys()].map((i) => String.fromCharCode(32 + i)).join('') + 'ÄÖÜäöüßÉÈÊéèêÀÂàâÇçÑñØøÅåÆæŒœ×·–’“”°';
 const capHeight: number = font.tables.os2.sCapHeight;
 
 const glyphs: Record<string, { advance: number; loops: number[][] }> = {};
@@ -45,15 +48,22 @@ for (const letter of letters) {
       for (let k = 1; k <= 6; k++) {
         const t = k / 6;
         const u = 1 - t;
-        if (c.type === 'Q') add(u * u * px + 2 * u * t * c.x1 + t * t * c.x, u * u * py + 2 * u * t * c.y1 + t * t * c.y);
-        else add(u ** 3 * px + 3 * u * u * t * c.x1 + 3 * u * t * t * c.x2 + t ** 3 * c.x, u ** 3 * py + 3 * u * u * t * c.y1 + 3 * u * t * t * c.y2 + t ** 3 * c.y);
+        if (c.type === 'Q')
+          add(u * u * px + 2 * u * t * c.x1 + t * t * c.x, u * u * py + 2 * u * t * c.y1 + t * t * c.y);
+        else
+          add(
+            u ** 3 * px + 3 * u * u * t * c.x1 + 3 * u * t * t * c.x2 + t ** 3 * c.x,
+            u ** 3 * py + 3 * u * u * t * c.y1 + 3 * u * t * t * c.y2 + t ** 3 * c.y,
+          );
       }
   }
   close();
   // charToGlyph draws in font units with y up.
   if (glyph.index !== 0 || letter === ' ') glyphs[letter] = { advance: glyph.advanceWidth, loops };
 }
-const lines = Object.entries(glyphs).map(([letter, { advance, loops }]) => `  ${JSON.stringify(letter)}: ${JSON.stringify([advance, ...loops].join(';'))},`);
+const lines = Object.entries(glyphs).map(
+  ([letter, { advance, loops }]) => `  ${JSON.stringify(letter)}: ${JSON.stringify([advance, ...loops].join(';'))},`,
+);
 writeFileSync(
   new URL('../src/profile/glyphs.ts', import.meta.url),
   `/**

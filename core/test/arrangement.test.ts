@@ -11,7 +11,11 @@ beforeAll(async () => {
   library = await solidLibrary();
 });
 
-const loop = (points: [number, number][]): Loop => ({ xs: Float64Array.from(points, (p) => p[0]), ys: Float64Array.from(points, (p) => p[1]), count: points.length });
+const loop = (points: [number, number][]): Loop => ({
+  xs: Float64Array.from(points, (p) => p[0]),
+  ys: Float64Array.from(points, (p) => p[1]),
+  count: points.length,
+});
 const box = (x: number, y: number, w: number, h: number): Loop =>
   loop([
     [x, y],
@@ -20,11 +24,17 @@ const box = (x: number, y: number, w: number, h: number): Loop =>
     [x, y + h],
   ]);
 const area = (loops: readonly ClippedLoop[]): number =>
-  loops.reduce((sum, { xs, ys }) => sum + xs.reduce((twice, x, i) => twice + x * ys[(i + 1) % ys.length]! - xs[(i + 1) % xs.length]! * ys[i]!, 0) / 2, 0);
+  loops.reduce(
+    (sum, { xs, ys }) =>
+      sum + xs.reduce((twice, x, i) => twice + x * ys[(i + 1) % ys.length]! - xs[(i + 1) % xs.length]! * ys[i]!, 0) / 2,
+    0,
+  );
 
 /** Convex outlines, boxes on a grid and off it, and turned regular figures. */
 const anyLoop: fc.Arbitrary<Loop> = fc.oneof(
-  fc.tuple(...[0, 0, 1, 1].map((min) => fc.integer({ min: min * 1, max: 8 }))).map(([x, y, w, h]) => box(x! / 2, y! / 2, w! / 2, h! / 2)),
+  fc
+    .tuple(...[0, 0, 1, 1].map((min) => fc.integer({ min: min * 1, max: 8 })))
+    .map(([x, y, w, h]) => box(x! / 2, y! / 2, w! / 2, h! / 2)),
   fc
     .record({
       x: fc.double({ min: -1, max: 5, noNaN: true }),
@@ -34,7 +44,12 @@ const anyLoop: fc.Arbitrary<Loop> = fc.oneof(
       turn: fc.double({ min: 0, max: 6, noNaN: true }),
     })
     .map(({ x, y, r, n, turn }) =>
-      loop(Array.from({ length: n }, (_, i): [number, number] => [x + r * Math.cos(turn + (2 * Math.PI * i) / n), y + r * Math.sin(turn + (2 * Math.PI * i) / n)])),
+      loop(
+        Array.from({ length: n }, (_, i): [number, number] => [
+          x + r * Math.cos(turn + (2 * Math.PI * i) / n),
+          y + r * Math.sin(turn + (2 * Math.PI * i) / n),
+        ]),
+      ),
     ),
 );
 
@@ -51,7 +66,10 @@ describe('an arrangement', () => {
           // A point just left of a long edge's middle lies in its patch, unless another edge is as near.
           if (length < 0.05) continue;
           const off = 1e-4;
-          const [x, y] = [(a.xs[v]! + a.xs[w]!) / 2 - (dy / length) * off, (a.ys[v]! + a.ys[w]!) / 2 + (dx / length) * off];
+          const [x, y] = [
+            (a.xs[v]! + a.xs[w]!) / 2 - (dy / length) * off,
+            (a.ys[v]! + a.ys[w]!) / 2 + (dx / length) * off,
+          ];
           if (loops.some((other) => distance(other, x, y) < off * 0.9)) continue;
           loops.forEach((other, k) => expect(a.winding[a.patch[h]!]!.get(k) ?? 0).toBe(inside(other, x, y) ? 1 : 0));
         }
@@ -92,10 +110,13 @@ describe('clipping', () => {
       fc.property(fc.array(anyLoop, { minLength: 1, maxLength: 6 }), (openings) => {
         const sheet = box(0, 0, 4, 3);
         const { loops, openings: report } = clip(sheet, openings);
-        const section = (l: Loop) => new library.CrossSection([Array.from(l.xs, (x, i): [number, number] => [x, l.ys[i]!])]);
+        const section = (l: Loop) =>
+          new library.CrossSection([Array.from(l.xs, (x, i): [number, number] => [x, l.ys[i]!])]);
         const wanted = section(sheet).subtract(library.CrossSection.union(openings.map(section)));
         expect(Math.abs(area(loops) - wanted.area())).toBeLessThan(1e-5);
-        openings.forEach((opening, k) => expect(Math.abs(report[k + 1]!.area - section(sheet).intersect(section(opening)).area())).toBeLessThan(1e-5));
+        openings.forEach((opening, k) =>
+          expect(Math.abs(report[k + 1]!.area - section(sheet).intersect(section(opening)).area())).toBeLessThan(1e-5),
+        );
       }),
       { numRuns: 200 },
     );
@@ -108,7 +129,14 @@ describe('clipping', () => {
   });
 
   it('names what is united, what runs over which edge, and what is hidden', () => {
-    const { openings } = clip(box(0, 0, 10, 5), [box(1, -1, 2, 3), box(2, 1, 2, 2), box(2.5, 1.2, 0.3, 0.3), box(6, 1, 1, 1), box(7, 1, 1, 1), box(8, 2, 1, 1)]);
+    const { openings } = clip(box(0, 0, 10, 5), [
+      box(1, -1, 2, 3),
+      box(2, 1, 2, 2),
+      box(2.5, 1.2, 0.3, 0.3),
+      box(6, 1, 1, 1),
+      box(7, 1, 1, 1),
+      box(8, 2, 1, 1),
+    ]);
     expect(openings[1]).toMatchObject({ over: [0], with: [2, 3], shows: true });
     expect(openings[3]).toMatchObject({ shows: false, with: [1, 2] });
     expect(openings[4]!.with).toEqual([5]);
@@ -127,7 +155,11 @@ describe('clipping', () => {
 function inside(l: Loop, x: number, y: number): boolean {
   let found = false;
   for (let i = 0, j = l.count - 1; i < l.count; j = i++)
-    if (l.ys[i]! > y !== l.ys[j]! > y && x < ((l.xs[j]! - l.xs[i]!) * (y - l.ys[i]!)) / (l.ys[j]! - l.ys[i]!) + l.xs[i]!) found = !found;
+    if (
+      l.ys[i]! > y !== l.ys[j]! > y &&
+      x < ((l.xs[j]! - l.xs[i]!) * (y - l.ys[i]!)) / (l.ys[j]! - l.ys[i]!) + l.xs[i]!
+    )
+      found = !found;
   return found;
 }
 

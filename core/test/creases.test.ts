@@ -6,7 +6,12 @@ import { opening, patterns, project, wall } from './sample.ts';
 
 type Segment = [number, number, number, number, number, number];
 
-function inked(one: Wall, openings: readonly Opening[] = [], made: Record<string, Partial<Pattern>> = {}, origin: readonly [number, number, number] = [0, 0, 0]): Segment[] {
+function inked(
+  one: Wall,
+  openings: readonly Opening[] = [],
+  made: Record<string, Partial<Pattern>> = {},
+  origin: readonly [number, number, number] = [0, 0, 0],
+): Segment[] {
   const own = { ...patterns };
   for (const [id, over] of Object.entries(made)) own[id] = { ...patterns.window!, id, ...over };
   const document: ProjectDocument = { ...project([one], openings), patterns: own };
@@ -25,19 +30,29 @@ describe('creases', () => {
 
   it('go round a window on both faces and through the wall at its corners', () => {
     const size = { width: 1, height: 1.5 };
-    const lines = inked(box, [opening('a', 'p', 2, 1)], { p: { profile: { shape: 'rectangle' }, sizes: { a: { id: 'a', name: '', dimensions: size } } } });
+    const lines = inked(box, [opening('a', 'p', 2, 1)], {
+      p: { profile: { shape: 'rectangle' }, sizes: { a: { id: 'a', name: '', dimensions: size } } },
+    });
     expect(total(lines)).toBeCloseTo(4 * (6 + 4 + 0.4) + 2 * 2 * (1 + 1.5) + 4 * 0.4, 5);
   });
 
   it('do not line a round reveal, but for its rims', () => {
-    const lines = inked(box, [opening('a', 'p', 2, 1)], { p: { profile: { shape: 'circle' }, sizes: { a: { id: 'a', name: '', dimensions: { diameter: 1 } } } } });
+    const lines = inked(box, [opening('a', 'p', 2, 1)], {
+      p: { profile: { shape: 'circle' }, sizes: { a: { id: 'a', name: '', dimensions: { diameter: 1 } } } },
+    });
     const deep = lines.filter(([, ay, , , by]) => Math.abs(ay - by) > 0.1);
     expect(deep).toHaveLength(4);
     expect(total(lines) - 4 * (6 + 4 + 0.4)).toBeCloseTo(2 * Math.PI, 1);
   });
 
   it('go about an imprint, whose face is no other', () => {
-    const lines = inked(box, [opening('a', 'p', 2, 1)], { p: { cut: { kind: 'imprint', material: null }, profile: { shape: 'rectangle' }, sizes: { a: { id: 'a', name: '', dimensions: { width: 1, height: 1 } } } } });
+    const lines = inked(box, [opening('a', 'p', 2, 1)], {
+      p: {
+        cut: { kind: 'imprint', material: null },
+        profile: { shape: 'rectangle' },
+        sizes: { a: { id: 'a', name: '', dimensions: { width: 1, height: 1 } } },
+      },
+    });
     expect(total(lines)).toBeCloseTo(4 * (6 + 4 + 0.4) + 4, 5);
   });
 
@@ -49,7 +64,15 @@ describe('creases', () => {
 
   it('are told from an origin, and exact kilometres away', () => {
     const far: [number, number, number] = [81_234, -45_321, 12];
-    const [near, away] = [inked(box), inked({ ...box, start: { x: far[0] + box.start.x, y: far[1] + box.start.y, z: far[2] + box.start.z } }, [], {}, far)];
+    const [near, away] = [
+      inked(box),
+      inked(
+        { ...box, start: { x: far[0] + box.start.x, y: far[1] + box.start.y, z: far[2] + box.start.z } },
+        [],
+        {},
+        far,
+      ),
+    ];
     expect(away).toHaveLength(near.length);
     near.forEach((line, i) => line.forEach((value, k) => expect(away[i]![k]).toBeCloseTo(value, 5)));
   });

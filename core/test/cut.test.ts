@@ -27,7 +27,18 @@ describe('a wall', () => {
   it.each<[string, Wall['top'], number, number]>([
     ['raked', { kind: 'raked', end: 6 }, 6 * 5, 4],
     ['gabled', { kind: 'gabled', apex: 7, at: 0.5 }, 6 * 5.5, 5],
-    ['stepped', { kind: 'stepped', steps: [{ at: 0.5, height: 5 }, { at: 0.75, height: 3 }] }, 3 * 4 + 1.5 * 5 + 1.5 * 3, 8],
+    [
+      'stepped',
+      {
+        kind: 'stepped',
+        steps: [
+          { at: 0.5, height: 5 },
+          { at: 0.75, height: 3 },
+        ],
+      },
+      3 * 4 + 1.5 * 5 + 1.5 * 3,
+      8,
+    ],
     ['stepped to no purpose', { kind: 'stepped', steps: [{ at: 0.5, height: 4 }] }, 24, 4],
   ])('with a %s top is closed and of the area that it says', (_, top, area, corners) => {
     const { proof, element } = cut([], { top });
@@ -37,7 +48,10 @@ describe('a wall', () => {
   });
 
   it('with a gable is notched by what crosses its slope, and is missed by what lies over it', () => {
-    const { proof, status } = cut([opening('a', 'oculus', 0.5, 4), opening('b', 'oculus', 0, 6), opening('c', 'oculus', 2.55, 5)], { top: { kind: 'gabled', apex: 7, at: 0.5 } });
+    const { proof, status } = cut(
+      [opening('a', 'oculus', 0.5, 4), opening('b', 'oculus', 0, 6), opening('c', 'oculus', 2.55, 5)],
+      { top: { kind: 'gabled', apex: 7, at: 0.5 } },
+    );
     expect(proof.closed).toBe(true);
     expect(status('a')).toMatchObject({ state: 'notched', reason: 'runs over the top' });
     expect(status('b').reason).toMatch(/off the wall/);
@@ -95,7 +109,11 @@ describe('a wall', () => {
 
   it('refuses an opening larger than itself, with the sizes and the mend, and stays whole', () => {
     const huge = { ...patterns.window!, sizes: { a: { id: 'a', name: '', dimensions: { width: 7, height: 9 } } } };
-    const { proof, status } = cut([opening('a', 'window', -0.5, -1), opening('b', 'arch', 1, 0)], {}, { patterns: { ...patterns, window: huge } });
+    const { proof, status } = cut(
+      [opening('a', 'window', -0.5, -1), opening('b', 'arch', 1, 0)],
+      {},
+      { patterns: { ...patterns, window: huge } },
+    );
     expect(status('a').state).toBe('not cut');
     expect(status('a').reason).toMatch(/nothing would be left of the wall: it is 7.000 mm wide/);
     expect(status('a').mend).toMatch(/smaller size/);
@@ -112,7 +130,11 @@ describe('a wall', () => {
 
   it('refuses openings that together leave nothing', () => {
     const half = { ...patterns.window!, sizes: { a: { id: 'a', name: '', dimensions: { width: 3, height: 4 } } } };
-    const { proof, status } = cut([opening('a', 'window', 0, 0), opening('b', 'window', 3, 0)], {}, { patterns: { ...patterns, window: half } });
+    const { proof, status } = cut(
+      [opening('a', 'window', 0, 0), opening('b', 'window', 3, 0)],
+      {},
+      { patterns: { ...patterns, window: half } },
+    );
     expect(status('a').reason).toMatch(/together/);
     expect(proof.volume).toBeCloseTo(9.6, 12);
   });
@@ -126,7 +148,11 @@ describe('a wall', () => {
 
   it('tells of an opening that lies wholly within another', () => {
     const big = { ...patterns.oculus!, sizes: { a: { id: 'a', name: '', dimensions: { diameter: 0.5 } } } };
-    const { status, proof } = cut([opening('a', 'window', 1, 1), opening('b', 'oculus', 1.2, 1.2)], {}, { patterns: { ...patterns, oculus: big } });
+    const { status, proof } = cut(
+      [opening('a', 'window', 1, 1), opening('b', 'oculus', 1.2, 1.2)],
+      {},
+      { patterns: { ...patterns, oculus: big } },
+    );
     expect(status('b')).toMatchObject({ state: 'cut', unitedWith: ['a'] });
     expect(status('b').reason).toMatch(/wholly within/);
     expect(proof.volume).toBeCloseTo((24 - 1.8) * 0.4, 9);
@@ -214,7 +240,13 @@ describe('a semicircular arch', () => {
         const [ux, uy, uz] = [0, 1, 2].map((k) => q[k]! - p[k]!) as [number, number, number];
         const [vx, vy, vz] = [0, 1, 2].map((k) => r[k]! - p[k]!) as [number, number, number];
         const own = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-        const most = Math.max(...[a, b, c].map((corner) => Math.acos(Math.min(1, own.reduce((sum, x, k) => sum + x * mesh.normals[3 * corner + k]!, 0) / Math.hypot(...own)))));
+        const most = Math.max(
+          ...[a, b, c].map((corner) =>
+            Math.acos(
+              Math.min(1, own.reduce((sum, x, k) => sum + x * mesh.normals[3 * corner + k]!, 0) / Math.hypot(...own)),
+            ),
+          ),
+        );
         return (most * 180) / Math.PI;
       });
     };
@@ -274,14 +306,21 @@ describe('following', () => {
 
   it('a datum lifts what is held to it', () => {
     const datums = { d: { id: 'd', name: 'First sill', level: 3.15, element: null } };
-    const { element } = cut([opening('a', 'oculus', 1, 0, { up: { from: 'datum', datum: 'd', distance: 0.1 } })], { start: { x: 0, y: 0, z: 1 } }, { datums });
+    const { element } = cut(
+      [opening('a', 'oculus', 1, 0, { up: { from: 'datum', datum: 'd', distance: 0.1 } })],
+      { start: { x: 0, y: 0, z: 1 } },
+      { datums },
+    );
     expect(element.placed[0]!.t).toBeCloseTo(3.15 + 0.1 - 1, 12);
   });
 });
 
 describe('an edit', () => {
   it('cuts only what it touches again', () => {
-    const before = project([wall(), wall({ id: 'w2' })], [opening('a', 'window', 1, 1), opening('b', 'arch', 1, 0, { element: 'w2' })]);
+    const before = project(
+      [wall(), wall({ id: 'w2' })],
+      [opening('a', 'window', 1, 1), opening('b', 'arch', 1, 0, { element: 'w2' })],
+    );
     const first = cutModel(before);
     const after = { ...before, openings: { ...before.openings, a: opening('a', 'window', 2, 1) } };
     const second = cutModel(after, first);
@@ -289,19 +328,37 @@ describe('an edit', () => {
     expect(second.cuts.get('w1')).not.toBe(first.cuts.get('w1'));
   });
 
-  it.each([{}, { sweep: 60 }, { skins: 'layers', layers: [{ thickness: 0.1, material: 'brick' }, { thickness: 0.2, material: 'stone' }] }] as Partial<Wall>[])('gives what a cut from nothing gives, edit upon edit, on a wall with %j', (over) => {
-    const row = Array.from({ length: 12 }, (_, i) => opening(`o${i}`, i % 3 === 0 ? 'arch' : 'window', 1 + 2.2 * i, 0.8));
+  it.each([
+    {},
+    { sweep: 60 },
+    {
+      skins: 'layers',
+      layers: [
+        { thickness: 0.1, material: 'brick' },
+        { thickness: 0.2, material: 'stone' },
+      ],
+    },
+  ] as Partial<Wall>[])('gives what a cut from nothing gives, edit upon edit, on a wall with %j', (over) => {
+    const row = Array.from({ length: 12 }, (_, i) =>
+      opening(`o${i}`, i % 3 === 0 ? 'arch' : 'window', 1 + 2.2 * i, 0.8),
+    );
     let document = project([wall({ length: 28, ...over })], row);
     let model = cutModel(document);
     const put = (...made: Opening[]): void => {
-      document = { ...document, openings: { ...document.openings, ...Object.fromEntries(made.map((one) => [one.id, one])) } };
+      document = {
+        ...document,
+        openings: { ...document.openings, ...Object.fromEntries(made.map((one) => [one.id, one])) },
+      };
     };
     const edits = [
       () => put({ ...row[5]!, along: { from: 'start', distance: 12.13 } }),
       () => put({ ...row[0]!, pattern: 'window' }, { ...row[11]!, blockedUp: true }),
       () => put(opening('o5b', 'oculus', 12.5, 2.6)),
       () => {
-        document = { ...document, openings: Object.fromEntries(Object.entries(document.openings).filter(([id]) => id !== 'o3')) };
+        document = {
+          ...document,
+          openings: Object.fromEntries(Object.entries(document.openings).filter(([id]) => id !== 'o3')),
+        };
       },
       () => put(row[0]!, row[3]!, row[11]!),
     ];
@@ -312,21 +369,48 @@ describe('an edit', () => {
     }
   });
 
-  it.each([{}, { sweep: 40 }] as Partial<Wall>[])('gives what a cut from nothing gives on a facade of like windows, whether it moves one, a row or most of them (%j)', (over) => {
-    const [columns, rows] = [12, 14];
-    const placed = (moved: (i: number) => number): ReturnType<typeof project> => {
-      const openings = Array.from({ length: columns * rows }, (_, i) => opening(`o${i}`, i % columns < 9 ? 'arch' : 'window', 0.6 + 2.1 * (i % columns) + moved(i), 0.5 + 2.9 * Math.floor(i / columns)));
-      return project([wall({ length: 2.1 * columns + 0.6, height: 2.9 * rows + 0.8, ...over })], openings);
-    };
-    let model = cutModel(placed(() => 0));
-    expect(prove(model.cuts.get('w1')!.mesh)).toMatchObject({ closed: true, collapsed: 0 });
-    for (const moved of [(i: number) => (i === 80 ? 0.13 : 0), (i: number) => (Math.floor(i / columns) === 4 ? 0.11 : 0), (i: number) => (i % 5 === 0 ? 0.07 : 0), () => 0]) {
-      const document = placed(moved);
-      model = cutModel(document, model);
-      const [steps, nothing] = [model, cutModel(document)].map(({ cuts }) => cuts.get('w1')!.mesh) as [CutMesh, CutMesh];
-      for (const name of ['points', 'normals', 'uvs', 'vertices', 'triangles', 'polygonStart', 'polygonCorners'] as const) expect(Buffer.from(steps[name].buffer).equals(Buffer.from(nothing[name].buffer))).toBe(true);
-    }
-  });
+  it.each([{}, { sweep: 40 }] as Partial<Wall>[])(
+    'gives what a cut from nothing gives on a facade of like windows, whether it moves one, a row or most of them (%j)',
+    (over) => {
+      const [columns, rows] = [12, 14];
+      const placed = (moved: (i: number) => number): ReturnType<typeof project> => {
+        const openings = Array.from({ length: columns * rows }, (_, i) =>
+          opening(
+            `o${i}`,
+            i % columns < 9 ? 'arch' : 'window',
+            0.6 + 2.1 * (i % columns) + moved(i),
+            0.5 + 2.9 * Math.floor(i / columns),
+          ),
+        );
+        return project([wall({ length: 2.1 * columns + 0.6, height: 2.9 * rows + 0.8, ...over })], openings);
+      };
+      let model = cutModel(placed(() => 0));
+      expect(prove(model.cuts.get('w1')!.mesh)).toMatchObject({ closed: true, collapsed: 0 });
+      for (const moved of [
+        (i: number) => (i === 80 ? 0.13 : 0),
+        (i: number) => (Math.floor(i / columns) === 4 ? 0.11 : 0),
+        (i: number) => (i % 5 === 0 ? 0.07 : 0),
+        () => 0,
+      ]) {
+        const document = placed(moved);
+        model = cutModel(document, model);
+        const [steps, nothing] = [model, cutModel(document)].map(({ cuts }) => cuts.get('w1')!.mesh) as [
+          CutMesh,
+          CutMesh,
+        ];
+        for (const name of [
+          'points',
+          'normals',
+          'uvs',
+          'vertices',
+          'triangles',
+          'polygonStart',
+          'polygonCorners',
+        ] as const)
+          expect(Buffer.from(steps[name].buffer).equals(Buffer.from(nothing[name].buffer))).toBe(true);
+      }
+    },
+  );
 
   it('that only renames cuts nothing again', () => {
     const before = project([wall()], [opening('a', 'window', 1, 1)]);
@@ -337,10 +421,18 @@ describe('an edit', () => {
 });
 
 describe('a niche in a wall with a cavity', () => {
-  const layers = [{ thickness: 0.1, material: 'brick' }, { thickness: 0.06, material: 'brick', cavity: true }, { thickness: 0.15, material: 'stone' }];
+  const layers = [
+    { thickness: 0.1, material: 'brick' },
+    { thickness: 0.06, material: 'brick', cavity: true },
+    { thickness: 0.15, material: 'stone' },
+  ];
   const niche = (depth: number) => {
     const pattern = { ...patterns.window!, id: 'niche', cut: { kind: 'niche' as const, depth } };
-    return cut([opening('a', 'niche', 1, 1)], { layers, skins: 'layers' }, { patterns: { ...patterns, niche: pattern } }).status('a');
+    return cut(
+      [opening('a', 'niche', 1, 1)],
+      { layers, skins: 'layers' },
+      { patterns: { ...patterns, niche: pattern } },
+    ).status('a');
   };
   it.each([
     [0.05, false],

@@ -22,7 +22,10 @@ function checked(shape: keyof typeof shapes, section: Section) {
   const { profile, dimensions } = shapes[shape];
   const sections = { 'jamb-left': section, 'jamb-right': section, head: section, sill: section };
   const pattern = { ...patterns.window!, id: 'p', profile, sections, sizes: { s: { id: 's', name: 's', dimensions } } };
-  const document = { ...project([wall()], [{ ...opening('a', 'p', 2, 1), size: 's' }]), patterns: { ...patterns, p: pattern as never } };
+  const document = {
+    ...project([wall()], [{ ...opening('a', 'p', 2, 1), size: 's' }]),
+    patterns: { ...patterns, p: pattern as never },
+  };
   const cut = cutModel(document).cuts.get('w1')!;
   const status = cut.statuses[0]!;
   const [placed] = cut.placed;
@@ -42,7 +45,9 @@ function checked(shape: keyof typeof shapes, section: Section) {
   for (let i = 0; i + 1 < line.n.length; i++) {
     const [from, to] = [line.n[i]!, Math.min(0.4, line.n[i + 1]!)];
     const slices = line.offset[i] === line.offset[i + 1] ? 1 : 200;
-    for (let k = 0; k < slices; k++) if (to > from) taken += ((to - from) / slices) * area(offsetAt(line, from + ((k + 0.5) * (to - from)) / slices, 1));
+    for (let k = 0; k < slices; k++)
+      if (to > from)
+        taken += ((to - from) / slices) * area(offsetAt(line, from + ((k + 0.5) * (to - from)) / slices, 1));
   }
   return { proof: prove(cut.mesh), status, cut, wanted: 6 * 4 * 0.4 - taken };
 }
@@ -77,8 +82,16 @@ describe('an opening whose section does not fit', () => {
   it('is the one that is refused, and not another beside it', () => {
     const splay = { splayInside: -40 };
     const sections = { 'jamb-left': splay, 'jamb-right': splay, head: splay, sill: splay };
-    const narrow = { ...patterns.window!, id: 'narrow', sections, sizes: { a: { id: 'a', name: 'a', dimensions: { width: 0.3, height: 0.3 } } } };
-    const model = cutModel({ ...project([wall()], [opening('a', 'arch', 0.5, 0), opening('b', 'narrow', 3, 1), opening('c', 'oculus', 4, 2)]), patterns: { ...patterns, narrow } });
+    const narrow = {
+      ...patterns.window!,
+      id: 'narrow',
+      sections,
+      sizes: { a: { id: 'a', name: 'a', dimensions: { width: 0.3, height: 0.3 } } },
+    };
+    const model = cutModel({
+      ...project([wall()], [opening('a', 'arch', 0.5, 0), opening('b', 'narrow', 3, 1), opening('c', 'oculus', 4, 2)]),
+      patterns: { ...patterns, narrow },
+    });
     expect([...model.statuses.values()].map(({ state }) => state)).toEqual(['notched', 'not cut', 'cut']);
     expect(model.statuses.get('b')!.mend).toContain('smaller splay');
   });
@@ -100,7 +113,16 @@ describe('normals by a set angle', () => {
           return (at(b, i) - at(a, i)) * (at(c, j) - at(a, j)) - (at(b, j) - at(a, j)) * (at(c, i) - at(a, i));
         });
         const size = Math.hypot(...flat);
-        turns.push((Math.acos(Math.min(1, [0, 1, 2].reduce((sum, k) => sum + (flat[k]! / size) * mesh.normals[3 * a + k]!, 0))) * 180) / Math.PI);
+        turns.push(
+          (Math.acos(
+            Math.min(
+              1,
+              [0, 1, 2].reduce((sum, k) => sum + (flat[k]! / size) * mesh.normals[3 * a + k]!, 0),
+            ),
+          ) *
+            180) /
+            Math.PI,
+        );
       }
       return turns;
     };
@@ -118,11 +140,30 @@ describe('an edge that vanishes and appears again', () => {
     // The last chord of the arch is eaten up between the checks of the jamb and of the head, and comes back with the jamb's inner arris.
     const sections = {
       head: { seat: 0.1, splayInside: 25, checks: [{ depth: 0.14, step: 0.06 }] },
-      'jamb-right': { splayInside: -3, checks: [{ depth: 0.08, step: 0.05 }, { depth: 0.09, step: 0.05 }], innerArris: { kind: 'chamfered' as const, size: 0.03, segments: 1 } },
+      'jamb-right': {
+        splayInside: -3,
+        checks: [
+          { depth: 0.08, step: 0.05 },
+          { depth: 0.09, step: 0.05 },
+        ],
+        innerArris: { kind: 'chamfered' as const, size: 0.03, segments: 1 },
+      },
     };
-    const arch = { ...patterns.window!, id: 'p', profile: { shape: 'segmental-arch' as const }, sections, sizes: { a: { id: 'a', name: 'a', dimensions: { span: 0.816, height: 1.224, rise: 0.17 } } } };
+    const arch = {
+      ...patterns.window!,
+      id: 'p',
+      profile: { shape: 'segmental-arch' as const },
+      sections,
+      sizes: { a: { id: 'a', name: 'a', dimensions: { span: 0.816, height: 1.224, rise: 0.17 } } },
+    };
     for (const mesh of ['lean', 'quads'] as const) {
-      const model = cutModel({ ...project([wall({ layers: [{ thickness: 0.47, material: 'brick' }], mesh })], [{ ...opening('o', 'p', 3.08, 1.89), size: 'a' }]), patterns: { p: arch } });
+      const model = cutModel({
+        ...project(
+          [wall({ layers: [{ thickness: 0.47, material: 'brick' }], mesh })],
+          [{ ...opening('o', 'p', 3.08, 1.89), size: 'a' }],
+        ),
+        patterns: { p: arch },
+      });
       const cut = model.cuts.get('w1')!;
       expect(model.statuses.get('o')).toMatchObject({ state: 'cut' });
       expect(cut.path).toBe('sheet');
@@ -135,10 +176,26 @@ describe('sections that leave nothing', () => {
   it('are refused, and what is to be kept stays', () => {
     const check = { checks: [{ depth: 0.1, step: 0.06 }] };
     const wide = { 'jamb-left': check, 'jamb-right': check, head: check, sill: check };
-    const kept = { ...patterns.window!, id: 'kept', cut: { kind: 'keep inside' as const }, sizes: { a: { id: 'a', name: 'a', dimensions: { width: 0.7, height: 0.7 } } } };
-    const taken = { ...patterns.oculus!, id: 'taken', sections: wide, sizes: { a: { id: 'a', name: 'a', dimensions: { diameter: 1 } } } };
-    const model = cutModel({ ...project([wall()], [opening('k', 'kept', 2, 2), opening('t', 'taken', 1.85, 1.85)]), patterns: { kept, taken } });
-    expect(model.statuses.get('t')).toMatchObject({ state: 'not cut', reason: expect.stringContaining('nothing would be left') });
+    const kept = {
+      ...patterns.window!,
+      id: 'kept',
+      cut: { kind: 'keep inside' as const },
+      sizes: { a: { id: 'a', name: 'a', dimensions: { width: 0.7, height: 0.7 } } },
+    };
+    const taken = {
+      ...patterns.oculus!,
+      id: 'taken',
+      sections: wide,
+      sizes: { a: { id: 'a', name: 'a', dimensions: { diameter: 1 } } },
+    };
+    const model = cutModel({
+      ...project([wall()], [opening('k', 'kept', 2, 2), opening('t', 'taken', 1.85, 1.85)]),
+      patterns: { kept, taken },
+    });
+    expect(model.statuses.get('t')).toMatchObject({
+      state: 'not cut',
+      reason: expect.stringContaining('nothing would be left'),
+    });
     expect(prove(model.cuts.get('w1')!.mesh).volume).toBeCloseTo(0.7 * 0.7 * 0.4, 9);
   });
 });

@@ -26,7 +26,9 @@ function box(parts: number): { faces: FlatFace[]; points: Point[] } {
         return vertex(p);
       };
       const triangles: number[] = [];
-      for (let i = 0; i < parts; i++) for (let j = 0; j < parts; j++) triangles.push(at(i, j), at(i + 1, j), at(i + 1, j + 1), at(i, j), at(i + 1, j + 1), at(i, j + 1));
+      for (let i = 0; i < parts; i++)
+        for (let j = 0; j < parts; j++)
+          triangles.push(at(i, j), at(i + 1, j), at(i + 1, j + 1), at(i, j), at(i + 1, j + 1), at(i, j + 1));
       const normal: Point = [0, 0, 0];
       normal[axis] = side === 1 ? 1 : -1;
       faces.push({ triangles, normal });
@@ -58,10 +60,14 @@ describe('flat faces triangulated anew', () => {
         const { faces, points } = box(parts);
         const made = flatFacesAnew(faces, (v) => points[v]!);
         expect(made.map((triangles) => triangles.length)).toEqual([6, 6, 6, 6, 6, 6]);
-        made.forEach((triangles, i) => expect(areas({ ...faces[i]!, triangles }, points).net).toBeCloseTo(areas(faces[i]!, points).net, 9));
+        made.forEach((triangles, i) =>
+          expect(areas({ ...faces[i]!, triangles }, points).net).toBeCloseTo(areas(faces[i]!, points).net, 9),
+        );
         // Each edge of the whole is met once each way.
         const edges = new Set<string>();
-        for (const triangles of made) for (let i = 0; i < triangles.length; i++) edges.add(`${triangles[i]!} ${triangles[i % 3 === 2 ? i - 2 : i + 1]!}`);
+        for (const triangles of made)
+          for (let i = 0; i < triangles.length; i++)
+            edges.add(`${triangles[i]!} ${triangles[i % 3 === 2 ? i - 2 : i + 1]!}`);
         expect(edges.size).toBe(36);
         for (const edge of edges) expect(edges.has(edge.split(' ').reverse().join(' '))).toBe(true);
       }),
@@ -71,7 +77,9 @@ describe('flat faces triangulated anew', () => {
   it('are unfolded where triangles lie over one another', () => {
     const { faces, points } = box(2);
     // The middle of the first face is moved beyond a neighbour, in its plane: four triangles cover some of it twice, and some are turned over.
-    const middle = faces[0]!.triangles.find((v) => points[v]!.filter((x, k) => x > 1e-9 && x < [3, 2, 1][k]! - 1e-9).length === 2)!;
+    const middle = faces[0]!.triangles.find(
+      (v) => points[v]!.filter((x, k) => x > 1e-9 && x < [3, 2, 1][k]! - 1e-9).length === 2,
+    )!;
     points[middle] = points[middle]!.map((x, k) => (k === 1 ? 1.7 : k === 2 ? -0.4 : x)) as Point;
     expect(areas(faces[0]!, points).turned).toBeGreaterThan(0);
     const made = flatFacesAnew(faces, (v) => points[v]!);

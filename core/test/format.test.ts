@@ -13,7 +13,9 @@ import { cutModel, prove, reportOn } from '../src/index.ts';
 import { opening, project, wall } from './sample.ts';
 
 const validator = createRequire(import.meta.url)('gltf-validator') as {
-  validateBytes(bytes: Uint8Array): Promise<{ issues: { numErrors: number; numWarnings: number; messages: { code: string }[] } }>;
+  validateBytes(
+    bytes: Uint8Array,
+  ): Promise<{ issues: { numErrors: number; numWarnings: number; messages: { code: string }[] } }>;
 };
 
 const document = project(
@@ -30,7 +32,9 @@ describe('GLB', () => {
   });
 
   it('has a named node an element, y up, its openings in extras, a primitive a material', async () => {
-    const gltf = await new WebIO().registerExtensions([KHRTextureTransform]).readBinary(await writeGlb(document, model));
+    const gltf = await new WebIO()
+      .registerExtensions([KHRTextureTransform])
+      .readBinary(await writeGlb(document, model));
     const nodes = gltf.getRoot().listNodes();
     expect(nodes.map((node) => node.getName())).toEqual(['Courtyard wall', 'Quay wall']);
     expect(nodes[0]!.getExtras()).toEqual({
@@ -44,9 +48,13 @@ describe('GLB', () => {
     });
     const primitives = nodes[0]!.getMesh()!.listPrimitives();
     expect(primitives.map((p) => p.getMaterial()!.getName())).toEqual(['Brick', 'Stone']);
-    const ys = Array.from(primitives[0]!.getAttribute('POSITION')!.getArray()! as Float32Array).filter((_, i) => i % 3 === 1);
+    const ys = Array.from(primitives[0]!.getAttribute('POSITION')!.getArray()! as Float32Array).filter(
+      (_, i) => i % 3 === 1,
+    );
     expect(Math.max(...ys)).toBeCloseTo(4, 6);
-    expect(primitives.reduce((sum, p) => sum + p.getIndices()!.getCount() / 3, 0)).toBe(prove(model.cuts.get('w1')!.mesh).triangles);
+    expect(primitives.reduce((sum, p) => sum + p.getIndices()!.getCount() / 3, 0)).toBe(
+      prove(model.cuts.get('w1')!.mesh).triangles,
+    );
   });
 });
 
@@ -67,20 +75,29 @@ function readObj(text: string): ReadObj {
     else if (key === 'g') groups = rest;
     else if (key === 'usemtl') material = rest.join(' ');
     else if (key === '#') read.comments.push(rest.join(' '));
-    else if (key === 'f') read.faces.push({ corners: rest.map((corner) => Number(corner.split('/')[0]) - 1), object, groups, material });
+    else if (key === 'f')
+      read.faces.push({ corners: rest.map((corner) => Number(corner.split('/')[0]) - 1), object, groups, material });
   }
   return read;
 }
 
-const text = (files: ReturnType<typeof objFiles>, ending: string): string => [...files.find(({ name }) => name.endsWith(ending))!.pieces].join('');
+const text = (files: ReturnType<typeof objFiles>, ending: string): string =>
+  [...files.find(({ name }) => name.endsWith(ending))!.pieces].join('');
 const written = (source: ProjectDocument) => {
   // Pieces come once: they are kept.
-  const files = objFiles(source, cutModel(source), 'granary').map(({ name, pieces }) => ({ name, pieces: [...pieces] }));
+  const files = objFiles(source, cutModel(source), 'granary').map(({ name, pieces }) => ({
+    name,
+    pieces: [...pieces],
+  }));
   return { files, ...readObj(text(files, '.obj')) };
 };
 
 const sub = (a: number[], b: number[]): number[] => a.map((x, k) => x - b[k]!);
-const cross = (a: number[], b: number[]): number[] => [a[1]! * b[2]! - a[2]! * b[1]!, a[2]! * b[0]! - a[0]! * b[2]!, a[0]! * b[1]! - a[1]! * b[0]!];
+const cross = (a: number[], b: number[]): number[] => [
+  a[1]! * b[2]! - a[2]! * b[1]!,
+  a[2]! * b[0]! - a[0]! * b[2]!,
+  a[0]! * b[1]! - a[1]! * b[0]!,
+];
 const dot = (a: number[], b: number[]): number => a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;
 
 /** The volume that a reader finds who fans every face from its first corner, and the least share of a fan's triangle that faces as its face does. */
@@ -102,13 +119,17 @@ function fanned({ points, faces }: ReadObj): { volume: number; facing: number; s
   return { volume, facing, strays };
 }
 
-const readCase = (name: string): ProjectDocument => checkDocument(JSON.parse(readFileSync(new URL(`./cases/${name}`, import.meta.url), 'utf8')));
+const readCase = (name: string): ProjectDocument =>
+  checkDocument(JSON.parse(readFileSync(new URL(`./cases/${name}`, import.meta.url), 'utf8')));
 
 describe('OBJ', () => {
   it('has every polygon, enclosing the same volume', () => {
     const { files, ...read } = written(document);
     const proofs = [...model.cuts.values()].map((cut) => prove(cut.mesh));
-    const polygons = proofs.reduce((sum, proof) => sum + Object.values(proof.polygonsBySides).reduce((a, b) => a + b, 0), 0);
+    const polygons = proofs.reduce(
+      (sum, proof) => sum + Object.values(proof.polygonsBySides).reduce((a, b) => a + b, 0),
+      0,
+    );
     expect(read.faces.length).toBeGreaterThanOrEqual(polygons);
     expect(fanned(read).volume).toBeCloseTo(
       proofs.reduce((sum, proof) => sum + proof.volume, 0),
@@ -134,27 +155,58 @@ describe('OBJ', () => {
 
   it('keeps elements and layers of one name apart, and tells openings', () => {
     const two = project(
-      [wall({ skins: 'layers', layers: [{ thickness: 0.1, material: 'brick' }, { thickness: 0.2, material: 'stone' }] }), wall({ id: 'w2', start: { x: 0, y: 5, z: 0 } })],
+      [
+        wall({
+          skins: 'layers',
+          layers: [
+            { thickness: 0.1, material: 'brick' },
+            { thickness: 0.2, material: 'stone' },
+          ],
+        }),
+        wall({ id: 'w2', start: { x: 0, y: 5, z: 0 } }),
+      ],
       [opening('a', 'window', 1, 1), opening('b', 'window', 1, 1, { element: 'w2' })],
     );
     const { faces, comments } = written(two);
     expect([...new Set(faces.map(({ object }) => object))]).toEqual(['Courtyard_wall', 'Courtyard_wall_2']);
     const groups = new Set(faces.filter(({ object }) => object === 'Courtyard_wall').flatMap((face) => face.groups));
-    expect(groups).toEqual(new Set(['Courtyard_wall_layer_1', 'Courtyard_wall_layer_1_A', 'Courtyard_wall_layer_2', 'Courtyard_wall_layer_2_A']));
+    expect(groups).toEqual(
+      new Set([
+        'Courtyard_wall_layer_1',
+        'Courtyard_wall_layer_1_A',
+        'Courtyard_wall_layer_2',
+        'Courtyard_wall_layer_2_A',
+      ]),
+    );
     expect(comments).toContain('opening a: A, Loft light, cut');
     // Each layer by itself is closed.
     for (const layer of ['Courtyard_wall_layer_1', 'Courtyard_wall_layer_2']) {
       const edges = new Map<string, number>();
-      for (const { corners, groups: own } of faces) if (own[0] === layer) corners.forEach((c, i) => edges.set([c, corners[(i + 1) % corners.length]!].sort((x, y) => x - y).join(), (edges.get([c, corners[(i + 1) % corners.length]!].sort((x, y) => x - y).join()) ?? 0) + 1));
+      for (const { corners, groups: own } of faces)
+        if (own[0] === layer)
+          corners.forEach((c, i) =>
+            edges.set(
+              [c, corners[(i + 1) % corners.length]!].sort((x, y) => x - y).join(),
+              (edges.get([c, corners[(i + 1) % corners.length]!].sort((x, y) => x - y).join()) ?? 0) + 1,
+            ),
+          );
       expect(new Set(edges.values())).toEqual(new Set([2]));
     }
   });
 
   it('names files and materials so that none leads elsewhere and no two are alike', () => {
     const source = readCase('obj-material-traversal.json');
-    const named = Object.values(source.materials).map((material, i) => ({ ...material, name: ['a/../../outside', 'Brick/Stone', 'BRICK/stone', '100% #1', '..', 'C:\\con'][i] ?? material.name, texture: 'plaster' as const }));
+    const named = Object.values(source.materials).map((material, i) => ({
+      ...material,
+      name: ['a/../../outside', 'Brick/Stone', 'BRICK/stone', '100% #1', '..', 'C:\\con'][i] ?? material.name,
+      texture: 'plaster' as const,
+    }));
     const layers = named.map(({ id }) => ({ thickness: 0.1, material: id }));
-    const hostile = { ...source, materials: Object.fromEntries(named.map((material) => [material.id, material])), elements: { w: { ...Object.values(source.elements)[0]!, id: 'w', name: '../x\\y', layers } } } as ProjectDocument;
+    const hostile = {
+      ...source,
+      materials: Object.fromEntries(named.map((material) => [material.id, material])),
+      elements: { w: { ...Object.values(source.elements)[0]!, id: 'w', name: '../x\\y', layers } },
+    } as ProjectDocument;
     const { files } = written({ ...hostile, openings: {} });
     const names = files.map(({ name }) => name);
     expect(new Set(names.map((name) => name.toLowerCase())).size).toBe(names.length);
@@ -164,7 +216,9 @@ describe('OBJ', () => {
     expect(maps.length).toBeGreaterThan(2);
     for (const name of maps) expect(names).toContain(name);
     // The ZIP holds just these.
-    const zip = unzipSync(Buffer.concat([...objPieces(hostile, cutModel({ ...hostile, openings: {} }), 'granary', () => {})]));
+    const zip = unzipSync(
+      Buffer.concat([...objPieces(hostile, cutModel({ ...hostile, openings: {} }), 'granary', () => {})]),
+    );
     expect(Object.keys(zip).sort()).toEqual(names.sort());
   });
 });
@@ -174,13 +228,24 @@ describe('far from the origin', () => {
   const near = checkDocument({ ...far, elements: { w: { ...far.elements.w!, start: { x: 0, y: 0, z: 0 } } } });
 
   it('GLB loses nothing: the node carries the offset', async () => {
-    const nodes = async (source: ProjectDocument) => (await new WebIO().registerExtensions([KHRTextureTransform]).readBinary(await writeGlb(source, cutModel(source)))).getRoot().listNodes();
+    const nodes = async (source: ProjectDocument) =>
+      (await new WebIO().registerExtensions([KHRTextureTransform]).readBinary(await writeGlb(source, cutModel(source))))
+        .getRoot()
+        .listNodes();
     const [away, here] = [(await nodes(far))[0]!, (await nodes(near))[0]!];
     const [dx, dy, dz] = away.getTranslation();
     expect(Math.hypot(dx!, dz!)).toBeGreaterThan(14_000);
     const start = far.elements.w!.start;
     const exact = near.elements.w!.start;
-    const at = (node: typeof away, i: number): number[] => Array.from(node.getMesh()!.listPrimitives()[0]!.getAttribute('POSITION')!.getArray()!.slice(3 * i, 3 * i + 3));
+    const at = (node: typeof away, i: number): number[] =>
+      Array.from(
+        node
+          .getMesh()!
+          .listPrimitives()[0]!
+          .getAttribute('POSITION')!
+          .getArray()!
+          .slice(3 * i, 3 * i + 3),
+      );
     for (let i = 0; i < 40; i++) {
       const [p, q] = [at(away, i), at(here, i)];
       expect(p[0]! + dx! - (start.x - exact.x)).toBeCloseTo(q[0]!, 5);
@@ -191,7 +256,10 @@ describe('far from the origin', () => {
 
   it('OBJ says from where it was moved, in a comment and in a file of its own', () => {
     const { files, points, comments } = written(far);
-    const { addToGetBack: back, movedBy } = JSON.parse(text(files, '.origin.json')) as { addToGetBack: number[]; movedBy: number[] };
+    const { addToGetBack: back, movedBy } = JSON.parse(text(files, '.origin.json')) as {
+      addToGetBack: number[];
+      movedBy: number[];
+    };
     expect(comments.some((comment) => comment.includes(`add ${back.join(' ')} to every vertex`))).toBe(true);
     expect(back.map((value, k) => value + movedBy[k]!)).toEqual([0, 0, 0]);
     expect(Math.max(...points.flat().map(Math.abs))).toBeLessThan(20);

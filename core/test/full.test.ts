@@ -1,6 +1,18 @@
 /** The promises of every cut, over random elements, build-ups, profiles, sections and kinds of cut, against an independent oracle. */
 import { beforeAll, describe, expect, it } from '@jest/globals';
-import { firstChoice, firstDimensions, profileShapes, type Arris, type Element, type Layer, type Opening, type Pattern, type ProfileShape, type ProjectDocument, type Section } from '@yard-arch/document';
+import {
+  firstChoice,
+  firstDimensions,
+  profileShapes,
+  type Arris,
+  type Element,
+  type Layer,
+  type Opening,
+  type Pattern,
+  type ProfileShape,
+  type ProjectDocument,
+  type Section,
+} from '@yard-arch/document';
 import fc from 'fast-check';
 import { writeFileSync } from 'node:fs';
 import type { ManifoldToplevel } from 'manifold-3d';
@@ -11,7 +23,8 @@ import { opening, project, wall } from './sample.ts';
 
 // A few of everything each time; PROPERTY_RUNS asks for more.
 const numRuns = Number(process.env.PROPERTY_RUNS ?? 120);
-const seed = process.env.PROPERTY_SEED === 'random' ? Date.now() % 1_000_000 : Number(process.env.PROPERTY_SEED ?? 706505);
+const seed =
+  process.env.PROPERTY_SEED === 'random' ? Date.now() % 1_000_000 : Number(process.env.PROPERTY_SEED ?? 706505);
 console.info(`Full properties run with PROPERTY_SEED=${seed} PROPERTY_RUNS=${numRuns}`);
 
 /** A longer run that was broken off, or failed and was mended, is gone on with from here. */
@@ -25,28 +38,47 @@ beforeAll(async () => {
   library = await solidLibrary();
 });
 
-const near = (min: number, max: number): fc.Arbitrary<number> => fc.integer({ min: Math.round(min * 100), max: Math.round(max * 100) }).map((n) => n / 100);
+const near = (min: number, max: number): fc.Arbitrary<number> =>
+  fc.integer({ min: Math.round(min * 100), max: Math.round(max * 100) }).map((n) => n / 100);
 const maybe = <T>(arbitrary: fc.Arbitrary<T>): fc.Arbitrary<T | undefined> => fc.option(arbitrary, { nil: undefined });
 
-const arris: fc.Arbitrary<Arris> = fc.record({ kind: fc.constantFrom('chamfered', 'rounded'), size: near(0.01, 0.04), segments: fc.constantFrom(1, 3, 5) });
+const arris: fc.Arbitrary<Arris> = fc.record({
+  kind: fc.constantFrom('chamfered', 'rounded'),
+  size: near(0.01, 0.04),
+  segments: fc.constantFrom(1, 3, 5),
+});
 const section: fc.Arbitrary<Section> = fc
   .record({
     seat: maybe(near(0.08, 0.2)),
     splayOutside: maybe(fc.constantFrom(5, 12)),
     splayInside: maybe(fc.constantFrom(-3, 10, 25)),
-    checks: maybe(fc.array(fc.record({ depth: near(0.06, 0.18), step: fc.constantFrom(-0.04, 0.05, 0.06) }), { minLength: 1, maxLength: 2 })),
+    checks: maybe(
+      fc.array(fc.record({ depth: near(0.06, 0.18), step: fc.constantFrom(-0.04, 0.05, 0.06) }), {
+        minLength: 1,
+        maxLength: 2,
+      }),
+    ),
     arris: maybe(arris),
     innerArris: maybe(arris),
   })
   .map((made) => {
     // Two checks at one depth are one; absent parts are left out, as in a document.
     const checks = made.checks?.filter((c, i, all) => all.findIndex((d) => d.depth === c.depth) === i);
-    return Object.fromEntries(Object.entries({ ...made, checks }).filter(([, value]) => value !== undefined)) as Section;
+    return Object.fromEntries(
+      Object.entries({ ...made, checks }).filter(([, value]) => value !== undefined),
+    ) as Section;
   });
 
 const layers: fc.Arbitrary<Layer[]> = fc
-  .array(fc.record({ thickness: near(0.05, 0.25), material: fc.constantFrom('brick', 'stone') }), { minLength: 1, maxLength: 3 })
-  .map((list) => (list.reduce((sum, layer) => sum + layer.thickness, 0) < 0.3 ? [...list, { thickness: 0.3, material: 'brick' }] : list));
+  .array(fc.record({ thickness: near(0.05, 0.25), material: fc.constantFrom('brick', 'stone') }), {
+    minLength: 1,
+    maxLength: 3,
+  })
+  .map((list) =>
+    list.reduce((sum, layer) => sum + layer.thickness, 0) < 0.3
+      ? [...list, { thickness: 0.3, material: 'brick' }]
+      : list,
+  );
 
 const shapes = Object.keys(profileShapes) as ProfileShape[];
 
@@ -64,11 +96,23 @@ const anything: fc.Arbitrary<Drawn> = fc
     mesh: fc.constantFrom(undefined, undefined, 'quads' as const),
     openings: fc.array(
       fc.record({
-        shape: fc.oneof({ weight: 3, arbitrary: fc.constantFrom<ProfileShape>('rectangle', 'semicircular-arch', 'circle') }, fc.constantFrom(...shapes)),
+        shape: fc.oneof(
+          { weight: 3, arbitrary: fc.constantFrom<ProfileShape>('rectangle', 'semicircular-arch', 'circle') },
+          fc.constantFrom(...shapes),
+        ),
         size: near(0.6, 1.1),
         s: near(0.1, 5),
         t: fc.oneof(fc.constant(0), near(0.1, 3)),
-        cut: fc.constantFrom('through', 'through', 'through', 'niche', 'niche to layer', 'boss', 'imprint', 'keep inside'),
+        cut: fc.constantFrom(
+          'through',
+          'through',
+          'through',
+          'niche',
+          'niche to layer',
+          'boss',
+          'imprint',
+          'keep inside',
+        ),
         depth: near(0.05, 0.25),
         uniform: fc.boolean(),
         sections: fc.tuple(maybe(section), maybe(section), maybe(section), maybe(section)),
@@ -80,32 +124,70 @@ const anything: fc.Arbitrary<Drawn> = fc
   })
   .map(({ kind, layers: build, turn, skins, mesh, openings }) => {
     const more = { layers: build, turn, ...(skins ? { skins } : {}), ...(mesh ? { mesh } : {}) };
-    const outline = [{ x: 0, y: 0 }, { x: 6, y: 0 }, { x: 6, y: 4, bulge: 0.3 }, { x: 0, y: 4 }];
+    const outline = [
+      { x: 0, y: 0 },
+      { x: 6, y: 0 },
+      { x: 6, y: 4, bulge: 0.3 },
+      { x: 0, y: 4 },
+    ];
     const base = { id: 'w1', name: 'Undercroft', start: { x: 3, y: -2, z: 0.5 } };
     const element: Element =
       kind === 'panel'
-        ? { ...base, kind, tilt: 50, outline, holes: [[{ x: 4.6, y: 3 }, { x: 5.4, y: 3 }, { x: 5, y: 3.6 }]], ...more }
+        ? {
+            ...base,
+            kind,
+            tilt: 50,
+            outline,
+            holes: [
+              [
+                { x: 4.6, y: 3 },
+                { x: 5.4, y: 3 },
+                { x: 5, y: 3.6 },
+              ],
+            ],
+            ...more,
+          }
         : kind === 'slab'
           ? { ...base, kind, outline, ...more }
           : wall({
               ...base,
               ...more,
               ...(kind === 'curved' ? { sweep: 50 } : kind === 'hollow' ? { sweep: -35 } : {}),
-              ...(kind === 'bent' ? { length: 3, runs: [{ turn: 40, length: 1.5 }, { turn: 0, length: 1.5, sweep: 30 }] } : {}),
+              ...(kind === 'bent'
+                ? {
+                    length: 3,
+                    runs: [
+                      { turn: 40, length: 1.5 },
+                      { turn: 0, length: 1.5, sweep: 30 },
+                    ],
+                  }
+                : {}),
               ...(kind === 'leaning' ? { batter: 7 } : {}),
               ...(kind === 'gabled' ? { top: { kind: 'gabled', apex: 5.5, at: 0.4 } } : {}),
             });
     const patterns: Record<string, Pattern> = {};
     const placed = openings.map((o, i) => {
       const id = `p${i}`;
-      const [sill, head, left, right] = o.uniform ? [o.sections[0], o.sections[0], o.sections[0], o.sections[0]] : o.sections;
-      const sections = Object.fromEntries(Object.entries({ sill, head, 'jamb-left': left, 'jamb-right': right }).filter(([, value]) => value !== undefined));
+      const [sill, head, left, right] = o.uniform
+        ? [o.sections[0], o.sections[0], o.sections[0], o.sections[0]]
+        : o.sections;
+      const sections = Object.fromEntries(
+        Object.entries({ sill, head, 'jamb-left': left, 'jamb-right': right }).filter(
+          ([, value]) => value !== undefined,
+        ),
+      );
       const first = firstDimensions(o.shape);
       patterns[id] = {
         id,
         name: id,
         profile: firstChoice(o.shape),
-        sizes: { a: { id: 'a', name: '', dimensions: Object.fromEntries(Object.entries(first).map(([name, value]) => [name, value * o.size])) } },
+        sizes: {
+          a: {
+            id: 'a',
+            name: '',
+            dimensions: Object.fromEntries(Object.entries(first).map(([name, value]) => [name, value * o.size])),
+          },
+        },
         reveal: { material: i % 2 === 0 ? 'stone' : null },
         cut:
           o.cut === 'niche'
@@ -141,7 +223,8 @@ describe('whatever is cut', () => {
         expect(proof).toMatchObject({ openEdges: 0, nonManifoldEdges: 0 });
         expect(proof.volume).toBeGreaterThan(0);
         // The library of the solid path joins slivers of neighbouring faces, whose texture is then that of one of them.
-        if (cut.path === 'solid' && cut.sheet.chart.kind === 'flat') expect(proof).toMatchObject({ collapsed: 0, flaps: 0 });
+        if (cut.path === 'solid' && cut.sheet.chart.kind === 'flat')
+          expect(proof).toMatchObject({ collapsed: 0, flaps: 0 });
         if (cut.path === 'sheet') {
           expect(proof).toMatchObject({ collapsed: 0, flaps: 0 });
           expect(mirroredIn(cut.mesh, () => true)).toBe(0);
@@ -172,7 +255,10 @@ describe('whatever is cut', () => {
         expect(cutModel(document, bare).cuts.get('w1')!.mesh).toEqual(cut.mesh);
         const [first] = Object.values(document.openings);
         if (first) {
-          const moved = { ...document, openings: { ...document.openings, [first.id]: { ...first, up: { from: 'base' as const, distance: 1.37 } } } };
+          const moved = {
+            ...document,
+            openings: { ...document.openings, [first.id]: { ...first, up: { from: 'base' as const, distance: 1.37 } } },
+          };
           expect(cutModel(moved, model).cuts.get('w1')!.mesh).toEqual(cutModel(moved).cuts.get('w1')!.mesh);
         }
       }),
@@ -186,12 +272,15 @@ describe('whatever is cut', () => {
     fc.assert(
       fc.property(anything, ({ document }) => {
         const element = document.elements.w1!;
-        const as = (skins: 'one' | 'layers') => cutModel({ ...document, elements: { w1: { ...element, skins, mesh: 'lean' } } }).cuts.get('w1')!;
+        const as = (skins: 'one' | 'layers') =>
+          cutModel({ ...document, elements: { w1: { ...element, skins, mesh: 'lean' } } }).cuts.get('w1')!;
         const [one, layers] = [as('one'), as('layers')];
         // On bent walls the planes between layers bend too, and a reveal that crosses them is divided otherwise; the solid path's library has a tolerance of its own.
         const bent = element.kind === 'wall' && (element.sweep || element.runs);
         const solid = one.path === 'solid' || layers.path === 'solid';
-        expect(Math.abs(prove(one.mesh).volume - prove(layers.mesh).volume)).toBeLessThan(bent ? 2e-3 + 2e-3 * prove(one.mesh).volume : solid ? 5e-4 : 2e-5);
+        expect(Math.abs(prove(one.mesh).volume - prove(layers.mesh).volume)).toBeLessThan(
+          bent ? 2e-3 + 2e-3 * prove(one.mesh).volume : solid ? 5e-4 : 2e-5,
+        );
       }),
       { numRuns: Math.ceil(numRuns / 4), seed, endOnFailure: quick },
     );
@@ -200,32 +289,74 @@ describe('whatever is cut', () => {
 
 describe('the solid path', () => {
   it('leaves out what the sheet path would have refused, and says so', () => {
-    const checked: Pattern = { id: 'p', name: 'Checked', profile: { shape: 'rectangle' }, sizes: { a: { id: 'a', name: '', dimensions: { width: 1.2, height: 1.5 } } }, reveal: { material: null }, sections: { 'jamb-left': { checks: [{ depth: 0.1, step: 0.05 }] } } };
+    const checked: Pattern = {
+      id: 'p',
+      name: 'Checked',
+      profile: { shape: 'rectangle' },
+      sizes: { a: { id: 'a', name: '', dimensions: { width: 1.2, height: 1.5 } } },
+      reveal: { material: null },
+      sections: { 'jamb-left': { checks: [{ depth: 0.1, step: 0.05 }] } },
+    };
     const boss: Pattern = { ...checked, id: 'b', name: 'Boss', sections: {}, cut: { kind: 'boss', height: 0.2 } };
-    const made = (...openings: Opening[]) => cutModel({ ...project([wall()], openings), patterns: { p: checked, b: boss } });
+    const made = (...openings: Opening[]) =>
+      cutModel({ ...project([wall()], openings), patterns: { p: checked, b: boss } });
     // The one by the start is cut by solids; the boss stands over the wall's end.
     const model = made(opening('a', 'p', 0.02, 1), opening('b', 'b', 5.5, 1));
     expect(model.cuts.get('w1')!.path).toBe('solid');
-    expect(model.statuses.get('b')).toMatchObject({ state: 'not cut', reason: expect.stringContaining('a boss must stand clear') });
-    expect(prove(model.cuts.get('w1')!.mesh).volume).toBeCloseTo(prove(made(opening('a', 'p', 0.02, 1)).cuts.get('w1')!.mesh).volume, 6);
+    expect(model.statuses.get('b')).toMatchObject({
+      state: 'not cut',
+      reason: expect.stringContaining('a boss must stand clear'),
+    });
+    expect(prove(model.cuts.get('w1')!.mesh).volume).toBeCloseTo(
+      prove(made(opening('a', 'p', 0.02, 1)).cuts.get('w1')!.mesh).volume,
+      6,
+    );
   });
 });
 
 describe('an opening that neither path can cut', () => {
   it('takes no other with it', () => {
-    const checked: Pattern = { id: 'p', name: 'Checked', profile: { shape: 'rectangle' }, sizes: { a: { id: 'a', name: '', dimensions: { width: 1.2, height: 1.5 } } }, reveal: { material: null }, sections: { 'jamb-left': { checks: [{ depth: 0.1, step: 0.05 }] } } };
+    const checked: Pattern = {
+      id: 'p',
+      name: 'Checked',
+      profile: { shape: 'rectangle' },
+      sizes: { a: { id: 'a', name: '', dimensions: { width: 1.2, height: 1.5 } } },
+      reveal: { material: null },
+      sections: { 'jamb-left': { checks: [{ depth: 0.1, step: 0.05 }] } },
+    };
     const arris = { arris: { kind: 'chamfered', size: 0.04 } } as const;
-    const letters: Pattern = { ...checked, id: 't', name: 'Letters', profile: { shape: 'text', text: 'Quay 8' }, sizes: { a: { id: 'a', name: '', dimensions: { height: 0.3 } } }, cut: { kind: 'niche', depth: 0.1 }, sections: { head: arris, sill: arris, 'jamb-left': arris, 'jamb-right': arris } };
-    const model = cutModel({ ...project([wall()], [opening('a', 'p', 0.02, 1), opening('b', 't', 2, 1)]), patterns: { p: checked, t: letters } });
+    const letters: Pattern = {
+      ...checked,
+      id: 't',
+      name: 'Letters',
+      profile: { shape: 'text', text: 'Quay 8' },
+      sizes: { a: { id: 'a', name: '', dimensions: { height: 0.3 } } },
+      cut: { kind: 'niche', depth: 0.1 },
+      sections: { head: arris, sill: arris, 'jamb-left': arris, 'jamb-right': arris },
+    };
+    const model = cutModel({
+      ...project([wall()], [opening('a', 'p', 0.02, 1), opening('b', 't', 2, 1)]),
+      patterns: { p: checked, t: letters },
+    });
     expect(model.cuts.get('w1')!.path).toBe('solid');
     expect(model.statuses.get('a')!.state).toBe('notched');
-    expect(model.statuses.get('b')).toMatchObject({ state: 'not cut', reason: expect.stringMatching(/eaten up|cross/) });
+    expect(model.statuses.get('b')).toMatchObject({
+      state: 'not cut',
+      reason: expect.stringMatching(/eaten up|cross/),
+    });
   });
 });
 
 describe('an opening that runs over the edge only behind its profile', () => {
   it('is cut by the solid path, is notched, and says where', () => {
-    const pattern: Pattern = { id: 'p', name: 'Checked', profile: { shape: 'rectangle' }, sizes: { a: { id: 'a', name: '', dimensions: { width: 1.2, height: 1.5 } } }, reveal: { material: null }, sections: { 'jamb-left': { checks: [{ depth: 0.1, step: 0.05 }] } } };
+    const pattern: Pattern = {
+      id: 'p',
+      name: 'Checked',
+      profile: { shape: 'rectangle' },
+      sizes: { a: { id: 'a', name: '', dimensions: { width: 1.2, height: 1.5 } } },
+      reveal: { material: null },
+      sections: { 'jamb-left': { checks: [{ depth: 0.1, step: 0.05 }] } },
+    };
     const at = (s: number) => {
       const model = cutModel({ ...project([wall()], [opening('a', 'p', s, 1)]), patterns: { p: pattern } });
       return { volume: prove(model.cuts.get('w1')!.mesh).volume, ...model.statuses.get('a')! };

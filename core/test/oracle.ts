@@ -7,7 +7,11 @@ type Ring = [number, number][];
 
 /** Where a section's offset stands at breakpoints, by its definition: depth and offset, steps as two points of one depth. */
 function breakpoints(section: Section | undefined, depth: number, raised: boolean, niche: boolean): [number, number][] {
-  if (!section) return [[0, 0], [depth, 0]];
+  if (!section)
+    return [
+      [0, 0],
+      [depth, 0],
+    ];
   const tan = (degrees = 0): number => Math.tan((degrees * Math.PI) / 180);
   const [out, into] = [section.seat ?? depth, section.seat ?? 0];
   const outer = section.arris?.size ?? 0;
@@ -15,7 +19,10 @@ function breakpoints(section: Section | undefined, depth: number, raised: boolea
   const base = (n: number, after: boolean): number =>
     Math.max(0, out - n) * tan(section.splayOutside) +
     Math.max(0, n - into) * tan(section.splayInside) +
-    (section.checks ?? []).reduce((sum, c) => sum + (c.depth < n - 1e-12 || (after && c.depth <= n + 1e-12) ? c.step : 0), 0);
+    (section.checks ?? []).reduce(
+      (sum, c) => sum + (c.depth < n - 1e-12 || (after && c.depth <= n + 1e-12) ? c.step : 0),
+      0,
+    );
   const extra = (n: number): number => {
     const cut = (size: number, from: number, kind?: string, segments = 3): number => {
       if (size === 0 || from >= size) return 0;
@@ -23,29 +30,59 @@ function breakpoints(section: Section | undefined, depth: number, raised: boolea
       // Along the chords of a quarter circle.
       for (let i = 0; i < segments; i++) {
         const [a, b] = [(Math.PI / 2) * (i / segments), (Math.PI / 2) * ((i + 1) / segments)];
-        const [n0, n1, o0, o1] = [size * (1 - Math.cos(a)), size * (1 - Math.cos(b)), size * (1 - Math.sin(a)), size * (1 - Math.sin(b))];
+        const [n0, n1, o0, o1] = [
+          size * (1 - Math.cos(a)),
+          size * (1 - Math.cos(b)),
+          size * (1 - Math.sin(a)),
+          size * (1 - Math.sin(b)),
+        ];
         if (from <= n1 + 1e-12) return o0 + ((o1 - o0) * (from - n0)) / (n1 - n0);
       }
       return 0;
     };
-    return (raised ? -1 : 1) * cut(outer, n, section.arris?.kind, section.arris?.segments) + (raised || niche ? -1 : 1) * cut(inner, depth - n, section.innerArris?.kind, section.innerArris?.segments);
+    return (
+      (raised ? -1 : 1) * cut(outer, n, section.arris?.kind, section.arris?.segments) +
+      (raised || niche ? -1 : 1) * cut(inner, depth - n, section.innerArris?.kind, section.innerArris?.segments)
+    );
   };
   // A seat within an arris is taken off with it.
   const seat = section.seat ?? 0;
-  const at = new Set([0, depth, ...(seat > outer && seat < depth - inner ? [seat] : []), ...(section.checks ?? []).map((c) => c.depth)]);
-  for (const [size, arris, side] of [[outer, section.arris, 0], [inner, section.innerArris, 1]] as const)
-    if (arris) for (let i = 0; i <= (arris.segments ?? 3); i++) {
-      const n = arris.kind === 'chamfered' ? size : size * (1 - Math.cos((Math.PI / 2) * (i / (arris.segments ?? 3))));
-      at.add(side === 0 ? n : depth - n);
-    }
+  const at = new Set([
+    0,
+    depth,
+    ...(seat > outer && seat < depth - inner ? [seat] : []),
+    ...(section.checks ?? []).map((c) => c.depth),
+  ]);
+  for (const [size, arris, side] of [
+    [outer, section.arris, 0],
+    [inner, section.innerArris, 1],
+  ] as const)
+    if (arris)
+      for (let i = 0; i <= (arris.segments ?? 3); i++) {
+        const n =
+          arris.kind === 'chamfered' ? size : size * (1 - Math.cos((Math.PI / 2) * (i / (arris.segments ?? 3))));
+        at.add(side === 0 ? n : depth - n);
+      }
   return [...at]
     .filter((n) => n >= 0 && n <= depth)
     .sort((a, b) => a - b)
-    .flatMap((n): [number, number][] => (Math.abs(base(n, true) - base(n, false)) > 1e-12 ? [[n, base(n, false) + extra(n)], [n, base(n, true) + extra(n)]] : [[n, base(n, false) + extra(n)]]));
+    .flatMap((n): [number, number][] =>
+      Math.abs(base(n, true) - base(n, false)) > 1e-12
+        ? [
+            [n, base(n, false) + extra(n)],
+            [n, base(n, true) + extra(n)],
+          ]
+        : [[n, base(n, false) + extra(n)]],
+    );
 }
 
 /** An opening's volume in (along, up, depth), overshooting whatever faces it goes through; null where the oracle cannot make it. */
-function openingSolid(library: ManifoldToplevel, placed: Placed, thickness: number, made: { delete(): void }[]): Manifold | null {
+function openingSolid(
+  library: ManifoldToplevel,
+  placed: Placed,
+  thickness: number,
+  made: { delete(): void }[],
+): Manifold | null {
   const { outline, pattern, kind, depth, s, t } = placed;
   const keep = <T extends { delete(): void }>(thing: T): T => {
     made.push(thing);
@@ -62,12 +99,18 @@ function openingSolid(library: ManifoldToplevel, placed: Placed, thickness: numb
     } while (v !== first);
     return ring;
   });
-  const texts = ['sill', 'head', 'jamb-left', 'jamb-right'].map((side) => JSON.stringify(pattern.sections?.[side as 'sill'] ?? null));
+  const texts = ['sill', 'head', 'jamb-left', 'jamb-right'].map((side) =>
+    JSON.stringify(pattern.sections?.[side as 'sill'] ?? null),
+  );
   const uniform = new Set(texts).size === 1;
   const rectangle = pattern.profile.shape === 'rectangle';
   if (!uniform && !rectangle) return null;
   const square = texts.every((text) => text === 'null');
-  const convex = rectangle || ['circle', 'ellipse', 'semicircular-arch', 'segmental-arch', 'pointed-arch', 'regular-polygon'].includes(pattern.profile.shape);
+  const convex =
+    rectangle ||
+    ['circle', 'ellipse', 'semicircular-arch', 'segmental-arch', 'pointed-arch', 'regular-polygon'].includes(
+      pattern.profile.shape,
+    );
   if (!square && !convex) return null;
   const over = 0.1;
   const [from, to] = kind === 'boss' ? [-depth, over] : [-over, niche ? depth : thickness + over];
@@ -78,14 +121,29 @@ function openingSolid(library: ManifoldToplevel, placed: Placed, thickness: numb
   const ringAt = (offset: (side: string) => number): Ring => {
     if (rectangle) {
       const { width, height } = placed.profile;
-      const [l, r, b, h] = [s - offset('jamb-left'), s + width + offset('jamb-right'), t - offset('sill'), t + height + offset('head')];
-      return [[l, b], [r, b], [r, h], [l, h]];
+      const [l, r, b, h] = [
+        s - offset('jamb-left'),
+        s + width + offset('jamb-right'),
+        t - offset('sill'),
+        t + height + offset('head'),
+      ];
+      return [
+        [l, b],
+        [r, b],
+        [r, h],
+        [l, h],
+      ];
     }
     const section: CrossSection = keep(new library.CrossSection(rings, 'Positive'));
     const grown = keep(section.offset(offset('sill'), 'Miter', 20));
     return grown.toPolygons()[0] as Ring;
   };
-  const sections = Object.fromEntries((['sill', 'head', 'jamb-left', 'jamb-right'] as const).map((side) => [side, breakpoints(pattern.sections?.[side], depth, raised, niche)]));
+  const sections = Object.fromEntries(
+    (['sill', 'head', 'jamb-left', 'jamb-right'] as const).map((side) => [
+      side,
+      breakpoints(pattern.sections?.[side], depth, raised, niche),
+    ]),
+  );
   const depths = [...new Set(Object.values(sections).flatMap((list) => list.map(([n]) => n)))].sort((a, b) => a - b);
   const at = (side: string, n: number, after: boolean): number => {
     const list = sections[side]!;
@@ -105,7 +163,15 @@ function openingSolid(library: ManifoldToplevel, placed: Placed, thickness: numb
   }
   const prism = (n: number, to2: number, after: boolean): void => {
     const ring = ringAt((side) => at(side, n, after));
-    parts.push(keep(keep(keep(new library.CrossSection([ring], 'Positive')).extrude(Math.abs(to2 - n))).translate([0, 0, Math.min(n, to2) + shift])));
+    parts.push(
+      keep(
+        keep(keep(new library.CrossSection([ring], 'Positive')).extrude(Math.abs(to2 - n))).translate([
+          0,
+          0,
+          Math.min(n, to2) + shift,
+        ]),
+      ),
+    );
   };
   if (kind !== 'boss') prism(0, -over, true);
   if (!niche) prism(depths.at(-1)!, depths.at(-1)! + over, false);
@@ -140,11 +206,22 @@ export function oracleVolume(library: ManifoldToplevel, sheet: Sheet, openings: 
       block = keep(keep(new library.CrossSection(loops, 'Positive')).extrude(thickness));
     } else {
       // A curved wall of level top: its plan between the two faces, drawn up.
-      if (outline.xs.length !== 4 || openings.some(({ kind, pattern }) => kind !== 'through' || pattern.sections || pattern.jambs === 'radial')) return null;
+      if (
+        outline.xs.length !== 4 ||
+        openings.some(({ kind, pattern }) => kind !== 'through' || pattern.sections || pattern.jambs === 'radial')
+      )
+        return null;
       const plan: Ring = [];
       for (let i = 0; i < chart.s.length; i++) plan.push([chart.x[i]!, chart.y[i]!]);
-      for (let i = chart.s.length - 1; i >= 0; i--) plan.push([chart.x[i]! + thickness * chart.mx[i]!, chart.y[i]! + thickness * chart.my[i]!]);
-      block = keep(keep(keep(new library.CrossSection([plan], 'NonZero')).extrude(sheet.height)).translate([0, 0, chart.origin[2]]));
+      for (let i = chart.s.length - 1; i >= 0; i--)
+        plan.push([chart.x[i]! + thickness * chart.mx[i]!, chart.y[i]! + thickness * chart.my[i]!]);
+      block = keep(
+        keep(keep(new library.CrossSection([plan], 'NonZero')).extrude(sheet.height)).translate([
+          0,
+          0,
+          chart.origin[2],
+        ]),
+      );
       into = (solid, placed) => {
         const middle = placed.s + placed.profile.width / 2;
         const [x, y] = pointAt(chart, middle, 0, 0);

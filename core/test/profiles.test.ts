@@ -3,11 +3,25 @@ import { describe, expect, it } from '@jest/globals';
 import { dimensionNames, firstChoice, firstDimensions, profileShapes, type ProfileShape } from '@yard-arch/document';
 import fc from 'fast-check';
 import { haunchRadii } from '../src/profile/arches.ts';
-import { arcPoint, flatten, isImpossible, outlineArea, profileArea, profileOf, type Profile, type ProfileEdge } from '../src/index.ts';
+import {
+  arcPoint,
+  flatten,
+  isImpossible,
+  outlineArea,
+  profileArea,
+  profileOf,
+  type Profile,
+  type ProfileEdge,
+} from '../src/index.ts';
 
 const shapes = Object.keys(profileShapes) as ProfileShape[];
 const ends = (edge: ProfileEdge): [[number, number], [number, number]] =>
-  edge.kind === 'line' ? [[edge.ax, edge.ay], [edge.bx, edge.by]] : [arcPoint(edge, edge.from), arcPoint(edge, edge.to)];
+  edge.kind === 'line'
+    ? [
+        [edge.ax, edge.ay],
+        [edge.bx, edge.by],
+      ]
+    : [arcPoint(edge, edge.from), arcPoint(edge, edge.to)];
 
 function made(shape: ProfileShape, dimensions: Record<string, number>): Profile {
   const profile = profileOf(firstChoice(shape), dimensions);
@@ -28,7 +42,9 @@ function tangent(edge: ProfileEdge, last: boolean): [number, number] {
 }
 
 describe.each(shapes)('%s', (shape) => {
-  const scaled = fc.double({ min: 0.2, max: 8, noNaN: true }).map((k) => Object.fromEntries(Object.entries(firstDimensions(shape)).map(([name, value]) => [name, value * k])));
+  const scaled = fc
+    .double({ min: 0.2, max: 8, noNaN: true })
+    .map((k) => Object.fromEntries(Object.entries(firstDimensions(shape)).map(([name, value]) => [name, value * k])));
 
   it('is a closed chain of edges, as wide and high as it says, its area exact', () => {
     fc.assert(
@@ -42,7 +58,8 @@ describe.each(shapes)('%s', (shape) => {
           expect(Math.hypot(end[0] - start[0], end[1] - start[1])).toBeLessThan(1e-9 * Math.max(width, height));
         });
         const fine = flatten(profile, { segmentsPerHalfCircle: 400 });
-        const near = (a: number, b: number, within: number): void => expect(Math.abs(a - b)).toBeLessThan(within * Math.max(width, height));
+        const near = (a: number, b: number, within: number): void =>
+          expect(Math.abs(a - b)).toBeLessThan(within * Math.max(width, height));
         near(Math.min(...fine.xs), 0, 1e-4);
         near(Math.min(...fine.ys), 0, 1e-4);
         near(Math.max(...fine.xs), width, 1e-4);
@@ -54,20 +71,21 @@ describe.each(shapes)('%s', (shape) => {
   });
 
   const lopsided = ['free', 'text', 'channel-section', 'angle-section', 'star'].includes(shape);
-  if (!lopsided) it('is symmetrical, with a head above, a sill below and jambs between', () => {
-    const profile = made(shape, firstDimensions(shape));
-    const outline = flatten(profile);
-    const ys = Array.from(outline.ys);
-    const middles = outline.side.map((side, i) => ({ side, y: (ys[i]! + ys[(i + 1) % outline.count]!) / 2 }));
-    const by = (side: string): number[] => middles.filter((m) => m.side === side).map((m) => m.y);
-    expect(Math.max(...by('head'))).toBeCloseTo(Math.max(...middles.map((m) => m.y)), 6);
-    expect(Math.min(...by('sill'))).toBeCloseTo(Math.min(...middles.map((m) => m.y)), 6);
-    expect(by('jamb-left').length).toBe(by('jamb-right').length);
-    const mirrored = Array.from(outline.xs, (x) => profile.width - x).sort((a, b) => a - b);
-    Array.from(outline.xs)
-      .sort((a, b) => a - b)
-      .forEach((x, i) => expect(x).toBeCloseTo(mirrored[i]!, 9));
-  });
+  if (!lopsided)
+    it('is symmetrical, with a head above, a sill below and jambs between', () => {
+      const profile = made(shape, firstDimensions(shape));
+      const outline = flatten(profile);
+      const ys = Array.from(outline.ys);
+      const middles = outline.side.map((side, i) => ({ side, y: (ys[i]! + ys[(i + 1) % outline.count]!) / 2 }));
+      const by = (side: string): number[] => middles.filter((m) => m.side === side).map((m) => m.y);
+      expect(Math.max(...by('head'))).toBeCloseTo(Math.max(...middles.map((m) => m.y)), 6);
+      expect(Math.min(...by('sill'))).toBeCloseTo(Math.min(...middles.map((m) => m.y)), 6);
+      expect(by('jamb-left').length).toBe(by('jamb-right').length);
+      const mirrored = Array.from(outline.xs, (x) => profile.width - x).sort((a, b) => a - b);
+      Array.from(outline.xs)
+        .sort((a, b) => a - b)
+        .forEach((x, i) => expect(x).toBeCloseTo(mirrored[i]!, 9));
+    });
 
   it('is refused with a size of 0, of nothing, or of what is no number, each with a mend', () => {
     for (const name of dimensionNames(shape))
@@ -88,8 +106,17 @@ describe.each(shapes)('%s', (shape) => {
       for (let a = 0; a < outline.count; a++) {
         const b = (a + 1) % outline.count;
         const [dx, dy] = [outline.xs[b]! - outline.xs[a]!, outline.ys[b]! - outline.ys[a]!];
-        const along = Math.max(0, Math.min(1, ((fine.xs[i]! - outline.xs[a]!) * dx + (fine.ys[i]! - outline.ys[a]!) * dy) / (dx * dx + dy * dy)));
-        nearest = Math.min(nearest, Math.hypot(fine.xs[i]! - outline.xs[a]! - along * dx, fine.ys[i]! - outline.ys[a]! - along * dy));
+        const along = Math.max(
+          0,
+          Math.min(
+            1,
+            ((fine.xs[i]! - outline.xs[a]!) * dx + (fine.ys[i]! - outline.ys[a]!) * dy) / (dx * dx + dy * dy),
+          ),
+        );
+        nearest = Math.min(
+          nearest,
+          Math.hypot(fine.xs[i]! - outline.xs[a]! - along * dx, fine.ys[i]! - outline.ys[a]! - along * dy),
+        );
       }
       expect(nearest).toBeLessThan(0.001 + 1e-6);
     }
@@ -116,13 +143,19 @@ describe('arches of several centres', () => {
   });
 
   it('a segmental arch of half the span is semicircular', () => {
-    expect(profileArea(made('segmental-arch', { span: 2, height: 3, rise: 1 }))).toBeCloseTo(profileArea(made('semicircular-arch', { span: 2, height: 3 })), 9);
+    expect(profileArea(made('segmental-arch', { span: 2, height: 3, rise: 1 }))).toBeCloseTo(
+      profileArea(made('semicircular-arch', { span: 2, height: 3 })),
+      9,
+    );
   });
 
   it('a trefoil and a quatrefoil have the areas of the figure of centres and cusps and of the sectors about it', () => {
     const r = 0.25;
     expect(profileArea(made('quatrefoil', { diameter: 1 }))).toBeCloseTo(4 * r * r + 2 * Math.PI * r * r, 12);
-    expect(profileArea(made('trefoil', { diameter: 1 }))).toBeCloseTo(((3 * Math.sqrt(3)) / 2) * r * r + 2 * Math.PI * r * r, 12);
+    expect(profileArea(made('trefoil', { diameter: 1 }))).toBeCloseTo(
+      ((3 * Math.sqrt(3)) / 2) * r * r + 2 * Math.PI * r * r,
+      12,
+    );
     expect(made('trefoil', { diameter: 1 }).height).toBeCloseTo(3.5 * r, 9);
     expect(made('quatrefoil', { diameter: 1 }).width).toBeCloseTo(1, 9);
   });
@@ -146,6 +179,7 @@ describe('dimensions that make no profile', () => {
 
   it('what is said to be possible is: haunch radii', () => {
     const [least, most] = haunchRadii(2, 0.6)!;
-    for (const radius of [least, (least + most) / 2, most]) made('four-centred-arch', { span: 2, height: 3, rise: 0.6, radius });
+    for (const radius of [least, (least + most) / 2, most])
+      made('four-centred-arch', { span: 2, height: 3, rise: 0.6, radius });
   });
 });

@@ -39,7 +39,8 @@ describe('a proof', () => {
 
   it('tells a mesh that is inside out by its volume', () => {
     const broken = mesh();
-    for (let i = 0; i < broken.triangles.length; i += 3) [broken.triangles[i], broken.triangles[i + 1]] = [broken.triangles[i + 1]!, broken.triangles[i]!];
+    for (let i = 0; i < broken.triangles.length; i += 3)
+      [broken.triangles[i], broken.triangles[i + 1]] = [broken.triangles[i + 1]!, broken.triangles[i]!];
     expect(prove(broken).closed).toBe(true);
     expect(prove(broken).volume).toBeCloseTo(-prove(mesh()).volume, 9);
   });

@@ -8,7 +8,8 @@ import { anyProject } from './sample.ts';
 
 const numRuns = Number(process.env.PROPERTY_RUNS ?? 400);
 // The same seed every time, so that a failure is of the change at hand; longer runs take one of their own.
-const seed = process.env.PROPERTY_SEED === 'random' ? Date.now() % 1_000_000 : Number(process.env.PROPERTY_SEED ?? 706505);
+const seed =
+  process.env.PROPERTY_SEED === 'random' ? Date.now() % 1_000_000 : Number(process.env.PROPERTY_SEED ?? 706505);
 console.info(`Properties run with PROPERTY_SEED=${seed} PROPERTY_RUNS=${numRuns}`);
 
 let library: ManifoldToplevel;

@@ -1,5 +1,16 @@
 /** Made-up documents for tests: walls with openings, by hand and at random. */
-import { emptyDocument, firstChoice, firstDimensions, profileShapes, type Opening, type Pattern, type ProfileShape, type ProjectDocument, type Top, type Wall } from '@yard-arch/document';
+import {
+  emptyDocument,
+  firstChoice,
+  firstDimensions,
+  profileShapes,
+  type Opening,
+  type Pattern,
+  type ProfileShape,
+  type ProjectDocument,
+  type Top,
+  type Wall,
+} from '@yard-arch/document';
 import fc from 'fast-check';
 
 export function wall(over: Partial<Wall> = {}): Wall {
@@ -56,7 +67,11 @@ export function opening(id: string, pattern: string, s: number, t: number, over:
   };
 }
 
-export function project(walls: readonly Wall[], openings: readonly Opening[], more: Partial<ProjectDocument> = {}): ProjectDocument {
+export function project(
+  walls: readonly Wall[],
+  openings: readonly Opening[],
+  more: Partial<ProjectDocument> = {},
+): ProjectDocument {
   return {
     ...emptyDocument('Fennel Quay Granary'),
     elements: Object.fromEntries(walls.map((w) => [w.id, w])),
@@ -90,13 +105,23 @@ export const anyProject: fc.Arbitrary<ProjectDocument> = fc
     top: fc.oneof(
       fc.constant<Top>({ kind: 'level' }),
       length(0.5, 8).map((end): Top => ({ kind: 'raked', end })),
-      fc.record({ apex: length(0.5, 8), at: fc.constantFrom(0.25, 0.5, 0.9) }).map((gable): Top => ({ kind: 'gabled', ...gable })),
-      fc.array(fc.record({ at: fc.constantFrom(0.2, 0.25, 0.5, 0.75), height: length(0.5, 8) }), { minLength: 1, maxLength: 4 }).map((steps): Top => ({ kind: 'stepped', steps })),
+      fc
+        .record({ apex: length(0.5, 8), at: fc.constantFrom(0.25, 0.5, 0.9) })
+        .map((gable): Top => ({ kind: 'gabled', ...gable })),
+      fc
+        .array(fc.record({ at: fc.constantFrom(0.2, 0.25, 0.5, 0.75), height: length(0.5, 8) }), {
+          minLength: 1,
+          maxLength: 4,
+        })
+        .map((steps): Top => ({ kind: 'stepped', steps })),
     ),
     layers: fc.array(length(0.25, 0.5), { minLength: 1, maxLength: 3 }),
     openings: fc.array(
       fc.record({
-        shape: fc.oneof({ weight: 2, arbitrary: fc.constantFrom('window', 'oculus', 'arch') }, fc.constantFrom(...(Object.keys(profileShapes) as ProfileShape[]))),
+        shape: fc.oneof(
+          { weight: 2, arbitrary: fc.constantFrom('window', 'oculus', 'arch') },
+          fc.constantFrom(...(Object.keys(profileShapes) as ProfileShape[])),
+        ),
         s: length(-1, 12),
         t: fc.oneof(fc.constant(0), length(-1, 6)),
         width: length(0.25, 3),
@@ -110,11 +135,19 @@ export const anyProject: fc.Arbitrary<ProjectDocument> = fc
     const made: Record<string, Pattern> = {};
     const placed = openings.map((o, i) => {
       const [shape, dimensions] = sized(o.shape, o.width, o.height);
-      made[`p${i}`] = { ...patterns.window!, id: `p${i}`, profile: firstChoice(shape), sizes: { a: { id: 'a', name: 'a', dimensions } } };
+      made[`p${i}`] = {
+        ...patterns.window!,
+        id: `p${i}`,
+        profile: firstChoice(shape),
+        sizes: { a: { id: 'a', name: 'a', dimensions } },
+      };
       return opening(`o${i}`, `p${i}`, o.s, o.t, { blockedUp: o.blockedUp && i % 4 === 0 });
     });
     return {
-      ...project([wall({ ...rest, start: { x, y, z }, layers: layers.map((thickness) => ({ thickness, material: 'brick' })) })], placed),
+      ...project(
+        [wall({ ...rest, start: { x, y, z }, layers: layers.map((thickness) => ({ thickness, material: 'brick' })) })],
+        placed,
+      ),
       patterns: made,
     };
   });
@@ -125,5 +158,8 @@ function sized(shape: string, width: number, height: number): [ProfileShape, Rec
   if (shape === 'oculus') return ['circle', { diameter: width }];
   if (shape === 'arch') return ['semicircular-arch', { span: width, height: width / 2 + height }];
   const first = firstDimensions(shape as ProfileShape);
-  return [shape as ProfileShape, Object.fromEntries(Object.entries(first).map(([name, value]) => [name, value * width]))];
+  return [
+    shape as ProfileShape,
+    Object.fromEntries(Object.entries(first).map(([name, value]) => [name, value * width])),
+  ];
 }

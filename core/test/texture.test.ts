@@ -6,7 +6,8 @@ import { textureOf, type Texture } from '../src/texture/index.ts';
 /** By how much two lines of dots differ, a dot: from one to another place in the data, going on by a stride. */
 function apart({ data }: Texture, from: number, to: number, stride: number, count: number): number {
   let sum = 0;
-  for (let i = 0; i < count; i++) for (let k = 0; k < 3; k++) sum += Math.abs(data[3 * (from + i * stride) + k]! - data[3 * (to + i * stride) + k]!);
+  for (let i = 0; i < count; i++)
+    for (let k = 0; k < 3; k++) sum += Math.abs(data[3 * (from + i * stride) + k]! - data[3 * (to + i * stride) + k]!);
   return sum / count;
 }
 

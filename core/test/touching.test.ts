@@ -6,7 +6,8 @@ import { readFileSync } from 'node:fs';
 import { cutModel, prove, type CutMesh } from '../src/index.ts';
 import { opening, project, wall } from './sample.ts';
 
-const readCase = (name: string): ProjectDocument => checkDocument(JSON.parse(readFileSync(new URL(`./cases/${name}`, import.meta.url), 'utf8')));
+const readCase = (name: string): ProjectDocument =>
+  checkDocument(JSON.parse(readFileSync(new URL(`./cases/${name}`, import.meta.url), 'utf8')));
 
 /** The most faces at any edge, for a reader to whom points in one place are one. */
 function mostFaces({ points, vertices, triangles }: CutMesh): number {
@@ -32,25 +33,31 @@ const first = (document: ProjectDocument) => {
 };
 
 describe('openings that touch in a point', () => {
-  it.each(['touch-corners.json', 'circle-touches-top.json'])('%s: no edge has more than two faces, and it is told', (name) => {
-    const { model, cut } = first(readCase(name));
-    expect(mostFaces(cut.mesh)).toBe(2);
-    expect(prove(cut.mesh)).toMatchObject({ closed: true, collapsed: 0, flaps: 0 });
-    expect(prove(cut.mesh).thinnest).toBeGreaterThan(1e-5);
-    const told = [...model.statuses.values()].filter(({ reason }) => reason?.includes('joined to it by a hair'));
-    expect(told.length).toBeGreaterThan(0);
-    for (const { state, mend } of told) {
-      expect(state).not.toBe('not cut');
-      expect(mend).toBeTruthy();
-    }
-  });
+  it.each(['touch-corners.json', 'circle-touches-top.json'])(
+    '%s: no edge has more than two faces, and it is told',
+    (name) => {
+      const { model, cut } = first(readCase(name));
+      expect(mostFaces(cut.mesh)).toBe(2);
+      expect(prove(cut.mesh)).toMatchObject({ closed: true, collapsed: 0, flaps: 0 });
+      expect(prove(cut.mesh).thinnest).toBeGreaterThan(1e-5);
+      const told = [...model.statuses.values()].filter(({ reason }) => reason?.includes('joined to it by a hair'));
+      expect(told.length).toBeGreaterThan(0);
+      for (const { state, mend } of told) {
+        expect(state).not.toBe('not cut');
+        expect(mend).toBeTruthy();
+      }
+    },
+  );
 
   it('are moved no more than a hair', () => {
     const document = project([wall()], [opening('a', 'window', 1, 1), opening('b', 'window', 4, 1)]);
     const apart = prove(first(document).cut.mesh).volume;
     // The same two corner to corner.
     const { profile } = first(document).cut.placed[0]!;
-    const touching = project([wall()], [opening('a', 'window', 1, 1), opening('b', 'window', 1 + profile.width, 1 + profile.height)]);
+    const touching = project(
+      [wall()],
+      [opening('a', 'window', 1, 1), opening('b', 'window', 1 + profile.width, 1 + profile.height)],
+    );
     const { cut, model } = first(touching);
     expect(mostFaces(cut.mesh)).toBe(2);
     expect(Math.abs(prove(cut.mesh).volume - apart)).toBeLessThan(1e-4);
@@ -58,10 +65,20 @@ describe('openings that touch in a point', () => {
   });
 
   it('and those that share a side, overlap or stand clear are left as they are', () => {
-    for (const [ds, dt] of [[1, 0], [0.5, 0.5], [3, 0], [1, 0.3]] as const) {
+    for (const [ds, dt] of [
+      [1, 0],
+      [0.5, 0.5],
+      [3, 0],
+      [1, 0.3],
+    ] as const) {
       const document = project([wall()], [opening('a', 'window', 1, 1)]);
       const { profile } = first(document).cut.placed[0]!;
-      const { cut, model } = first(project([wall()], [opening('a', 'window', 1, 1), opening('b', 'window', 1 + ds * profile.width, 1 + dt * profile.height)]));
+      const { cut, model } = first(
+        project(
+          [wall()],
+          [opening('a', 'window', 1, 1), opening('b', 'window', 1 + ds * profile.width, 1 + dt * profile.height)],
+        ),
+      );
       expect(mostFaces(cut.mesh)).toBe(2);
       expect([...model.statuses.values()].some(({ reason }) => reason?.includes('joined to it by a hair'))).toBe(false);
     }
@@ -70,16 +87,25 @@ describe('openings that touch in a point', () => {
   it('wherever corners, tangents and edges meet', () => {
     const shapes = ['window', 'oculus', 'arch'] as const;
     fc.assert(
-      fc.property(fc.constantFrom(...shapes), fc.constantFrom(...shapes), fc.constantFrom(-1, 0, 1), fc.constantFrom(-1, 1), (p, q, across, up) => {
-        const one = first(project([wall({ length: 12, height: 9 })], [opening('a', p, 4, 3), opening('b', q, 9, 0)])).cut.placed;
-        const [a, b] = [one[0]!.profile, one[1]!.profile];
-        const s = across < 0 ? 4 - b.width : across > 0 ? 4 + a.width : 4 + (a.width - b.width) / 2;
-        const t = up < 0 ? 3 - b.height : 3 + a.height;
-        const { cut } = first(project([wall({ length: 12, height: 9 })], [opening('a', p, 4, 3), opening('b', q, s, t)]));
-        expect(mostFaces(cut.mesh)).toBe(2);
-        expect(prove(cut.mesh)).toMatchObject({ closed: true, collapsed: 0 });
-        expect(prove(cut.mesh).thinnest).toBeGreaterThan(1e-5);
-      }),
+      fc.property(
+        fc.constantFrom(...shapes),
+        fc.constantFrom(...shapes),
+        fc.constantFrom(-1, 0, 1),
+        fc.constantFrom(-1, 1),
+        (p, q, across, up) => {
+          const one = first(project([wall({ length: 12, height: 9 })], [opening('a', p, 4, 3), opening('b', q, 9, 0)]))
+            .cut.placed;
+          const [a, b] = [one[0]!.profile, one[1]!.profile];
+          const s = across < 0 ? 4 - b.width : across > 0 ? 4 + a.width : 4 + (a.width - b.width) / 2;
+          const t = up < 0 ? 3 - b.height : 3 + a.height;
+          const { cut } = first(
+            project([wall({ length: 12, height: 9 })], [opening('a', p, 4, 3), opening('b', q, s, t)]),
+          );
+          expect(mostFaces(cut.mesh)).toBe(2);
+          expect(prove(cut.mesh)).toMatchObject({ closed: true, collapsed: 0 });
+          expect(prove(cut.mesh).thinnest).toBeGreaterThan(1e-5);
+        },
+      ),
     );
   });
 });

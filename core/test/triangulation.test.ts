@@ -48,14 +48,23 @@ function areaOf(r: Region, triangles: Uint32Array): number {
 /** A wall with windows in a grid of cells, each of its own size and place within its cell. */
 const anyWall = fc
   .array(
-    fc.record({ x: fc.double({ min: 0.05, max: 0.4, noNaN: true }), y: fc.double({ min: 0.05, max: 0.4, noNaN: true }), w: fc.double({ min: 0.05, max: 0.5, noNaN: true }), h: fc.double({ min: 0.05, max: 0.5, noNaN: true }) }),
+    fc.record({
+      x: fc.double({ min: 0.05, max: 0.4, noNaN: true }),
+      y: fc.double({ min: 0.05, max: 0.4, noNaN: true }),
+      w: fc.double({ min: 0.05, max: 0.5, noNaN: true }),
+      h: fc.double({ min: 0.05, max: 0.5, noNaN: true }),
+    }),
     { minLength: 1, maxLength: 24 },
   )
   .map((windows) => {
     const columns = Math.ceil(Math.sqrt(windows.length));
     const rows = Math.ceil(windows.length / columns);
     const holes = windows.map(({ x, y, w, h }, i) => box((i % columns) + x, Math.floor(i / columns) + y, w, h));
-    return { loops: [box(0, 0, columns, rows), ...holes.map((hole) => [...hole].reverse())], area: columns * rows - windows.reduce((sum, { w, h }) => sum + w * h, 0), holes: windows.length };
+    return {
+      loops: [box(0, 0, columns, rows), ...holes.map((hole) => [...hole].reverse())],
+      area: columns * rows - windows.reduce((sum, { w, h }) => sum + w * h, 0),
+      holes: windows.length,
+    };
   });
 
 /** One that is missing (null), or out of its place. */
@@ -85,11 +94,20 @@ const anyFacade: fc.Arbitrary<Facade> = fc.record({
   ribEvery: fc.double({ min: 0.7, max: 2, noNaN: true }),
   odd: fc.oneof(
     { weight: 2, arbitrary: fc.constant<readonly Odd[]>([]) },
-    { weight: 3, arbitrary: fc.array<Odd>(fc.record({ at: fc.nat({ max: 119 }), by: fc.option(fc.double({ min: -0.1, max: 0.1, noNaN: true })) }), { maxLength: 6 }) },
+    {
+      weight: 3,
+      arbitrary: fc.array<Odd>(
+        fc.record({ at: fc.nat({ max: 119 }), by: fc.option(fc.double({ min: -0.1, max: 0.1, noNaN: true })) }),
+        { maxLength: 6 },
+      ),
+    },
   ),
 });
 
-function laidOut({ columns, rows, across, upward, every, ribEvery, odd }: Facade, bent: boolean): { region: Region; blocks: Block[]; ribs: Float64Array | null } {
+function laidOut(
+  { columns, rows, across, upward, every, ribEvery, odd }: Facade,
+  bent: boolean,
+): { region: Region; blocks: Block[]; ribs: Float64Array | null } {
   const [length, height] = [columns * across, rows * upward];
   const ribs: number[] = [0];
   while (bent && ribs.at(-1)! + ribEvery < length) ribs.push(ribs.at(-1)! + ribEvery);
@@ -98,10 +116,15 @@ function laidOut({ columns, rows, across, upward, every, ribEvery, odd }: Facade
   const divided = (loop: [number, number][]): [number, number][] =>
     loop.flatMap(([x, y], i) => {
       const [u, v] = loop[(i + 1) % loop.length]!;
-      const crossed = ribs.filter((rib) => rib > Math.min(x, u) && rib < Math.max(x, u)).map((rib): [number, number] => [rib, y + ((rib - x) / (u - x)) * (v - y)]);
+      const crossed = ribs
+        .filter((rib) => rib > Math.min(x, u) && rib < Math.max(x, u))
+        .map((rib): [number, number] => [rib, y + ((rib - x) / (u - x)) * (v - y)]);
       return [[x, y] as [number, number], ...(u > x ? crossed : crossed.reverse())];
     });
-  const arch = Array.from({ length: 17 }, (_, i): [number, number] => [0.5 + 0.5 * Math.cos((Math.PI * i) / 16), 1.2 + 0.5 * Math.sin((Math.PI * i) / 16)]);
+  const arch = Array.from({ length: 17 }, (_, i): [number, number] => [
+    0.5 + 0.5 * Math.cos((Math.PI * i) / 16),
+    1.2 + 0.5 * Math.sin((Math.PI * i) / 16),
+  ]);
   const shapes: [number, number][][] = [box(0, 0, 1, 1.6), [[0, 0], [1, 0], ...arch]];
   const likes = new Map<string, object>();
   const loops: [number, number][][] = [divided(box(0, 0, length, height))];
@@ -174,22 +197,42 @@ describe('a region with holes', () => {
   it.each<[string, boolean]>([
     ['flat', false],
     ['bent', true],
-  ])('on which windows are repeated has the very triangles that it has from nothing, though most are copied (%s)', (_, bent) => {
-    const check = (facade: Facade): boolean => {
-      const { region: r, blocks, ribs } = laidOut(facade, bent);
-      const triangles = repeated(r, blocks, ribs);
-      if (triangles) expect(triangles).toEqual(triangulateFace(r, ribs));
-      return triangles !== null;
-    };
-    // On a bent face only what stands one above the other is alike.
-    const rows = bent ? 24 : 12;
-    expect(check({ columns: 14, rows, across: 1.7, upward: 2.2, every: 0, ribEvery: 1.1, odd: [] })).toBe(true);
-    expect(check({ columns: 14, rows, across: 1.7, upward: 2.2, every: 0, ribEvery: 1.1, odd: [{ at: 50, by: 0.05 }, { at: 80, by: null }] })).toBe(true);
-    fc.assert(
-      fc.property(anyFacade, (facade) => void check({ ...facade, columns: bent ? 10 : facade.columns, rows: bent ? 2 * facade.rows : facade.rows })),
-      { numRuns: 15 },
-    );
-  });
+  ])(
+    'on which windows are repeated has the very triangles that it has from nothing, though most are copied (%s)',
+    (_, bent) => {
+      const check = (facade: Facade): boolean => {
+        const { region: r, blocks, ribs } = laidOut(facade, bent);
+        const triangles = repeated(r, blocks, ribs);
+        if (triangles) expect(triangles).toEqual(triangulateFace(r, ribs));
+        return triangles !== null;
+      };
+      // On a bent face only what stands one above the other is alike.
+      const rows = bent ? 24 : 12;
+      expect(check({ columns: 14, rows, across: 1.7, upward: 2.2, every: 0, ribEvery: 1.1, odd: [] })).toBe(true);
+      expect(
+        check({
+          columns: 14,
+          rows,
+          across: 1.7,
+          upward: 2.2,
+          every: 0,
+          ribEvery: 1.1,
+          odd: [
+            { at: 50, by: 0.05 },
+            { at: 80, by: null },
+          ],
+        }),
+      ).toBe(true);
+      fc.assert(
+        fc.property(
+          anyFacade,
+          (facade) =>
+            void check({ ...facade, columns: bent ? 10 : facade.columns, rows: bent ? 2 * facade.rows : facade.rows }),
+        ),
+        { numRuns: 15 },
+      );
+    },
+  );
 
   it('on which windows stand in even rows is put together from copies wherever it lies, though roundings choose its diagonals', () => {
     const like = {};
@@ -197,11 +240,18 @@ describe('a region with holes', () => {
     // The last row is left half empty, so that what stands below its end is of another kind than all others.
     for (let i = 0; i < 460; i++) {
       const [x, y] = [0.6 + 2.37 * (i % 40), 0.7 + 3.1 * Math.floor(i / 40)];
-      const arch = Array.from({ length: 25 }, (_, k): [number, number] => [x + 0.6 - 0.6 * Math.cos((Math.PI * k) / 24), y + 1.4 + 0.6 * Math.sin((Math.PI * k) / 24)]);
+      const arch = Array.from({ length: 25 }, (_, k): [number, number] => [
+        x + 0.6 - 0.6 * Math.cos((Math.PI * k) / 24),
+        y + 1.4 + 0.6 * Math.sin((Math.PI * k) / 24),
+      ]);
       loops.push([[x, y], ...arch, [x + 1.2, y]]);
     }
     loops.forEach((loop) => loop.forEach((point) => (point[0] += 864)));
-    const blocks = loops.map((loop, i) => ({ first: i === 0 ? 0 : 4 + 27 * (i - 1), count: loop.length, like: i === 0 ? {} : like }));
+    const blocks = loops.map((loop, i) => ({
+      first: i === 0 ? 0 : 4 + 27 * (i - 1),
+      count: loop.length,
+      like: i === 0 ? {} : like,
+    }));
     const r: Region = { ...region(loops), pinched: false };
     expect(repeated(r, blocks, null)).toEqual(triangulateFace(r, null));
   });
@@ -248,7 +298,10 @@ describe('a region with holes', () => {
       for (let j = next[i]!; j !== i; j = next[j]!) loop.push(points[j]!);
       loops.push(loop.sort((p, q) => p - q));
     }
-    expect(loops).toEqual([[0, 1, 2, 3], [2, 5, 6, 7]]);
+    expect(loops).toEqual([
+      [0, 1, 2, 3],
+      [2, 5, 6, 7],
+    ]);
     const open = new Rim(r);
     open.add(0, 1);
     expect(open.loops()).toBeNull();
@@ -279,8 +332,27 @@ describe('a region that touches itself in a point', () => {
 describe('outlines that are not clean', () => {
   it.each<[string, [number, number][][]]>([
     ['cross', [box(0, 0, 4, 4), [...box(3, 1, 2, 2)].reverse()]],
-    ['have a vertex on another’s edge', [box(0, 0, 4, 4), [[1, 1], [1, 3], [2, 0]] as [number, number][]]],
-    ['lie all in one line', [[[0, 0], [1, 0], [2, 0]] as [number, number][]]],
+    [
+      'have a vertex on another’s edge',
+      [
+        box(0, 0, 4, 4),
+        [
+          [1, 1],
+          [1, 3],
+          [2, 0],
+        ] as [number, number][],
+      ],
+    ],
+    [
+      'lie all in one line',
+      [
+        [
+          [0, 0],
+          [1, 0],
+          [2, 0],
+        ] as [number, number][],
+      ],
+    ],
   ])('are refused where they %s', (_, loops) => {
     expect(() => triangulate(region(loops))).toThrow(NotTriangulable);
   });
@@ -288,7 +360,10 @@ describe('outlines that are not clean', () => {
 
 describe('The in-circle test', () => {
   it('agrees on four points in two level lines with the library, exactly', () => {
-    const step = fc.oneof(fc.integer({ min: -40, max: 40 }), fc.integer({ min: -4e8, max: 4e8 }).map((n) => n / 1e7));
+    const step = fc.oneof(
+      fc.integer({ min: -40, max: 40 }),
+      fc.integer({ min: -4e8, max: 4e8 }).map((n) => n / 1e7),
+    );
     const row = fc.tuple(step, step, step, step, step, step, fc.nat(2));
     fc.assert(
       fc.property(row, ([x1, x2, x3, nudge, low, high, how]) => {
@@ -296,8 +371,20 @@ describe('The in-circle test', () => {
         // On the circle, as near to it as doubles come, and anywhere.
         const x4 = how === 0 ? x1 + x2 - x3 : how === 1 ? x1 + x2 - x3 + 1e-15 * nudge : nudge;
         fc.pre(x4 !== x3);
-        const rows = [[x1, low], [x2, low], [x3, high], [x4, high]] as const;
-        for (const [i, j, k, l] of [[0, 1, 2, 3], [0, 2, 1, 3], [0, 2, 3, 1], [2, 0, 3, 1], [2, 3, 0, 1], [1, 3, 0, 2]] as const) {
+        const rows = [
+          [x1, low],
+          [x2, low],
+          [x3, high],
+          [x4, high],
+        ] as const;
+        for (const [i, j, k, l] of [
+          [0, 1, 2, 3],
+          [0, 2, 1, 3],
+          [0, 2, 3, 1],
+          [2, 0, 3, 1],
+          [2, 3, 0, 1],
+          [1, 3, 0, 2],
+        ] as const) {
           let [a, b] = [rows[i], rows[j]];
           const [c, d] = [rows[k], rows[l]];
           if (orient(...a, ...b, ...c) < 0) [a, b] = [b, a];

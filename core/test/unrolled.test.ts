@@ -10,10 +10,14 @@ beforeAll(() => solidLibrary());
 
 const folder = new URL('./cases/', import.meta.url);
 const cases = readdirSync(folder).filter((name) => name.endsWith('.json'));
-const readCase = (name: string): ProjectDocument => checkDocument(JSON.parse(readFileSync(new URL(name, folder), 'utf8')));
+const readCase = (name: string): ProjectDocument =>
+  checkDocument(JSON.parse(readFileSync(new URL(name, folder), 'utf8')));
 
 /** Edges within one role of an opening at which the surface is smooth: how many, and at how many the texture of the two faces is farther apart than a tenth of a millimetre. */
-function breaks({ vertices, triangles, uvs, normals, runs }: CutMesh, role: string): { smooth: number; broken: number } {
+function breaks(
+  { vertices, triangles, uvs, normals, runs }: CutMesh,
+  role: string,
+): { smooth: number; broken: number } {
   const edges = new Map<string, { a: number; b: number; opening: string | null }>();
   for (const run of runs)
     if (run.role === role && run.opening !== null)
@@ -22,13 +26,19 @@ function breaks({ vertices, triangles, uvs, normals, runs }: CutMesh, role: stri
           const [a, b] = [triangles[3 * i + k]!, triangles[3 * i + ((k + 1) % 3)]!];
           edges.set(`${vertices[a]} ${vertices[b]}`, { a, b, opening: run.opening });
         }
-  const alike = (p: number, q: number): boolean => normals[3 * p]! * normals[3 * q]! + normals[3 * p + 1]! * normals[3 * q + 1]! + normals[3 * p + 2]! * normals[3 * q + 2]! > 0.9999;
-  const gap = (p: number, q: number): number => Math.hypot(uvs[2 * p]! - uvs[2 * q]!, uvs[2 * p + 1]! - uvs[2 * q + 1]!);
+  const alike = (p: number, q: number): boolean =>
+    normals[3 * p]! * normals[3 * q]! +
+      normals[3 * p + 1]! * normals[3 * q + 1]! +
+      normals[3 * p + 2]! * normals[3 * q + 2]! >
+    0.9999;
+  const gap = (p: number, q: number): number =>
+    Math.hypot(uvs[2 * p]! - uvs[2 * q]!, uvs[2 * p + 1]! - uvs[2 * q + 1]!);
   let [smooth, broken] = [0, 0];
   for (const [key, { a, b, opening }] of edges) {
     const [v, w] = key.split(' ');
     const other = edges.get(`${w} ${v}`);
-    if (!other || Number(v) > Number(w) || other.opening !== opening || !alike(a, other.b) || !alike(b, other.a)) continue;
+    if (!other || Number(v) > Number(w) || other.opening !== opening || !alike(a, other.b) || !alike(b, other.a))
+      continue;
     smooth += 1;
     if (Math.max(gap(a, other.b), gap(b, other.a)) > 1e-4) broken += 1;
   }
@@ -41,22 +51,26 @@ describe('texture on reveals', () => {
     for (const cut of cutModel(document).cuts.values()) expect(mirroredIn(cut.mesh, () => true)).toBe(0);
   });
 
-  it.each(['granary', 'curved', 'mirror-radial-arch.json', 'mirror-curved-splay.json', 'far-10km-quads.json'])('runs on over every smooth edge of a head: %s', (name) => {
-    let smooth = 0;
-    for (const cut of cutModel(demos[name]?.() ?? readCase(name)).cuts.values()) {
-      const found = breaks(cut.mesh, 'head');
-      smooth += found.smooth;
-      expect(found.broken).toBe(0);
-    }
-    expect(smooth).toBeGreaterThan(40);
-  });
+  it.each(['granary', 'curved', 'mirror-radial-arch.json', 'mirror-curved-splay.json', 'far-10km-quads.json'])(
+    'runs on over every smooth edge of a head: %s',
+    (name) => {
+      let smooth = 0;
+      for (const cut of cutModel(demos[name]?.() ?? readCase(name)).cuts.values()) {
+        const found = breaks(cut.mesh, 'head');
+        smooth += found.smooth;
+        expect(found.broken).toBe(0);
+      }
+      expect(smooth).toBeGreaterThan(40);
+    },
+  );
 });
 
 describe('a check', () => {
   it.each(cases)('finds %s sound, without flaps or stretched texture', (name) => {
     const document = readCase(name);
     const report = reportOn(document, cutModel(document));
-    for (const element of report.elements) expect(element).toMatchObject({ closed: true, flaps: 0, mirroredTriangles: 0 });
+    for (const element of report.elements)
+      expect(element).toMatchObject({ closed: true, flaps: 0, mirroredTriangles: 0 });
     expect(report.sound).toBe(true);
   });
 
@@ -69,7 +83,8 @@ describe('a check', () => {
     const p = 3 * mesh.vertices[a]!;
     // A corner moved into the line of its neighbours’ plane on the other side folds its faces over.
     const [q, r] = [3 * mesh.vertices[b]!, 3 * mesh.vertices[c]!];
-    for (let k = 0; k < 3; k++) folded.points[p + k] = mesh.points[q + k]! + (mesh.points[r + k]! - mesh.points[p + k]!);
+    for (let k = 0; k < 3; k++)
+      folded.points[p + k] = mesh.points[q + k]! + (mesh.points[r + k]! - mesh.points[p + k]!);
     expect(prove(mesh).flaps).toBe(0);
     expect(prove(folded).flaps).toBeGreaterThan(0);
   });

@@ -12,8 +12,23 @@ export interface Example {
 }
 
 export const examples: readonly Example[] = [
-  { id: 'granary', name: 'Riverside granary', about: 'Ten walls round a yard, set out on axes and datums', make: granary },
-  { id: 'curved', name: 'Curved front', about: 'Three layers, checked arches, all on a bend', make: () => curvedFacade(24) },
+  {
+    id: 'granary',
+    name: 'Riverside granary',
+    about: 'Ten walls round a yard, set out on axes and datums',
+    make: granary,
+  },
+  {
+    id: 'curved',
+    name: 'Curved front',
+    about: 'Three layers, checked arches, all on a bend',
+    make: () => curvedFacade(24),
+  },
   { id: 'layers', name: 'Built-up wall', about: 'Cavities, checks and linings, layer by layer', make: layeredWall },
-  { id: 'profiles', name: 'Every profile', about: 'All outlines that an opening can have, side by side', make: everyProfile },
+  {
+    id: 'profiles',
+    name: 'Every profile',
+    about: 'All outlines that an opening can have, side by side',
+    make: everyProfile,
+  },
 ];

@@ -1,5 +1,16 @@
 /** The old granary on Fennel Quay, its courtyard, its cart shed and the yard wall. */
-import { checkDocument, dimensionNames, emptyDocument, type Layer, type Opening, type Pattern, type ProjectDocument, type Section, type TextureName, type Wall } from '@yard-arch/document';
+import {
+  checkDocument,
+  dimensionNames,
+  emptyDocument,
+  type Layer,
+  type Opening,
+  type Pattern,
+  type ProjectDocument,
+  type Section,
+  type TextureName,
+  type Wall,
+} from '@yard-arch/document';
 
 /** Makes the granary's document. */
 export function granary(): ProjectDocument {
@@ -10,16 +21,47 @@ export function granary(): ProjectDocument {
     document.materials[id] = { id, name, colour, roughness, ...(texture ? { texture } : {}) };
   }
 
-  function wall(id: string, name: string, x: number, y: number, turn: number, length: number, height: number, layers: Layer[], top: Wall['top'] = { kind: 'level' }, more: Partial<Wall> = {}): void {
+  function wall(
+    id: string,
+    name: string,
+    x: number,
+    y: number,
+    turn: number,
+    length: number,
+    height: number,
+    layers: Layer[],
+    top: Wall['top'] = { kind: 'level' },
+    more: Partial<Wall> = {},
+  ): void {
     document.elements[id] = {
-      id, kind: 'wall', name, start: { x, y, z: 0 }, turn, length, height, top, layers, ...more,
+      id,
+      kind: 'wall',
+      name,
+      start: { x, y, z: 0 },
+      turn,
+      length,
+      height,
+      top,
+      layers,
+      ...more,
     } satisfies Wall;
   }
 
-  function pattern(id: string, name: string, shape: Pattern['profile']['shape'], sizes: Record<string, number[]>, reveal: Pattern['reveal'], more: Partial<Pattern> = {}): void {
+  function pattern(
+    id: string,
+    name: string,
+    shape: Pattern['profile']['shape'],
+    sizes: Record<string, number[]>,
+    reveal: Pattern['reveal'],
+    more: Partial<Pattern> = {},
+  ): void {
     const names = dimensionNames(shape);
     document.patterns[id] = {
-      id, name, profile: { shape }, reveal, ...more,
+      id,
+      name,
+      profile: { shape },
+      reveal,
+      ...more,
       sizes: Object.fromEntries(
         Object.entries(sizes).map(([size, values]) => [
           size,
@@ -34,7 +76,14 @@ export function granary(): ProjectDocument {
     document.axes[id] = { id, name, element, along };
   }
 
-  function place(element: string, pattern: string, size: string, at: string | Opening['along'], up: string | Opening['up'], over: Partial<Opening> = {}): void {
+  function place(
+    element: string,
+    pattern: string,
+    size: string,
+    at: string | Opening['along'],
+    up: string | Opening['up'],
+    over: Partial<Opening> = {},
+  ): void {
     number += 1;
     const id = `o${number}`;
     document.openings[id] = {
@@ -70,20 +119,62 @@ export function granary(): ProjectDocument {
   const arris: Section['arris'] = { kind: 'rounded', size: 0.012 };
   // Frames stand behind a brick check; within, the reveal splays to let in light.
   const checked: Section = { seat: 0.2, checks: [{ depth: 0.1125, step: 0.0575 }], splayInside: 14 };
-  const window: Pattern['sections'] = { 'jamb-left': checked, 'jamb-right': checked, head: checked, sill: { seat: 0.2, splayOutside: 8 } };
+  const window: Pattern['sections'] = {
+    'jamb-left': checked,
+    'jamb-right': checked,
+    head: checked,
+    sill: { seat: 0.2, splayOutside: 8 },
+  };
 
   const own = { material: null };
-  pattern('light', 'Loft light', 'rectangle', { a: [1.1, 1], b: [1.4, 1] }, { material: null, sides: { sill: 'stone' } }, { sections: window });
-  pattern('arch', 'Granary arch', 'semicircular-arch', { a: [1.3, 1.9], b: [1.1, 1.75] }, { material: null, sides: { sill: 'stone' } }, { sections: window });
-  pattern('cart', 'Cart arch', 'semicircular-arch', { a: [2.9, 3.3], b: [2.2, 2.6], c: [2.6, 2.5] }, { material: 'stone' }, {
-    sections: { 'jamb-left': { arris }, 'jamb-right': { arris }, head: { arris } },
-  });
+  pattern(
+    'light',
+    'Loft light',
+    'rectangle',
+    { a: [1.1, 1], b: [1.4, 1] },
+    { material: null, sides: { sill: 'stone' } },
+    { sections: window },
+  );
+  pattern(
+    'arch',
+    'Granary arch',
+    'semicircular-arch',
+    { a: [1.3, 1.9], b: [1.1, 1.75] },
+    { material: null, sides: { sill: 'stone' } },
+    { sections: window },
+  );
+  pattern(
+    'cart',
+    'Cart arch',
+    'semicircular-arch',
+    { a: [2.9, 3.3], b: [2.2, 2.6], c: [2.6, 2.5] },
+    { material: 'stone' },
+    {
+      sections: { 'jamb-left': { arris }, 'jamb-right': { arris }, head: { arris } },
+    },
+  );
   pattern('door', 'Yard door', 'rectangle', { a: [1, 2.15], b: [1.3, 2.3] }, own, { onFloor: true });
-  pattern('oculus', 'Oculus', 'circle', { a: [1.1], b: [0.8] }, { material: 'stone' }, {
-    sections: { head: { splayInside: 12, seat: 0.1 }, sill: { splayInside: 12, seat: 0.1 } },
+  pattern(
+    'oculus',
+    'Oculus',
+    'circle',
+    { a: [1.1], b: [0.8] },
+    { material: 'stone' },
+    {
+      sections: { head: { splayInside: 12, seat: 0.1 }, sill: { splayInside: 12, seat: 0.1 } },
+    },
+  );
+  pattern('slit', 'Stair slit', 'segmental-arch', { a: [0.4, 1.4, 0.08] }, own, {
+    sections: { 'jamb-left': { splayInside: 22, seat: 0.1 }, 'jamb-right': { splayInside: 22, seat: 0.1 } },
   });
-  pattern('slit', 'Stair slit', 'segmental-arch', { a: [0.4, 1.4, 0.08] }, own, { sections: { 'jamb-left': { splayInside: 22, seat: 0.1 }, 'jamb-right': { splayInside: 22, seat: 0.1 } } });
-  pattern('niche', 'Lamp niche', 'pointed-arch', { a: [0.5, 0.9, 0.4] }, { material: 'stone' }, { cut: { kind: 'niche', depth: 0.16 }, sections: { sill: { splayOutside: 10 } } });
+  pattern(
+    'niche',
+    'Lamp niche',
+    'pointed-arch',
+    { a: [0.5, 0.9, 0.4] },
+    { material: 'stone' },
+    { cut: { kind: 'niche', depth: 0.16 }, sections: { sill: { splayOutside: 10 } } },
+  );
 
   document.datums.yard = { id: 'yard', name: 'Yard', level: 0, element: null, kind: 'floor' };
   document.datums.ground = { id: 'ground', name: 'Ground sill', level: 1.2, element: null, kind: 'sill' };
@@ -101,9 +192,31 @@ export function granary(): ProjectDocument {
   wall('drum', 'Stair drum', 20.6, 10.2, 20, 8.2, 10.4, shedWall, undefined, { sweep: 250 });
   // The cart shed along the west of the yard, and the wall with the gate.
   wall('shed-front', 'Cart shed front', 0, -9.6, 90, 9.6, 3.9, shedWall, undefined, joined('mitred'));
-  wall('shed-south', 'Cart shed gable', -5.4, -9.6, 0, 5.4, 3.9, shedWall, { kind: 'gabled', apex: 6, at: 0.5 }, joined('mitred'));
+  wall(
+    'shed-south',
+    'Cart shed gable',
+    -5.4,
+    -9.6,
+    0,
+    5.4,
+    3.9,
+    shedWall,
+    { kind: 'gabled', apex: 6, at: 0.5 },
+    joined('mitred'),
+  );
   wall('shed-back', 'Cart shed back', -5.4, 0, -90, 9.6, 3.9, shedWall, undefined, joined('mitred'));
-  wall('shed-north', 'Cart shed north', 0, 0, 180, 5.4, 3.9, shedWall, { kind: 'gabled', apex: 6, at: 0.5 }, joined('mitred'));
+  wall(
+    'shed-north',
+    'Cart shed north',
+    0,
+    0,
+    180,
+    5.4,
+    3.9,
+    shedWall,
+    { kind: 'gabled', apex: 6, at: 0.5 },
+    joined('mitred'),
+  );
   wall('gate', 'Gate wall', 0, -9.6, 0, 19.2, 2.4, [{ thickness: 0.35, material: 'rubble' }], {
     kind: 'stepped',
     steps: [
@@ -122,7 +235,10 @@ export function granary(): ProjectDocument {
   place('courtyard', 'light', 'a', 'g', 'ground');
   for (const name of 'abcdefg') place('courtyard', 'arch', 'a', name, 'first');
   for (const name of 'abc') place('courtyard', 'light', 'b', name, 'loft');
-  place('courtyard', 'oculus', 'a', 'd', 'loft', { up: { from: 'datum', datum: 'loft', distance: 0.5 }, grip: { across: 'centre', level: 'middle' } });
+  place('courtyard', 'oculus', 'a', 'd', 'loft', {
+    up: { from: 'datum', datum: 'loft', distance: 0.5 },
+    grip: { across: 'centre', level: 'middle' },
+  });
   for (const name of 'efg') place('courtyard', 'light', 'b', name, 'loft');
 
   const on = (id: string): Opening['along'] => ({ from: 'axis', axis: id, distance: 0 });
@@ -132,14 +248,17 @@ export function granary(): ProjectDocument {
   place('east', 'door', 'b', on('east-a'), 'yard');
   place('east', 'arch', 'b', { from: 'middle', distance: -1.8 }, 'first');
   place('east', 'arch', 'b', { from: 'middle', distance: 1.8 }, 'first');
-  place('east', 'oculus', 'b', { from: 'middle', distance: 0 }, 'gable', { grip: { across: 'centre', level: 'middle' } });
+  place('east', 'oculus', 'b', { from: 'middle', distance: 0 }, 'gable', {
+    grip: { across: 'centre', level: 'middle' },
+  });
 
   for (const distance of [-7.2, -3.6, 0, 3.6, 7.2]) place('quay', 'arch', 'a', { from: 'middle', distance }, 'first');
   place('quay', 'door', 'b', { from: 'middle', distance: 0 }, 'yard');
   place('west', 'light', 'b', on('west-a'), 'loft');
 
   for (const distance of [-2.9, 0, 2.9]) place('shed-front', 'cart', 'b', { from: 'middle', distance }, 'yard');
-  for (const [i, up] of [0.9, 3.2, 5.5, 7.8].entries()) place('drum', 'slit', 'a', on(`drum-${'abcd'[i]}`), { from: 'base', distance: up });
+  for (const [i, up] of [0.9, 3.2, 5.5, 7.8].entries())
+    place('drum', 'slit', 'a', on(`drum-${'abcd'[i]}`), { from: 'base', distance: up });
   place('drum', 'door', 'a', { from: 'start', distance: 1 }, 'yard');
   place('shed-south', 'niche', 'a', { from: 'middle', distance: -1 }, { from: 'base', distance: 1.2 });
   place('shed-south', 'niche', 'a', { from: 'middle', distance: 1 }, { from: 'base', distance: 1.2 });

@@ -1,5 +1,12 @@
 /** Every profile once, side by side in a wall of the undercroft. */
-import { emptyDocument, firstChoice, firstDimensions, profileShapes, type ProfileShape, type ProjectDocument } from '@yard-arch/document';
+import {
+  emptyDocument,
+  firstChoice,
+  firstDimensions,
+  profileShapes,
+  type ProfileShape,
+  type ProjectDocument,
+} from '@yard-arch/document';
 
 /** Makes a document with a wall that has an opening of each profile, in its first size, in two rows. */
 export function everyProfile(): ProjectDocument {

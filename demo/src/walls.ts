@@ -35,11 +35,23 @@ export function layeredWall(): ProjectDocument {
     ...flat,
     name: 'Layers as solids',
     materials,
-    elements: { facade: { ...flat.elements.facade!, name: 'Layered wall', skins: 'layers', layers: [layers[0]!, { ...layers[1]!, thickness: 0.04, cavity: true }, layers[1]!, layers[2]!] } },
+    elements: {
+      facade: {
+        ...flat.elements.facade!,
+        name: 'Layered wall',
+        skins: 'layers',
+        layers: [layers[0]!, { ...layers[1]!, thickness: 0.04, cavity: true }, layers[1]!, layers[2]!],
+      },
+    },
     patterns: {
       arch: { ...flat.patterns.arch!, sections },
       probe: { ...flat.patterns.arch!, id: 'probe', name: 'Probe', cut: { kind: 'niche to layer', layers: 2 } },
     },
-    openings: Object.fromEntries(Object.entries(flat.openings).map(([id, opening], i) => [id, { ...opening, pattern: i % 2 === 1 ? 'probe' : 'arch' }])),
+    openings: Object.fromEntries(
+      Object.entries(flat.openings).map(([id, opening], i) => [
+        id,
+        { ...opening, pattern: i % 2 === 1 ? 'probe' : 'arch' },
+      ]),
+    ),
   });
 }

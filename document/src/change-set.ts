@@ -9,12 +9,19 @@ import { documentSchema, tableNames, type ProjectDocument, type Row, type TableN
 import { tables } from './tables/index.ts';
 import type { Table } from './tables/table.ts';
 
-type PutOf<T extends TableName> = z.ZodObject<{ op: z.ZodLiteral<'put'>; table: z.ZodLiteral<T>; value: (typeof tables)[T]['schema'] }>;
+type PutOf<T extends TableName> = z.ZodObject<{
+  op: z.ZodLiteral<'put'>;
+  table: z.ZodLiteral<T>;
+  value: (typeof tables)[T]['schema'];
+}>;
 type Puts = { [T in TableName]: PutOf<T> }[TableName];
 
-const put = (table: TableName): Puts => z.strictObject({ op: z.literal('put'), table: z.literal(table), value: tables[table].schema }) as unknown as Puts;
+const put = (table: TableName): Puts =>
+  z.strictObject({ op: z.literal('put'), table: z.literal(table), value: tables[table].schema }) as unknown as Puts;
 
-export const putSchema = z.discriminatedUnion('table', tableNames.map(put) as [Puts, ...Puts[]], { error: `must put into one of ${tableNames.join(', ')}` });
+export const putSchema = z.discriminatedUnion('table', tableNames.map(put) as [Puts, ...Puts[]], {
+  error: `must put into one of ${tableNames.join(', ')}`,
+});
 
 export const removeSchema = z.strictObject({
   op: z.literal('remove'),
@@ -24,7 +31,10 @@ export const removeSchema = z.strictObject({
 
 export const settingsSchema = z.strictObject({
   op: z.literal('settings'),
-  value: documentSchema.pick({ name: true, units: true }).extend({ chord: documentSchema.shape.chord.nullable() }).partial(),
+  value: documentSchema
+    .pick({ name: true, units: true })
+    .extend({ chord: documentSchema.shape.chord.nullable() })
+    .partial(),
 });
 
 export const changeSchema = z.discriminatedUnion('op', [putSchema, removeSchema, settingsSchema], {
@@ -38,7 +48,10 @@ const mostChanges = 50_000;
 
 export const changeSetSchema = z.strictObject({
   name: line.trim().min(1, 'must say what was done').max(200, 'must have at most 200 characters'),
-  changes: z.array(changeSchema).min(1, 'must hold at least one change').max(mostChanges, `must hold at most ${mostChanges} changes`),
+  changes: z
+    .array(changeSchema)
+    .min(1, 'must hold at least one change')
+    .max(mostChanges, `must hold at most ${mostChanges} changes`),
 });
 /** A named edit. `name` says what was done, in the words of an undo entry: "move opening C-07". */
 export type ChangeSet = z.infer<typeof changeSetSchema>;
@@ -48,7 +61,14 @@ export type ChangeSet = z.infer<typeof changeSetSchema>;
  * @throws Refused with the path and reason of the first faults.
  */
 export function checkChangeSet(value: unknown): ChangeSet {
-  const frame = changeSetSchema.extend({ changes: z.array(z.unknown()).min(1, 'must hold at least one change').max(mostChanges, `must hold at most ${mostChanges} changes`) }).safeParse(value);
+  const frame = changeSetSchema
+    .extend({
+      changes: z
+        .array(z.unknown())
+        .min(1, 'must hold at least one change')
+        .max(mostChanges, `must hold at most ${mostChanges} changes`),
+    })
+    .safeParse(value);
   const faults = new FaultList();
   const changes: Change[] = [];
   if (!frame.success) faults.add(faultsOf(frame.error, ['changeSet']));
@@ -62,7 +82,8 @@ export function checkChangeSet(value: unknown): ChangeSet {
         break;
       }
     }
-  if (faults.count > 0 || !frame.success) throw new Refused(sentence(faults.first, faults.count), faults.first, faults.count);
+  if (faults.count > 0 || !frame.success)
+    throw new Refused(sentence(faults.first, faults.count), faults.first, faults.count);
   return { name: frame.data.name, changes };
 }
 
@@ -135,7 +156,12 @@ export function applyChangeSet(document: ProjectDocument, changeSet: ChangeSet):
   }
   faults.add(leaningFaults(next, touched, rings));
   faults.add(danglingAfter(next, removed));
-  if (faults.count > 0) throw new Refused(`“${changeSet.name}” cannot be done: ${sentence(faults.first, faults.count)}`, faults.first, faults.count);
+  if (faults.count > 0)
+    throw new Refused(
+      `“${changeSet.name}” cannot be done: ${sentence(faults.first, faults.count)}`,
+      faults.first,
+      faults.count,
+    );
   return { document: next, inverse: { name: changeSet.name, changes: undo } };
 }
 
@@ -147,21 +173,32 @@ export function sentence(faults: readonly Fault[], count = faults.length): strin
 }
 
 /** Faults of rows that lean on what was changed, and were not changed themselves. */
-function leaningFaults(document: ProjectDocument, touched: ReadonlyMap<string, { table: TableName }>, rings: Rings): Fault[] {
+function leaningFaults(
+  document: ProjectDocument,
+  touched: ReadonlyMap<string, { table: TableName }>,
+  rings: Rings,
+): Fault[] {
   const changed = new Set([...touched.values()].map(({ table }) => table));
   const faults: Fault[] = [];
   for (const table of tableNames) {
     const { leansOn = [] } = tables[table] as Table;
     if (!leansOn.some((on) => changed.has(on as TableName))) continue;
     for (const value of Object.values(document[table] as Record<string, Row<TableName>>))
-      if (!touched.has(`${table}/${value.id}`) && referencesOf(table, value).some((named) => leansOn.includes(named.table) && touched.has(`${named.table}/${named.id}`)))
+      if (
+        !touched.has(`${table}/${value.id}`) &&
+        referencesOf(table, value).some(
+          (named) => leansOn.includes(named.table) && touched.has(`${named.table}/${named.id}`),
+        )
+      )
         faults.push(...referenceFaults(document, table, value, rings));
   }
   return faults;
 }
 
 function danglingAfter(document: ProjectDocument, removed: readonly { table: TableName; id: string }[]): Fault[] {
-  const gone = new Set(removed.filter(({ table, id }) => !row(document, table, id)).map(({ table, id }) => `${table}/${id}`));
+  const gone = new Set(
+    removed.filter(({ table, id }) => !row(document, table, id)).map(({ table, id }) => `${table}/${id}`),
+  );
   if (gone.size === 0) return [];
   const faults: Fault[] = [];
   for (const table of tableNames)

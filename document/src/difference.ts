@@ -12,8 +12,12 @@ export function differenceOf(from: ProjectDocument, to: ProjectDocument): Change
   if (from.chord !== to.chord) settings.chord = to.chord ?? null;
   if (Object.keys(settings).length > 0) changes.push({ op: 'settings', value: settings });
   for (const table of tableNames) {
-    const [before, after] = [from[table] as Record<string, Row<TableName>>, to[table] as Record<string, Row<TableName>>];
-    for (const value of Object.values(after)) if (!sameValue(row(from, table, value.id), value)) changes.push(putting(table, value));
+    const [before, after] = [
+      from[table] as Record<string, Row<TableName>>,
+      to[table] as Record<string, Row<TableName>>,
+    ];
+    for (const value of Object.values(after))
+      if (!sameValue(row(from, table, value.id), value)) changes.push(putting(table, value));
     for (const id of Object.keys(before)) if (!Object.hasOwn(after, id)) changes.push(removing(table, id));
   }
   return changes;
@@ -29,7 +33,8 @@ export const keptApart = (field: string): boolean => records.has(field);
  */
 export function rebased(changeSet: ChangeSet, inverse: ChangeSet, document: ProjectDocument): ChangeSet {
   const before = new Map<string, Row<TableName>>();
-  for (const change of inverse.changes) if (change.op === 'put') before.set(`${change.table}/${change.value.id}`, change.value);
+  for (const change of inverse.changes)
+    if (change.op === 'put') before.set(`${change.table}/${change.value.id}`, change.value);
   const changes = changeSet.changes.flatMap((change): Change[] => {
     if (change.op === 'settings') return [change];
     if (change.op === 'remove') return row(document, change.table, change.id) ? [change] : [];
@@ -43,11 +48,16 @@ export function rebased(changeSet: ChangeSet, inverse: ChangeSet, document: Proj
 
 /** `now` with what differs between `was` and `wanted`. */
 function merged(was: object, wanted: object, now: object): object {
-  const [p, q, r] = [was as Record<string, unknown>, wanted as Record<string, unknown>, { ...now } as Record<string, unknown>];
+  const [p, q, r] = [
+    was as Record<string, unknown>,
+    wanted as Record<string, unknown>,
+    { ...now } as Record<string, unknown>,
+  ];
   for (const key of new Set([...Object.keys(p), ...Object.keys(q)])) {
     if (sameValue(p[key], q[key])) continue;
     const values = [p[key], q[key], r[key]];
-    if (keptApart(key) && values.every((value) => typeof value === 'object' && value !== null)) r[key] = merged(...(values as [object, object, object]));
+    if (keptApart(key) && values.every((value) => typeof value === 'object' && value !== null))
+      r[key] = merged(...(values as [object, object, object]));
     else if (q[key] === undefined) Reflect.deleteProperty(r, key);
     else r[key] = q[key];
   }

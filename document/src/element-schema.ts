@@ -3,7 +3,11 @@ import { z } from 'zod';
 import { coordinate, degrees, extent, id, name, number, place, slant } from './figures.ts';
 import { freeOutlineSchema } from './outline-schema.ts';
 
-export const layerSchema = z.strictObject({ thickness: extent, material: id, cavity: z.boolean('must be true or false').optional() });
+export const layerSchema = z.strictObject({
+  thickness: extent,
+  material: id,
+  cavity: z.boolean('must be true or false').optional(),
+});
 /** One material sheet of an element's build-up, outer to inner. Thickness in metres. A cavity is a layer too, but nothing stands in it. */
 export type Layer = z.infer<typeof layerSchema>;
 
@@ -73,7 +77,9 @@ const common = {
   group: name.optional(),
   /** Neither it nor what is on it can be changed until it is unlocked. */
   locked: z.boolean('must be true or false').optional(),
-  texture: z.strictObject({ outer: textureSchema.optional(), inner: textureSchema.optional(), edge: textureSchema.optional() }).optional(),
+  texture: z
+    .strictObject({ outer: textureSchema.optional(), inner: textureSchema.optional(), edge: textureSchema.optional() })
+    .optional(),
 };
 
 export const wallSchema = z
@@ -90,9 +96,18 @@ export const wallSchema = z
   })
   .superRefine((wall, context) => {
     if (wall.batter && (wall.sweep || wall.runs?.length))
-      context.addIssue({ code: 'custom', path: ['batter'], message: 'must be 0 on a wall that is curved or bent: only straight walls can lean' });
+      context.addIssue({
+        code: 'custom',
+        path: ['batter'],
+        message: 'must be 0 on a wall that is curved or bent: only straight walls can lean',
+      });
     const total = (wall.sweep ?? 0) + (wall.runs ?? []).reduce((sum, run) => sum + (run.sweep ?? 0), 0);
-    if (Math.abs(total) > 360) context.addIssue({ code: 'custom', path: ['sweep'], message: 'must not turn the wall by more than 360 degrees in all' });
+    if (Math.abs(total) > 360)
+      context.addIssue({
+        code: 'custom',
+        path: ['sweep'],
+        message: 'must not turn the wall by more than 360 degrees in all',
+      });
   });
 /**
  * A wall. It runs from `start` (metres) in the direction `turn` (degrees, counter-clockwise from x in plan); its outer face is on the right of
@@ -101,7 +116,11 @@ export const wallSchema = z
  */
 export type Wall = z.infer<typeof wallSchema>;
 
-const panelled = { ...common, outline: freeOutlineSchema, holes: z.array(freeOutlineSchema).max(200, 'must hold at most 200 holes').optional() };
+const panelled = {
+  ...common,
+  outline: freeOutlineSchema,
+  holes: z.array(freeOutlineSchema).max(200, 'must hold at most 200 holes').optional(),
+};
 
 export const panelSchema = z.strictObject({ ...panelled, kind: z.literal('panel'), tilt: degrees });
 /**
@@ -114,6 +133,8 @@ export const slabSchema = z.strictObject({ ...panelled, kind: z.literal('slab') 
 /** A slab: a level panel whose outer face is its top, so that its openings are set out as seen from above. */
 export type Slab = z.infer<typeof slabSchema>;
 
-export const elementSchema = z.discriminatedUnion('kind', [wallSchema, panelSchema, slabSchema], { error: 'must say its kind: wall, panel or slab' });
+export const elementSchema = z.discriminatedUnion('kind', [wallSchema, panelSchema, slabSchema], {
+  error: 'must say its kind: wall, panel or slab',
+});
 /** A thing that can be cut. */
 export type Element = z.infer<typeof elementSchema>;

@@ -28,7 +28,8 @@ export class FaultList {
 export function faultsOf(error: z.ZodError, before: readonly PropertyKey[] = []): Fault[] {
   return error.issues.map((issue) => ({
     path: [...before, ...issue.path].map(String).join('/'),
-    reason: issue.code === 'unrecognized_keys' ? `has ${issue.keys.join(', ')}, which is not known here` : issue.message,
+    reason:
+      issue.code === 'unrecognized_keys' ? `has ${issue.keys.join(', ')}, which is not known here` : issue.message,
   }));
 }
 
@@ -42,14 +43,26 @@ export interface NamedRow {
 /** Every row that a row names. */
 export function referencesOf<T extends TableName>(table: T, value: Row<T>): NamedRow[] {
   const { references } = tables[table] as Table;
-  return references(value).map(({ at, table: to, id }) => ({ path: `${table}/${value.id}/${at}`, table: to as TableName, id }));
+  return references(value).map(({ at, table: to, id }) => ({
+    path: `${table}/${value.id}/${at}`,
+    table: to as TableName,
+    id,
+  }));
 }
 
 /** Faults of one row against the rest of the document: names that lead nowhere, or where they may not. */
-export function referenceFaults<T extends TableName>(document: ProjectDocument, table: T, value: Row<T>, rings: Rings = new Map()): Fault[] {
+export function referenceFaults<T extends TableName>(
+  document: ProjectDocument,
+  table: T,
+  value: Row<T>,
+  rings: Rings = new Map(),
+): Fault[] {
   const lost = referencesOf(table, value)
     .filter((named) => !row(document, named.table, named.id))
-    .map(({ path, table: to, id }): Fault => ({ path, reason: `names the ${tables[to].singular} "${id}", which does not exist` }));
+    .map(({ path, table: to, id }): Fault => ({
+      path,
+      reason: `names the ${tables[to].singular} "${id}", which does not exist`,
+    }));
   return [...lost, ...((tables[table] as Table).faults?.(document, value, rings) ?? [])];
 }
 
@@ -59,7 +72,8 @@ export function documentFaults(document: ProjectDocument): FaultList {
   const rings: Rings = new Map();
   for (const table of tableNames)
     for (const [key, value] of Object.entries(document[table] as Record<string, Row<typeof table>>)) {
-      if (value.id !== key) faults.add([{ path: `${table}/${key}/id`, reason: `must be "${key}", the key it is kept under` }]);
+      if (value.id !== key)
+        faults.add([{ path: `${table}/${key}/id`, reason: `must be "${key}", the key it is kept under` }]);
       faults.add(referenceFaults(document, table, value, rings));
     }
   return faults;

@@ -9,7 +9,10 @@ export const smallest = 0.0001;
 
 export const id = z
   .string()
-  .regex(/^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$/, 'must be an id: 1 to 64 letters, digits, - or _, starting with a letter or digit');
+  .regex(
+    /^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$/,
+    'must be an id: 1 to 64 letters, digits, - or _, starting with a letter or digit',
+  );
 
 /** Text in one line. Control characters are refused: no drawing shows them, files and databases choke on some. */
 export const line = z.string().regex(/^\P{Cc}*$/u, 'must not hold control characters, such as a line break or a tab');
@@ -27,4 +30,5 @@ export const degrees = number.min(-360, 'must be at least -360 degrees').max(360
 export const place = z.strictObject({ x: coordinate, y: coordinate, z: coordinate });
 
 /** An angle of less than a quarter turn either way. */
-export const slant = (most: number) => number.min(-most, `must be from -${most} to ${most} degrees`).max(most, `must be from -${most} to ${most} degrees`);
+export const slant = (most: number) =>
+  number.min(-most, `must be from -${most} to ${most} degrees`).max(most, `must be from -${most} to ${most} degrees`);

@@ -24,7 +24,12 @@ function refuse(faults: readonly Fault[], count = faults.length): never {
 }
 
 /** A document with its tables unread: they are read row by row, so that looking can end where there are too many faults to tell. */
-const frameSchema = documentSchema.extend(Object.fromEntries(tableNames.map((table) => [table, z.record(z.string(), z.unknown())])) as Record<TableName, z.ZodRecord<z.ZodString, z.ZodUnknown>>);
+const frameSchema = documentSchema.extend(
+  Object.fromEntries(tableNames.map((table) => [table, z.record(z.string(), z.unknown())])) as Record<
+    TableName,
+    z.ZodRecord<z.ZodString, z.ZodUnknown>
+  >,
+);
 
 /** Rows that are looked at for more faults once enough have been found; the rest is counted as one fault each. */
 const mostLooks = 2000;
@@ -35,7 +40,8 @@ const longestList = 4000;
 /** Where in a row a list is longer than any may be, or null. */
 function overlong(value: unknown, path: string): Fault | null {
   if (typeof value !== 'object' || value === null) return null;
-  if (Array.isArray(value) && value.length > longestList) return { path, reason: `holds ${value.length} values, more than any list may (${longestList})` };
+  if (Array.isArray(value) && value.length > longestList)
+    return { path, reason: `holds ${value.length} values, more than any list may (${longestList})` };
   for (const [key, inner] of Object.entries(value)) {
     const found = overlong(inner, `${path}/${key}`);
     if (found) return found;
@@ -54,7 +60,10 @@ function readTable(table: TableName, rows: Record<string, unknown>, faults: Faul
       continue;
     }
     const named = idSchema.safeParse(key);
-    if (!named.success) faults.add([{ path: `${table}/${key.slice(0, 64)}`, reason: `is kept under a key that ${named.error.issues[0]!.message}` }]);
+    if (!named.success)
+      faults.add([
+        { path: `${table}/${key.slice(0, 64)}`, reason: `is kept under a key that ${named.error.issues[0]!.message}` },
+      ]);
     const long = overlong(value, `${table}/${key.slice(0, 64)}`);
     const checked = long ? null : tables[table].schema.safeParse(value);
     if (long) faults.add([long]);

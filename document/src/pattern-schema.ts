@@ -23,8 +23,21 @@ export function firstChoice(shape: ProfileShape): ProfileChoice {
     case 'free':
       return {
         shape,
-        outline: [{ x: 0, y: 0 }, { x: 1.2, y: 0 }, { x: 1.2, y: 0.6, bulge: 0.4 }, { x: 0.6, y: 1.2, bulge: -0.25 }, { x: 0, y: 0.8 }],
-        islands: [[{ x: 0.45, y: 0.35 }, { x: 0.75, y: 0.35 }, { x: 0.75, y: 0.6, bulge: 1 }, { x: 0.45, y: 0.6 }]],
+        outline: [
+          { x: 0, y: 0 },
+          { x: 1.2, y: 0 },
+          { x: 1.2, y: 0.6, bulge: 0.4 },
+          { x: 0.6, y: 1.2, bulge: -0.25 },
+          { x: 0, y: 0.8 },
+        ],
+        islands: [
+          [
+            { x: 0.45, y: 0.35 },
+            { x: 0.75, y: 0.35 },
+            { x: 0.75, y: 0.6, bulge: 1 },
+            { x: 0.45, y: 0.6 },
+          ],
+        ],
       };
     case 'text':
       return { shape, text: 'Quay 8' };
@@ -58,7 +71,12 @@ export const sectionSchema = z.strictObject({
   splayOutside: slant(80).optional(),
   splayInside: slant(80).optional(),
   checks: z
-    .array(z.strictObject({ depth: extent, step: coordinate.min(-1, 'must be at least -1 m').max(1, 'must be at most 1 m') }))
+    .array(
+      z.strictObject({
+        depth: extent,
+        step: coordinate.min(-1, 'must be at least -1 m').max(1, 'must be at most 1 m'),
+      }),
+    )
     .max(16, 'must hold at most 16 checks')
     .optional(),
   arris: arrisSchema.optional(),
@@ -78,11 +96,16 @@ export const cutSchema = z.discriminatedUnion(
   [
     z.strictObject({ kind: z.literal('through') }),
     z.strictObject({ kind: z.literal('niche'), depth: extent }),
-    z.strictObject({ kind: z.literal('niche to layer'), layers: z.int('must be a whole number').min(1, 'must be at least 1').max(23, 'must be at most 23') }),
+    z.strictObject({
+      kind: z.literal('niche to layer'),
+      layers: z.int('must be a whole number').min(1, 'must be at least 1').max(23, 'must be at most 23'),
+    }),
     z.strictObject({
       kind: z.literal('boss'),
       height: extent,
-      layers: z.union([z.int().min(1).max(24), z.literal('all')], 'must be a whole number from 1 to 24, or all').optional(),
+      layers: z
+        .union([z.int().min(1).max(24), z.literal('all')], 'must be a whole number from 1 to 24, or all')
+        .optional(),
     }),
     z.strictObject({ kind: z.literal('imprint'), material: id.nullable() }),
     z.strictObject({ kind: z.literal('keep inside') }),
@@ -113,11 +136,16 @@ export const patternSchema = z
       context.addIssue({ code: 'custom', path: ['sizes'], message: 'must hold at least one size' });
     const { shape } = pattern.profile;
     for (const need of needsOf(shape))
-      if (pattern.profile[need] === undefined) context.addIssue({ code: 'custom', path: ['profile', need], message: `is missing, which a ${shape} takes` });
+      if (pattern.profile[need] === undefined)
+        context.addIssue({ code: 'custom', path: ['profile', need], message: `is missing, which a ${shape} takes` });
     const wanted = dimensionNames(shape);
     for (const [key, size] of Object.entries(pattern.sizes)) {
       if (size.id !== key)
-        context.addIssue({ code: 'custom', path: ['sizes', key, 'id'], message: `must be "${key}", the key it is kept under` });
+        context.addIssue({
+          code: 'custom',
+          path: ['sizes', key, 'id'],
+          message: `must be "${key}", the key it is kept under`,
+        });
       for (const dimension of wanted)
         if (!Object.hasOwn(size.dimensions, dimension))
           context.addIssue({ code: 'custom', path: ['sizes', key, 'dimensions', dimension], message: 'is missing' });

@@ -18,7 +18,8 @@ export function runsOf(wall: Wall): Run[] {
 
 /** How long and how high an element's face is for setting out, metres: a wall's whole length and the height of its start, a panel's bounding rectangle. */
 export function extentOf(element: Element): { length: number; height: number } {
-  if (element.kind === 'wall') return { length: runsOf(element).reduce((sum, run) => sum + run.length, 0), height: element.height };
+  if (element.kind === 'wall')
+    return { length: runsOf(element).reduce((sum, run) => sum + run.length, 0), height: element.height };
   const xs = element.outline.map((point) => point.x);
   const ys = element.outline.map((point) => point.y);
   return { length: Math.max(...xs), height: Math.max(...ys) };
@@ -27,7 +28,14 @@ export function extentOf(element: Element): { length: number; height: number } {
 /** Whether two values of a document are the same, whatever the order of their fields. */
 export function sameValue(a: unknown, b: unknown): boolean {
   if (a === b) return true;
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null || Array.isArray(a) !== Array.isArray(b)) return false;
+  if (
+    typeof a !== 'object' ||
+    typeof b !== 'object' ||
+    a === null ||
+    b === null ||
+    Array.isArray(a) !== Array.isArray(b)
+  )
+    return false;
   const [p, q] = [a as Record<string, unknown>, b as Record<string, unknown>];
   for (const key of new Set([...Object.keys(p), ...Object.keys(q)])) if (!sameValue(p[key], q[key])) return false;
   return true;

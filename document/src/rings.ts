@@ -24,12 +24,20 @@ export type Rings = Map<string, Ring | null>;
 const namedOfRing = 8;
 
 /** The marks of the openings between (the first of them), where an opening is measured in the end from itself; null where it is not. */
-export function ringFrom(document: ProjectDocument, opening: Opening, way: Way = 'along', known: Rings = new Map()): string[] | null {
+export function ringFrom(
+  document: ProjectDocument,
+  opening: Opening,
+  way: Way = 'along',
+  known: Rings = new Map(),
+): string[] | null {
   if (!known.has(`${way} ${opening.id}`)) findRings(document, opening, way, known);
   const ring = known.get(`${way} ${opening.id}`);
   if (!ring) return null;
   const at = ring.findIndex(({ id }) => id === opening.id);
-  return [...ring.slice(at + 1, at + 1 + namedOfRing), ...ring.slice(0, Math.max(0, Math.min(at, namedOfRing - (ring.length - at - 1))))].map(({ mark }) => mark);
+  return [
+    ...ring.slice(at + 1, at + 1 + namedOfRing),
+    ...ring.slice(0, Math.max(0, Math.min(at, namedOfRing - (ring.length - at - 1)))),
+  ].map(({ mark }) => mark);
 }
 
 /** Goes through all that an opening is measured from, depth first, each once. */

@@ -16,7 +16,9 @@ export type Row<T extends TableName> = z.infer<(typeof tables)[T]['schema']>;
 /** A schema for each table, made by a function. */
 type OfTables<Made extends { [T in TableName]: z.ZodType }> = { [T in TableName]: Made[T] };
 
-const records = Object.fromEntries(tableNames.map((table) => [table, z.record(id, tables[table].schema)])) as unknown as OfTables<{ [T in TableName]: z.ZodRecord<typeof id, (typeof tables)[T]['schema']> }>;
+const records = Object.fromEntries(
+  tableNames.map((table) => [table, z.record(id, tables[table].schema)]),
+) as unknown as OfTables<{ [T in TableName]: z.ZodRecord<typeof id, (typeof tables)[T]['schema']> }>;
 
 export const documentSchema = z.strictObject({
   format: z.literal('yard-arch', 'must be "yard-arch": this is not a Yard Arch project file'),

@@ -36,10 +36,17 @@ export function valuesChanged(changeSet: ChangeSet, before: ProjectDocument, aft
     if (change.op === 'settings') for (const key of Object.keys(change.value)) settings.add(key as 'name');
     else rows.add(`${change.table}/${change.op === 'put' ? change.value.id : change.id}`);
   }
-  for (const key of settings) if (before[key] !== after[key]) values.push({ path: `settings/${key}`, was: before[key], now: after[key] });
+  for (const key of settings)
+    if (before[key] !== after[key]) values.push({ path: `settings/${key}`, was: before[key], now: after[key] });
   for (const path of rows) {
     const [table, id] = path.split('/') as [TableName, string];
-    values.push(...ofRow(path, row(before, table, id) as Row<TableName> | undefined, row(after, table, id) as Row<TableName> | undefined));
+    values.push(
+      ...ofRow(
+        path,
+        row(before, table, id) as Row<TableName> | undefined,
+        row(after, table, id) as Row<TableName> | undefined,
+      ),
+    );
   }
   return values;
 }
@@ -58,7 +65,8 @@ export function editsMeet(some: readonly ChangedValue[], others: readonly Change
   }
   return others.some(({ path }) => {
     if (paths.has(path) || above.has(path)) return true;
-    for (let at = path.lastIndexOf('/'); at > 0; at = path.lastIndexOf('/', at - 1)) if (paths.has(path.slice(0, at))) return true;
+    for (let at = path.lastIndexOf('/'); at > 0; at = path.lastIndexOf('/', at - 1))
+      if (paths.has(path.slice(0, at))) return true;
     return false;
   });
 }

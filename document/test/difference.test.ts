@@ -2,19 +2,43 @@
 import { describe, expect, it } from '@jest/globals';
 import { granary } from '@yard-arch/demo';
 import fc from 'fast-check';
-import { applyChangeSet, differenceOf, putting, rebased, removing, sameValue, type Change, type ChangeSet, type Opening, type ProjectDocument, withChanges } from '../src/index.ts';
+import {
+  applyChangeSet,
+  differenceOf,
+  putting,
+  rebased,
+  removing,
+  sameValue,
+  type Change,
+  type ChangeSet,
+  type Opening,
+  type ProjectDocument,
+  withChanges,
+} from '../src/index.ts';
 
 const document = granary();
 const ids = Object.keys(document.openings);
 const put = (name: string, opening: Opening): ChangeSet => ({ name, changes: [putting('openings', opening)] });
 
 const anyChange: fc.Arbitrary<(d: ProjectDocument) => Change> = fc.oneof(
-  fc.tuple(fc.constantFrom(...ids), fc.integer({ min: 0, max: 9 })).map(([id, distance]) => (d: ProjectDocument) => putting('openings', { ...(d.openings[id] ?? document.openings[id]!), along: { from: 'start', distance } })),
-  fc.constantFrom(...ids).map((id) => (d: ProjectDocument) => (d.openings[id] ? removing('openings', id) : putting('openings', document.openings[id]!))),
-  fc.integer({ min: 1, max: 20 }).map((length) => (d: ProjectDocument) => putting('elements', { ...d.elements.gate!, length } as never)),
+  fc.tuple(fc.constantFrom(...ids), fc.integer({ min: 0, max: 9 })).map(
+    ([id, distance]) =>
+      (d: ProjectDocument) =>
+        putting('openings', { ...(d.openings[id] ?? document.openings[id]!), along: { from: 'start', distance } }),
+  ),
+  fc
+    .constantFrom(...ids)
+    .map(
+      (id) => (d: ProjectDocument) =>
+        d.openings[id] ? removing('openings', id) : putting('openings', document.openings[id]!),
+    ),
+  fc
+    .integer({ min: 1, max: 20 })
+    .map((length) => (d: ProjectDocument) => putting('elements', { ...d.elements.gate!, length } as never)),
   fc.constantFrom('mm', 'm', 'ft-in').map((units) => () => ({ op: 'settings', value: { units } }) as Change),
 );
-const changed = (changes: readonly ((d: ProjectDocument) => Change)[]): ProjectDocument => changes.reduce((d, make) => applyChangeSet(d, { name: 'change', changes: [make(d)] }).document, document);
+const changed = (changes: readonly ((d: ProjectDocument) => Change)[]): ProjectDocument =>
+  changes.reduce((d, make) => applyChangeSet(d, { name: 'change', changes: [make(d)] }).document, document);
 
 describe('a difference', () => {
   it('makes the one document of the other, both ways', () => {
@@ -33,14 +57,22 @@ describe('a difference', () => {
 describe('changes that were checked before', () => {
   it('make what they make when they are checked, and leave what they do not touch the very same', () => {
     fc.assert(
-      fc.property(fc.array(anyChange, { maxLength: 12 }), fc.array(anyChange, { minLength: 1, maxLength: 12 }), fc.constantFrom(undefined, null, 0.002), (p, q, chord) => {
-        const from = changed(p);
-        const changes: Change[] = [...differenceOf(from, changed(q)), { op: 'settings', value: { name: 'Loft', ...(chord === undefined ? {} : { chord }) } }];
-        const made = withChanges(from, changes);
-        expect(made).toEqual(applyChangeSet(from, { name: 'go on', changes }).document);
-        expect(made.patterns).toBe(from.patterns);
-        expect(withChanges(made, [{ op: 'settings', value: { chord: null } }])).not.toHaveProperty('chord');
-      }),
+      fc.property(
+        fc.array(anyChange, { maxLength: 12 }),
+        fc.array(anyChange, { minLength: 1, maxLength: 12 }),
+        fc.constantFrom(undefined, null, 0.002),
+        (p, q, chord) => {
+          const from = changed(p);
+          const changes: Change[] = [
+            ...differenceOf(from, changed(q)),
+            { op: 'settings', value: { name: 'Loft', ...(chord === undefined ? {} : { chord }) } },
+          ];
+          const made = withChanges(from, changes);
+          expect(made).toEqual(applyChangeSet(from, { name: 'go on', changes }).document);
+          expect(made.patterns).toBe(from.patterns);
+          expect(withChanges(made, [{ op: 'settings', value: { chord: null } }])).not.toHaveProperty('chord');
+        },
+      ),
       { numRuns: 60 },
     );
   });
@@ -61,7 +93,18 @@ describe('an edit made on a document that others have changed', () => {
 
   it('keeps both of two sizes that were changed', () => {
     const arch = document.patterns.arch!;
-    const sized = (size: string, span: number): ChangeSet => ({ name: 'resize', changes: [putting('patterns', { ...arch, sizes: { ...arch.sizes, [size]: { ...arch.sizes[size]!, dimensions: { ...arch.sizes[size]!.dimensions, span } } } })] });
+    const sized = (size: string, span: number): ChangeSet => ({
+      name: 'resize',
+      changes: [
+        putting('patterns', {
+          ...arch,
+          sizes: {
+            ...arch.sizes,
+            [size]: { ...arch.sizes[size]!, dimensions: { ...arch.sizes[size]!.dimensions, span } },
+          },
+        }),
+      ],
+    });
     const mine = sized('a', 1.5);
     const { inverse } = applyChangeSet(document, mine);
     const theirs = applyChangeSet(document, sized('b', 1)).document;

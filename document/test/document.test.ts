@@ -24,14 +24,27 @@ const granary: ProjectDocument = {
   ...emptyDocument('Fennel Quay Granary'),
   materials: { brick: { id: 'brick', name: 'Brick', colour: '#c58562', roughness: 0.9 } },
   elements: {
-    w: { id: 'w', kind: 'wall', name: 'Quay wall', start: { x: 0, y: 0, z: 0 }, turn: 0, length: 8, height: 4, top: { kind: 'level' }, layers: [{ thickness: 0.4, material: 'brick' }] },
+    w: {
+      id: 'w',
+      kind: 'wall',
+      name: 'Quay wall',
+      start: { x: 0, y: 0, z: 0 },
+      turn: 0,
+      length: 8,
+      height: 4,
+      top: { kind: 'level' },
+      layers: [{ thickness: 0.4, material: 'brick' }],
+    },
   },
   patterns: {
     p: {
       id: 'p',
       name: 'Loft light',
       profile: { shape: 'rectangle' },
-      sizes: { a: { id: 'a', name: '', dimensions: { width: 1, height: 1 } }, b: { id: 'b', name: '', dimensions: { width: 2, height: 1 } } },
+      sizes: {
+        a: { id: 'a', name: '', dimensions: { width: 1, height: 1 } },
+        b: { id: 'b', name: '', dimensions: { width: 2, height: 1 } },
+      },
       reveal: { material: null },
     },
   },
@@ -66,7 +79,10 @@ describe('a project file', () => {
   });
 
   it('is refused with the path and reason of each fault', () => {
-    const bad = structuredClone(granary) as unknown as { elements: { w: Record<string, unknown> }; patterns: { p: { sizes: { a: { dimensions: unknown } } } } };
+    const bad = structuredClone(granary) as unknown as {
+      elements: { w: Record<string, unknown> };
+      patterns: { p: { sizes: { a: { dimensions: unknown } } } };
+    };
     bad.elements.w.length = 0;
     bad.elements.w.height = 'tall';
     bad.patterns.p.sizes.a.dimensions = { width: 1, depth: 2 };
@@ -79,7 +95,12 @@ describe('a project file', () => {
   });
 
   it('is refused when names in it lead nowhere', () => {
-    const bad = { ...granary, openings: { o: opening('o', { element: 'gone', size: 'z', up: { from: 'datum', datum: 'toString', distance: 0 } }) } };
+    const bad = {
+      ...granary,
+      openings: {
+        o: opening('o', { element: 'gone', size: 'z', up: { from: 'datum', datum: 'toString', distance: 0 } }),
+      },
+    };
     expect(faultsOf(() => checkDocument(bad))).toEqual([
       'openings/o/element names the element "gone", which does not exist',
       'openings/o/up/datum names the datum "toString", which does not exist',
@@ -99,7 +120,9 @@ describe('a project file', () => {
   });
 
   it('follows the JSON Schema that is published', () => {
-    const published = JSON.parse(readFileSync(new URL('../../docs/project.schema.json', import.meta.url), 'utf8')) as unknown;
+    const published = JSON.parse(
+      readFileSync(new URL('../../docs/project.schema.json', import.meta.url), 'utf8'),
+    ) as unknown;
     expect(published).toEqual(JSON.parse(JSON.stringify(projectJsonSchema())));
   });
 });
@@ -107,7 +130,13 @@ describe('a project file', () => {
 describe('a change set', () => {
   it('is all or nothing', () => {
     const faults = faultsOf(() =>
-      applyChangeSet(granary, { name: 'place', changes: [putting('openings', opening('o')), putting('openings', opening('q', { along: { from: 'start', distance: NaN } }))] }),
+      applyChangeSet(granary, {
+        name: 'place',
+        changes: [
+          putting('openings', opening('o')),
+          putting('openings', opening('q', { along: { from: 'start', distance: NaN } })),
+        ],
+      }),
     );
     expect(faults).toEqual(['openings/q/along/distance must be a number']);
     expect(granary.openings).toEqual({});
@@ -116,9 +145,21 @@ describe('a change set', () => {
   it.each<[string, Change[], RegExp]>([
     ['a wall that openings are on', [removing('elements', 'w')], /openings\/o\/element still names "w"/],
     ['a row that is not there', [removing('axes', 'x')], /does not exist/],
-    ['an opening onto a wall that was removed', [putting('openings', opening('n', { element: 'gone' }))], /does not exist/],
-    ['a size that openings have', [putting('patterns', { ...granary.patterns.p!, sizes: { b: granary.patterns.p!.sizes.b! } })], /names the size "a"/],
-    ['a datum taken to another wall', [putting('datums', { id: 'd', name: 'x', level: 1, element: 'w2' })], /does not exist|another element/],
+    [
+      'an opening onto a wall that was removed',
+      [putting('openings', opening('n', { element: 'gone' }))],
+      /does not exist/,
+    ],
+    [
+      'a size that openings have',
+      [putting('patterns', { ...granary.patterns.p!, sizes: { b: granary.patterns.p!.sizes.b! } })],
+      /names the size "a"/,
+    ],
+    [
+      'a datum taken to another wall',
+      [putting('datums', { id: 'd', name: 'x', level: 1, element: 'w2' })],
+      /does not exist|another element/,
+    ],
   ])('that would take away or use %s is refused', (_, changes, reason) => {
     const { document } = applyChangeSet(granary, { name: 'place', changes: [putting('openings', opening('o'))] });
     expect(faultsOf(() => applyChangeSet(document, { name: 'edit', changes })).join()).toMatch(reason);
@@ -131,10 +172,14 @@ describe('a change set', () => {
 
   it('is undone by its inverse, whatever it was', () => {
     const change = fc.oneof(
-      fc.record({ id: fc.constantFrom('o', 'q', 'r'), at: fc.double({ min: -5, max: 5, noNaN: true }) }).map(({ id, at }): Change => putting('openings', opening(id, { along: { from: 'end', distance: at } }))),
+      fc
+        .record({ id: fc.constantFrom('o', 'q', 'r'), at: fc.double({ min: -5, max: 5, noNaN: true }) })
+        .map(({ id, at }): Change => putting('openings', opening(id, { along: { from: 'end', distance: at } }))),
       fc.constantFrom('o', 'q', 'r', 'z').map((id): Change => removing('openings', id)),
       fc.constantFrom('One', 'Two').map((name): Change => ({ op: 'settings', value: { name } })),
-      fc.double({ min: 0.5, max: 9, noNaN: true }).map((length): Change => putting('elements', { ...(granary.elements.w as Wall), length })),
+      fc
+        .double({ min: 0.5, max: 9, noNaN: true })
+        .map((length): Change => putting('elements', { ...(granary.elements.w as Wall), length })),
     );
     fc.assert(
       fc.property(fc.array(fc.array(change, { minLength: 1, maxLength: 4 }), { maxLength: 8 }), (sets) => {
@@ -184,10 +229,16 @@ describe('lengths', () => {
 
   it('are read back as written, within what is shown', () => {
     fc.assert(
-      fc.property(fc.double({ min: -2000, max: 2000, noNaN: true }), fc.constantFrom('mm', 'm', 'ft-in' as const), (metres, units) => {
-        const shown = formatLength(metres, units);
-        expect(Math.abs(parseLength(shown, units)! - metres)).toBeLessThanOrEqual(units === 'ft-in' ? 0.0254 / 64 + 1e-9 : 0.00005001);
-      }),
+      fc.property(
+        fc.double({ min: -2000, max: 2000, noNaN: true }),
+        fc.constantFrom('mm', 'm', 'ft-in' as const),
+        (metres, units) => {
+          const shown = formatLength(metres, units);
+          expect(Math.abs(parseLength(shown, units)! - metres)).toBeLessThanOrEqual(
+            units === 'ft-in' ? 0.0254 / 64 + 1e-9 : 0.00005001,
+          );
+        },
+      ),
     );
   });
 });

@@ -1,6 +1,27 @@
 /** Copies of openings: along and up, in rows, mirrored, to other walls and floors; whole walls and whole setting-outs. */
-import { datumsOn, followingLength, gripOffset, resolveOpening, spread, tidy, type Impossible, type Margins, type Spacing } from '@yard-arch/core';
-import { extentOf, newId, parentsOf, putting, type Change, type ChangeSet, type Element, type Opening, type Pattern, type ProjectDocument } from '@yard-arch/document';
+import {
+  datumsOn,
+  followingLength,
+  gripOffset,
+  resolveOpening,
+  spread,
+  tidy,
+  type Impossible,
+  type Margins,
+  type Spacing,
+} from '@yard-arch/core';
+import {
+  extentOf,
+  newId,
+  parentsOf,
+  putting,
+  type Change,
+  type ChangeSet,
+  type Element,
+  type Opening,
+  type Pattern,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { called, edit } from './make.ts';
 import { marks } from './placing.ts';
 import { boxesOf, putTo } from './many.ts';
@@ -16,7 +37,11 @@ export interface Made {
 export type Link = 'linked' | 'own patterns';
 
 /** New openings like others, with new ids and marks; those measured from one another are measured from each other's copies. */
-function copied(document: ProjectDocument, openings: readonly Opening[], link: Link): { document: ProjectDocument; changes: Change[]; copies: Opening[] } {
+function copied(
+  document: ProjectDocument,
+  openings: readonly Opening[],
+  link: Link,
+): { document: ProjectDocument; changes: Change[]; copies: Opening[] } {
   const mark = marks(document);
   const changes: Change[] = [];
   const patterns = new Map<string, Pattern>();
@@ -64,14 +89,23 @@ function withOpenings(document: ProjectDocument, openings: Iterable<Opening>): P
 }
 
 /** Copies openings so many times, each as far from the one before, metres along and up. */
-export function copyBy(document: ProjectDocument, openings: readonly Opening[], ds: number, dt: number, times = 1, link: Link = 'linked'): Made {
+export function copyBy(
+  document: ProjectDocument,
+  openings: readonly Opening[],
+  ds: number,
+  dt: number,
+  times = 1,
+  link: Link = 'linked',
+): Made {
   let scratch = document;
   let last = openings;
   const changes: Change[] = [];
   const ids: string[] = [];
   for (let n = 0; n < times; n++) {
     const made = copied(scratch, last, n === 0 ? link : 'linked');
-    const places = new Map(boxesOf(made.document, made.copies).map((box) => [box.id, { s: box.s + ds, t: box.t + dt }]));
+    const places = new Map(
+      boxesOf(made.document, made.copies).map((box) => [box.id, { s: box.s + ds, t: box.t + dt }]),
+    );
     const puts = putTo(made.document, places);
     last = puts.map((change) => (change as { value: Opening }).value);
     changes.push(...made.changes, ...puts);
@@ -82,16 +116,34 @@ export function copyBy(document: ProjectDocument, openings: readonly Opening[], 
 }
 
 /** Mirrors openings about an upright line, metres along: themselves, or copies of them. */
-export function mirrorAll(document: ProjectDocument, openings: readonly Opening[], at: number, copies: Link | null): Made {
+export function mirrorAll(
+  document: ProjectDocument,
+  openings: readonly Opening[],
+  at: number,
+  copies: Link | null,
+): Made {
   const turned = (on: ProjectDocument, list: readonly Opening[]): Change[] => {
     // Held by the other side, so that the jamb that was measured is measured still.
-    const swapped = list.map((opening): Opening => ({ ...opening, grip: { ...opening.grip, across: ({ left: 'right', centre: 'centre', right: 'left' } as const)[opening.grip.across] } }));
+    const swapped = list.map((opening): Opening => ({
+      ...opening,
+      grip: {
+        ...opening.grip,
+        across: ({ left: 'right', centre: 'centre', right: 'left' } as const)[opening.grip.across],
+      },
+    }));
     const places = new Map(boxesOf(on, list).map((box) => [box.id, { s: 2 * at - box.s - box.width, t: box.t }]));
     return putTo(withOpenings(on, swapped), places);
   };
-  if (copies === null) return { ids: openings.map(({ id }) => id), changeSet: edit(`mirror ${called(openings)}`, ...turned(document, openings)) };
+  if (copies === null)
+    return {
+      ids: openings.map(({ id }) => id),
+      changeSet: edit(`mirror ${called(openings)}`, ...turned(document, openings)),
+    };
   const made = copied(document, openings, copies);
-  return { ids: made.copies.map(({ id }) => id), changeSet: edit(`mirror a copy of ${called(openings)}`, ...made.changes, ...turned(made.document, made.copies)) };
+  return {
+    ids: made.copies.map(({ id }) => id),
+    changeSet: edit(`mirror a copy of ${called(openings)}`, ...made.changes, ...turned(made.document, made.copies)),
+  };
 }
 
 /** Where copies go: other walls, and the levels at which they are to stand instead, by the datum that they hang on. */
@@ -105,7 +157,11 @@ export interface Destination {
  * Copies openings to walls and floors with the intent that they have: what is 2 m from the end is 2 m from the end there. An axis that the other wall has under the same name is held to there; without
  * one the copy is measured from the start.
  */
-export function copyTo(document: ProjectDocument, openings: readonly Opening[], { elements, datums }: Destination): Made {
+export function copyTo(
+  document: ProjectDocument,
+  openings: readonly Opening[],
+  { elements, datums }: Destination,
+): Made {
   const mark = marks(document);
   const changes: Change[] = [];
   const ids: string[] = [];
@@ -117,7 +173,8 @@ export function copyTo(document: ProjectDocument, openings: readonly Opening[], 
       const levels = opening.up.from === 'datum' ? (datums.get(opening.up.datum) ?? [opening.up.datum]) : [null];
       for (const [i, level] of levels.entries()) {
         // What stands there already is not doubled.
-        if (id === opening.element && (level === null || (opening.up.from === 'datum' && level === opening.up.datum))) continue;
+        if (id === opening.element && (level === null || (opening.up.from === 'datum' && level === opening.up.datum)))
+          continue;
         const copy: Opening = {
           ...opening,
           id: i === 0 ? same.get(opening.id)! : newId('o'),
@@ -131,10 +188,21 @@ export function copyTo(document: ProjectDocument, openings: readonly Opening[], 
       }
     }
   }
-  return { ids, changeSet: edit(`copy ${called(openings)} to ${elements.length === 1 ? document.elements[elements[0]!]!.name : `${elements.length} walls`}`, ...changes) };
+  return {
+    ids,
+    changeSet: edit(
+      `copy ${called(openings)} to ${elements.length === 1 ? document.elements[elements[0]!]!.name : `${elements.length} walls`}`,
+      ...changes,
+    ),
+  };
 }
 
-function alongOn(document: ProjectDocument, opening: Opening, element: Element, same: ReadonlyMap<string, string>): Opening['along'] {
+function alongOn(
+  document: ProjectDocument,
+  opening: Opening,
+  element: Element,
+  same: ReadonlyMap<string, string>,
+): Opening['along'] {
   const { along } = opening;
   if (element.id === opening.element) return along;
   const parents = parentsOf(opening, 'along');
@@ -145,13 +213,27 @@ function alongOn(document: ProjectDocument, opening: Opening, element: Element, 
     if (there) return { ...along, axis: there.id };
   }
   const placed = resolveOpening(document, opening);
-  return { from: 'start', distance: 'outline' in placed ? placed.s + gripOffset(placed.profile, opening.grip)[0] : along.distance };
+  return {
+    from: 'start',
+    distance: 'outline' in placed ? placed.s + gripOffset(placed.profile, opening.grip)[0] : along.distance,
+  };
 }
 
-function upOn(document: ProjectDocument, opening: Opening, element: Element, level: string | null, usable: ReadonlySet<string>, same: ReadonlyMap<string, string>): Opening['up'] {
+function upOn(
+  document: ProjectDocument,
+  opening: Opening,
+  element: Element,
+  level: string | null,
+  usable: ReadonlySet<string>,
+  same: ReadonlyMap<string, string>,
+): Opening['up'] {
   if (opening.up.from === 'neighbour' && element.id !== opening.element && !same.has(opening.up.opening)) {
     const placed = resolveOpening(document, opening);
-    return { from: 'base', distance: 'outline' in placed ? tidy(placed.t + gripOffset(placed.profile, opening.grip)[1]) : opening.up.distance };
+    return {
+      from: 'base',
+      distance:
+        'outline' in placed ? tidy(placed.t + gripOffset(placed.profile, opening.grip)[1]) : opening.up.distance,
+    };
   }
   if (opening.up.from !== 'datum') return element.id === opening.element ? opening.up : upOwn(opening.up, same);
   const datum = level ?? opening.up.datum;
@@ -162,7 +244,11 @@ function upOn(document: ProjectDocument, opening: Opening, element: Element, lev
 /** What of a wall's setting-out is pasted on to another. */
 export function pasteSettingOut(document: ProjectDocument, from: Element, to: Element): Made {
   const changes: Change[] = [];
-  const taken = new Set(Object.values(document.axes).filter((axis) => axis.element === to.id).map(({ name }) => name));
+  const taken = new Set(
+    Object.values(document.axes)
+      .filter((axis) => axis.element === to.id)
+      .map(({ name }) => name),
+  );
   const axes = { ...document.axes };
   for (const axis of Object.values(document.axes)) {
     if (axis.element !== from.id || taken.has(axis.name)) continue;
@@ -182,7 +268,10 @@ export function pasteSettingOut(document: ProjectDocument, from: Element, to: El
   const scratch = { ...document, axes, datums };
   const openings = Object.values(document.openings).filter((opening) => opening.element === from.id);
   const made = copyTo(scratch, openings, { elements: [to.id], datums: own });
-  return { ids: made.ids, changeSet: edit(`paste the setting-out of ${from.name} on to ${to.name}`, ...changes, ...made.changeSet.changes) };
+  return {
+    ids: made.ids,
+    changeSet: edit(`paste the setting-out of ${from.name} on to ${to.name}`, ...changes, ...made.changeSet.changes),
+  };
 }
 
 /** A second element like one, beside it, with everything that is on it. */
@@ -195,7 +284,16 @@ export function duplicateElement(document: ProjectDocument, element: Element): {
   // Two metres clear in front of its face.
   const turn = ((element.turn - 90) * Math.PI) / 180;
   const off = thickness + 2;
-  const copy: Element = { ...element, id, name, start: { ...element.start, x: tidy(element.start.x + Math.cos(turn) * off), y: tidy(element.start.y + Math.sin(turn) * off) } };
+  const copy: Element = {
+    ...element,
+    id,
+    name,
+    start: {
+      ...element.start,
+      x: tidy(element.start.x + Math.cos(turn) * off),
+      y: tidy(element.start.y + Math.sin(turn) * off),
+    },
+  };
   const pasted = pasteSettingOut({ ...document, elements: { ...document.elements, [id]: copy } }, element, copy);
   return { id, changeSet: edit(`duplicate ${element.name}`, putting('elements', copy), ...pasted.changeSet.changes) };
 }
@@ -239,7 +337,10 @@ export function fillFace(document: ProjectDocument, element: Element, wish: Fill
           size: wish.size,
           grip: { across: 'centre', level: 'sill' },
           blockedUp: false,
-          along: 'reason' in longer ? { from: 'start', distance: at } : followingLength(length, [at, longer.lefts[i]! + width / 2]),
+          along:
+            'reason' in longer
+              ? { from: 'start', distance: at }
+              : followingLength(length, [at, longer.lefts[i]! + width / 2]),
           up: 'datum' in row ? { from: 'datum', datum: row.datum, distance: 0 } : { from: 'base', distance: row.base },
         }),
       );

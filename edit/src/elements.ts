@@ -1,6 +1,14 @@
 /** Elements: made, changed, brought in and removed. */
 import { elementsOfSheets, type FoundSheets } from '@yard-arch/core';
-import { newId, putting, removing, type Change, type ChangeSet, type Element, type ProjectDocument } from '@yard-arch/document';
+import {
+  newId,
+  putting,
+  removing,
+  type Change,
+  type ChangeSet,
+  type Element,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { edit } from './make.ts';
 
 export function changeElement<T extends Element>(element: T, over: Partial<T>, what: string): ChangeSet {
@@ -17,7 +25,15 @@ export function addElement(document: ProjectDocument, kind: Element['kind']): { 
   let material = all.at(-1)?.layers[0]?.material ?? Object.keys(document.materials)[0];
   if (!material) {
     material = 'brick';
-    changes.push(putting('materials', { id: material, name: 'Brick', colour: '#b97a5c', roughness: 0.9, texture: 'stretcher bond' }));
+    changes.push(
+      putting('materials', {
+        id: material,
+        name: 'Brick',
+        colour: '#b97a5c',
+        roughness: 0.9,
+        texture: 'stretcher bond',
+      }),
+    );
   }
   const names = new Set(all.map((element) => element.name));
   let n = all.length + 1;
@@ -25,7 +41,12 @@ export function addElement(document: ProjectDocument, kind: Element['kind']): { 
   const lowest = all.reduce((y, element) => Math.min(y, element.start.y), 0);
   const y = all.length > 0 ? lowest - (kind === 'slab' ? 8 : 3) : 0;
   const common = { id, name: `${kindNames[kind]} ${n}`, start: { x: 0, y, z: 0 }, turn: 0 };
-  const rectangle = (width: number, height: number) => [{ x: 0, y: 0 }, { x: width, y: 0 }, { x: width, y: height }, { x: 0, y: height }];
+  const rectangle = (width: number, height: number) => [
+    { x: 0, y: 0 },
+    { x: width, y: 0 },
+    { x: width, y: height },
+    { x: 0, y: height },
+  ];
   const element: Element =
     kind === 'wall'
       ? { ...common, kind, length: 8, height: 3.5, top: { kind: 'level' }, layers: [{ thickness: 0.4, material }] }
@@ -36,7 +57,13 @@ export function addElement(document: ProjectDocument, kind: Element['kind']): { 
 }
 
 /** Elements made of single sheets from outside, each given its thickness in one material; named after the file where no name is taken. */
-export function bringSheets(document: ProjectDocument, sheets: FoundSheets['sheets'], called: string, thickness: number, material: string): { changeSet: ChangeSet; ids: string[] } {
+export function bringSheets(
+  document: ProjectDocument,
+  sheets: FoundSheets['sheets'],
+  called: string,
+  thickness: number,
+  material: string,
+): { changeSet: ChangeSet; ids: string[] } {
   const taken = new Set(Object.values(document.elements).map(({ name }) => name));
   const names = sheets.map((_, i) => {
     let n = i + 1;
@@ -46,7 +73,13 @@ export function bringSheets(document: ProjectDocument, sheets: FoundSheets['shee
     return { id: newId('p'), name: tried() };
   });
   const elements = elementsOfSheets(sheets, [{ thickness, material }], names);
-  return { ids: names.map(({ id }) => id), changeSet: edit(elements.length === 1 ? `bring in ${elements[0]!.name}` : `bring in ${elements.length} sheets`, ...elements.map((element) => putting('elements', element))) };
+  return {
+    ids: names.map(({ id }) => id),
+    changeSet: edit(
+      elements.length === 1 ? `bring in ${elements[0]!.name}` : `bring in ${elements.length} sheets`,
+      ...elements.map((element) => putting('elements', element)),
+    ),
+  };
 }
 
 /** Removes an element with all that is on it, in one step. Openings elsewhere that also cut it no longer do. */

@@ -1,6 +1,13 @@
 /** What a figure on the sheet can be changed to: for each, what may give way. */
 import { spread, type Box, type Impossible } from '@yard-arch/core';
-import { dimensionNames, putting, runsOf, type ChangeSet, type Element, type ProjectDocument } from '@yard-arch/document';
+import {
+  dimensionNames,
+  putting,
+  runsOf,
+  type ChangeSet,
+  type Element,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { edit } from './make.ts';
 import { changeElement } from './elements.ts';
 import { resize, uses } from './patterns.ts';
@@ -15,14 +22,30 @@ export interface FigureChoice {
 }
 
 /** A pier along a row, between two openings or an opening and the face's end. */
-export function pierChoices(document: ProjectDocument, row: readonly Box[], before: string | null, after: string | null, value: number, length: number, chosen: string | null): FigureChoice[] {
+export function pierChoices(
+  document: ProjectDocument,
+  row: readonly Box[],
+  before: string | null,
+  after: string | null,
+  value: number,
+  length: number,
+  chosen: string | null,
+): FigureChoice[] {
   const sorted = [...row].sort((a, b) => a.s - b.s);
   const [left, right] = [sorted.find((box) => box.id === before), sorted.find((box) => box.id === after)];
-  const shift = (moved: readonly Box[], by: number, name: string): ChangeSet => edit(name, ...putTo(document, new Map(moved.map((box) => [box.id, { s: box.s + by, t: box.t }]))));
+  const shift = (moved: readonly Box[], by: number, name: string): ChangeSet =>
+    edit(name, ...putTo(document, new Map(moved.map((box) => [box.id, { s: box.s + by, t: box.t }]))));
   const choices: FigureChoice[] = [];
-  const one = (box: Box, sign: 1 | -1): FigureChoice => ({ label: `${box.mark} moves`, apply: (to) => shift([box], sign * (to - value), `move ${box.mark}`) });
+  const one = (box: Box, sign: 1 | -1): FigureChoice => ({
+    label: `${box.mark} moves`,
+    apply: (to) => shift([box], sign * (to - value), `move ${box.mark}`),
+  });
   const several = (boxes: readonly Box[], sign: 1 | -1, where: string): void => {
-    if (boxes.length > 1) choices.push({ label: `${boxes[0]!.mark} and all ${where} it move`, apply: (to) => shift(boxes, sign * (to - value), `move ${boxes.length} openings`) });
+    if (boxes.length > 1)
+      choices.push({
+        label: `${boxes[0]!.mark} and all ${where} it move`,
+        apply: (to) => shift(boxes, sign * (to - value), `move ${boxes.length} openings`),
+      });
   };
   if (right) choices.push(one(right, 1));
   if (left) choices.push(one(left, -1));
@@ -33,18 +56,39 @@ export function pierChoices(document: ProjectDocument, row: readonly Box[], befo
     choices.push({
       label: 'every pier of the row',
       apply: (to) => {
-        const laid = spread(sorted.map(({ width }) => width), 0, length, { kind: 'given pier', pier: to }, { start: null, end: null }, document.units);
+        const laid = spread(
+          sorted.map(({ width }) => width),
+          0,
+          length,
+          { kind: 'given pier', pier: to },
+          { start: null, end: null },
+          document.units,
+        );
         if ('reason' in laid) return laid;
-        return edit(`set the piers of ${sorted.length} openings`, ...putTo(document, new Map(sorted.map((box, i) => [box.id, { s: laid.lefts[i]!, t: box.t }]))));
+        return edit(
+          `set the piers of ${sorted.length} openings`,
+          ...putTo(document, new Map(sorted.map((box, i) => [box.id, { s: laid.lefts[i]!, t: box.t }]))),
+        );
       },
     });
   return choices;
 }
 
 /** The distance from the base to a sill, or from a head to the top. */
-export function levelChoices(document: ProjectDocument, box: Box, what: 'sill' | 'head', value: number): FigureChoice[] {
+export function levelChoices(
+  document: ProjectDocument,
+  box: Box,
+  what: 'sill' | 'head',
+  value: number,
+): FigureChoice[] {
   const sign = what === 'sill' ? 1 : -1;
-  return [{ label: `${box.mark} moves`, apply: (to) => edit(`move ${box.mark}`, ...putTo(document, new Map([[box.id, { s: box.s, t: box.t + sign * (to - value) }]]))) }];
+  return [
+    {
+      label: `${box.mark} moves`,
+      apply: (to) =>
+        edit(`move ${box.mark}`, ...putTo(document, new Map([[box.id, { s: box.s, t: box.t + sign * (to - value) }]]))),
+    },
+  ];
 }
 
 /** The width or the height of an opening: its own, or that of all of its size. */
@@ -53,21 +97,38 @@ export function sizeChoices(document: ProjectDocument, box: Box, which: 'width' 
   const pattern = document.patterns[opening.pattern]!;
   const size = pattern.sizes[opening.size]!;
   const names = dimensionNames(pattern.profile.shape);
-  const name = which === 'height' ? names.find((n) => n === 'height' || n === 'diameter') : names.find((n) => n === 'width' || n === 'span' || n === 'diameter');
+  const name =
+    which === 'height'
+      ? names.find((n) => n === 'height' || n === 'diameter')
+      : names.find((n) => n === 'width' || n === 'span' || n === 'diameter');
   if (!name) return [];
-  const alone: FigureChoice = { label: `${box.mark} alone`, apply: (to) => changeOwn(document, opening, { ...(opening.own ?? size.dimensions), [name]: to }) };
+  const alone: FigureChoice = {
+    label: `${box.mark} alone`,
+    apply: (to) => changeOwn(document, opening, { ...(opening.own ?? size.dimensions), [name]: to }),
+  };
   if (opening.own) return [alone];
   const count = uses(document, pattern.id, size.id);
-  const all: FigureChoice = { label: count > 1 ? `all ${count} of its size` : 'its size', apply: (to) => resize(document, pattern, size, { ...size.dimensions, [name]: to }) };
+  const all: FigureChoice = {
+    label: count > 1 ? `all ${count} of its size` : 'its size',
+    apply: (to) => resize(document, pattern, size, { ...size.dimensions, [name]: to }),
+  };
   return count > 1 ? [all, alone] : [all];
 }
 
 /** The distance between two axes, or an axis and the face's end. */
-export function axisChoices(document: ProjectDocument, axes: readonly { id: string; name: string; s: number }[], from: number, to: number): FigureChoice[] {
+export function axisChoices(
+  document: ProjectDocument,
+  axes: readonly { id: string; name: string; s: number }[],
+  from: number,
+  to: number,
+): FigureChoice[] {
   const sorted = [...axes].sort((a, b) => a.s - b.s);
   const value = to - from;
   const move = (moved: typeof sorted, by: number): ChangeSet =>
-    edit(moved.length === 1 ? `move axis ${moved[0]!.name}` : `move ${moved.length} axes`, ...moved.map(({ id, s }) => putting('axes', { ...document.axes[id]!, along: Math.round((s + by) * 1e9) / 1e9 })));
+    edit(
+      moved.length === 1 ? `move axis ${moved[0]!.name}` : `move ${moved.length} axes`,
+      ...moved.map(({ id, s }) => putting('axes', { ...document.axes[id]!, along: Math.round((s + by) * 1e9) / 1e9 })),
+    );
   const left = sorted.find(({ s }) => Math.abs(s - from) < 1e-9);
   const right = sorted.find(({ s }) => Math.abs(s - to) < 1e-9);
   const choices: FigureChoice[] = [];
@@ -75,13 +136,27 @@ export function axisChoices(document: ProjectDocument, axes: readonly { id: stri
   if (left) choices.push({ label: `axis ${left.name} moves`, apply: (wanted) => move([left], value - wanted) });
   if (right) {
     const after = sorted.slice(sorted.indexOf(right));
-    if (after.length > 1) choices.push({ label: `axis ${right.name} and all after it move`, apply: (wanted) => move(after, wanted - value) });
+    if (after.length > 1)
+      choices.push({
+        label: `axis ${right.name} and all after it move`,
+        apply: (wanted) => move(after, wanted - value),
+      });
   }
   if (left && right && sorted.length > 2)
     choices.push({
       label: 'every bay, from the first axis on',
       apply: (wanted) =>
-        edit(`set ${sorted.length - 1} bays`, ...sorted.slice(1).map(({ id }, i) => putting('axes', { ...document.axes[id]!, along: Math.round((sorted[0]!.s + (i + 1) * wanted) * 1e9) / 1e9 }))),
+        edit(
+          `set ${sorted.length - 1} bays`,
+          ...sorted
+            .slice(1)
+            .map(({ id }, i) =>
+              putting('axes', {
+                ...document.axes[id]!,
+                along: Math.round((sorted[0]!.s + (i + 1) * wanted) * 1e9) / 1e9,
+              }),
+            ),
+        ),
     });
   return choices;
 }
@@ -89,7 +164,9 @@ export function axisChoices(document: ProjectDocument, axes: readonly { id: stri
 /** The length of a wall: either end may move. Nothing where an element's outline says how long it is. */
 export function lengthChoices(element: Element): FigureChoice[] {
   if (element.kind !== 'wall' || runsOf(element).length > 1) return [];
-  const choices: FigureChoice[] = [{ label: 'the end moves', apply: (length) => changeElement(element, { length }, 'lengthen') }];
+  const choices: FigureChoice[] = [
+    { label: 'the end moves', apply: (length) => changeElement(element, { length }, 'lengthen') },
+  ];
   if (!element.sweep)
     choices.push({
       label: 'the start moves',
@@ -97,7 +174,18 @@ export function lengthChoices(element: Element): FigureChoice[] {
         const turn = (element.turn * Math.PI) / 180;
         const by = element.length - length;
         const whole = (metres: number): number => Math.round(metres * 1e9) / 1e9;
-        return changeElement(element, { length, start: { ...element.start, x: whole(element.start.x + by * Math.cos(turn)), y: whole(element.start.y + by * Math.sin(turn)) } }, 'lengthen');
+        return changeElement(
+          element,
+          {
+            length,
+            start: {
+              ...element.start,
+              x: whole(element.start.x + by * Math.cos(turn)),
+              y: whole(element.start.y + by * Math.sin(turn)),
+            },
+          },
+          'lengthen',
+        );
       },
     });
   return choices;
@@ -105,5 +193,7 @@ export function lengthChoices(element: Element): FigureChoice[] {
 
 /** The height of a wall. */
 export function heightChoices(element: Element): FigureChoice[] {
-  return element.kind === 'wall' && element.top.kind === 'level' ? [{ label: 'the top moves', apply: (height) => changeElement(element, { height }, 'heighten') }] : [];
+  return element.kind === 'wall' && element.top.kind === 'level'
+    ? [{ label: 'the top moves', apply: (height) => changeElement(element, { height }, 'heighten') }]
+    : [];
 }

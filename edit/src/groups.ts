@@ -5,7 +5,10 @@ import { edit } from './make.ts';
 /** Puts elements into a group, or (null) out of theirs. */
 export function setGroup(elements: readonly Element[], group: string | null): ChangeSet {
   const called = elements.length === 1 ? elements[0]!.name : `${elements.length} elements`;
-  return edit(group ? `put ${called} into ${group}` : `take ${called} out of its group`, ...elements.map((element) => putting('elements', { ...element, group: group ?? undefined })));
+  return edit(
+    group ? `put ${called} into ${group}` : `take ${called} out of its group`,
+    ...elements.map((element) => putting('elements', { ...element, group: group ?? undefined })),
+  );
 }
 
 /** The names of all groups. */
@@ -14,5 +17,8 @@ export function groupsOf(document: ProjectDocument): string[] {
 }
 
 export function setLocked(elements: readonly Element[], locked: boolean): ChangeSet {
-  return edit(`${locked ? 'lock' : 'unlock'} ${elements.length === 1 ? elements[0]!.name : `${elements.length} elements`}`, ...elements.map((element) => putting('elements', { ...element, locked: locked || undefined })));
+  return edit(
+    `${locked ? 'lock' : 'unlock'} ${elements.length === 1 ? elements[0]!.name : `${elements.length} elements`}`,
+    ...elements.map((element) => putting('elements', { ...element, locked: locked || undefined })),
+  );
 }

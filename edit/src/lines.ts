@@ -1,6 +1,18 @@
 /** Edits of datums and axes. Openings held to a line move with it; when it is removed they stay where they stand. */
 import { datumsOn, sheetOf } from '@yard-arch/core';
-import { extentOf, newId, putting, removing, type Axis, type Change, type ChangeSet, type Datum, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+import {
+  extentOf,
+  newId,
+  putting,
+  removing,
+  type Axis,
+  type Change,
+  type ChangeSet,
+  type Datum,
+  type Element,
+  type Opening,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { edit } from './make.ts';
 
 /** A setting-out line. */
@@ -11,7 +23,9 @@ const whole = (metres: number): number => Math.round(metres * 1000) / 1000;
 /** Openings that are held to a line. */
 export function heldTo(document: ProjectDocument, line: Line): Opening[] {
   return Object.values(document.openings).filter((opening) =>
-    line.kind === 'datum' ? opening.up.from === 'datum' && opening.up.datum === line.datum.id : opening.along.from === 'axis' && opening.along.axis === line.axis.id,
+    line.kind === 'datum'
+      ? opening.up.from === 'datum' && opening.up.datum === line.datum.id
+      : opening.along.from === 'axis' && opening.along.axis === line.axis.id,
   );
 }
 
@@ -51,7 +65,8 @@ function firstFree(name: string, taken: ReadonlySet<string>): string {
 function widestGap(taken: readonly number[], length: number): number {
   const marks = [0, ...taken.filter((at) => at > 0 && at < length).sort((a, b) => a - b), length];
   let best = 0;
-  for (let i = 0; i + 1 < marks.length; i++) if (marks[i + 1]! - marks[i]! > marks[best + 1]! - marks[best]! + 1e-9) best = i;
+  for (let i = 0; i + 1 < marks.length; i++)
+    if (marks[i + 1]! - marks[i]! > marks[best + 1]! - marks[best]! + 1e-9) best = i;
   return (marks[best]! + marks[best + 1]!) / 2;
 }
 
@@ -65,15 +80,22 @@ export function moveLine(document: ProjectDocument, line: Line, to: number): Cha
 }
 
 export function renameLine(line: Line, name: string): ChangeSet {
-  return line.kind === 'datum' ? edit(`rename ${line.datum.name}`, putting('datums', { ...line.datum, name })) : edit(`rename axis ${line.axis.name}`, putting('axes', { ...line.axis, name }));
+  return line.kind === 'datum'
+    ? edit(`rename ${line.datum.name}`, putting('datums', { ...line.datum, name }))
+    : edit(`rename axis ${line.axis.name}`, putting('axes', { ...line.axis, name }));
 }
 
 /**
  * Lets a datum be used on one element only, or (null) in the whole building. Openings elsewhere that were held to it stay where they stand.
  */
 export function confineDatum(document: ProjectDocument, datum: Datum, element: string | null): ChangeSet {
-  const elsewhere = element === null ? [] : heldTo(document, { kind: 'datum', datum }).filter((opening) => opening.element !== element);
-  return edit(`change what ${datum.name} is for`, ...elsewhere.map((opening) => letGo(document, opening, { kind: 'datum', datum })), putting('datums', { ...datum, element }));
+  const elsewhere =
+    element === null ? [] : heldTo(document, { kind: 'datum', datum }).filter((opening) => opening.element !== element);
+  return edit(
+    `change what ${datum.name} is for`,
+    ...elsewhere.map((opening) => letGo(document, opening, { kind: 'datum', datum })),
+    putting('datums', { ...datum, element }),
+  );
 }
 
 /** Says what a datum is the line of. */
@@ -84,7 +106,9 @@ export function setDatumKind(datum: Datum, kind: Datum['kind'] | null): ChangeSe
 /** Removes a line. What was held to it stays where it stands, placed from the base or the start instead. */
 export function removeLine(document: ProjectDocument, line: Line): ChangeSet {
   const loose = heldTo(document, line).map((opening) => letGo(document, opening, line));
-  return line.kind === 'datum' ? edit(`remove ${line.datum.name}`, ...loose, removing('datums', line.datum.id)) : edit(`remove axis ${line.axis.name}`, ...loose, removing('axes', line.axis.id));
+  return line.kind === 'datum'
+    ? edit(`remove ${line.datum.name}`, ...loose, removing('datums', line.datum.id))
+    : edit(`remove axis ${line.axis.name}`, ...loose, removing('axes', line.axis.id));
 }
 
 function letGo(document: ProjectDocument, opening: Opening, line: Line): Change {

@@ -1,11 +1,19 @@
 /** Making change sets, and the words that name them. */
-import { applyChangeSet, rebased, type Change, type ChangeSet, type Opening, type ProjectDocument } from '@yard-arch/document';
+import {
+  applyChangeSet,
+  rebased,
+  type Change,
+  type ChangeSet,
+  type Opening,
+  type ProjectDocument,
+} from '@yard-arch/document';
 
 /** A change set, named as its undo entry reads. */
 export const edit = (name: string, ...changes: Change[]): ChangeSet => ({ name: name.slice(0, 200), changes });
 
 /** What openings are called in a name: the mark of one, the number of several. */
-export const called = (openings: readonly Pick<Opening, 'mark'>[]): string => (openings.length === 1 ? openings[0]!.mark : `${openings.length} openings`);
+export const called = (openings: readonly Pick<Opening, 'mark'>[]): string =>
+  openings.length === 1 ? openings[0]!.mark : `${openings.length} openings`;
 
 /** An edit that was made up on one document, as it is made on what others have made of that meanwhile: what it does not change stays theirs. */
 export function refitted(changeSet: ChangeSet, from: ProjectDocument, to: ProjectDocument): ChangeSet {

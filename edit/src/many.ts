@@ -17,7 +17,18 @@ import {
   type Spacing,
   type Uneven,
 } from '@yard-arch/core';
-import { extentOf, parentsOf, putting, removing, type Along, type Change, type ChangeSet, type Opening, type ProjectDocument, type Way } from '@yard-arch/document';
+import {
+  extentOf,
+  parentsOf,
+  putting,
+  removing,
+  type Along,
+  type Change,
+  type ChangeSet,
+  type Opening,
+  type ProjectDocument,
+  type Way,
+} from '@yard-arch/document';
 import { called, edit } from './make.ts';
 
 /** Openings by their ids, without those that are gone. */
@@ -53,11 +64,16 @@ export function putTo(document: ProjectDocument, places: ReadonlyMap<string, Pla
     const opening = document.openings[id];
     const place = places.get(id);
     if (!opening || !place) return;
-    for (const parent of [...(place.along ? [] : parentsOf(opening, 'along')), ...parentsOf(opening, 'up')]) put(parent);
+    for (const parent of [...(place.along ? [] : parentsOf(opening, 'along')), ...parentsOf(opening, 'up')])
+      put(parent);
     const element = document.elements[opening.element]!;
     const profile = profileOfOpening(document, opening);
     const [dx, dy] = profile ? gripOffset(profile, opening.grip) : [0, 0];
-    const moved = { ...opening, along: place.along ?? alongTo(scratch, element, opening.along, place.s + dx), up: upTo(scratch, element, opening.up, place.t + dy) };
+    const moved = {
+      ...opening,
+      along: place.along ?? alongTo(scratch, element, opening.along, place.s + dx),
+      up: upTo(scratch, element, opening.up, place.t + dy),
+    };
     scratch = { ...scratch, openings: { ...scratch.openings, [id]: moved } };
     changes.push(putting('openings', moved));
   };
@@ -66,14 +82,24 @@ export function putTo(document: ProjectDocument, places: ReadonlyMap<string, Pla
 }
 
 /** Moves openings, all by the same way, metres. */
-export function moveAll(document: ProjectDocument, openings: readonly Opening[], ds: number, dt: number, what = 'move'): ChangeSet {
+export function moveAll(
+  document: ProjectDocument,
+  openings: readonly Opening[],
+  ds: number,
+  dt: number,
+  what = 'move',
+): ChangeSet {
   const places = new Map(boxesOf(document, openings).map((box) => [box.id, { s: box.s + ds, t: box.t + dt }]));
   return edit(`${what} ${called(openings)}`, ...putTo(document, places));
 }
 
 /** Removes openings. Others that were measured from them stay where they stand, placed from the start. */
 export function removeAll(document: ProjectDocument, openings: readonly Opening[]): ChangeSet {
-  return edit(`remove ${called(openings)}`, ...loosened(document, openings), ...openings.map(({ id }) => removing('openings', id)));
+  return edit(
+    `remove ${called(openings)}`,
+    ...loosened(document, openings),
+    ...openings.map(({ id }) => removing('openings', id)),
+  );
 }
 
 /** Openings that are measured from some that go away, each left where it stands. */
@@ -83,15 +109,27 @@ export function loosened(document: ProjectDocument, going: readonly Opening[]): 
     const loose = (way: Way): boolean => parentsOf(opening, way).some((id) => gone.has(id));
     if (gone.has(opening.id) || !(loose('along') || loose('up'))) return [];
     const placed = resolveOpening(document, opening);
-    const [at, low] = 'outline' in placed ? gripOffset(placed.profile, opening.grip).map((by, i) => by + (i === 0 ? placed.s : placed.t)) : [opening.along.distance, opening.up.distance];
-    return [putting('openings', { ...opening, ...(loose('along') ? { along: { from: 'start', distance: tidy(at!) } } : {}), ...(loose('up') ? { up: { from: 'base', distance: tidy(low!) } } : {}) } as Opening)];
+    const [at, low] =
+      'outline' in placed
+        ? gripOffset(placed.profile, opening.grip).map((by, i) => by + (i === 0 ? placed.s : placed.t))
+        : [opening.along.distance, opening.up.distance];
+    return [
+      putting('openings', {
+        ...opening,
+        ...(loose('along') ? { along: { from: 'start', distance: tidy(at!) } } : {}),
+        ...(loose('up') ? { up: { from: 'base', distance: tidy(low!) } } : {}),
+      } as Opening),
+    ];
   });
 }
 
 /** Blocks openings up, or opens them where all of them are blocked up. */
 export function blockAll(openings: readonly Opening[]): ChangeSet {
   const blockedUp = !openings.every((opening) => opening.blockedUp);
-  return edit(`${blockedUp ? 'block up' : 'open up'} ${called(openings)}`, ...openings.map((opening) => putting('openings', { ...opening, blockedUp })));
+  return edit(
+    `${blockedUp ? 'block up' : 'open up'} ${called(openings)}`,
+    ...openings.map((opening) => putting('openings', { ...opening, blockedUp })),
+  );
 }
 
 /** Gives openings the pattern and size of one of them, each still held by its grip. */
@@ -113,14 +151,22 @@ export interface SpreadWish {
 }
 
 /** Spreads openings along their face, from first to last as they stand. Over the whole face they keep so spread when it grows longer. */
-export function spreadAll(document: ProjectDocument, openings: readonly Opening[], wish: SpreadWish): ChangeSet | Impossible {
+export function spreadAll(
+  document: ProjectDocument,
+  openings: readonly Opening[],
+  wish: SpreadWish,
+): ChangeSet | Impossible {
   const outcome = spreadPlaces(document, openings, wish);
   if ('reason' in outcome) return outcome;
   return edit(`spread ${called(openings)}`, ...putTo(document, outcome.places));
 }
 
 /** Where openings come to stand when they are spread, and the piers between them. */
-export function spreadPlaces(document: ProjectDocument, openings: readonly Opening[], { spacing, over, margins }: SpreadWish): { places: Map<string, Place>; piers: number[] } | Impossible {
+export function spreadPlaces(
+  document: ProjectDocument,
+  openings: readonly Opening[],
+  { spacing, over, margins }: SpreadWish,
+): { places: Map<string, Place>; piers: number[] } | Impossible {
   const boxes = boxesOf(document, openings).sort((a, b) => a.s + a.width / 2 - b.s - b.width / 2);
   const first = boxes[0];
   const last = boxes.at(-1);
@@ -137,14 +183,20 @@ export function spreadPlaces(document: ProjectDocument, openings: readonly Openi
   boxes.forEach((box, i) => {
     const s = now.lefts[i]!;
     const dx = gripOffset(box, document.openings[box.id]!.grip)[0];
-    const along = longer && !('reason' in longer) ? followingLength(length, [s + dx, longer.lefts[i]! + dx]) : undefined;
+    const along =
+      longer && !('reason' in longer) ? followingLength(length, [s + dx, longer.lefts[i]! + dx]) : undefined;
     places.set(box.id, { s, t: box.t, ...(along ? { along } : {}) });
   });
   return { places, piers: now.piers };
 }
 
 /** Brings openings into line at a place: a distance along or a height on the face, metres. */
-export function alignAll(document: ProjectDocument, openings: readonly Opening[], by: Alignment, to: number): ChangeSet {
+export function alignAll(
+  document: ProjectDocument,
+  openings: readonly Opening[],
+  by: Alignment,
+  to: number,
+): ChangeSet {
   const places = new Map(boxesOf(document, openings).map((box) => [box.id, broughtTo(box, by, to)]));
   return edit(`align ${by} of ${called(openings)}`, ...putTo(document, places));
 }
@@ -162,7 +214,10 @@ export function evenOut(document: ProjectDocument, groups: readonly Uneven[]): C
       boxes.set(id, { ...box, ...place });
       places.set(id, place);
     }
-  return edit(`even out ${called([...touched].flatMap((id) => document.openings[id] ?? []))}`, ...putTo(document, places));
+  return edit(
+    `even out ${called([...touched].flatMap((id) => document.openings[id] ?? []))}`,
+    ...putTo(document, places),
+  );
 }
 
 /** Openings of one pattern whose sizes agree within a tolerance, and the size that they would all have. */
@@ -178,7 +233,8 @@ export function unevenSizes(document: ProjectDocument, openings: readonly Openin
   const byPattern = new Map<string, Opening[]>();
   for (const opening of openings) byPattern.set(opening.pattern, [...(byPattern.get(opening.pattern) ?? []), opening]);
   for (const [pattern, all] of byPattern) {
-    const dimensions = (opening: Opening): number[] => Object.values(opening.own ?? document.patterns[pattern]!.sizes[opening.size]?.dimensions ?? {});
+    const dimensions = (opening: Opening): number[] =>
+      Object.values(opening.own ?? document.patterns[pattern]!.sizes[opening.size]?.dimensions ?? {});
     const key = (opening: Opening): string => (opening.own ? JSON.stringify(dimensions(opening)) : opening.size);
     const counts = new Map<string, Opening[]>();
     for (const opening of all) counts.set(key(opening), [...(counts.get(key(opening)) ?? []), opening]);

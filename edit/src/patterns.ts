@@ -1,6 +1,20 @@
 /** Patterns and their sizes: made, changed and removed. */
 import { isImpossible, profileOf } from '@yard-arch/core';
-import { firstChoice, firstDimensions, newId, profileShapes, putting, removing, sizeLabel, type ChangeSet, type Dimensions, type Pattern, type ProfileShape, type ProjectDocument, type Size } from '@yard-arch/document';
+import {
+  firstChoice,
+  firstDimensions,
+  newId,
+  profileShapes,
+  putting,
+  removing,
+  sizeLabel,
+  type ChangeSet,
+  type Dimensions,
+  type Pattern,
+  type ProfileShape,
+  type ProjectDocument,
+  type Size,
+} from '@yard-arch/document';
 import { edit } from './make.ts';
 
 export function addPattern(document: ProjectDocument, shape: ProfileShape): { changeSet: ChangeSet; id: string } {
@@ -30,12 +44,18 @@ export function removePattern(pattern: Pattern): ChangeSet {
 /** How many openings have a pattern, or one size of it. */
 export function uses(document: ProjectDocument, pattern: string, size?: string): number {
   let count = 0;
-  for (const opening of Object.values(document.openings)) if (opening.pattern === pattern && (size === undefined || opening.size === size)) count += 1;
+  for (const opening of Object.values(document.openings))
+    if (opening.pattern === pattern && (size === undefined || opening.size === size)) count += 1;
   return count;
 }
 
 /** Gives a size other dimensions; all its openings follow. @returns the change set, or why those dimensions make no profile. */
-export function resize(document: ProjectDocument, pattern: Pattern, size: Size, dimensions: Dimensions): ChangeSet | { reason: string; mend: string } {
+export function resize(
+  document: ProjectDocument,
+  pattern: Pattern,
+  size: Size,
+  dimensions: Dimensions,
+): ChangeSet | { reason: string; mend: string } {
   const made = profileOf(pattern.profile, dimensions, document.units);
   if (isImpossible(made)) return made;
   const next: Size = { ...size, dimensions: { ...dimensions } };
@@ -49,7 +69,13 @@ export function resize(document: ProjectDocument, pattern: Pattern, size: Size, 
 export function addSize(pattern: Pattern, from: Size): { changeSet: ChangeSet; id: string } {
   const id = newId('s');
   const size: Size = { ...from, id, name: '' };
-  return { id, changeSet: edit(`add a size to ${pattern.name}`, putting('patterns', { ...pattern, sizes: { ...pattern.sizes, [id]: size } })) };
+  return {
+    id,
+    changeSet: edit(
+      `add a size to ${pattern.name}`,
+      putting('patterns', { ...pattern, sizes: { ...pattern.sizes, [id]: size } }),
+    ),
+  };
 }
 
 export function removeSize(pattern: Pattern, size: Size): ChangeSet {

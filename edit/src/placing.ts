@@ -1,6 +1,19 @@
 /** Placing an opening, changing it, and measuring it from somewhere else. */
 import { alongAt, alongTo, datumsOn, gripOffset, profileOfOpening, tidy, upAt, upTo, type Hold } from '@yard-arch/core';
-import { measuredFrom, newId, parentsOf, putting, type Along, type ChangeSet, type Element, type Grip, type Opening, type Pattern, type ProjectDocument, type Up } from '@yard-arch/document';
+import {
+  measuredFrom,
+  newId,
+  parentsOf,
+  putting,
+  type Along,
+  type ChangeSet,
+  type Element,
+  type Grip,
+  type Opening,
+  type Pattern,
+  type ProjectDocument,
+  type Up,
+} from '@yard-arch/document';
 import { edit } from './make.ts';
 
 /** Gives out marks that no other opening has: the pattern's initial and the next number. */
@@ -25,7 +38,12 @@ export interface Spot {
 }
 
 /** An opening put to a spot: held to what it came into line with, or else still measured from what it is measured from. It is never held to what is itself measured from it. */
-export function putAt(document: ProjectDocument, element: Element, opening: Opening, { s, t, holds = [] }: Spot): Opening {
+export function putAt(
+  document: ProjectDocument,
+  element: Element,
+  opening: Opening,
+  { s, t, holds = [] }: Spot,
+): Opening {
   const free = (way: 'along' | 'up', measure: Along | Up): boolean => {
     const parents = parentsOf({ ...opening, [way]: measure }, way);
     if (parents.length === 0) return true;
@@ -45,15 +63,28 @@ export function putAt(document: ProjectDocument, element: Element, opening: Open
   }
   const profile = profileOfOpening(document, opening);
   const [dx, dy] = profile ? gripOffset(profile, grip) : [0, 0];
-  return { ...opening, grip, along: alongTo(document, element, along, s + dx), up: upTo(document, element, up, t + dy) };
+  return {
+    ...opening,
+    grip,
+    along: alongTo(document, element, along, s + dx),
+    up: upTo(document, element, up, t + dy),
+  };
 }
 
 /** Places an opening at a spot, held by a grip. What it came into line with there it is held to, and so is what lies on an axis or a datum. */
-export function placeOpening(document: ProjectDocument, element: Element, placing: { pattern: string; size: string }, spot: Spot, grip: Grip = { across: 'centre', level: 'sill' }): { changeSet: ChangeSet; id: string } {
+export function placeOpening(
+  document: ProjectDocument,
+  element: Element,
+  placing: { pattern: string; size: string },
+  spot: Spot,
+  grip: Grip = { across: 'centre', level: 'sill' },
+): { changeSet: ChangeSet; id: string } {
   const pattern = document.patterns[placing.pattern]!;
   const profile = profileOfOpening(document, placing);
   const [dx, dy] = profile ? gripOffset(profile, grip) : [0, 0];
-  const axis = Object.values(document.axes).find((a) => a.element === element.id && Math.abs(a.along - (spot.s + dx)) < 1e-6);
+  const axis = Object.values(document.axes).find(
+    (a) => a.element === element.id && Math.abs(a.along - (spot.s + dx)) < 1e-6,
+  );
   const datum = datumsOn(document, element).find((d) => Math.abs(d.level - element.start.z - (spot.t + dy)) < 1e-6);
   const plain: Opening = {
     id: newId('o'),
@@ -71,14 +102,25 @@ export function placeOpening(document: ProjectDocument, element: Element, placin
 
 /** Moves one opening to a spot. */
 export function moveTo(document: ProjectDocument, opening: Opening, spot: Spot): ChangeSet {
-  return edit(`move ${opening.mark}`, putting('openings', putAt(document, document.elements[opening.element]!, opening, spot)));
+  return edit(
+    `move ${opening.mark}`,
+    putting('openings', putAt(document, document.elements[opening.element]!, opening, spot)),
+  );
 }
 
 /** Lets an opening go of what it is held to, along or up: it stays where it stands, measured from the start or the base. */
 export function letGoOf(document: ProjectDocument, opening: Opening, way: 'along' | 'up'): ChangeSet {
   const element = document.elements[opening.element]!;
   const [along, up] = [alongAt(document, element, opening.along) ?? 0, upAt(document, element, opening.up) ?? 0];
-  return edit(`let ${opening.mark} go`, putting('openings', way === 'along' ? { ...opening, along: { from: 'start', distance: tidy(along) } } : { ...opening, up: { from: 'base', distance: tidy(up) } }));
+  return edit(
+    `let ${opening.mark} go`,
+    putting(
+      'openings',
+      way === 'along'
+        ? { ...opening, along: { from: 'start', distance: tidy(along) } }
+        : { ...opening, up: { from: 'base', distance: tidy(up) } },
+    ),
+  );
 }
 
 export function changeOpening(opening: Opening, over: Partial<Opening>, what: string): ChangeSet {
@@ -86,7 +128,12 @@ export function changeOpening(opening: Opening, over: Partial<Opening>, what: st
 }
 
 /** The same opening at the same place, placed from somewhere else or by another grip. */
-export function replaceIntent(document: ProjectDocument, opening: Opening, over: { along?: Along; up?: Up; grip?: Grip }, at: { s: number; t: number }): ChangeSet {
+export function replaceIntent(
+  document: ProjectDocument,
+  opening: Opening,
+  over: { along?: Along; up?: Up; grip?: Grip },
+  at: { s: number; t: number },
+): ChangeSet {
   const element = document.elements[opening.element]!;
   const grip = over.grip ?? opening.grip;
   const profile = profileOfOpening(document, opening);

@@ -1,5 +1,12 @@
 /** What a new project begins with, so that a window can be placed at once. */
-import { emptyDocument, type Material, type Pattern, type ProjectDocument, type ProfileShape, type Units } from '@yard-arch/document';
+import {
+  emptyDocument,
+  type Material,
+  type Pattern,
+  type ProjectDocument,
+  type ProfileShape,
+  type Units,
+} from '@yard-arch/document';
 
 /** With nothing; with a few materials and patterns; with a first wall besides. */
 export const beginnings = ['empty', 'patterns', 'wall'] as const;
@@ -12,23 +19,58 @@ const materials: readonly Material[] = [
   { id: 'concrete', name: 'Concrete', colour: '#a9a69d', roughness: 0.9, texture: 'concrete' },
 ];
 
-function pattern(id: string, name: string, shape: ProfileShape, sizes: Pattern['sizes'][string]['dimensions'][], more: Partial<Pattern> = {}): Pattern {
-  return { id, name, profile: { shape }, sizes: Object.fromEntries(sizes.map((dimensions, i) => [`s${i + 1}`, { id: `s${i + 1}`, name: '', dimensions }])), reveal: { material: null }, ...more };
+function pattern(
+  id: string,
+  name: string,
+  shape: ProfileShape,
+  sizes: Pattern['sizes'][string]['dimensions'][],
+  more: Partial<Pattern> = {},
+): Pattern {
+  return {
+    id,
+    name,
+    profile: { shape },
+    sizes: Object.fromEntries(sizes.map((dimensions, i) => [`s${i + 1}`, { id: `s${i + 1}`, name: '', dimensions }])),
+    reveal: { material: null },
+    ...more,
+  };
 }
 
 const fall = { splayOutside: 8, seat: 0.15 };
 
 const patterns: readonly Pattern[] = [
-  pattern('window', 'Window', 'rectangle', [{ width: 1.2, height: 1.4 }, { width: 0.9, height: 1.2 }, { width: 1.8, height: 1.4 }], { sections: { sill: fall } }),
-  pattern('door', 'Door', 'rectangle', [{ width: 1, height: 2.1 }, { width: 1.6, height: 2.2 }], { onFloor: true }),
+  pattern(
+    'window',
+    'Window',
+    'rectangle',
+    [
+      { width: 1.2, height: 1.4 },
+      { width: 0.9, height: 1.2 },
+      { width: 1.8, height: 1.4 },
+    ],
+    { sections: { sill: fall } },
+  ),
+  pattern(
+    'door',
+    'Door',
+    'rectangle',
+    [
+      { width: 1, height: 2.1 },
+      { width: 1.6, height: 2.2 },
+    ],
+    { onFloor: true },
+  ),
   pattern('arch', 'Arch', 'semicircular-arch', [{ span: 1.2, height: 2 }], { sections: { sill: fall } }),
-  pattern('segment', 'Segment', 'segmental-arch', [{ span: 1.1, rise: 0.18, height: 1.6 }], { sections: { sill: fall } }),
+  pattern('segment', 'Segment', 'segmental-arch', [{ span: 1.1, rise: 0.18, height: 1.6 }], {
+    sections: { sill: fall },
+  }),
   pattern('gateway', 'Gateway', 'semicircular-arch', [{ span: 2.8, height: 3 }], { onFloor: true }),
   pattern('oculus', 'Oculus', 'circle', [{ diameter: 0.9 }]),
   pattern('niche', 'Niche', 'semicircular-arch', [{ span: 0.6, height: 1.2 }], { cut: { kind: 'niche', depth: 0.18 } }),
 ];
 
-const byId = <T extends { id: string }>(rows: readonly T[]): Record<string, T> => Object.fromEntries(rows.map((row) => [row.id, structuredClone(row)]));
+const byId = <T extends { id: string }>(rows: readonly T[]): Record<string, T> =>
+  Object.fromEntries(rows.map((row) => [row.id, structuredClone(row)]));
 
 /** A new project. */
 export function newProject(name: string, units: Units, begin: Beginning): ProjectDocument {
@@ -36,6 +78,16 @@ export function newProject(name: string, units: Units, begin: Beginning): Projec
   if (begin === 'empty') return empty;
   const stocked = { ...empty, materials: byId(materials), patterns: byId(patterns) };
   if (begin === 'patterns') return stocked;
-  const wall = { id: 'w1', kind: 'wall' as const, name: 'Wall 1', start: { x: 0, y: 0, z: 0 }, turn: 0, length: 8, height: 3.5, top: { kind: 'level' as const }, layers: [{ thickness: 0.4, material: 'brick' }] };
+  const wall = {
+    id: 'w1',
+    kind: 'wall' as const,
+    name: 'Wall 1',
+    start: { x: 0, y: 0, z: 0 },
+    turn: 0,
+    length: 8,
+    height: 3.5,
+    top: { kind: 'level' as const },
+    layers: [{ thickness: 0.4, material: 'brick' }],
+  };
   return { ...stocked, elements: { w1: wall } };
 }

@@ -17,7 +17,19 @@ import {
   type Impossible,
   type Point,
 } from '@yard-arch/core';
-import { extentOf, newId, putting, removing, runsOf, type Change, type ChangeSet, type Element, type Opening, type ProjectDocument, type Wall } from '@yard-arch/document';
+import {
+  extentOf,
+  newId,
+  putting,
+  removing,
+  runsOf,
+  type Change,
+  type ChangeSet,
+  type Element,
+  type Opening,
+  type ProjectDocument,
+  type Wall,
+} from '@yard-arch/document';
 import { edit } from './make.ts';
 import { loosened } from './many.ts';
 
@@ -25,7 +37,8 @@ import { loosened } from './many.ts';
 const meets = 0.002;
 const near = (a: Point, b: Point): boolean => Math.hypot(a[0] - b[0], a[1] - b[1]) < meets;
 
-export const wallsOf = (document: ProjectDocument): Wall[] => Object.values(document.elements).filter((element): element is Wall => element.kind === 'wall');
+export const wallsOf = (document: ProjectDocument): Wall[] =>
+  Object.values(document.elements).filter((element): element is Wall => element.kind === 'wall');
 
 /** The ends of walls that stand at a point. */
 export function endsAt(document: ProjectDocument, point: Point): { wall: Wall; which: 'start' | 'end' }[] {
@@ -36,7 +49,10 @@ export function endsAt(document: ProjectDocument, point: Point): { wall: Wall; w
 }
 
 /** Moves ends of walls to other points. @returns the change set, or why one of the walls cannot follow. */
-function moveEnds(name: string, moves: ReadonlyMap<Wall, Partial<Record<'start' | 'end', Point>>>): ChangeSet | Impossible {
+function moveEnds(
+  name: string,
+  moves: ReadonlyMap<Wall, Partial<Record<'start' | 'end', Point>>>,
+): ChangeSet | Impossible {
   const changes: Change[] = [];
   for (const [wall, to] of moves) {
     const course = courseOf(wall);
@@ -48,7 +64,12 @@ function moveEnds(name: string, moves: ReadonlyMap<Wall, Partial<Record<'start' 
 }
 
 /** Moves a corner, with the ends of all walls that meet there. */
-export function moveCorner(document: ProjectDocument, wall: Wall, which: 'start' | 'end', to: Point): ChangeSet | Impossible {
+export function moveCorner(
+  document: ProjectDocument,
+  wall: Wall,
+  which: 'start' | 'end',
+  to: Point,
+): ChangeSet | Impossible {
   const from = courseOf(wall)[which];
   const moves = new Map<Wall, Partial<Record<'start' | 'end', Point>>>([[wall, { [which]: to }]]);
   for (const other of endsAt(document, from)) moves.set(other.wall, { ...moves.get(other.wall), [other.which]: to });
@@ -56,9 +77,19 @@ export function moveCorner(document: ProjectDocument, wall: Wall, which: 'start'
 }
 
 /** Moves elements by a way in plan; walls that meet a moved one at a corner, or are butted to it, follow with that end. */
-export function moveElements(document: ProjectDocument, elements: readonly Element[], dx: number, dy: number): ChangeSet | Impossible {
+export function moveElements(
+  document: ProjectDocument,
+  elements: readonly Element[],
+  dx: number,
+  dy: number,
+): ChangeSet | Impossible {
   const own = new Set(elements.map(({ id }) => id));
-  const changes: Change[] = elements.map((element) => putting('elements', { ...element, start: { ...element.start, x: tidy(element.start.x + dx), y: tidy(element.start.y + dy) } }));
+  const changes: Change[] = elements.map((element) =>
+    putting('elements', {
+      ...element,
+      start: { ...element.start, x: tidy(element.start.x + dx), y: tidy(element.start.y + dy) },
+    }),
+  );
   const moves = new Map<Wall, Partial<Record<'start' | 'end', Point>>>();
   for (const element of elements) {
     if (element.kind !== 'wall') continue;
@@ -68,13 +99,22 @@ export function moveElements(document: ProjectDocument, elements: readonly Eleme
       const theirs = courseOf(other);
       for (const which of ['start', 'end'] as const) {
         const point = theirs[which];
-        if (near(point, course.start) || near(point, course.end) || (other.ends?.[which] === 'butted' && within(element, point))) moves.set(other, { ...moves.get(other), [which]: [point[0] + dx, point[1] + dy] });
+        if (
+          near(point, course.start) ||
+          near(point, course.end) ||
+          (other.ends?.[which] === 'butted' && within(element, point))
+        )
+          moves.set(other, { ...moves.get(other), [which]: [point[0] + dx, point[1] + dy] });
       }
     }
   }
   const followed = moveEnds('', moves);
   if ('reason' in followed) return followed;
-  return edit(`move ${elements.length === 1 ? elements[0]!.name : `${elements.length} elements`}`, ...changes, ...followed.changes);
+  return edit(
+    `move ${elements.length === 1 ? elements[0]!.name : `${elements.length} elements`}`,
+    ...changes,
+    ...followed.changes,
+  );
 }
 
 /** Whether a point lies in the body of a straight wall. */
@@ -91,7 +131,9 @@ function within(wall: Wall, [x, y]: Point): boolean {
 /** Bends a wall to a sweep, its ends where they are. */
 export function bend(wall: Wall, sweep: number): ChangeSet | Impossible {
   const bent = bentTo(wall, sweep);
-  return 'reason' in bent ? bent : edit(`${sweep === 0 ? 'straighten' : 'bend'} ${wall.name}`, putting('elements', bent));
+  return 'reason' in bent
+    ? bent
+    : edit(`${sweep === 0 ? 'straighten' : 'bend'} ${wall.name}`, putting('elements', bent));
 }
 
 /** What a new wall is made like: its build-up, height and level. */
@@ -107,12 +149,28 @@ export function likeOf(document: ProjectDocument, element: string | null): Like 
   const wall = walls.find(({ id }) => id === element) ?? walls.at(-1);
   if (wall) return { layers: wall.layers, height: wall.height, z: wall.start.z, changes: [] };
   const material = Object.keys(document.materials)[0];
-  const changes: Change[] = material ? [] : [putting('materials', { id: 'brick', name: 'Brick', colour: '#b97a5c', roughness: 0.9, texture: 'stretcher bond' })];
+  const changes: Change[] = material
+    ? []
+    : [
+        putting('materials', {
+          id: 'brick',
+          name: 'Brick',
+          colour: '#b97a5c',
+          roughness: 0.9,
+          texture: 'stretcher bond',
+        }),
+      ];
   return { layers: [{ thickness: 0.4, material: material ?? 'brick' }], height: 3.5, z: 0, changes };
 }
 
 /** Draws a wall between two points, as an arc where it has a sweep. Straight ones are mitred where others meet them, or butted where they end in one. */
-export function drawWall(document: ProjectDocument, from: Point, to: Point, sweep: number, like: Like & { changes: Change[] }): { changeSet: ChangeSet; id: string } {
+export function drawWall(
+  document: ProjectDocument,
+  from: Point,
+  to: Point,
+  sweep: number,
+  like: Like & { changes: Change[] },
+): { changeSet: ChangeSet; id: string } {
   const id = newId('w');
   const names = new Set(Object.values(document.elements).map(({ name }) => name));
   let n = wallsOf(document).length + 1;
@@ -132,7 +190,9 @@ export function drawWall(document: ProjectDocument, from: Point, to: Point, swee
 }
 
 function endFor(document: ProjectDocument, point: Point): 'mitred' | 'butted' {
-  return endsAt(document, point).length === 0 && wallsOf(document).some((wall) => within(wall, point)) ? 'butted' : 'mitred';
+  return endsAt(document, point).length === 0 && wallsOf(document).some((wall) => within(wall, point))
+    ? 'butted'
+    : 'mitred';
 }
 
 /** Twice the area that a ring of walls encloses, counter-clockwise positive. */
@@ -142,7 +202,10 @@ function ringArea(walls: readonly Wall[]): number {
     const { length } = extentOf(wall);
     const steps = wall.sweep || wall.runs?.length ? 12 : 1;
     for (let i = 0; i < steps; i++) {
-      const [[x0, y0], [x1, y1]] = [alongCourse(wall, (length * i) / steps).at, alongCourse(wall, (length * (i + 1)) / steps).at];
+      const [[x0, y0], [x1, y1]] = [
+        alongCourse(wall, (length * i) / steps).at,
+        alongCourse(wall, (length * (i + 1)) / steps).at,
+      ];
       twice += x0 * y1 - x1 * y0;
     }
   }
@@ -155,12 +218,22 @@ export function faceOutward(walls: readonly Wall[]): Change[] {
   return walls.map((wall) => {
     const { start, end } = courseOf(wall);
     const ends = wall.ends ? { start: wall.ends.end, end: wall.ends.start } : undefined;
-    return putting('elements', { ...wall, start: { ...wall.start, x: tidy(end[0]), y: tidy(end[1]) }, ...arcBetween(end, start, -(wall.sweep ?? 0)), ...(wall.sweep ? { sweep: -wall.sweep } : {}), ends });
+    return putting('elements', {
+      ...wall,
+      start: { ...wall.start, x: tidy(end[0]), y: tidy(end[1]) },
+      ...arcBetween(end, start, -(wall.sweep ?? 0)),
+      ...(wall.sweep ? { sweep: -wall.sweep } : {}),
+      ends,
+    });
   });
 }
 
 /** Splits a wall at a distance along it. What stands beyond goes to the second wall, and keeps its place. */
-export function split(document: ProjectDocument, wall: Wall, s: number): { changeSet: ChangeSet; id: string } | Impossible {
+export function split(
+  document: ProjectDocument,
+  wall: Wall,
+  s: number,
+): { changeSet: ChangeSet; id: string } | Impossible {
   const id = newId('w');
   const names = new Set(Object.values(document.elements).map(({ name }) => name));
   let n = 2;
@@ -185,21 +258,37 @@ export function split(document: ProjectDocument, wall: Wall, s: number): { chang
     if (box) levels.set(opening.id, box.t + gripOffset(box, opening.grip)[1]);
     if (box ? box.s + box.width / 2 > s : opening.along.from === 'end') beyond.add(opening.id);
   }
-  const datums = new Map(Object.values(document.datums).filter((datum) => datum.element === wall.id).map((datum) => [datum.id, { ...datum, id: newId('d'), element: id }]));
-  for (const [old, datum] of datums) if (own.some(({ id: of, up }) => beyond.has(of) && up.from === 'datum' && up.datum === old)) changes.push(putting('datums', datum));
+  const datums = new Map(
+    Object.values(document.datums)
+      .filter((datum) => datum.element === wall.id)
+      .map((datum) => [datum.id, { ...datum, id: newId('d'), element: id }]),
+  );
+  for (const [old, datum] of datums)
+    if (own.some(({ id: of, up }) => beyond.has(of) && up.from === 'datum' && up.datum === old))
+      changes.push(putting('datums', datum));
   for (const opening of own) {
     const second = beyond.has(opening.id);
     const at = places.get(opening.id) ?? opening.along.distance;
     const { along, up } = opening;
     let next = along;
-    if (along.from === 'neighbour') next = beyond.has(along.opening) === second ? along : { from: 'start', distance: tidy(second ? at - s : at) };
-    else if (along.from === 'axis') next = axes.has(along.axis) === second ? along : { from: 'start', distance: tidy(second ? at - s : at) };
+    if (along.from === 'neighbour')
+      next = beyond.has(along.opening) === second ? along : { from: 'start', distance: tidy(second ? at - s : at) };
+    else if (along.from === 'axis')
+      next = axes.has(along.axis) === second ? along : { from: 'start', distance: tidy(second ? at - s : at) };
     else if (along.from === 'end') next = second ? along : { from: 'end', distance: tidy(s - at) };
     else if (second) next = { from: 'start', distance: tidy(at - s) };
     else if (along.from !== 'start') next = { from: 'start', distance: tidy(at) };
     const low = up.from === 'neighbour' && beyond.has(up.opening) !== second ? levels.get(opening.id) : undefined;
-    const level = low !== undefined ? { from: 'base' as const, distance: tidy(low) } : second && up.from === 'datum' && datums.has(up.datum) ? { ...up, datum: datums.get(up.datum)!.id } : second && up.from === 'top' && parts[1].height !== wall.height ? { ...up, distance: tidy(up.distance + parts[1].height - wall.height) } : up;
-    if (second || next !== along || level !== up) changes.push(putting('openings', { ...opening, element: second ? id : wall.id, along: next, up: level }));
+    const level =
+      low !== undefined
+        ? { from: 'base' as const, distance: tidy(low) }
+        : second && up.from === 'datum' && datums.has(up.datum)
+          ? { ...up, datum: datums.get(up.datum)!.id }
+          : second && up.from === 'top' && parts[1].height !== wall.height
+            ? { ...up, distance: tidy(up.distance + parts[1].height - wall.height) }
+            : up;
+    if (second || next !== along || level !== up)
+      changes.push(putting('openings', { ...opening, element: second ? id : wall.id, along: next, up: level }));
   }
   return { id, changeSet: edit(`split ${wall.name}`, ...changes) };
 }
@@ -208,7 +297,11 @@ export function split(document: ProjectDocument, wall: Wall, s: number): { chang
 export function join(document: ProjectDocument, wall: Wall): ChangeSet | Impossible {
   const { end } = courseOf(wall);
   const next = endsAt(document, end).find((other) => other.which === 'start' && other.wall.id !== wall.id)?.wall;
-  if (!next) return { reason: `no wall begins where ${wall.name} ends`, mend: 'Move one there, or reverse the one that ends there.' };
+  if (!next)
+    return {
+      reason: `no wall begins where ${wall.name} ends`,
+      mend: 'Move one there, or reverse the one that ends there.',
+    };
   const one = joinedWalls(wall, next);
   if ('reason' in one) return one;
   const by = extentOf(wall).length;
@@ -217,24 +310,49 @@ export function join(document: ProjectDocument, wall: Wall): ChangeSet | Impossi
     const resolved = resolveOpening(document, opening);
     return 'outline' in resolved ? resolved.s + gripOffset(resolved.profile, opening.grip)[0] : null;
   };
-  const names = new Set(Object.values(document.axes).filter(({ element }) => element === wall.id).map(({ name }) => name));
+  const names = new Set(
+    Object.values(document.axes)
+      .filter(({ element }) => element === wall.id)
+      .map(({ name }) => name),
+  );
   for (const axis of Object.values(document.axes))
-    if (axis.element === next.id) changes.push(putting('axes', { ...axis, name: names.has(axis.name) ? `${axis.name}′` : axis.name, element: wall.id, along: tidy(axis.along + by) }));
-  for (const datum of Object.values(document.datums)) if (datum.element === next.id) changes.push(putting('datums', { ...datum, element: wall.id }));
+    if (axis.element === next.id)
+      changes.push(
+        putting('axes', {
+          ...axis,
+          name: names.has(axis.name) ? `${axis.name}′` : axis.name,
+          element: wall.id,
+          along: tidy(axis.along + by),
+        }),
+      );
+  for (const datum of Object.values(document.datums))
+    if (datum.element === next.id) changes.push(putting('datums', { ...datum, element: wall.id }));
   for (const opening of Object.values(document.openings)) {
     const { along } = opening;
     const at = placed(opening);
-    if (opening.element === wall.id && (along.from === 'end' || along.from === 'middle' || along.from === 'fraction' || along.from === 'between') && at !== null) changes.push(putting('openings', { ...opening, along: { from: 'start', distance: tidy(at) } }));
+    if (
+      opening.element === wall.id &&
+      (along.from === 'end' || along.from === 'middle' || along.from === 'fraction' || along.from === 'between') &&
+      at !== null
+    )
+      changes.push(putting('openings', { ...opening, along: { from: 'start', distance: tidy(at) } }));
     if (opening.element === next.id)
       changes.push(
         putting('openings', {
           ...opening,
           element: wall.id,
-          along: along.from === 'end' || along.from === 'axis' || along.from === 'neighbour' ? along : { from: 'start', distance: tidy((at ?? along.distance) + by) },
-          up: opening.up.from === 'top' ? { ...opening.up, distance: tidy(opening.up.distance + one.height - next.height) } : opening.up,
+          along:
+            along.from === 'end' || along.from === 'axis' || along.from === 'neighbour'
+              ? along
+              : { from: 'start', distance: tidy((at ?? along.distance) + by) },
+          up:
+            opening.up.from === 'top'
+              ? { ...opening.up, distance: tidy(opening.up.distance + one.height - next.height) }
+              : opening.up,
         }),
       );
-    else if (opening.further?.includes(next.id)) changes.push(putting('openings', { ...opening, further: opening.further.filter((id) => id !== next.id) }));
+    else if (opening.further?.includes(next.id))
+      changes.push(putting('openings', { ...opening, further: opening.further.filter((id) => id !== next.id) }));
   }
   return edit(`join ${wall.name} and ${next.name}`, ...changes, removing('elements', next.id));
 }
@@ -246,28 +364,38 @@ export function reverse(document: ProjectDocument, wall: Wall): ChangeSet | Impo
   const long = acrossTo(wall, extentOf(wall).length);
   /** Where a point of the outer face is then. */
   const turnedTo = (s: number): number => long - acrossTo(wall, s);
-  const axes = Object.values(document.axes).filter(({ element }) => element === wall.id).map((axis) => ({ ...axis, along: tidy(turnedTo(axis.along)) }));
+  const axes = Object.values(document.axes)
+    .filter(({ element }) => element === wall.id)
+    .map((axis) => ({ ...axis, along: tidy(turnedTo(axis.along)) }));
   const over = { left: 'right', centre: 'centre', right: 'left' } as const;
-  const openings = Object.values(document.openings).filter(({ element }) => element === wall.id).map((opening): Opening => {
-    const { along, up } = opening;
-    // Where the top is not as high at either end, what is measured from it is measured from the other one.
-    const level = up.from === 'top' ? { ...up, distance: tidy(up.distance + reversed.height - wall.height) } : up;
-    const back: Opening['along'] =
-      along.from === 'start'
-        ? { ...along, from: 'end' }
-        : along.from === 'end'
-          ? { ...along, from: 'start' }
-          : along.from === 'fraction'
-            ? { ...along, fraction: 1 - along.fraction, distance: 0 - along.distance }
-            : along.from === 'neighbour'
-              ? { ...along, edge: over[along.edge], distance: 0 - along.distance }
-              : along.from === 'between'
-                ? { ...along, left: along.right, right: along.left, distance: 0 - along.distance }
-              : { ...along, distance: 0 - along.distance };
-    return { ...opening, along: back, up: level, grip: { ...opening.grip, across: over[opening.grip.across] } };
-  });
-  const byId = <T extends { id: string }>(rows: readonly T[]): Record<string, T> => Object.fromEntries(rows.map((row) => [row.id, row]));
-  const after = { ...document, elements: { ...document.elements, [wall.id]: reversed }, axes: { ...document.axes, ...byId(axes) }, openings: { ...document.openings, ...byId(openings) } };
+  const openings = Object.values(document.openings)
+    .filter(({ element }) => element === wall.id)
+    .map((opening): Opening => {
+      const { along, up } = opening;
+      // Where the top is not as high at either end, what is measured from it is measured from the other one.
+      const level = up.from === 'top' ? { ...up, distance: tidy(up.distance + reversed.height - wall.height) } : up;
+      const back: Opening['along'] =
+        along.from === 'start'
+          ? { ...along, from: 'end' }
+          : along.from === 'end'
+            ? { ...along, from: 'start' }
+            : along.from === 'fraction'
+              ? { ...along, fraction: 1 - along.fraction, distance: 0 - along.distance }
+              : along.from === 'neighbour'
+                ? { ...along, edge: over[along.edge], distance: 0 - along.distance }
+                : along.from === 'between'
+                  ? { ...along, left: along.right, right: along.left, distance: 0 - along.distance }
+                  : { ...along, distance: 0 - along.distance };
+      return { ...opening, along: back, up: level, grip: { ...opening.grip, across: over[opening.grip.across] } };
+    });
+  const byId = <T extends { id: string }>(rows: readonly T[]): Record<string, T> =>
+    Object.fromEntries(rows.map((row) => [row.id, row]));
+  const after = {
+    ...document,
+    elements: { ...document.elements, [wall.id]: reversed },
+    axes: { ...document.axes, ...byId(axes) },
+    openings: { ...document.openings, ...byId(openings) },
+  };
   return edit(
     `reverse ${wall.name}`,
     putting('elements', reversed),
@@ -277,22 +405,42 @@ export function reverse(document: ProjectDocument, wall: Wall): ChangeSet | Impo
 }
 
 /** Openings of a wall that was reversed, with such distances that the middle of each stays in its place, whatever it is measured from: on a curve the faces are not as long as each other. */
-function inPlace(before: ProjectDocument, after: ProjectDocument, openings: readonly Opening[], turnedTo: (s: number) => number): Opening[] {
+function inPlace(
+  before: ProjectDocument,
+  after: ProjectDocument,
+  openings: readonly Opening[],
+  turnedTo: (s: number) => number,
+): Opening[] {
   const grips = openings.map((opening) => {
     const placed = resolveOpening(before, before.openings[opening.id]!);
-    return 'outline' in placed ? turnedTo(placed.s + placed.profile.width / 2) - placed.profile.width / 2 + gripOffset(placed.profile, opening.grip)[0] : null;
+    return 'outline' in placed
+      ? turnedTo(placed.s + placed.profile.width / 2) -
+          placed.profile.width / 2 +
+          gripOffset(placed.profile, opening.grip)[0]
+      : null;
   });
   // Each by itself first, so that what is measured from a neighbour finds that where it will be.
   const firm = { ...after, openings: { ...after.openings } };
   openings.forEach((opening, i) => {
     if (grips[i] !== null) firm.openings[opening.id] = { ...opening, along: { from: 'start', distance: grips[i]! } };
   });
-  return openings.map((opening, i) => (grips[i] === null ? opening : { ...opening, along: alongTo(firm, firm.elements[opening.element]!, opening.along, grips[i]!) }));
+  return openings.map((opening, i) =>
+    grips[i] === null
+      ? opening
+      : { ...opening, along: alongTo(firm, firm.elements[opening.element]!, opening.along, grips[i]!) },
+  );
 }
 
 /** Takes openings away that no longer fit. */
 export function drop(document: ProjectDocument, openings: readonly Opening[]): ChangeSet {
-  return edit(`take away ${openings.map(({ mark }) => mark).slice(0, 3).join(', ')}${openings.length > 3 ? '…' : ''}, which ${openings.length === 1 ? 'does' : 'do'} not fit`, ...loosened(document, openings), ...openings.map(({ id }) => removing('openings', id)));
+  return edit(
+    `take away ${openings
+      .map(({ mark }) => mark)
+      .slice(0, 3)
+      .join(', ')}${openings.length > 3 ? '…' : ''}, which ${openings.length === 1 ? 'does' : 'do'} not fit`,
+    ...loosened(document, openings),
+    ...openings.map(({ id }) => removing('openings', id)),
+  );
 }
 
 /** Whether a wall is one straight or curved run, which can be bent by hand. */

@@ -3,7 +3,17 @@ import { describe, expect, it } from '@jest/globals';
 import { datumsOn, resolveOpening, type Placed } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
-import { addAxis, addDatum, addElement, confineDatum, heldTo, type Line, moveLine, removeLine, renameLine } from '@yard-arch/edit';
+import {
+  addAxis,
+  addDatum,
+  addElement,
+  confineDatum,
+  heldTo,
+  type Line,
+  moveLine,
+  removeLine,
+  renameLine,
+} from '@yard-arch/edit';
 import fc from 'fast-check';
 
 const document = granary();
@@ -15,14 +25,19 @@ const places = (d: ProjectDocument): Map<string, [number, number]> =>
       return [opening.id, [s, t]];
     }),
   );
-const lines: Line[] = [...Object.values(document.datums).map((datum): Line => ({ kind: 'datum', datum })), ...Object.values(document.axes).map((axis): Line => ({ kind: 'axis', axis }))];
+const lines: Line[] = [
+  ...Object.values(document.datums).map((datum): Line => ({ kind: 'datum', datum })),
+  ...Object.values(document.axes).map((axis): Line => ({ kind: 'axis', axis })),
+];
 
 describe('a setting-out line', () => {
   it('takes what is held to it along, and nothing else', () => {
     fc.assert(
       fc.property(fc.constantFrom(...lines), fc.integer({ min: -900, max: 900 }), (line, by) => {
         const held = new Set(heldTo(document, line).map(({ id }) => id));
-        const moved = places(after(moveLine(document, line, (line.kind === 'datum' ? line.datum.level : line.axis.along) + by / 1000)));
+        const moved = places(
+          after(moveLine(document, line, (line.kind === 'datum' ? line.datum.level : line.axis.along) + by / 1000)),
+        );
         for (const [id, [s, t]] of places(document)) {
           const [x, y] = moved.get(id)!;
           const [ds, dt] = held.has(id) ? (line.kind === 'axis' ? [by / 1000, 0] : [0, by / 1000]) : [0, 0];
@@ -39,7 +54,9 @@ describe('a setting-out line', () => {
     for (const line of lines) {
       const removed = after(removeLine(document, line));
       expect(heldTo(removed, line)).toEqual([]);
-      expect([...places(removed)].map(([id, p]) => [id, p.map((x) => x.toFixed(9))])).toEqual([...places(document)].map(([id, p]) => [id, p.map((x) => x.toFixed(9))]));
+      expect([...places(removed)].map(([id, p]) => [id, p.map((x) => x.toFixed(9))])).toEqual(
+        [...places(document)].map(([id, p]) => [id, p.map((x) => x.toFixed(9))]),
+      );
       if (line.kind !== 'datum') continue;
       const confined = after(confineDatum(document, line.datum, 'courtyard'));
       for (const [id, [s, t]] of places(confined)) {
@@ -72,11 +89,13 @@ describe('a setting-out line', () => {
     expect(datumsOn(next, next.elements.courtyard!).length).toBeGreaterThan(2);
   });
 
-  it.each(lines.slice(0, 6).flatMap((line): [string, ChangeSet][] => [
-    ['move', moveLine(document, line, 2.25)],
-    ['rename', renameLine(line, 'Plinth')],
-    ['remove', removeLine(document, line)],
-  ]))('can be undone to the letter: %s', (_, changeSet) => {
+  it.each(
+    lines.slice(0, 6).flatMap((line): [string, ChangeSet][] => [
+      ['move', moveLine(document, line, 2.25)],
+      ['rename', renameLine(line, 'Plinth')],
+      ['remove', removeLine(document, line)],
+    ]),
+  )('can be undone to the letter: %s', (_, changeSet) => {
     const { document: next, inverse } = applyChangeSet(document, changeSet);
     expect(next).not.toEqual(document);
     expect(applyChangeSet(next, inverse).document).toEqual(document);

@@ -2,8 +2,38 @@
 import { describe, expect, it } from '@jest/globals';
 import { resolveOpening, type Placed } from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
-import { applyChangeSet, Refused, type ChangeSet, type Opening, type ProjectDocument, type Wall } from '@yard-arch/document';
-import { alignAll, changeElement, changeOwn, changePatternOf, changeSizeOf, copyBy, copyTo, dimensionsFor, duplicateElement, evenOut, fillFace, keepAsSize, makeOneOff, mirrorAll, moveAll, openingsOf, pasteSettingOut, removeAll, sizeAll, sizeForRectangle, spreadAll, unevenSizes } from '@yard-arch/edit';
+import {
+  applyChangeSet,
+  Refused,
+  type ChangeSet,
+  type Opening,
+  type ProjectDocument,
+  type Wall,
+} from '@yard-arch/document';
+import {
+  alignAll,
+  changeElement,
+  changeOwn,
+  changePatternOf,
+  changeSizeOf,
+  copyBy,
+  copyTo,
+  dimensionsFor,
+  duplicateElement,
+  evenOut,
+  fillFace,
+  keepAsSize,
+  makeOneOff,
+  mirrorAll,
+  moveAll,
+  openingsOf,
+  pasteSettingOut,
+  removeAll,
+  sizeAll,
+  sizeForRectangle,
+  spreadAll,
+  unevenSizes,
+} from '@yard-arch/edit';
 
 const document = granary();
 const after = (changeSet: ChangeSet, before = document): ProjectDocument => applyChangeSet(before, changeSet).document;
@@ -11,7 +41,19 @@ const placed = (d: ProjectDocument, id: string): Placed => resolveOpening(d, d.o
 const firstFloor = ['o8', 'o9', 'o10', 'o11', 'o12', 'o13', 'o14'];
 const these = (ids: readonly string[], d = document): Opening[] => openingsOf(d, ids);
 const measured = (d: ProjectDocument, id: string, from: string, distance: number): ProjectDocument =>
-  after({ name: 'measure', changes: [{ op: 'put', table: 'openings', value: { ...d.openings[id]!, along: { from: 'neighbour', opening: from, edge: 'right', distance } } }] }, d);
+  after(
+    {
+      name: 'measure',
+      changes: [
+        {
+          op: 'put',
+          table: 'openings',
+          value: { ...d.openings[id]!, along: { from: 'neighbour', opening: from, edge: 'right', distance } },
+        },
+      ],
+    },
+    d,
+  );
 
 describe('neighbours', () => {
   const chained = measured(measured(document, 'o9', 'o8', 2), 'o10', 'o9', 1.5);
@@ -24,7 +66,11 @@ describe('neighbours', () => {
   it('that are moved together keep their distances', () => {
     const moved = after(moveAll(chained, these(['o10', 'o9', 'o8'], chained), 1, 0.2), chained);
     for (const id of ['o8', 'o9', 'o10']) expect(placed(moved, id).s).toBeCloseTo(placed(chained, id).s + 1, 8);
-    expect(moved.openings.o10!.along).toMatchObject({ from: 'neighbour', opening: 'o9', distance: expect.closeTo(chained.openings.o10!.along.distance, 8) });
+    expect(moved.openings.o10!.along).toMatchObject({
+      from: 'neighbour',
+      opening: 'o9',
+      distance: expect.closeTo(chained.openings.o10!.along.distance, 8),
+    });
   });
 
   it('can be removed: what was measured from them stays where it is', () => {
@@ -43,7 +89,11 @@ describe('neighbours', () => {
 
 describe('many at once', () => {
   it('are spread with equal piers, and stay so when the wall is lengthened', () => {
-    const change = spreadAll(document, these(firstFloor), { spacing: { kind: 'equal piers' }, over: 'face', margins: { start: null, end: null } }) as ChangeSet;
+    const change = spreadAll(document, these(firstFloor), {
+      spacing: { kind: 'equal piers' },
+      over: 'face',
+      margins: { start: null, end: null },
+    }) as ChangeSet;
     expect(change.name).toBe('spread 7 openings');
     let now = after(change);
     for (const length of [19.2, 25, 14]) {
@@ -56,7 +106,11 @@ describe('many at once', () => {
 
   it('are spread between the outermost two, which stay', () => {
     const moved = after(moveAll(document, these(['o10']), 0.5, 0));
-    const change = spreadAll(moved, these(firstFloor, moved), { spacing: { kind: 'equal piers' }, over: 'outermost', margins: { start: null, end: null } }) as ChangeSet;
+    const change = spreadAll(moved, these(firstFloor, moved), {
+      spacing: { kind: 'equal piers' },
+      over: 'outermost',
+      margins: { start: null, end: null },
+    }) as ChangeSet;
     const even = after(change, moved);
     firstFloor.forEach((id) => expect(placed(even, id).s).toBeCloseTo(placed(document, id).s, 7));
   });
@@ -73,7 +127,10 @@ describe('many at once', () => {
     let rough = after(moveAll(document, these(['o2']), 0, 0.004));
     rough = after(moveAll(rough, these(['o6'], rough), 0, -0.003), rough);
     const boxes = ['o1', 'o2', 'o6', 'o7'].map((id) => ({ id, mark: id, at: placed(rough, id).t }));
-    const { document: even, inverse } = applyChangeSet(rough, evenOut(rough, [{ by: 'sills', openings: boxes, to: 1.2 }]));
+    const { document: even, inverse } = applyChangeSet(
+      rough,
+      evenOut(rough, [{ by: 'sills', openings: boxes, to: 1.2 }]),
+    );
     for (const { id } of boxes) expect(placed(even, id).t).toBeCloseTo(1.2, 8);
     expect(after(inverse, even)).toEqual(rough);
   });
@@ -118,15 +175,28 @@ describe('copies', () => {
   });
 
   it('to another wall keep their intent: axes by name, datums, and distances from the end', () => {
-    const withAxis = after({ name: 'axis', changes: [{ op: 'put', table: 'axes', value: { id: 'quay-c', name: 'C', element: 'quay', along: 3 } }] });
-    const { changeSet, ids } = copyTo(withAxis, these(['o10', 'o30'], withAxis).concat(withAxis.openings.o9!), { elements: ['quay'], datums: new Map() });
+    const withAxis = after({
+      name: 'axis',
+      changes: [{ op: 'put', table: 'axes', value: { id: 'quay-c', name: 'C', element: 'quay', along: 3 } }],
+    });
+    const { changeSet, ids } = copyTo(withAxis, these(['o10', 'o30'], withAxis).concat(withAxis.openings.o9!), {
+      elements: ['quay'],
+      datums: new Map(),
+    });
     const now = after(changeSet, withAxis);
-    expect(now.openings[ids[0]!]).toMatchObject({ element: 'quay', along: { from: 'axis', axis: 'quay-c', distance: 0 }, up: { from: 'datum', datum: 'first' } });
+    expect(now.openings[ids[0]!]).toMatchObject({
+      element: 'quay',
+      along: { from: 'axis', axis: 'quay-c', distance: 0 },
+      up: { from: 'datum', datum: 'first' },
+    });
     expect(now.openings[ids.at(-1)!]!.along).toEqual({ from: 'start', distance: expect.closeTo(4.4, 8) });
   });
 
   it('to other floors of the same wall hang on the other datum', () => {
-    const { changeSet, ids } = copyTo(document, these(['o1', 'o2']), { elements: ['courtyard'], datums: new Map([['ground', ['loft']]]) });
+    const { changeSet, ids } = copyTo(document, these(['o1', 'o2']), {
+      elements: ['courtyard'],
+      datums: new Map([['ground', ['loft']]]),
+    });
     const now = after(changeSet);
     expect(ids).toHaveLength(2);
     for (const id of ids) expect(now.openings[id]!.up).toEqual({ from: 'datum', datum: 'loft', distance: 0 });
@@ -134,23 +204,53 @@ describe('copies', () => {
 
   it('of a whole setting-out bring its axes along, and a duplicate brings everything', () => {
     const pasted = after(pasteSettingOut(document, document.elements.courtyard!, document.elements.quay!).changeSet);
-    const on = (d: ProjectDocument, element: string): Opening[] => Object.values(d.openings).filter((opening) => opening.element === element);
+    const on = (d: ProjectDocument, element: string): Opening[] =>
+      Object.values(d.openings).filter((opening) => opening.element === element);
     expect(on(pasted, 'quay')).toHaveLength(6 + 21);
-    expect(Object.values(pasted.axes).filter(({ element }) => element === 'quay').map(({ name }) => name)).toEqual(['A', 'B', 'C', 'D', 'E', 'F', 'G']);
+    expect(
+      Object.values(pasted.axes)
+        .filter(({ element }) => element === 'quay')
+        .map(({ name }) => name),
+    ).toEqual(['A', 'B', 'C', 'D', 'E', 'F', 'G']);
     const { changeSet, id } = duplicateElement(document, document.elements.courtyard!);
     const twice = after(changeSet);
-    expect(twice.elements[id]).toMatchObject({ name: 'Courtyard wall copy', length: 19.2, start: { y: expect.closeTo(-2.45, 6) } });
-    const places = (element: string): string[] => on(twice, element).map((opening) => `${placed(twice, opening.id).s.toFixed(6)} ${placed(twice, opening.id).t.toFixed(6)}`).sort();
+    expect(twice.elements[id]).toMatchObject({
+      name: 'Courtyard wall copy',
+      length: 19.2,
+      start: { y: expect.closeTo(-2.45, 6) },
+    });
+    const places = (element: string): string[] =>
+      on(twice, element)
+        .map((opening) => `${placed(twice, opening.id).s.toFixed(6)} ${placed(twice, opening.id).t.toFixed(6)}`)
+        .sort();
     expect(places(id)).toEqual(places('courtyard'));
   });
 
   it('fill a face by columns and rows held to datums', () => {
-    const made = fillFace(document, document.elements['shed-back']!, { pattern: 'light', size: 'a', columns: 4, spacing: { kind: 'equal centres' }, margins: { start: null, end: null }, rows: [{ datum: 'ground' }, { base: 2.6 }] });
+    const made = fillFace(document, document.elements['shed-back']!, {
+      pattern: 'light',
+      size: 'a',
+      columns: 4,
+      spacing: { kind: 'equal centres' },
+      margins: { start: null, end: null },
+      rows: [{ datum: 'ground' }, { base: 2.6 }],
+    });
     if ('reason' in made) throw new Error(made.reason);
     const now = after(made.changeSet);
-    expect(made.ids.map((id) => Number((placed(now, id).s + 0.55).toFixed(6)))).toEqual([1.2, 3.6, 6, 8.4, 1.2, 3.6, 6, 8.4]);
+    expect(made.ids.map((id) => Number((placed(now, id).s + 0.55).toFixed(6)))).toEqual([
+      1.2, 3.6, 6, 8.4, 1.2, 3.6, 6, 8.4,
+    ]);
     expect(now.openings[made.ids[0]!]!.up).toEqual({ from: 'datum', datum: 'ground', distance: 0 });
-    expect(fillFace(document, document.elements['shed-back']!, { pattern: 'light', size: 'a', columns: 40, spacing: { kind: 'equal piers' }, margins: { start: null, end: null }, rows: [] })).toMatchObject({ mend: expect.stringContaining('8 would fit') });
+    expect(
+      fillFace(document, document.elements['shed-back']!, {
+        pattern: 'light',
+        size: 'a',
+        columns: 40,
+        spacing: { kind: 'equal piers' },
+        margins: { start: null, end: null },
+        rows: [],
+      }),
+    ).toMatchObject({ mend: expect.stringContaining('8 would fit') });
   });
 });
 
@@ -172,8 +272,12 @@ describe('what an opening is', () => {
     const wider = after(changeOwn(own, own.openings.o9!, { span: 1.6, height: 1.9 }) as ChangeSet, own);
     expect(placed(wider, 'o9').profile.width).toBeCloseTo(1.6, 9);
     expect(placed(wider, 'o8').profile.width).toBeCloseTo(1.3, 9);
-    expect(changeOwn(own, own.openings.o9!, { span: 9, height: 1.9 })).toMatchObject({ mend: expect.stringMatching(/span at most/) });
-    expect(after(changeSizeOf(wider.openings.o9!, pattern, 'b', wider), wider).openings.o9).toMatchObject({ size: 'b' });
+    expect(changeOwn(own, own.openings.o9!, { span: 9, height: 1.9 })).toMatchObject({
+      mend: expect.stringMatching(/span at most/),
+    });
+    expect(after(changeSizeOf(wider.openings.o9!, pattern, 'b', wider), wider).openings.o9).toMatchObject({
+      size: 'b',
+    });
     const kept = after(keepAsSize(wider, wider.openings.o9!), wider);
     expect(kept.patterns.arch!.sizes[kept.openings.o9!.size]!.dimensions).toEqual({ span: 1.6, height: 1.9 });
   });
@@ -181,7 +285,10 @@ describe('what an opening is', () => {
   it('with own dimensions of another shape is not cut and says so', () => {
     const own = after(makeOneOff(document.openings.o9!, document.patterns.arch!));
     const odd = { ...own, openings: { ...own.openings, o9: { ...own.openings.o9!, pattern: 'oculus' } } };
-    expect(resolveOpening(odd, odd.openings.o9)).toMatchObject({ reason: expect.stringContaining('another shape'), mend: expect.stringContaining('back to its size') });
+    expect(resolveOpening(odd, odd.openings.o9)).toMatchObject({
+      reason: expect.stringContaining('another shape'),
+      mend: expect.stringContaining('back to its size'),
+    });
   });
 
   it('drawn out as a rectangle takes the nearest size, or makes one', () => {
@@ -189,7 +296,11 @@ describe('what an opening is', () => {
     expect(sizeForRectangle(document, pattern, 'a', 1.38, 1.02, 0.05)).toEqual({ size: 'b', made: null });
     const made = sizeForRectangle(document, pattern, 'a', 1.847, 0.624, 0.05);
     expect(made).toMatchObject({ made: { dimensions: { width: 1.85, height: 0.62 } } });
-    expect(dimensionsFor('segmental-arch', { span: 1, height: 2, rise: 0.2 }, 2, 1.5)).toEqual({ span: 2, height: 1.5, rise: 0.4 });
+    expect(dimensionsFor('segmental-arch', { span: 1, height: 2, rise: 0.2 }, 2, 1.5)).toEqual({
+      span: 2,
+      height: 1.5,
+      rise: 0.4,
+    });
     expect(dimensionsFor('circle', { diameter: 1 }, 2, 1.5)).toEqual({ diameter: 1.5 });
   });
 });

@@ -6,7 +6,13 @@ import { applyChangeSet, emptyDocument, Refused, type ProjectDocument } from '@y
 import { doScript, scriptHelp, steps } from '../src/index.ts';
 
 const brick = { id: 'brick', name: 'Brick', colour: '#c58562', roughness: 0.9 };
-const light = { id: 'p', name: 'Loft light', profile: { shape: 'rectangle' as const }, sizes: { a: { id: 'a', name: 'small', dimensions: { width: 1, height: 1.2 } } }, reveal: { material: null } };
+const light = {
+  id: 'p',
+  name: 'Loft light',
+  profile: { shape: 'rectangle' as const },
+  sizes: { a: { id: 'a', name: 'small', dimensions: { width: 1, height: 1.2 } } },
+  reveal: { material: null },
+};
 const empty: ProjectDocument = { ...emptyDocument('Granary'), materials: { brick }, patterns: { p: light } };
 
 /** A wall of 12 m with three windows. */
@@ -15,7 +21,15 @@ const walled = doScript(empty, {
     { do: 'draw wall', from: [0, 0], to: [12, 0] },
     { do: 'place', element: 'Wall 1', pattern: 'Loft light', along: 2, up: 0.9, mark: 'A', id: 'a' },
     { do: 'place', element: 'Wall 1', pattern: 'Loft light', size: 'small', along: 5, up: 0.9, mark: 'B', id: 'b' },
-    { do: 'place', element: 'Wall 1', pattern: 'Loft light', along: { from: 'end', distance: 2 }, up: { from: 'top', distance: 2 }, mark: 'C', id: 'c' },
+    {
+      do: 'place',
+      element: 'Wall 1',
+      pattern: 'Loft light',
+      along: { from: 'end', distance: 2 },
+      up: { from: 'top', distance: 2 },
+      mark: 'C',
+      id: 'c',
+    },
   ],
 });
 
@@ -28,7 +42,10 @@ const refusal = (document: ProjectDocument, script: unknown): string[] => {
   }
   return [];
 };
-const along = (document: ProjectDocument, id: string): number => cutModel(document).cuts.get(document.openings[id]!.element)!.placed.find((placed) => placed.id === id)!.s + 0.5;
+const along = (document: ProjectDocument, id: string): number =>
+  cutModel(document)
+    .cuts.get(document.openings[id]!.element)!
+    .placed.find((placed) => placed.id === id)!.s + 0.5;
 
 describe('a script', () => {
   it('draws, places and cuts, as one edit that can be taken back', () => {
@@ -52,7 +69,10 @@ describe('a script', () => {
         { do: 'size', opening: 'C', own: { width: 1.5 } },
       ],
     });
-    expect(['a', 'b', 'c'].map((id) => along(document, id)).slice(0, 2)).toEqual([expect.closeTo(2.75, 9), expect.closeTo(6, 9)]);
+    expect(['a', 'b', 'c'].map((id) => along(document, id)).slice(0, 2)).toEqual([
+      expect.closeTo(2.75, 9),
+      expect.closeTo(6, 9),
+    ]);
     expect(document.openings.b!.blockedUp).toBe(true);
     expect(document.openings.c!.own).toEqual({ width: 1.5, height: 1.2 });
     expect(document.openings[made[1]![0]!]!.mark).not.toBe('A');
@@ -64,21 +84,43 @@ describe('a script', () => {
         { do: 'remove openings', openings: ['A', 'B', 'C'] },
         { do: 'fill', element: 'Wall 1', pattern: 'p', columns: 4, rows: [0.4, 2] },
         { do: 'resize pattern', pattern: 'p', dimensions: { width: 0.8 } },
-        { do: 'change', table: 'elements', id: Object.keys(walled.document.elements)[0]!, with: { name: 'Quay wall', group: 'Quay' } },
+        {
+          do: 'change',
+          table: 'elements',
+          id: Object.keys(walled.document.elements)[0]!,
+          with: { name: 'Quay wall', group: 'Quay' },
+        },
       ],
     });
     expect(Object.keys(document.openings).sort()).toEqual([...made[1]!].sort());
     expect(made[1]).toHaveLength(8);
     expect(document.patterns.p!.sizes.a!.dimensions.width).toBe(0.8);
     expect(Object.values(document.elements)[0]).toMatchObject({ name: 'Quay wall', group: 'Quay' });
-    const ungrouped = doScript(document, { do: [{ do: 'change', table: 'elements', id: Object.keys(document.elements)[0]!, with: { group: null } }, { do: 'split wall', element: 'Quay wall', at: 6 }] });
-    expect(Object.values(ungrouped.document.elements).map(({ name, group }) => [name, group])).toEqual([['Quay wall', undefined], ['Quay wall 2', undefined]]);
-    const mirrored = doScript(document, { do: [{ do: 'mirror', openings: [made[1]![0]!], at: 6 }, { do: 'move', openings: [made[1]![1]!], up: 0.1 }, { do: 'bend wall', element: 'Quay wall', sweep: 20 }, { do: 'reverse wall', element: 'Quay wall' }] });
+    const ungrouped = doScript(document, {
+      do: [
+        { do: 'change', table: 'elements', id: Object.keys(document.elements)[0]!, with: { group: null } },
+        { do: 'split wall', element: 'Quay wall', at: 6 },
+      ],
+    });
+    expect(Object.values(ungrouped.document.elements).map(({ name, group }) => [name, group])).toEqual([
+      ['Quay wall', undefined],
+      ['Quay wall 2', undefined],
+    ]);
+    const mirrored = doScript(document, {
+      do: [
+        { do: 'mirror', openings: [made[1]![0]!], at: 6 },
+        { do: 'move', openings: [made[1]![1]!], up: 0.1 },
+        { do: 'bend wall', element: 'Quay wall', sweep: 20 },
+        { do: 'reverse wall', element: 'Quay wall' },
+      ],
+    });
     expect(Object.values(mirrored.document.elements)[0]).toMatchObject({ sweep: -20 });
   });
 
   it('does all that changes can, by their own shape', () => {
-    const { document } = doScript(granary(), { do: [{ do: 'changes', changes: [{ op: 'settings', value: { units: 'm' } }] }] });
+    const { document } = doScript(granary(), {
+      do: [{ do: 'changes', changes: [{ op: 'settings', value: { units: 'm' } }] }],
+    });
     expect(document.units).toBe('m');
   });
 });
@@ -88,13 +130,36 @@ describe('a script that cannot be done', () => {
     [null, ' '],
     [{ do: [] }, 'do must hold at least one step'],
     [{ do: [{ do: 'explode' }] }, 'do/0/do must be one of place, fill'],
-    [{ do: [{ do: 'place', element: 'Wall 9', pattern: 'p', along: 1, up: 1 }] }, 'do/0/element names the element "Wall 9", which does not exist'],
-    [{ do: [{ do: 'place', element: 'Wall 1', pattern: 'p', size: 'huge', along: 1, up: 1 }] }, 'do/0/size names the size "huge", which the pattern "Loft light" does not have; it has small'],
-    [{ do: [{ do: 'move', openings: ['A'], along: 1 }, { do: 'move', openings: ['A', 'Z'], along: 1 }] }, 'do/1/openings/1 names the opening "Z", which does not exist'],
+    [
+      { do: [{ do: 'place', element: 'Wall 9', pattern: 'p', along: 1, up: 1 }] },
+      'do/0/element names the element "Wall 9", which does not exist',
+    ],
+    [
+      { do: [{ do: 'place', element: 'Wall 1', pattern: 'p', size: 'huge', along: 1, up: 1 }] },
+      'do/0/size names the size "huge", which the pattern "Loft light" does not have; it has small',
+    ],
+    [
+      {
+        do: [
+          { do: 'move', openings: ['A'], along: 1 },
+          { do: 'move', openings: ['A', 'Z'], along: 1 },
+        ],
+      },
+      'do/1/openings/1 names the opening "Z", which does not exist',
+    ],
     [{ do: [{ do: 'move', openings: ['A'], sideways: 1 }] }, 'do/0 has sideways, which “move” does not take'],
-    [{ do: [{ do: 'spread', openings: ['A', 'B', 'C'], spacing: { kind: 'given pier', pier: 40 } }] }, 'do/0 cannot be done: '],
-    [{ do: [{ do: 'place', element: 'Wall 1', pattern: 'p', along: 1, up: 1, id: 'no id!' }] }, 'do/0/openings/no id!/id must be an id'],
-    [{ do: [{ do: 'change', table: 'openings', id: 'a', with: { pattern: 'gone' } }] }, 'do/0/openings/a/pattern names the pattern "gone", which does not exist'],
+    [
+      { do: [{ do: 'spread', openings: ['A', 'B', 'C'], spacing: { kind: 'given pier', pier: 40 } }] },
+      'do/0 cannot be done: ',
+    ],
+    [
+      { do: [{ do: 'place', element: 'Wall 1', pattern: 'p', along: 1, up: 1, id: 'no id!' }] },
+      'do/0/openings/no id!/id must be an id',
+    ],
+    [
+      { do: [{ do: 'change', table: 'openings', id: 'a', with: { pattern: 'gone' } }] },
+      'do/0/openings/a/pattern names the pattern "gone", which does not exist',
+    ],
     [{ do: [{ do: 'split wall', element: 'Wall 1', at: 99 }] }, 'do/0/at cannot be done: '],
   ])('says where and why: %j', (script, reason) => {
     const before = JSON.stringify(walled.document);
@@ -114,8 +179,13 @@ describe('a script that cannot be done', () => {
   });
 
   it('asks for an id where a name is that of several', () => {
-    const twice = { ...walled.document, openings: { ...walled.document.openings, d: { ...walled.document.openings.a!, id: 'd' } } };
-    expect(refusal(twice, { do: [{ do: 'move', openings: ['A'], along: 1 }] })[0]).toMatch(/of which there are 2; use an id: a, d/);
+    const twice = {
+      ...walled.document,
+      openings: { ...walled.document.openings, d: { ...walled.document.openings.a!, id: 'd' } },
+    };
+    expect(refusal(twice, { do: [{ do: 'move', openings: ['A'], along: 1 }] })[0]).toMatch(
+      /of which there are 2; use an id: a, d/,
+    );
   });
 });
 

@@ -1,9 +1,36 @@
 /** Edits of walls in plan: what stands on them keeps its intent, whatever is done, ten times in a row. */
 import { describe, expect, it } from '@jest/globals';
-import { alongAt, alongCourse, courseOf, cutModel, gripOffset, misfitsOn, pointAt, prove, resolveOpening, sheetOf, upAt, type Placed, type Point } from '@yard-arch/core';
+import {
+  alongAt,
+  alongCourse,
+  courseOf,
+  cutModel,
+  gripOffset,
+  misfitsOn,
+  pointAt,
+  prove,
+  resolveOpening,
+  sheetOf,
+  upAt,
+  type Placed,
+  type Point,
+} from '@yard-arch/core';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, emptyDocument, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
-import { bend, changeElement, drawWall, drop, faceOutward, join, likeOf, moveCorner, moveElements, reverse, split, wallsOf } from '@yard-arch/edit';
+import {
+  bend,
+  changeElement,
+  drawWall,
+  drop,
+  faceOutward,
+  join,
+  likeOf,
+  moveCorner,
+  moveElements,
+  reverse,
+  split,
+  wallsOf,
+} from '@yard-arch/edit';
 
 const document = granary();
 const done = (change: ChangeSet | { reason: string }, before: ProjectDocument): ProjectDocument => {
@@ -17,7 +44,10 @@ const inSpace = (d: ProjectDocument, id: string): number[] => {
   const { chart, thickness } = sheetOf(d.elements[placed.element]!);
   return [...pointAt(chart, placed.s + placed.profile.width / 2, placed.t, thickness / 2)];
 };
-const on = (d: ProjectDocument, element: string): string[] => Object.values(d.openings).filter((opening) => opening.element === element).map(({ id }) => id);
+const on = (d: ProjectDocument, element: string): string[] =>
+  Object.values(d.openings)
+    .filter((opening) => opening.element === element)
+    .map(({ id }) => id);
 
 /** Every opening's grip is where its intent says, and its intent is what it was. */
 function keepsIntents(before: ProjectDocument, after: ProjectDocument): void {
@@ -38,7 +68,17 @@ describe('walls in plan', () => {
       (d) => moveCorner(d, wall(d, 'courtyard'), 'end', [21, 0]),
       (d) => moveElements(d, [wall(d, 'quay')], 0, 0.6),
       (d) => bend(wall(d, 'gate'), 30),
-      (d) => changeElement(wall(d, 'courtyard'), { layers: [{ thickness: 0.5, material: 'brick' }, { thickness: 0.02, material: 'plaster' }] }, 'thicken'),
+      (d) =>
+        changeElement(
+          wall(d, 'courtyard'),
+          {
+            layers: [
+              { thickness: 0.5, material: 'brick' },
+              { thickness: 0.02, material: 'plaster' },
+            ],
+          },
+          'thicken',
+        ),
       (d) => moveElements(d, [wall(d, 'drum')], 1, 1),
       (d) => moveCorner(d, wall(d, 'west'), 'end', [-0.4, -0.3]),
       (d) => changeElement(wall(d, 'courtyard'), { height: 9 }, 'heighten'),
@@ -51,7 +91,8 @@ describe('walls in plan', () => {
       now = done(make(now), now);
       keepsIntents(document, now);
     }
-    for (const cut of cutModel(now).cuts.values()) expect(prove(cut.mesh)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0 });
+    for (const cut of cutModel(now).cuts.values())
+      expect(prove(cut.mesh)).toMatchObject({ openEdges: 0, nonManifoldEdges: 0 });
   });
 
   it('that meet at a corner move with it', () => {
@@ -67,16 +108,22 @@ describe('walls in plan', () => {
     if ('reason' in parts) throw new Error(parts.reason);
     const two = done(parts.changeSet, document);
     expect(on(two, 'courtyard').length + on(two, parts.id).length).toBe(places.length);
-    on(document, 'courtyard').forEach((id, i) => inSpace(two, id).forEach((value, k) => expect(value).toBeCloseTo(places[i]![k]!, 6)));
+    on(document, 'courtyard').forEach((id, i) =>
+      inSpace(two, id).forEach((value, k) => expect(value).toBeCloseTo(places[i]![k]!, 6)),
+    );
     expect(two.openings.o14!.along).toMatchObject({ from: 'axis' });
     const one = done(join(two, wall(two, 'courtyard')), two);
     expect(one.elements[parts.id]).toBeUndefined();
-    on(document, 'courtyard').forEach((id, i) => inSpace(one, id).forEach((value, k) => expect(value).toBeCloseTo(places[i]![k]!, 6)));
+    on(document, 'courtyard').forEach((id, i) =>
+      inSpace(one, id).forEach((value, k) => expect(value).toBeCloseTo(places[i]![k]!, 6)),
+    );
   });
 
   it('reversed keep what is on them in its place', () => {
     const over = done(reverse(document, wall(document, 'courtyard')), document);
-    on(document, 'courtyard').forEach((id) => inSpace(over, id).forEach((value, k) => expect(value).toBeCloseTo(inSpace(document, id)[k]!, 6)));
+    on(document, 'courtyard').forEach((id) =>
+      inSpace(over, id).forEach((value, k) => expect(value).toBeCloseTo(inSpace(document, id)[k]!, 6)),
+    );
     expect(over.openings.o8!.along).toMatchObject({ from: 'axis', axis: 'courtyard-a' });
   });
 
@@ -87,17 +134,43 @@ describe('walls in plan', () => {
     const over = done(reverse(document, drum), document);
     here.forEach((id) => {
       inSpace(over, id).forEach((value, k) => expect(Math.abs(value - inSpace(document, id)[k]!)).toBeLessThan(0.003));
-      expect(over.openings[id]!.along.from).toBe({ start: 'end', end: 'start' }[document.openings[id]!.along.from as string] ?? document.openings[id]!.along.from);
+      expect(over.openings[id]!.along.from).toBe(
+        { start: 'end', end: 'start' }[document.openings[id]!.along.from as string] ??
+          document.openings[id]!.along.from,
+      );
     });
   });
 
   it('reversed about corners and under a raked top keep what is on them in its place', () => {
-    let now = done(changeElement({ ...wall(document, 'courtyard'), runs: [{ turn: 60, length: 5 }], top: { kind: 'raked', end: 9.4 }, ends: undefined }, {}, 'bend round'), document);
+    let now = done(
+      changeElement(
+        {
+          ...wall(document, 'courtyard'),
+          runs: [{ turn: 60, length: 5 }],
+          top: { kind: 'raked', end: 9.4 },
+          ends: undefined,
+        },
+        {},
+        'bend round',
+      ),
+      document,
+    );
     const here = on(now, 'courtyard');
     const [first, second] = here as [string, string];
-    now = { ...now, openings: { ...now.openings, [first]: { ...now.openings[first]!, up: { from: 'top', distance: 5 } }, [second]: { ...now.openings[second]!, along: { from: 'end', distance: 2.5 } } } };
+    now = {
+      ...now,
+      openings: {
+        ...now.openings,
+        [first]: { ...now.openings[first]!, up: { from: 'top', distance: 5 } },
+        [second]: { ...now.openings[second]!, along: { from: 'end', distance: 2.5 } },
+      },
+    };
     const over = done(reverse(now, wall(now, 'courtyard')), now);
-    expect(wall(over, 'courtyard')).toMatchObject({ height: 9.4, top: { kind: 'raked', end: 8.4 }, runs: [{ turn: -60 }] });
+    expect(wall(over, 'courtyard')).toMatchObject({
+      height: 9.4,
+      top: { kind: 'raked', end: 8.4 },
+      runs: [{ turn: -60 }],
+    });
     // Square through the wall from the middle of each on its outer face.
     const square = (d: ProjectDocument, id: string, deep: number): number[] => {
       const placed = resolveOpening(d, d.openings[id]!) as Placed;
@@ -106,11 +179,26 @@ describe('walls in plan', () => {
       return [at[0] - deep * Math.sin(way), at[1] + deep * Math.cos(way), placed.t];
     };
     const { thickness } = sheetOf(now.elements.courtyard!);
-    here.forEach((id) => square(over, id, 0).forEach((value, k) => expect(value).toBeCloseTo(square(now, id, thickness)[k]!, 6)));
+    here.forEach((id) =>
+      square(over, id, 0).forEach((value, k) => expect(value).toBeCloseTo(square(now, id, thickness)[k]!, 6)),
+    );
   });
 
   it('drawn as a ring close, and look outward whichever way they were drawn', () => {
-    for (const ring of [[[0, 0], [6, 0], [6, 4], [0, 4]], [[0, 0], [0, 4], [6, 4], [6, 0]]] as Point[][]) {
+    for (const ring of [
+      [
+        [0, 0],
+        [6, 0],
+        [6, 4],
+        [0, 4],
+      ],
+      [
+        [0, 0],
+        [0, 4],
+        [6, 4],
+        [6, 0],
+      ],
+    ] as Point[][]) {
       let now = emptyDocument('Lamp store');
       ring.forEach((from, i) => {
         now = done(drawWall(now, from, ring[(i + 1) % 4]!, 0, likeOf(now, null)).changeSet, now);
@@ -141,13 +229,38 @@ describe('walls in plan', () => {
     expect(misfits.map(({ opening }) => opening.mark).sort()).toEqual(['G-07', 'G-14', 'G-21']);
     for (const misfit of misfits) {
       expect(misfit.beyond).toBe('the end');
-      const slid = { ...short, openings: { ...short.openings, [misfit.opening.id]: { ...misfit.opening, along: { from: 'start' as const, distance: misfit.slid!.s + misfit.placed.profile.width / 2 } } } };
-      expect(misfitsOn(slid, slid.elements.courtyard!).map(({ opening }) => opening.id)).not.toContain(misfit.opening.id);
+      const slid = {
+        ...short,
+        openings: {
+          ...short.openings,
+          [misfit.opening.id]: {
+            ...misfit.opening,
+            along: { from: 'start' as const, distance: misfit.slid!.s + misfit.placed.profile.width / 2 },
+          },
+        },
+      };
+      expect(misfitsOn(slid, slid.elements.courtyard!).map(({ opening }) => opening.id)).not.toContain(
+        misfit.opening.id,
+      );
     }
-    expect(misfitsOn(done(drop(short, misfits.map(({ opening }) => opening)), short), short.elements.courtyard!)).toEqual([]);
+    expect(
+      misfitsOn(
+        done(
+          drop(
+            short,
+            misfits.map(({ opening }) => opening),
+          ),
+          short,
+        ),
+        short.elements.courtyard!,
+      ),
+    ).toEqual([]);
     const low = done(changeElement(wall(document, 'courtyard'), { height: 5 }, 'lower'), document);
     expect(misfitsOn(low, low.elements.courtyard!).every(({ beyond }) => beyond === 'the top')).toBe(true);
-    const door = misfitsOn(done(changeElement(wall(document, 'east'), { length: 2.5 }, 'shorten'), document), wall(done(changeElement(wall(document, 'east'), { length: 2.5 }, 'shorten'), document), 'east')).find(({ opening }) => opening.mark === 'W-22');
+    const door = misfitsOn(
+      done(changeElement(wall(document, 'east'), { length: 2.5 }, 'shorten'), document),
+      wall(done(changeElement(wall(document, 'east'), { length: 2.5 }, 'shorten'), document), 'east'),
+    ).find(({ opening }) => opening.mark === 'W-22');
     expect(door!.smaller).toMatchObject({ own: { width: 1.1, height: 2.3 } });
   });
 });

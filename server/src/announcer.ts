@@ -25,21 +25,39 @@ export interface Told {
 }
 
 /** The statement that tells of something once the transaction in which it stands is done. */
-export const notifying = <C extends keyof Told>(channel: C, what: Told[C]): [string, string[]] => ['select pg_notify(?, ?)', [channel, JSON.stringify(what)]];
+export const notifying = <C extends keyof Told>(channel: C, what: Told[C]): [string, string[]] => [
+  'select pg_notify(?, ?)',
+  [channel, JSON.stringify(what)],
+];
 
 type Listener<C extends keyof Told> = (what: Told[C]) => void;
 
 /** Hears what any process tells. After the line to the database was lost, those who listen are told to look for themselves. */
 export class Announcer {
   private readonly subscriber: Subscriber<{ [C in keyof Told]: Told[C] }>;
-  private readonly listeners = { yard_state: new Set<Listener<'yard_state'>>(), yard_job: new Set<Listener<'yard_job'>>() };
+  private readonly listeners = {
+    yard_state: new Set<Listener<'yard_state'>>(),
+    yard_job: new Set<Listener<'yard_job'>>(),
+  };
   private readonly again = new Set<() => void>();
   private closed = false;
 
   constructor(url: string) {
-    this.subscriber = createSubscriber({ connectionString: url }, { retryInterval: 250, retryTimeout: Number.POSITIVE_INFINITY, retryLimit: Number.POSITIVE_INFINITY, paranoidChecking: 10_000 });
-    this.subscriber.notifications.on('yard_state', (told) => this.listeners.yard_state.forEach((listener) => listener(told)));
-    this.subscriber.notifications.on('yard_job', (told) => this.listeners.yard_job.forEach((listener) => listener(told)));
+    this.subscriber = createSubscriber(
+      { connectionString: url },
+      {
+        retryInterval: 250,
+        retryTimeout: Number.POSITIVE_INFINITY,
+        retryLimit: Number.POSITIVE_INFINITY,
+        paranoidChecking: 10_000,
+      },
+    );
+    this.subscriber.notifications.on('yard_state', (told) =>
+      this.listeners.yard_state.forEach((listener) => listener(told)),
+    );
+    this.subscriber.notifications.on('yard_job', (told) =>
+      this.listeners.yard_job.forEach((listener) => listener(told)),
+    );
     this.subscriber.events.on('connected', () => {
       for (const look of this.again) look();
     });

@@ -36,16 +36,31 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
   const api = new OpenAPIHono({
     defaultHook: (result) => {
       if (result.success) return;
-      const faults = result.error.issues.slice(0, 100).map((issue) => ({ path: issue.path.map(String).join('/'), reason: issue.message }));
+      const faults = result.error.issues
+        .slice(0, 100)
+        .map((issue) => ({ path: issue.path.map(String).join('/'), reason: issue.message }));
       const count = result.error.issues.length;
-      return answer(new ProblemError(422, 'refused', 'What was sent does not fit', sentence(faults, count), { faults, count })) as never;
+      return answer(
+        new ProblemError(422, 'refused', 'What was sent does not fit', sentence(faults, count), { faults, count }),
+      ) as never;
     },
   });
   api.use('*', bodyLimit({ maxSize: 64 * megabyte, onError: () => tooLarge() }));
   api.use('*', async (c, next) => {
     // Read once here, so that a body that is none ends as a problem on every route.
-    if (sending.has(c.req.method) && c.req.header('content-type') !== undefined && !/^application\/([\w.+-]*\+)?json\b/i.test(c.req.header('content-type')!))
-      return answer(new ProblemError(415, 'not-json', 'The request cannot be read', `It holds ${c.req.header('content-type')!.slice(0, 80)}, but this takes application/json.`));
+    if (
+      sending.has(c.req.method) &&
+      c.req.header('content-type') !== undefined &&
+      !/^application\/([\w.+-]*\+)?json\b/i.test(c.req.header('content-type')!)
+    )
+      return answer(
+        new ProblemError(
+          415,
+          'not-json',
+          'The request cannot be read',
+          `It holds ${c.req.header('content-type')!.slice(0, 80)}, but this takes application/json.`,
+        ),
+      );
     await next();
   });
   api.onError((error) => answer(error));
@@ -71,13 +86,21 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
     .openapi(routes.create, async (c) => {
       const { name, units = 'mm', begin = 'empty', example } = c.req.valid('json');
       const from = examples.find(({ id }) => id === example);
-      if (!from && name === undefined) throw new Refused('The project has no name.', [{ path: 'name', reason: 'is missing' }]);
+      if (!from && name === undefined)
+        throw new Refused('The project has no name.', [{ path: 'name', reason: 'is missing' }]);
       const document = from ? { ...from.make(), name: name ?? from.name } : newProject(name!, units, begin);
       return c.json(await projects.create(document), 201);
     })
-    .openapi(routes.examples, (c) => c.json(examples.map(({ id, name, about }) => ({ id, name, about })), 200))
+    .openapi(routes.examples, (c) =>
+      c.json(
+        examples.map(({ id, name, about }) => ({ id, name, about })),
+        200,
+      ),
+    )
     .openapi(routes.get, async (c) => c.json(await projects.get(c.req.valid('param').id), 200))
-    .openapi(routes.rename, async (c) => c.json(await projects.rename(c.req.valid('param').id, c.req.valid('json').name), 200))
+    .openapi(routes.rename, async (c) =>
+      c.json(await projects.rename(c.req.valid('param').id, c.req.valid('json').name), 200),
+    )
     .openapi(routes.duplicate, async (c) => c.json(await projects.duplicate(c.req.valid('param').id), 201))
     .openapi(routes.remove, async (c) => {
       await projects.remove(c.req.valid('param').id);
@@ -88,17 +111,25 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
       const [{ id }, { revision: at }] = [c.req.valid('param'), c.req.valid('query')];
       if (at !== undefined) return c.json(await projects.read(id, at), 200);
       const { revision, mark, document } = await projects.text(id);
-      return c.body(`{"revision":${revision},"mark":${JSON.stringify(mark)},"document":${document}}`, 200, { 'content-type': 'application/json' }) as never;
+      return c.body(`{"revision":${revision},"mark":${JSON.stringify(mark)},"document":${document}}`, 200, {
+        'content-type': 'application/json',
+      }) as never;
     })
-    .openapi(routes.log, async (c) => c.json(await projects.log(c.req.valid('param').id, c.req.valid('query').after, c.req.valid('query').mark), 200))
+    .openapi(routes.log, async (c) =>
+      c.json(await projects.log(c.req.valid('param').id, c.req.valid('query').after, c.req.valid('query').mark), 200),
+    )
     .openapi(routes.versions, async (c) => c.json(await projects.versions(c.req.valid('param').id), 200))
-    .openapi(routes.keepVersion, async (c) => c.json(await projects.keepVersion(c.req.valid('param').id, c.req.valid('json').name), 201))
+    .openapi(routes.keepVersion, async (c) =>
+      c.json(await projects.keepVersion(c.req.valid('param').id, c.req.valid('json').name), 201),
+    )
     .openapi(routes.removeVersion, async (c) => {
       const { id: project, version } = c.req.valid('param');
       await projects.removeVersion(project, version);
       return c.body(null, 204);
     })
-    .openapi(routes.begin, async (c) => c.json(told(await jobs.ask(c.req.valid('param').id, c.req.valid('json').kind)), 202))
+    .openapi(routes.begin, async (c) =>
+      c.json(told(await jobs.ask(c.req.valid('param').id, c.req.valid('json').kind)), 202),
+    )
     .openapi(routes.job, async (c) => c.json(told(await jobs.get(c.req.valid('param').job)), 200))
     .openapi(routes.cancelJob, async (c) => {
       const { id } = await jobs.get(c.req.valid('param').job);
@@ -111,7 +142,13 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
   api.post('/projects/:id/changes', async (c) => {
     const id = projectId(c.req.param('id'));
     const bytes = new Uint8Array(await c.req.arrayBuffer());
-    return c.json(await projects.append(id, bytes.length < largeEdit ? whole(readEdit(bytes)) : { ...(await headOf(bytes)), edit: { bytes } }), 201);
+    return c.json(
+      await projects.append(
+        id,
+        bytes.length < largeEdit ? whole(readEdit(bytes)) : { ...(await headOf(bytes)), edit: { bytes } },
+      ),
+      201,
+    );
   });
   const headOf = async (bytes: Uint8Array): Promise<Head> => {
     const outcome = await pool.run({ kind: 'read edit', bytes }, { limit: 60_000 });
@@ -124,21 +161,40 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
   api.post('/projects/:id/script', async (c) => {
     const id = projectId(c.req.param('id'));
     const sent = readJson(new Uint8Array(await c.req.arrayBuffer()));
-    const { key, onlyAt, ...script } = typeof sent === 'object' && sent !== null ? (sent as { key?: unknown; onlyAt?: unknown }) : {};
-    const head = headSchema.pick({ key: true }).partial().extend({ onlyAt: headSchema.shape.baseRevision.optional() }).safeParse({ key, onlyAt });
-    if (!head.success) throw new Refused('The script cannot be read.', head.error.issues.map((issue) => ({ path: issue.path.map(String).join('/'), reason: issue.message })));
-    return c.json(await projects.script(id, { key: head.data.key ?? randomUUID(), onlyAt: head.data.onlyAt, script }), 201);
+    const { key, onlyAt, ...script } =
+      typeof sent === 'object' && sent !== null ? (sent as { key?: unknown; onlyAt?: unknown }) : {};
+    const head = headSchema
+      .pick({ key: true })
+      .partial()
+      .extend({ onlyAt: headSchema.shape.baseRevision.optional() })
+      .safeParse({ key, onlyAt });
+    if (!head.success)
+      throw new Refused(
+        'The script cannot be read.',
+        head.error.issues.map((issue) => ({ path: issue.path.map(String).join('/'), reason: issue.message })),
+      );
+    return c.json(
+      await projects.script(id, { key: head.data.key ?? randomUUID(), onlyAt: head.data.onlyAt, script }),
+      201,
+    );
   });
   api.openAPIRegistry.registerPath(routes.upload);
   api.post('/projects/upload', async (c) => {
-    const outcome = await pool.run({ kind: 'upload', bytes: new Uint8Array(await c.req.arrayBuffer()) }, { limit: 60_000 });
+    const outcome = await pool.run(
+      { kind: 'upload', bytes: new Uint8Array(await c.req.arrayBuffer()) },
+      { limit: 60_000 },
+    );
     if ('refused' in outcome) throw refusedBy(outcome);
     if (!('text' in outcome)) throw new Error('a worker answered what was not asked');
     return c.json(await projects.createFrom(outcome), 201);
   });
 
   api.openapi(routes.events, async (c) =>
-    answerEvents(c, (tell) => projects.listen(c.req.valid('param').id, ({ revision, mark, deleted }) => tell(deleted ? { event: 'deleted', data: {} } : { event: 'state', data: { revision, mark } }))),
+    answerEvents(c, (tell) =>
+      projects.listen(c.req.valid('param').id, ({ revision, mark, deleted }) =>
+        tell(deleted ? { event: 'deleted', data: {} } : { event: 'state', data: { revision, mark } }),
+      ),
+    ),
   );
   api.openapi(routes.jobEvents, async (c) => {
     const { id } = await jobs.get(c.req.valid('param').job);
@@ -151,7 +207,11 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
   });
   api.openapi(routes.jobResult, async (c) => {
     const job = await jobs.result(c.req.valid('param').job, c.req.raw.signal);
-    return answerPieces(c, jobs.pieces(job.id), { 'content-type': job.type!, 'content-length': String(job.size), 'content-disposition': attachment(job.name!) });
+    return answerPieces(c, jobs.pieces(job.id), {
+      'content-type': job.type!,
+      'content-length': String(job.size),
+      'content-disposition': attachment(job.name!),
+    });
   });
   api.openapi(routes.download, async (c) => {
     const { id } = c.req.valid('param');
@@ -159,27 +219,45 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
     // What cannot be read can be had as it is.
     const document = await projects.text(id).then(
       (state) => state.document,
-      (error: unknown) => (error instanceof ProblemError && error.status === 422 ? projects.kept(id) : Promise.reject(error as Error)),
+      (error: unknown) =>
+        error instanceof ProblemError && error.status === 422 ? projects.kept(id) : Promise.reject(error as Error),
     );
     // A large one is written as it is kept: setting it out in lines would keep others waiting.
     const text = document.length < 1_000_000 ? writeDocument(JSON.parse(document) as ProjectDocument) : document;
-    return c.body(text, 200, { 'content-type': 'application/json', 'content-disposition': attachment(fileName(name, 'json')) });
+    return c.body(text, 200, {
+      'content-type': 'application/json',
+      'content-disposition': attachment(fileName(name, 'json')),
+    });
   });
   api.openapi(routes.export, async (c) => {
     const job = await finished(c.req.valid('param').id, c.req.valid('query').format, c.req.raw.signal);
-    return answerPieces(c, jobs.pieces(job.id), { 'content-type': job.type!, 'content-length': String(job.size), 'content-disposition': attachment(job.name!) });
+    return answerPieces(c, jobs.pieces(job.id), {
+      'content-type': job.type!,
+      'content-length': String(job.size),
+      'content-disposition': attachment(job.name!),
+    });
   });
   api.openapi(routes.check, async (c) => {
     const job = await finished(c.req.valid('param').id, 'report', c.req.raw.signal);
-    return answerPieces(c, jobs.pieces(job.id), { 'content-type': 'application/json', 'content-length': String(job.size) }) as never;
+    return answerPieces(c, jobs.pieces(job.id), {
+      'content-type': 'application/json',
+      'content-length': String(job.size),
+    }) as never;
   });
   api.openapi(routes.picture, async (c) => {
     const job = await finished(c.req.valid('param').id, 'picture', c.req.raw.signal);
-    return c.body(await jobs.bytes(job.id), 200, { 'content-type': 'image/png', 'cache-control': 'private, max-age=86400' });
+    return c.body(await jobs.bytes(job.id), 200, {
+      'content-type': 'image/png',
+      'cache-control': 'private, max-age=86400',
+    });
   });
   api.doc31('/openapi.json', {
     openapi: '3.1.0',
-    info: { title: 'Yard Arch', version: '1', description: 'Projects, their documents, their change logs, and exports. Lengths are metres.' },
+    info: {
+      title: 'Yard Arch',
+      version: '1',
+      description: 'Projects, their documents, their change logs, and exports. Lengths are metres.',
+    },
     servers: [{ url: '/api' }],
   });
   api.all('*', noSuchRoute);
@@ -190,7 +268,14 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
 export type Api = ReturnType<typeof makeApi>;
 
 function noSuchRoute(): Response {
-  return answer(new ProblemError(404, 'no-such-route', 'There is nothing here', 'The API has no such address; /api/openapi.json lists those that it has.'));
+  return answer(
+    new ProblemError(
+      404,
+      'no-such-route',
+      'There is nothing here',
+      'The API has no such address; /api/openapi.json lists those that it has.',
+    ),
+  );
 }
 
 function tooLarge(): Response {

@@ -1,13 +1,34 @@
 /** Edits as they are sent, read and made on a document: without a database, so that large ones are made in a worker. */
-import { applyChangeSet, changeSetUpToDate, checkChangeSet, editsMeet, formatVersion, rebased, Refused, valuesChanged, withChanges, type Change, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import {
+  applyChangeSet,
+  changeSetUpToDate,
+  checkChangeSet,
+  editsMeet,
+  formatVersion,
+  rebased,
+  Refused,
+  valuesChanged,
+  withChanges,
+  type Change,
+  type ChangeSet,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { z } from 'zod';
 
 /** What an edit is sent with. */
 export const headSchema = z.object({
-  baseRevision: z.number('must be a number').int('must be a whole number').min(0, 'must not be negative').max(2_147_483_647, 'is larger than any revision'),
+  baseRevision: z
+    .number('must be a number')
+    .int('must be a whole number')
+    .min(0, 'must not be negative')
+    .max(2_147_483_647, 'is larger than any revision'),
   /** The identity of the log on which it was made; where it is not known, only the revision tells. */
   baseMark: z.string('must be text').max(100, 'must have at most 100 characters').optional(),
-  key: z.string('must be text').regex(/^\P{Cc}*$/u, 'must not hold control characters').min(1, 'must not be empty').max(100, 'must have at most 100 characters'),
+  key: z
+    .string('must be text')
+    .regex(/^\P{Cc}*$/u, 'must not hold control characters')
+    .min(1, 'must not be empty')
+    .max(100, 'must have at most 100 characters'),
   /** The version of the format in which it is written; the present one where it is not said. */
   format: z.int('must be a whole number').min(1, 'must be at least 1').optional(),
   /** Whether it may replace what others changed meanwhile; otherwise the sender is told of it first. */
@@ -32,10 +53,18 @@ export function readEdit(bytes: Uint8Array): { head: Head; changeSet: ChangeSet 
   const value = readJson(bytes);
   const head = headSchema.safeParse(value);
   if (!head.success) {
-    const faults = head.error.issues.map((issue) => ({ path: issue.path.map(String).join('/'), reason: issue.message }));
+    const faults = head.error.issues.map((issue) => ({
+      path: issue.path.map(String).join('/'),
+      reason: issue.message,
+    }));
     throw new Refused(faults.map(({ path, reason }) => `${path || 'the edit'} ${reason}`).join('; '), faults);
   }
-  return { head: head.data, changeSet: checkChangeSet(changeSetUpToDate((value as { changeSet?: unknown }).changeSet, head.data.format ?? formatVersion)) };
+  return {
+    head: head.data,
+    changeSet: checkChangeSet(
+      changeSetUpToDate((value as { changeSet?: unknown }).changeSet, head.data.format ?? formatVersion),
+    ),
+  };
 }
 
 /** What was done between the state on which an edit was made and the present one. */
@@ -57,7 +86,12 @@ export interface Made {
  * Makes an edit on the present document, also where it was made on an earlier state: by the same rule as on the page.
  * @returns null where it meets what was changed meanwhile, and may not replace it. @throws Refused where it does not fit.
  */
-export function makeEdit(now: ProjectDocument, changeSet: ChangeSet, between: Between | null, over = false): Made | null {
+export function makeEdit(
+  now: ProjectDocument,
+  changeSet: ChangeSet,
+  between: Between | null,
+  over = false,
+): Made | null {
   if (between === null) return { ...applyChangeSet(now, changeSet), changeSet };
   const base = between.inverses.reduce((document, changes) => withChanges(document, changes), now);
   const { document: wanted, inverse } = applyChangeSet(base, changeSet);

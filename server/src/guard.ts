@@ -8,7 +8,12 @@ import { signInPage } from './sign-in-page.ts';
 
 const reading = new Set(['GET', 'HEAD', 'OPTIONS']);
 
-const nameOf = (host: string): string => host.replace(/:\d+$/, '').replace(/^\[|\]$/g, '').replace(/\.$/, '').toLowerCase();
+const nameOf = (host: string): string =>
+  host
+    .replace(/:\d+$/, '')
+    .replace(/^\[|\]$/g, '')
+    .replace(/\.$/, '')
+    .toLowerCase();
 
 /** Whether a host is this machine itself, as seen from itself. */
 export function isLoopback(host: string): boolean {
@@ -25,7 +30,14 @@ export function knownHosts(names: readonly string[], addresses: boolean): Middle
   return async (c, next) => {
     const host = c.req.header('host') ?? new URL(c.req.url).host;
     if (isLoopback(host) || known.has(nameOf(host)) || (addresses && isIP(nameOf(host)) !== 0)) return next();
-    return answer(new ProblemError(421, 'other-host', 'This server does not go by that name', `It was asked for as “${host.slice(0, 100)}”. Use the address that it said when it started, or give it this name with YARD_HOSTS.`));
+    return answer(
+      new ProblemError(
+        421,
+        'other-host',
+        'This server does not go by that name',
+        `It was asked for as “${host.slice(0, 100)}”. Use the address that it said when it started, or give it this name with YARD_HOSTS.`,
+      ),
+    );
   };
 }
 
@@ -35,8 +47,13 @@ export const ownOrigin: MiddlewareHandler = async (c, next) => {
   const host = c.req.header('host') ?? new URL(c.req.url).host;
   const foreign = origin !== undefined && hostOf(origin) !== host.toLowerCase();
   const writes = !reading.has(c.req.method);
-  if ((writes && (foreign || site === 'cross-site' || site === 'same-site')) || (site === 'cross-site' && mode !== 'navigate' && c.req.path.startsWith('/api/')))
-    return answer(new ProblemError(403, 'other-origin', 'That came from another site', 'Only this server’s own pages may do that.'));
+  if (
+    (writes && (foreign || site === 'cross-site' || site === 'same-site')) ||
+    (site === 'cross-site' && mode !== 'navigate' && c.req.path.startsWith('/api/'))
+  )
+    return answer(
+      new ProblemError(403, 'other-origin', 'That came from another site', 'Only this server’s own pages may do that.'),
+    );
   return next();
 };
 
@@ -57,14 +74,23 @@ const fieldName = 'passphrase';
 export function behindSignIn(signIn: SignIn): MiddlewareHandler {
   return async (c, next) => {
     if (c.req.path === '/api/health') return next();
-    if (c.req.path === '/sign-in') return c.req.method === 'POST' ? enter(c, signIn) : c.html(signInPage(wanted(c), null));
+    if (c.req.path === '/sign-in')
+      return c.req.method === 'POST' ? enter(c, signIn) : c.html(signInPage(wanted(c), null));
     if (c.req.path === '/sign-out' && c.req.method === 'POST') {
       deleteCookie(c, cookie, { path: '/' });
       deleteCookie(c, shown, { path: '/' });
       return c.redirect('/sign-in', 303);
     }
     if (await signIn.isOpen(getCookie(c, cookie))) return next();
-    if (c.req.path.startsWith('/api/')) return answer(new ProblemError(401, 'signed-out', 'You are signed out', 'Open the page anew and sign in. Edits that are not sent yet are kept in this browser.'));
+    if (c.req.path.startsWith('/api/'))
+      return answer(
+        new ProblemError(
+          401,
+          'signed-out',
+          'You are signed out',
+          'Open the page anew and sign in. Edits that are not sent yet are kept in this browser.',
+        ),
+      );
     return c.redirect(`/sign-in?to=${encodeURIComponent(c.req.path)}`, 303);
   };
 }
@@ -80,7 +106,12 @@ async function enter(c: Context, signIn: SignIn): Promise<Response> {
   const given = form[fieldName];
   try {
     const token = await signIn.enter(typeof given === 'string' ? given : '');
-    const lasts = { sameSite: 'Strict', path: '/', maxAge: sessionDays * 86_400, secure: c.req.header('x-forwarded-proto') === 'https' } as const;
+    const lasts = {
+      sameSite: 'Strict',
+      path: '/',
+      maxAge: sessionDays * 86_400,
+      secure: c.req.header('x-forwarded-proto') === 'https',
+    } as const;
     setCookie(c, cookie, token, { ...lasts, httpOnly: true });
     setCookie(c, shown, 'yes', lasts);
     return c.redirect(wanted(c), 303);

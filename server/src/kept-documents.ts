@@ -6,7 +6,10 @@ import { LRUCache } from 'lru-cache';
 const most = 64_000_000;
 
 export class KeptDocuments {
-  private readonly kept = new LRUCache<string, { document: ProjectDocument; size: number }>({ maxSize: most, sizeCalculation: ({ size }) => Math.max(1, size) });
+  private readonly kept = new LRUCache<string, { document: ProjectDocument; size: number }>({
+    maxSize: most,
+    sizeCalculation: ({ size }) => Math.max(1, size),
+  });
 
   /** The document of a state, or undefined where it is not in memory. */
   get(mark: string): ProjectDocument | undefined {

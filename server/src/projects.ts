@@ -3,7 +3,18 @@ import { randomUUID } from 'node:crypto';
 import { checkDocument, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { EntityManager } from '@mikro-orm/postgresql';
 import { notifying, type Announcer } from './announcer.ts';
-import { ChangeLog, columnsOf, mostEntries, otherLog, rowOf, type Append, type Appended, type LogEntry, type Scripted, type SentScript } from './change-log.ts';
+import {
+  ChangeLog,
+  columnsOf,
+  mostEntries,
+  otherLog,
+  rowOf,
+  type Append,
+  type Appended,
+  type LogEntry,
+  type Scripted,
+  type SentScript,
+} from './change-log.ts';
 import type { Database } from './database.ts';
 import { ProjectEntity, VersionEntity, type ProjectRow } from './entities.ts';
 import { KeptDocuments } from './kept-documents.ts';
@@ -57,7 +68,10 @@ function summary(row: Summarised): ProjectSummary {
 
 /** A document's text under another name; what comes before the name is the same in all of them, so that a large one need not be read. */
 function renamed(text: string, name: string): string {
-  const changed = text.replace(/^(\{"format":"yard-arch","version":\d+,"name":)"(?:[^"\\]|\\.)*"/, (_, before: string) => `${before}${JSON.stringify(name)}`);
+  const changed = text.replace(
+    /^(\{"format":"yard-arch","version":\d+,"name":)"(?:[^"\\]|\\.)*"/,
+    (_, before: string) => `${before}${JSON.stringify(name)}`,
+  );
   return changed !== text ? changed : JSON.stringify({ ...(JSON.parse(text) as ProjectDocument), name });
 }
 
@@ -80,7 +94,8 @@ export class Projects {
   /** Tells of every new state of a project, from the present one on, until the function that is returned is called. */
   async listen(id: string, listener: (state: State & { deleted?: boolean }) => void): Promise<() => void> {
     const look = (): void => void this.state(id).then(listener, () => {});
-    const deaf = this.announcer?.on('yard_state', (told) => told.project === id && listener(told), look) ?? ((): void => {});
+    const deaf =
+      this.announcer?.on('yard_state', (told) => told.project === id && listener(told), look) ?? ((): void => {});
     try {
       listener(await this.state(id));
     } catch (error) {
@@ -96,7 +111,11 @@ export class Projects {
   }
 
   async list(): Promise<ProjectSummary[]> {
-    const rows = await this.em.find(ProjectEntity, { deletedAt: null }, { exclude: ['document'], orderBy: { updatedAt: 'desc', id: 'asc' } });
+    const rows = await this.em.find(
+      ProjectEntity,
+      { deletedAt: null },
+      { exclude: ['document'], orderBy: { updatedAt: 'desc', id: 'asc' } },
+    );
     return rows.map(summary);
   }
 
@@ -119,7 +138,11 @@ export class Projects {
     const em = this.em;
     const row = await rowOf(em, id);
     const revision = Math.min(at ?? row.revision, row.revision);
-    return { revision, mark: await this.changes.markAt(em, row, revision), document: await this.changes.at(em, row, revision) };
+    return {
+      revision,
+      mark: await this.changes.markAt(em, row, revision),
+      document: await this.changes.at(em, row, revision),
+    };
   }
 
   /** The text of the document as it was at a revision. */
@@ -134,8 +157,18 @@ export class Projects {
   async versions(id: string): Promise<Version[]> {
     const em = this.em;
     await rowOf(em, id);
-    const rows = await em.find(VersionEntity, { project: id }, { orderBy: { at: 'desc', revision: 'desc' }, limit: mostEntries });
-    return rows.map(({ id: version, revision, name, automatic, at }) => ({ id: version, revision, name, automatic, at: at.toISOString() }));
+    const rows = await em.find(
+      VersionEntity,
+      { project: id },
+      { orderBy: { at: 'desc', revision: 'desc' }, limit: mostEntries },
+    );
+    return rows.map(({ id: version, revision, name, automatic, at }) => ({
+      id: version,
+      revision,
+      name,
+      automatic,
+      at: at.toISOString(),
+    }));
   }
 
   /** Keeps the project as it stands as a version. */
@@ -152,7 +185,12 @@ export class Projects {
     const em = this.em;
     await rowOf(em, id);
     if ((await em.nativeDelete(VersionEntity, { id: version, project: id })) === 0)
-      throw new ProblemError(404, 'no-such-version', 'There is no such version', 'It may have been removed in another tab.');
+      throw new ProblemError(
+        404,
+        'no-such-version',
+        'There is no such version',
+        'It may have been removed in another tab.',
+      );
   }
 
   /** Makes a project of a document. @throws Refused */
@@ -162,9 +200,31 @@ export class Projects {
   }
 
   /** Makes a project of the text of a document that has been checked elsewhere. */
-  async createFrom({ text, name, elements, openings }: { text: string; name: string; elements: number; openings: number }): Promise<ProjectSummary> {
+  async createFrom({
+    text,
+    name,
+    elements,
+    openings,
+  }: {
+    text: string;
+    name: string;
+    elements: number;
+    openings: number;
+  }): Promise<ProjectSummary> {
     const [now, mark] = [new Date(), randomUUID()];
-    const row = { id: randomUUID(), revision: 0, mark, firstMark: mark, createdAt: now, updatedAt: now, deletedAt: null, document: text, name, elements, openings };
+    const row = {
+      id: randomUUID(),
+      revision: 0,
+      mark,
+      firstMark: mark,
+      createdAt: now,
+      updatedAt: now,
+      deletedAt: null,
+      document: text,
+      name,
+      elements,
+      openings,
+    };
     await this.em.insert(ProjectEntity, row);
     return summary(row);
   }
@@ -181,7 +241,10 @@ export class Projects {
 
   /** Renames by a change set of its own, so that the log tells of it and open pages learn of it. */
   async rename(id: string, name: string): Promise<ProjectSummary> {
-    const changeSet: ChangeSet = { name: `rename project to ${name}`.slice(0, 200), changes: [{ op: 'settings', value: { name } }] };
+    const changeSet: ChangeSet = {
+      name: `rename project to ${name}`.slice(0, 200),
+      changes: [{ op: 'settings', value: { name } }],
+    };
     return this.em.transactional(async (em) => {
       const row = await rowOf(em, id, true);
       const { revision } = await this.changes.apply(em, row, randomUUID(), changeSet);
@@ -201,7 +264,13 @@ export class Projects {
   async restore(id: string): Promise<ProjectSummary> {
     return this.em.transactional(async (em) => {
       const row = await em.findOne(ProjectEntity, { id }, { exclude: ['document'] });
-      if (!row) throw new ProblemError(404, 'no-such-project', 'There is no such project', `Deleted projects are kept for ${keptDays} days; this one is gone.`);
+      if (!row)
+        throw new ProblemError(
+          404,
+          'no-such-project',
+          'There is no such project',
+          `Deleted projects are kept for ${keptDays} days; this one is gone.`,
+        );
       await em.nativeUpdate(ProjectEntity, { id }, { deletedAt: null });
       await em.execute(...notifying('yard_state', { project: id, revision: row.revision, mark: row.mark }));
       return summary(row);
@@ -233,7 +302,8 @@ export class Projects {
   async log(id: string, after: number, mark?: string): Promise<LogEntry[]> {
     const em = this.em;
     const row = await rowOf(em, id);
-    if (mark !== undefined && (await this.changes.isOther(em, row, { baseRevision: after, baseMark: mark }))) throw otherLog(row);
+    if (mark !== undefined && (await this.changes.isOther(em, row, { baseRevision: after, baseMark: mark })))
+      throw otherLog(row);
     return this.changes.entries(em, id, after);
   }
 }

@@ -27,7 +27,13 @@ export class Pulse {
 
   /** @throws ProblemError where the database did not answer when it was last felt. */
   check(): void {
-    if (this.trouble !== null) throw new ProblemError(503, 'database-away', 'The database cannot be reached', `The server runs, but its database does not answer (${this.trouble}). Nothing that was saved is lost; try again in a moment.`);
+    if (this.trouble !== null)
+      throw new ProblemError(
+        503,
+        'database-away',
+        'The database cannot be reached',
+        `The server runs, but its database does not answer (${this.trouble}). Nothing that was saved is lost; try again in a moment.`,
+      );
   }
 
   private async feel(): Promise<string | null> {
@@ -38,7 +44,10 @@ export class Pulse {
     const asked = this.database.em
       .fork()
       .execute('select 1')
-      .then(() => null, (error: Error) => error.message.split('\n').at(-1)!.slice(0, 200));
+      .then(
+        () => null,
+        (error: Error) => error.message.split('\n').at(-1)!.slice(0, 200),
+      );
     const felt = await Promise.race([asked, late]);
     clearTimeout(clock);
     return felt;

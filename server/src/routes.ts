@@ -13,11 +13,18 @@ const id = z.object({ id: z.uuid('must be a project’s id').openapi({ param: { 
 export function projectId(text: string): string {
   const checked = id.safeParse({ id: text });
   if (checked.success) return checked.data.id;
-  throw new ProblemError(422, 'refused', 'What was sent does not fit', 'id must be a project’s id.', { faults: [{ path: 'id', reason: 'must be a project’s id' }], count: 1 });
+  throw new ProblemError(422, 'refused', 'What was sent does not fit', 'id must be a project’s id.', {
+    faults: [{ path: 'id', reason: 'must be a project’s id' }],
+    count: 1,
+  });
 }
 
 const jobId = z.object({ job: z.uuid('must be a job’s id').openapi({ param: { name: 'job', in: 'path' } }) });
-const revision = z.coerce.number('must be a revision’s number').int('must be a whole number').min(0, 'must not be negative').max(2_147_483_647, 'is larger than any revision');
+const revision = z.coerce
+  .number('must be a revision’s number')
+  .int('must be a whole number')
+  .min(0, 'must not be negative')
+  .max(2_147_483_647, 'is larger than any revision');
 
 const summarySchema = z
   .object({
@@ -30,20 +37,44 @@ const summarySchema = z
     updatedAt: z.iso.datetime(),
   })
   .openapi('ProjectSummary');
-const format = z.number().int().openapi({ description: 'The version of the format in which the change set is written' });
-const mark = z.string().openapi({ description: 'The identity of the change log at this revision; another where the server’s data was put back and went on otherwise' });
-export const logEntrySchema = z.object({ revision: z.number().int(), mark, key: z.string(), name: z.string(), at: z.iso.datetime(), format, changeSet: changeSetSchema }).openapi('LogEntry');
+const format = z
+  .number()
+  .int()
+  .openapi({ description: 'The version of the format in which the change set is written' });
+const mark = z
+  .string()
+  .openapi({
+    description:
+      'The identity of the change log at this revision; another where the server’s data was put back and went on otherwise',
+  });
+export const logEntrySchema = z
+  .object({
+    revision: z.number().int(),
+    mark,
+    key: z.string(),
+    name: z.string(),
+    at: z.iso.datetime(),
+    format,
+    changeSet: changeSetSchema,
+  })
+  .openapi('LogEntry');
 const appendedSchema = z
   .object({
     revision: z.number().int(),
     mark,
-    missed: z.array(logEntrySchema).openapi({ description: 'What others did between the base revision and this change' }),
+    missed: z
+      .array(logEntrySchema)
+      .openapi({ description: 'What others did between the base revision and this change' }),
     format,
     changeSet: changeSetSchema,
   })
   .openapi('Appended');
-const versionSchema = z.object({ id: z.uuid(), revision: z.number().int(), name: z.string(), automatic: z.boolean(), at: z.iso.datetime() }).openapi('Version');
-const conflictSchema = problemSchema.extend({ revision: z.number().int(), mark, missed: z.array(logEntrySchema).optional() }).openapi('Conflict');
+const versionSchema = z
+  .object({ id: z.uuid(), revision: z.number().int(), name: z.string(), automatic: z.boolean(), at: z.iso.datetime() })
+  .openapi('Version');
+const conflictSchema = problemSchema
+  .extend({ revision: z.number().int(), mark, missed: z.array(logEntrySchema).optional() })
+  .openapi('Conflict');
 const jobSchema = z
   .object({
     id: z.uuid(),
@@ -62,10 +93,22 @@ const anyDocument = z.looseObject({ format: z.literal('yard-arch') }).openapi('P
   externalDocs: { url: '/api/project.schema.json', description: 'JSON Schema of a project file' },
 });
 
-const json = <T extends z.ZodType>(schema: T, description: string) => ({ description, content: { 'application/json': { schema } } });
-const problem = (description: string) => ({ description, content: { 'application/problem+json': { schema: problemSchema } } });
-const file = (type: string, description: string) => ({ description, content: { [type]: { schema: z.string().openapi({ format: 'binary' }) } } });
-const body = <T extends z.ZodType>(schema: T, description: string) => ({ ...json(schema, description), required: true });
+const json = <T extends z.ZodType>(schema: T, description: string) => ({
+  description,
+  content: { 'application/json': { schema } },
+});
+const problem = (description: string) => ({
+  description,
+  content: { 'application/problem+json': { schema: problemSchema } },
+});
+const file = (type: string, description: string) => ({
+  description,
+  content: { [type]: { schema: z.string().openapi({ format: 'binary' }) } },
+});
+const body = <T extends z.ZodType>(schema: T, description: string) => ({
+  ...json(schema, description),
+  required: true,
+});
 const missing = { 404: problem('There is no such project') };
 const refused = { 422: problem('What was sent does not fit, with the path and reason of each fault') };
 const named = z.object({ name: nameSchema });
@@ -74,44 +117,112 @@ export const routes = {
   health: createRoute({
     method: 'get',
     path: '/health',
-    responses: { 200: json(z.object({ ok: z.literal(true) }), 'The server and its database run'), 503: problem('The database cannot be reached') },
+    responses: {
+      200: json(z.object({ ok: z.literal(true) }), 'The server and its database run'),
+      503: problem('The database cannot be reached'),
+    },
   }),
-  list: createRoute({ method: 'get', path: '/projects', responses: { 200: json(z.array(summarySchema), 'All projects, the one edited last first') } }),
-  create: createRoute({ method: 'post', path: '/projects', request: { body: body(
+  list: createRoute({
+    method: 'get',
+    path: '/projects',
+    responses: { 200: json(z.array(summarySchema), 'All projects, the one edited last first') },
+  }),
+  create: createRoute({
+    method: 'post',
+    path: '/projects',
+    request: {
+      body: body(
         z.object({
           name: nameSchema.optional().openapi({ description: 'Of an example, its own where none is given' }),
           units: unitsSchema.optional(),
-          begin: z.enum(beginnings).optional().openapi({ description: 'What it begins with; nothing unless said otherwise' }),
-          example: z.enum(examples.map(({ id }) => id) as [string, ...string[]]).optional().openapi({ description: 'An example to begin from' }),
+          begin: z
+            .enum(beginnings)
+            .optional()
+            .openapi({ description: 'What it begins with; nothing unless said otherwise' }),
+          example: z
+            .enum(examples.map(({ id }) => id) as [string, ...string[]])
+            .optional()
+            .openapi({ description: 'An example to begin from' }),
         }),
         'A new project',
-      ) }, responses: { 201: json(summarySchema, 'Made'), ...refused } }),
-  examples: createRoute({ method: 'get', path: '/examples', responses: { 200: json(z.array(z.object({ id: z.string(), name: z.string(), about: z.string() })), 'Examples that a project can begin from') } }),
-  upload: createRoute({ method: 'post', path: '/projects/upload', request: { body: body(anyDocument, 'A project file') }, responses: { 201: json(summarySchema, 'Made'), ...refused } }),
-  get: createRoute({ method: 'get', path: '/projects/{id}', request: { params: id }, responses: { 200: json(summarySchema, 'The project'), ...missing } }),
-  rename: createRoute({ method: 'patch', path: '/projects/{id}', request: { params: id, body: body(named, 'Its new name') }, responses: { 200: json(summarySchema, 'Renamed'), ...missing, ...refused } }),
-  duplicate: createRoute({ method: 'post', path: '/projects/{id}/duplicate', request: { params: id }, responses: { 201: json(summarySchema, 'The copy'), ...missing } }),
-  remove: createRoute({ method: 'delete', path: '/projects/{id}', request: { params: id }, responses: { 204: { description: 'Deleted; it can be restored for 30 days' }, ...missing } }),
-  restore: createRoute({ method: 'post', path: '/projects/{id}/restore', request: { params: id }, responses: { 200: json(summarySchema, 'Brought back'), ...missing } }),
+      ),
+    },
+    responses: { 201: json(summarySchema, 'Made'), ...refused },
+  }),
+  examples: createRoute({
+    method: 'get',
+    path: '/examples',
+    responses: {
+      200: json(
+        z.array(z.object({ id: z.string(), name: z.string(), about: z.string() })),
+        'Examples that a project can begin from',
+      ),
+    },
+  }),
+  upload: createRoute({
+    method: 'post',
+    path: '/projects/upload',
+    request: { body: body(anyDocument, 'A project file') },
+    responses: { 201: json(summarySchema, 'Made'), ...refused },
+  }),
+  get: createRoute({
+    method: 'get',
+    path: '/projects/{id}',
+    request: { params: id },
+    responses: { 200: json(summarySchema, 'The project'), ...missing },
+  }),
+  rename: createRoute({
+    method: 'patch',
+    path: '/projects/{id}',
+    request: { params: id, body: body(named, 'Its new name') },
+    responses: { 200: json(summarySchema, 'Renamed'), ...missing, ...refused },
+  }),
+  duplicate: createRoute({
+    method: 'post',
+    path: '/projects/{id}/duplicate',
+    request: { params: id },
+    responses: { 201: json(summarySchema, 'The copy'), ...missing },
+  }),
+  remove: createRoute({
+    method: 'delete',
+    path: '/projects/{id}',
+    request: { params: id },
+    responses: { 204: { description: 'Deleted; it can be restored for 30 days' }, ...missing },
+  }),
+  restore: createRoute({
+    method: 'post',
+    path: '/projects/{id}/restore',
+    request: { params: id },
+    responses: { 200: json(summarySchema, 'Brought back'), ...missing },
+  }),
   read: createRoute({
     method: 'get',
     path: '/projects/{id}/document',
     request: { params: id, query: z.object({ revision: revision.optional() }) },
-    responses: { 200: json(z.object({ revision: z.number().int(), mark, document: anyDocument }), 'The document and its revision, as it stands or as it was'), ...missing },
+    responses: {
+      200: json(
+        z.object({ revision: z.number().int(), mark, document: anyDocument }),
+        'The document and its revision, as it stands or as it was',
+      ),
+      ...missing,
+    },
   }),
   append: createRoute({
     method: 'post',
     path: '/projects/{id}/changes',
     request: {
       params: id,
-      body: body(
-        headSchema.extend({ changeSet: changeSetSchema }),
-        'A change set made against a revision',
-      ),
+      body: body(headSchema.extend({ changeSet: changeSetSchema }), 'A change set made against a revision'),
     },
     responses: {
-      201: json(appendedSchema, 'Applied, to the present revision also where it was made on an earlier one and meets nothing that was changed meanwhile'),
-      409: { description: 'The project has moved on in what it touches, with what was missed; or its log is another', content: { 'application/problem+json': { schema: conflictSchema } } },
+      201: json(
+        appendedSchema,
+        'Applied, to the present revision also where it was made on an earlier one and meets nothing that was changed meanwhile',
+      ),
+      409: {
+        description: 'The project has moved on in what it touches, with what was missed; or its log is another',
+        content: { 'application/problem+json': { schema: conflictSchema } },
+      },
       ...missing,
       ...refused,
     },
@@ -123,16 +234,34 @@ export const routes = {
       params: id,
       body: body(
         z.object({
-          key: headSchema.shape.key.optional().openapi({ description: 'By it a script that is sent twice is done once' }),
-          onlyAt: headSchema.shape.baseRevision.optional().openapi({ description: 'The revision at which alone it is to be done' }),
+          key: headSchema.shape.key
+            .optional()
+            .openapi({ description: 'By it a script that is sent twice is done once' }),
+          onlyAt: headSchema.shape.baseRevision
+            .optional()
+            .openapi({ description: 'The revision at which alone it is to be done' }),
           name: z.string().optional(),
-          do: z.array(z.looseObject({ do: z.string() })).openapi({ description: 'Its steps, such as { "do": "place", "element": "Quay wall", "pattern": "Loft light", "along": 2.4, "up": 0.9 }' }),
+          do: z
+            .array(z.looseObject({ do: z.string() }))
+            .openapi({
+              description:
+                'Its steps, such as { "do": "place", "element": "Quay wall", "pattern": "Loft light", "along": 2.4, "up": 0.9 }',
+            }),
         }),
         'An edit script: done as one edit, all of it or nothing',
       ),
     },
     responses: {
-      201: json(z.object({ revision: z.number().int(), mark, format, changeSet: changeSetSchema, made: z.array(z.array(z.string())).openapi({ description: 'By step: the ids of what it has made' }) }), 'Done'),
+      201: json(
+        z.object({
+          revision: z.number().int(),
+          mark,
+          format,
+          changeSet: changeSetSchema,
+          made: z.array(z.array(z.string())).openapi({ description: 'By step: the ids of what it has made' }),
+        }),
+        'Done',
+      ),
       409: problem('The project is at another revision'),
       ...missing,
       ...refused,
@@ -142,34 +271,109 @@ export const routes = {
     method: 'get',
     path: '/projects/{id}/changes',
     request: { params: id, query: z.object({ after: revision.default(0), mark: z.string().max(100).optional() }) },
-    responses: { 200: json(z.array(logEntrySchema), 'The change log after a revision, at most 500 entries'), 409: problem('The log has no such state: its data was put back'), ...missing },
+    responses: {
+      200: json(z.array(logEntrySchema), 'The change log after a revision, at most 500 entries'),
+      409: problem('The log has no such state: its data was put back'),
+      ...missing,
+    },
   }),
-  versions: createRoute({ method: 'get', path: '/projects/{id}/versions', request: { params: id }, responses: { 200: json(z.array(versionSchema), 'Revisions that can be gone back to, the newest first'), ...missing } }),
-  keepVersion: createRoute({ method: 'post', path: '/projects/{id}/versions', request: { params: id, body: body(named, 'What it is to be called') }, responses: { 201: json(versionSchema, 'Kept as it stands'), ...missing, ...refused } }),
+  versions: createRoute({
+    method: 'get',
+    path: '/projects/{id}/versions',
+    request: { params: id },
+    responses: {
+      200: json(z.array(versionSchema), 'Revisions that can be gone back to, the newest first'),
+      ...missing,
+    },
+  }),
+  keepVersion: createRoute({
+    method: 'post',
+    path: '/projects/{id}/versions',
+    request: { params: id, body: body(named, 'What it is to be called') },
+    responses: { 201: json(versionSchema, 'Kept as it stands'), ...missing, ...refused },
+  }),
   removeVersion: createRoute({
     method: 'delete',
     path: '/projects/{id}/versions/{version}',
-    request: { params: id.extend({ version: z.uuid('must be a version’s id').openapi({ param: { name: 'version', in: 'path' } }) }) },
+    request: {
+      params: id.extend({
+        version: z.uuid('must be a version’s id').openapi({ param: { name: 'version', in: 'path' } }),
+      }),
+    },
     responses: { 204: { description: 'Removed; the change log stays as it is' }, ...missing },
   }),
-  events: createRoute({ method: 'get', path: '/projects/{id}/events', request: { params: id }, responses: { 200: file('text/event-stream', 'Each new state, as server-sent events'), ...missing } }),
-  download: createRoute({ method: 'get', path: '/projects/{id}/file', request: { params: id }, responses: { 200: file('application/json', 'The project file'), ...missing } }),
+  events: createRoute({
+    method: 'get',
+    path: '/projects/{id}/events',
+    request: { params: id },
+    responses: { 200: file('text/event-stream', 'Each new state, as server-sent events'), ...missing },
+  }),
+  download: createRoute({
+    method: 'get',
+    path: '/projects/{id}/file',
+    request: { params: id },
+    responses: { 200: file('application/json', 'The project file'), ...missing },
+  }),
   export: createRoute({
     method: 'get',
     path: '/projects/{id}/export',
-    request: { params: id, query: z.object({ format: z.enum(writtenFormats.map(({ id }) => id) as [WrittenFormat, ...WrittenFormat[]], `must be ${writtenFormats.map(({ id }) => id).join(' or ')}`) }) },
+    request: {
+      params: id,
+      query: z.object({
+        format: z.enum(
+          writtenFormats.map(({ id }) => id) as [WrittenFormat, ...WrittenFormat[]],
+          `must be ${writtenFormats.map(({ id }) => id).join(' or ')}`,
+        ),
+      }),
+    },
     responses: { 200: file('application/octet-stream', 'GLB, or a ZIP of OBJ and MTL'), ...missing, ...refused },
   }),
-  check: createRoute({ method: 'get', path: '/projects/{id}/check', request: { params: id }, responses: { 200: json(z.looseObject({ sound: z.boolean() }), 'The report of a check'), ...missing } }),
-  picture: createRoute({ method: 'get', path: '/projects/{id}/picture', request: { params: id }, responses: { 200: file('image/png', 'A picture of the model'), ...missing } }),
+  check: createRoute({
+    method: 'get',
+    path: '/projects/{id}/check',
+    request: { params: id },
+    responses: { 200: json(z.looseObject({ sound: z.boolean() }), 'The report of a check'), ...missing },
+  }),
+  picture: createRoute({
+    method: 'get',
+    path: '/projects/{id}/picture',
+    request: { params: id },
+    responses: { 200: file('image/png', 'A picture of the model'), ...missing },
+  }),
   begin: createRoute({
     method: 'post',
     path: '/projects/{id}/jobs',
-    request: { params: id, body: body(z.object({ kind: z.enum(jobKinds, `must be one of ${jobKinds.join(', ')}`) }), 'What is to be made of the project as it stands') },
+    request: {
+      params: id,
+      body: body(
+        z.object({ kind: z.enum(jobKinds, `must be one of ${jobKinds.join(', ')}`) }),
+        'What is to be made of the project as it stands',
+      ),
+    },
     responses: { 202: json(jobSchema, 'Begun, or known already'), ...missing, ...refused },
   }),
-  job: createRoute({ method: 'get', path: '/jobs/{job}', request: { params: jobId }, responses: { 200: json(jobSchema, 'How it stands'), ...missing } }),
-  jobEvents: createRoute({ method: 'get', path: '/jobs/{job}/events', request: { params: jobId }, responses: { 200: file('text/event-stream', 'How it goes on, as server-sent events'), ...missing } }),
-  jobResult: createRoute({ method: 'get', path: '/jobs/{job}/result', request: { params: jobId }, responses: { 200: file('application/octet-stream', 'What it gave, once it is done'), ...missing, ...refused } }),
-  cancelJob: createRoute({ method: 'delete', path: '/jobs/{job}', request: { params: jobId }, responses: { 204: { description: 'Cancelled' }, ...missing } }),
+  job: createRoute({
+    method: 'get',
+    path: '/jobs/{job}',
+    request: { params: jobId },
+    responses: { 200: json(jobSchema, 'How it stands'), ...missing },
+  }),
+  jobEvents: createRoute({
+    method: 'get',
+    path: '/jobs/{job}/events',
+    request: { params: jobId },
+    responses: { 200: file('text/event-stream', 'How it goes on, as server-sent events'), ...missing },
+  }),
+  jobResult: createRoute({
+    method: 'get',
+    path: '/jobs/{job}/result',
+    request: { params: jobId },
+    responses: { 200: file('application/octet-stream', 'What it gave, once it is done'), ...missing, ...refused },
+  }),
+  cancelJob: createRoute({
+    method: 'delete',
+    path: '/jobs/{job}',
+    request: { params: jobId },
+    responses: { 204: { description: 'Cancelled' }, ...missing },
+  }),
 };

@@ -15,7 +15,9 @@ const style = raw(`
   button { margin-top: 16px; width: 100%; font: inherit; font-weight: 600; padding: 10px; border: 0; background: #1E2A33; color: #fff; cursor: pointer; }
   [role=alert] { margin: 12px 0 0; color: #8C3A20; font-size: 14px; }`);
 
-const mark = raw(`<svg width="40" height="40" viewBox="0 0 32 32" aria-hidden="true"><path d="M5 28V17a11 11 0 0 1 22 0v11" fill="none" stroke="#A5482B" stroke-width="4"/><path d="M11 28V17a5 5 0 0 1 10 0v11" fill="none" stroke="#1E2A33" stroke-width="2"/></svg>`);
+const mark = raw(
+  `<svg width="40" height="40" viewBox="0 0 32 32" aria-hidden="true"><path d="M5 28V17a11 11 0 0 1 22 0v11" fill="none" stroke="#A5482B" stroke-width="4"/><path d="M11 28V17a5 5 0 0 1 10 0v11" fill="none" stroke="#1E2A33" stroke-width="2"/></svg>`,
+);
 
 /** @param to the path to go to afterwards. @param trouble why the last try failed, or null. */
 export function signInPage(to: string, trouble: string | null) {
@@ -36,7 +38,15 @@ export function signInPage(to: string, trouble: string | null) {
           <p>This server asks for its passphrase. Whoever runs it knows it.</p>
           <form method="post" action="/sign-in?to=${encodeURIComponent(to)}">
             <label for="passphrase">Passphrase</label>
-            <input id="passphrase" name="passphrase" type="password" autocomplete="current-password" autofocus required ${trouble ? raw('aria-invalid="true" aria-describedby="trouble"') : ''} />
+            <input
+              id="passphrase"
+              name="passphrase"
+              type="password"
+              autocomplete="current-password"
+              autofocus
+              required
+              ${trouble ? raw('aria-invalid="true" aria-describedby="trouble"') : ''}
+            />
             ${trouble ? html`<p role="alert" id="trouble">${trouble}</p>` : ''}
             <button type="submit">Sign in</button>
           </form>

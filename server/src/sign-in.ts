@@ -21,7 +21,9 @@ const letters = 'abcdefghjkmnpqrstuvwxyz23456789';
 /** A passphrase of five groups, of about 120 bits. */
 export function newPassphrase(): string {
   const bytes = randomBytes(25);
-  return Array.from({ length: 5 }, (_, group) => Array.from(bytes.subarray(5 * group, 5 * group + 5), (byte) => letters[byte % letters.length]).join('')).join('-');
+  return Array.from({ length: 5 }, (_, group) =>
+    Array.from(bytes.subarray(5 * group, 5 * group + 5), (byte) => letters[byte % letters.length]).join(''),
+  ).join('-');
 }
 
 interface Kept {
@@ -38,7 +40,9 @@ export class SignIn {
   constructor(private readonly database: Database) {}
 
   private async kept(): Promise<Kept | null> {
-    const [row] = await this.database.em.fork().execute<{ value: string }[]>(`select "value" from "setting" where "key" = 'passphrase'`);
+    const [row] = await this.database.em
+      .fork()
+      .execute<{ value: string }[]>(`select "value" from "setting" where "key" = 'passphrase'`);
     return row ? (JSON.parse(row.value) as Kept) : null;
   }
 
@@ -49,12 +53,22 @@ export class SignIn {
 
   /** Sets the passphrase; sessions under another one end. @throws Error where it is too short. */
   async set(passphrase: string): Promise<void> {
-    if (passphrase.length < leastLength) throw new Error(`The passphrase must have at least ${leastLength} characters.`);
+    if (passphrase.length < leastLength)
+      throw new Error(`The passphrase must have at least ${leastLength} characters.`);
     const known = await this.kept();
     if (known && (await matches(passphrase, known))) return;
     const salt = randomBytes(16).toString('hex');
-    const value: Kept = { salt, hash: (await derived(passphrase, salt, 32)).toString('hex'), secret: randomBytes(32).toString('hex') };
-    await this.database.em.fork().execute(`insert into "setting" ("key", "value") values ('passphrase', ?) on conflict ("key") do update set "value" = excluded."value"`, [JSON.stringify(value)]);
+    const value: Kept = {
+      salt,
+      hash: (await derived(passphrase, salt, 32)).toString('hex'),
+      secret: randomBytes(32).toString('hex'),
+    };
+    await this.database.em
+      .fork()
+      .execute(
+        `insert into "setting" ("key", "value") values ('passphrase', ?) on conflict ("key") do update set "value" = excluded."value"`,
+        [JSON.stringify(value)],
+      );
   }
 
   /** Forgets the passphrase, and ends all sessions. */
@@ -68,12 +82,26 @@ export class SignIn {
    */
   async enter(passphrase: string): Promise<string> {
     const wait = this.shut - Date.now();
-    if (wait > 0) throw new ProblemError(429, 'too-many-guesses', 'Too many wrong passphrases', `Try again in ${Math.ceil(wait / 1000)} s.`, { after: Math.ceil(wait / 1000) });
+    if (wait > 0)
+      throw new ProblemError(
+        429,
+        'too-many-guesses',
+        'Too many wrong passphrases',
+        `Try again in ${Math.ceil(wait / 1000)} s.`,
+        { after: Math.ceil(wait / 1000) },
+      );
     const known = await this.kept();
     // Shut while one is being weighed, so that many at once are no way round it.
     this.wrong += 1;
-    if (this.wrong > freeGuesses) this.shut = Date.now() + Math.min(longestWait, firstWait * 2 ** (this.wrong - freeGuesses));
-    if (!known || !(await matches(passphrase, known))) throw new ProblemError(401, 'wrong-passphrase', 'That is not the passphrase', 'Whoever runs this server knows it.');
+    if (this.wrong > freeGuesses)
+      this.shut = Date.now() + Math.min(longestWait, firstWait * 2 ** (this.wrong - freeGuesses));
+    if (!known || !(await matches(passphrase, known)))
+      throw new ProblemError(
+        401,
+        'wrong-passphrase',
+        'That is not the passphrase',
+        'Whoever runs this server knows it.',
+      );
     this.wrong = 0;
     this.shut = 0;
     const until = String(Date.now() + sessionDays * 86_400_000);

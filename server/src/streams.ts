@@ -16,7 +16,10 @@ export interface Told {
  * Answers with server-sent events; of one kind only the newest is told to a reader who is slow.
  * @param begin begins to listen; it is given what to call with each event. @returns what ends it.
  */
-export async function answerEvents(c: Context, begin: (tell: (told: Told) => void) => Promise<() => void>): Promise<Response> {
+export async function answerEvents(
+  c: Context,
+  begin: (tell: (told: Told) => void) => Promise<() => void>,
+): Promise<Response> {
   const waiting = new Map<string, Told>();
   let wake = (): void => {};
   let over = false;

@@ -3,7 +3,15 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { unzipSync, strFromU8 } from 'fflate';
 import type { Hono } from 'hono';
-import { applyChangeSet, checkDocument, putting, removing, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
+import {
+  applyChangeSet,
+  checkDocument,
+  putting,
+  removing,
+  type ChangeSet,
+  type ProjectDocument,
+  type Wall,
+} from '@yard-arch/document';
 import type { Cluster } from '../../ops/cluster.ts';
 import type { Services } from '../src/index.ts';
 import { ask, startHarness, type Harness } from './harness.ts';
@@ -21,7 +29,8 @@ beforeAll(async () => {
 });
 afterAll(() => harness?.remove());
 
-const call = <T = Record<string, unknown>>(method: string, path: string, body?: unknown) => ask<T>(app, method, path, body);
+const call = <T = Record<string, unknown>>(method: string, path: string, body?: unknown) =>
+  ask<T>(app, method, path, body);
 
 interface Summary {
   id: string;
@@ -43,8 +52,16 @@ const lengthen = (length: number): ChangeSet => ({
 
 describe('a new project', () => {
   it('begins with what is asked for, sound and ready to be set out', async () => {
-    for (const [begin, walls, patterns] of [[undefined, 0, 0], ['empty', 0, 0], ['patterns', 0, 7], ['wall', 1, 7]] as const) {
-      const { body } = await ask<{ id: string }>(harness.app, 'POST', '/projects', { name: 'New', ...(begin ? { begin } : {}) });
+    for (const [begin, walls, patterns] of [
+      [undefined, 0, 0],
+      ['empty', 0, 0],
+      ['patterns', 0, 7],
+      ['wall', 1, 7],
+    ] as const) {
+      const { body } = await ask<{ id: string }>(harness.app, 'POST', '/projects', {
+        name: 'New',
+        ...(begin ? { begin } : {}),
+      });
       const { document } = await harness.services.projects.read(body.id);
       expect([Object.keys(document.elements).length, Object.keys(document.patterns).length]).toEqual([walls, patterns]);
     }
@@ -53,9 +70,13 @@ describe('a new project', () => {
   it('begins from any example, under its name or another', async () => {
     const { body: all } = await ask<{ id: string; name: string }[]>(harness.app, 'GET', '/examples');
     expect(all.length).toBeGreaterThan(2);
-    for (const { id, name } of all) expect((await ask<{ name: string }>(harness.app, 'POST', '/projects', { example: id })).body.name).toBe(name);
-    expect((await ask<{ name: string }>(harness.app, 'POST', '/projects', { example: 'layers', name: 'Mine' })).body.name).toBe('Mine');
-    for (const bad of [{}, { example: 'none' }, { name: 'x', begin: 'all' }]) expect((await ask(harness.app, 'POST', '/projects', bad)).status).toBe(422);
+    for (const { id, name } of all)
+      expect((await ask<{ name: string }>(harness.app, 'POST', '/projects', { example: id })).body.name).toBe(name);
+    expect(
+      (await ask<{ name: string }>(harness.app, 'POST', '/projects', { example: 'layers', name: 'Mine' })).body.name,
+    ).toBe('Mine');
+    for (const bad of [{}, { example: 'none' }, { name: 'x', begin: 'all' }])
+      expect((await ask(harness.app, 'POST', '/projects', bad)).status).toBe(422);
   });
 });
 
@@ -64,8 +85,13 @@ describe('projects', () => {
     const made = await call<Summary>('POST', '/projects', { name: ' Stair drum ' });
     expect(made).toMatchObject({ status: 201, body: { name: 'Stair drum', revision: 0, openings: 0 } });
     const { id } = made.body;
-    expect(await call('PATCH', `/projects/${id}`, { name: 'Undercroft' })).toMatchObject({ status: 200, body: { name: 'Undercroft', revision: 1 } });
-    expect((await call<{ document: ProjectDocument }>('GET', `/projects/${id}/document`)).body.document.name).toBe('Undercroft');
+    expect(await call('PATCH', `/projects/${id}`, { name: 'Undercroft' })).toMatchObject({
+      status: 200,
+      body: { name: 'Undercroft', revision: 1 },
+    });
+    expect((await call<{ document: ProjectDocument }>('GET', `/projects/${id}/document`)).body.document.name).toBe(
+      'Undercroft',
+    );
     const copy = await call<Summary>('POST', `/projects/${id}/duplicate`);
     expect(copy.body.name).toBe('Undercroft (copy)');
     expect((await call<Summary>('POST', `/projects/${id}/duplicate`)).body.name).toBe('Undercroft (copy 2)');
@@ -99,12 +125,19 @@ describe('projects', () => {
 describe('changes', () => {
   it('are appended against a revision and stand in the log', async () => {
     const id = await upload();
-    expect(await call('POST', `/projects/${id}/changes`, { baseRevision: 0, key: 'a', changeSet: lengthen(20) })).toMatchObject({ status: 201, body: { revision: 1 } });
-    expect(await call('POST', `/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: lengthen(21) })).toMatchObject({ status: 201, body: { revision: 2 } });
+    expect(
+      await call('POST', `/projects/${id}/changes`, { baseRevision: 0, key: 'a', changeSet: lengthen(20) }),
+    ).toMatchObject({ status: 201, body: { revision: 1 } });
+    expect(
+      await call('POST', `/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: lengthen(21) }),
+    ).toMatchObject({ status: 201, body: { revision: 2 } });
     const read = await call<{ revision: number; document: ProjectDocument }>('GET', `/projects/${id}/document`);
     expect(read.body.revision).toBe(2);
     expect(read.body.document.elements.courtyard).toMatchObject({ length: 21 });
-    const log = await call<{ revision: number; name: string; changeSet: ChangeSet }[]>('GET', `/projects/${id}/changes?after=1`);
+    const log = await call<{ revision: number; name: string; changeSet: ChangeSet }[]>(
+      'GET',
+      `/projects/${id}/changes?after=1`,
+    );
     expect(log.body).toMatchObject([{ revision: 2, name: 'lengthen wall to 21', changeSet: lengthen(21) }]);
   });
 
@@ -119,29 +152,65 @@ describe('changes', () => {
   it('on a stale revision are answered with what was missed, which brings the sender up to date', async () => {
     const id = await upload();
     await call('POST', `/projects/${id}/changes`, { baseRevision: 0, key: 'a', changeSet: lengthen(20) });
-    const conflict = await call<{ revision: number; missed: { changeSet: ChangeSet }[] }>('POST', `/projects/${id}/changes`, { baseRevision: 0, key: 'b', changeSet: lengthen(22) });
-    expect(conflict).toMatchObject({ status: 409, type: 'application/problem+json', body: { title: 'The project has been changed meanwhile', revision: 1 } });
-    const caughtUp = conflict.body.missed.reduce((document, { changeSet }) => applyChangeSet(document, changeSet).document, granary);
+    const conflict = await call<{ revision: number; missed: { changeSet: ChangeSet }[] }>(
+      'POST',
+      `/projects/${id}/changes`,
+      { baseRevision: 0, key: 'b', changeSet: lengthen(22) },
+    );
+    expect(conflict).toMatchObject({
+      status: 409,
+      type: 'application/problem+json',
+      body: { title: 'The project has been changed meanwhile', revision: 1 },
+    });
+    const caughtUp = conflict.body.missed.reduce(
+      (document, { changeSet }) => applyChangeSet(document, changeSet).document,
+      granary,
+    );
     expect(caughtUp.elements.courtyard).toMatchObject({ length: 20 });
-    expect((await call('POST', `/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: lengthen(22) })).status).toBe(201);
+    expect(
+      (await call('POST', `/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: lengthen(22) })).status,
+    ).toBe(201);
   });
 
   it('made at once are put in an order, none lost', async () => {
     const id = await upload();
-    const answers = await Promise.all([1, 2, 3, 4, 5, 6].map((n) => call('POST', `/projects/${id}/changes`, { baseRevision: 0, key: `k${n}`, changeSet: lengthen(20 + n) })));
+    const answers = await Promise.all(
+      [1, 2, 3, 4, 5, 6].map((n) =>
+        call('POST', `/projects/${id}/changes`, { baseRevision: 0, key: `k${n}`, changeSet: lengthen(20 + n) }),
+      ),
+    );
     expect(answers.map((a) => a.status).sort()).toEqual([201, 409, 409, 409, 409, 409]);
     expect((await call<unknown[]>('GET', `/projects/${id}/changes`)).body).toHaveLength(1);
   });
 
   it.each<[string, unknown, RegExp]>([
-    ['a width of 0', putting('patterns', { ...granary.patterns.light!, sizes: { ...granary.patterns.light!.sizes, a: { id: 'a', name: '', dimensions: { width: 0, height: 1 } } } }), /must be more than 0/],
-    ['an opening on a wall that was removed', putting('openings', { ...granary.openings.o1!, element: 'gone' }), /does not exist/],
+    [
+      'a width of 0',
+      putting('patterns', {
+        ...granary.patterns.light!,
+        sizes: { ...granary.patterns.light!.sizes, a: { id: 'a', name: '', dimensions: { width: 0, height: 1 } } },
+      }),
+      /must be more than 0/,
+    ],
+    [
+      'an opening on a wall that was removed',
+      putting('openings', { ...granary.openings.o1!, element: 'gone' }),
+      /does not exist/,
+    ],
     ['a wall removed from under its openings', removing('elements', 'courtyard'), /still names "courtyard"/],
-    ['a number that is none', { op: 'put', table: 'datums', value: { id: 'yard', name: 'Yard', level: 'NaN', element: null } }, /must be a number/],
+    [
+      'a number that is none',
+      { op: 'put', table: 'datums', value: { id: 'yard', name: 'Yard', level: 'NaN', element: null } },
+      /must be a number/,
+    ],
     ['a table that there is not', { op: 'put', table: 'roofs', value: {} }, /must be a put|must put into/],
   ])('with %s are refused with the reason, and change nothing', async (_, change, reason) => {
     const id = await upload();
-    const answer = await call<{ detail: string; faults: unknown[] }>('POST', `/projects/${id}/changes`, { baseRevision: 0, key: 'x', changeSet: { name: 'edit', changes: [change] } });
+    const answer = await call<{ detail: string; faults: unknown[] }>('POST', `/projects/${id}/changes`, {
+      baseRevision: 0,
+      key: 'x',
+      changeSet: { name: 'edit', changes: [change] },
+    });
     expect(answer).toMatchObject({ status: 422, type: 'application/problem+json' });
     expect(answer.body.detail).toMatch(reason);
     expect(answer.body.faults.length).toBeGreaterThan(0);
@@ -176,8 +245,13 @@ describe('exports', () => {
     const id = await upload();
     const glb = new Uint8Array(await (await app.request(`/api/projects/${id}/export?format=glb`)).arrayBuffer());
     expect(new TextDecoder().decode(glb.slice(0, 4))).toBe('glTF');
-    const zip = unzipSync(new Uint8Array(await (await app.request(`/api/projects/${id}/export?format=obj`)).arrayBuffer()));
-    expect(Object.keys(zip).filter((name) => !name.endsWith('.png'))).toEqual(['fennel-quay-granary.obj', 'fennel-quay-granary.mtl']);
+    const zip = unzipSync(
+      new Uint8Array(await (await app.request(`/api/projects/${id}/export?format=obj`)).arrayBuffer()),
+    );
+    expect(Object.keys(zip).filter((name) => !name.endsWith('.png'))).toEqual([
+      'fennel-quay-granary.obj',
+      'fennel-quay-granary.mtl',
+    ]);
     expect(strFromU8(zip['fennel-quay-granary.mtl']!)).toContain('map_Kd fennel-quay-granary-Old_brick.png');
     expect(Object.keys(zip)).toContain('fennel-quay-granary-Old_brick.png');
     expect(strFromU8(zip['fennel-quay-granary.obj']!)).toContain('o Courtyard_wall');
@@ -190,9 +264,14 @@ describe('exports', () => {
 
 describe('the description of the API', () => {
   it('lists every route, with the schemas of what it takes', async () => {
-    const { body } = await call<{ openapi: string; paths: Record<string, unknown>; components: { schemas: object } }>('GET', '/openapi.json');
+    const { body } = await call<{ openapi: string; paths: Record<string, unknown>; components: { schemas: object } }>(
+      'GET',
+      '/openapi.json',
+    );
     expect(body.openapi).toBe('3.1.0');
-    expect(Object.keys(body.paths)).toEqual(expect.arrayContaining(['/projects', '/projects/{id}/changes', '/projects/{id}/export']));
+    expect(Object.keys(body.paths)).toEqual(
+      expect.arrayContaining(['/projects', '/projects/{id}/changes', '/projects/{id}/export']),
+    );
     expect(JSON.stringify(body.paths['/projects/{id}/changes'])).toContain('baseRevision');
     expect((await call('GET', '/project.schema.json')).body).toMatchObject({ title: 'Yard Arch project' });
   });
@@ -204,7 +283,11 @@ describe('a database that dies', () => {
     await call('POST', `/projects/${id}/changes`, { baseRevision: 0, key: 'a', changeSet: lengthen(20) });
     cluster.kill();
     const away = await call('POST', `/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: lengthen(21) });
-    expect(away).toMatchObject({ status: 503, type: 'application/problem+json', body: { title: 'The database cannot be reached' } });
+    expect(away).toMatchObject({
+      status: 503,
+      type: 'application/problem+json',
+      body: { title: 'The database cannot be reached' },
+    });
     await cluster.restart();
     // Connections that died in the pool are still told of; the sender tries again, as the page does.
     let again = await call('POST', `/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: lengthen(21) });

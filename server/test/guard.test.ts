@@ -10,7 +10,11 @@ beforeAll(async () => {
 });
 afterAll(() => harness?.remove());
 
-const ask = async (app: Hono, path: string, init: RequestInit & { headers?: Record<string, string> } = {}): Promise<Response> => app.request(`http://127.0.0.1:4600${path}`, init);
+const ask = async (
+  app: Hono,
+  path: string,
+  init: RequestInit & { headers?: Record<string, string> } = {},
+): Promise<Response> => app.request(`http://127.0.0.1:4600${path}`, init);
 
 describe('hosts', () => {
   it.each([
@@ -48,11 +52,28 @@ describe('pages of other sites', () => {
       ['DELETE', `/api/jobs/${id}`],
     ];
     for (const [method, path] of routes)
-      for (const headers of [{ origin: 'http://evil.example' }, { origin: 'null' }, { origin: 'http://127.0.0.1:9999' }, { 'sec-fetch-site': 'cross-site' }] as Record<string, string>[]) {
+      for (const headers of [
+        { origin: 'http://evil.example' },
+        { origin: 'null' },
+        { origin: 'http://127.0.0.1:9999' },
+        { 'sec-fetch-site': 'cross-site' },
+      ] as Record<string, string>[]) {
         const answer = await ask(harness.app, path, { method, headers: { host: '127.0.0.1:4600', ...headers } });
-        expect([method, path, JSON.stringify(headers), answer.status]).toEqual([method, path, JSON.stringify(headers), 403]);
+        expect([method, path, JSON.stringify(headers), answer.status]).toEqual([
+          method,
+          path,
+          JSON.stringify(headers),
+          403,
+        ]);
       }
-    expect((await ask(harness.app, `/api/projects/${id}/duplicate`, { method: 'POST', headers: { host: '127.0.0.1:4600', origin: 'http://127.0.0.1:4600', 'sec-fetch-site': 'same-origin' } })).status).toBe(201);
+    expect(
+      (
+        await ask(harness.app, `/api/projects/${id}/duplicate`, {
+          method: 'POST',
+          headers: { host: '127.0.0.1:4600', origin: 'http://127.0.0.1:4600', 'sec-fetch-site': 'same-origin' },
+        })
+      ).status,
+    ).toBe(201);
   });
 });
 
@@ -63,7 +84,12 @@ describe('a passphrase', () => {
     await harness.services.signIn.set(passphrase);
     app = makeApplication({ services: harness.services, web: null, closed: true });
   });
-  const enter = (given: string) => ask(app, '/sign-in?to=/projects/x', { method: 'POST', body: new URLSearchParams({ passphrase: given }).toString(), headers: { 'content-type': 'application/x-www-form-urlencoded' } });
+  const enter = (given: string) =>
+    ask(app, '/sign-in?to=/projects/x', {
+      method: 'POST',
+      body: new URLSearchParams({ passphrase: given }).toString(),
+      headers: { 'content-type': 'application/x-www-form-urlencoded' },
+    });
 
   it('keeps everything but health and the sign-in page from those who do not know it', async () => {
     expect((await ask(app, '/api/health')).status).toBe(200);
@@ -81,7 +107,11 @@ describe('a passphrase', () => {
     expect(cookie).toMatch(/SameSite=Strict/);
     const session = cookie.split(';')[0]!;
     expect((await ask(app, '/api/projects', { headers: { cookie: session } })).status).toBe(200);
-    for (const forged of [session.replace(/.$/, (last) => (last === '0' ? '1' : '0')), session.replace(/=\d/, '=9'), 'yard-arch-session=9999999999999.'])
+    for (const forged of [
+      session.replace(/.$/, (last) => (last === '0' ? '1' : '0')),
+      session.replace(/=\d/, '=9'),
+      'yard-arch-session=9999999999999.',
+    ])
       expect((await ask(app, '/api/projects', { headers: { cookie: forged } })).status).toBe(401);
     // Another passphrase ends the sessions under the old one.
     await harness.services.signIn.set('another one altogether');
@@ -94,14 +124,22 @@ describe('a passphrase', () => {
     const shown = given.find((cookie) => cookie.startsWith('yard-arch-signed-in='))!;
     expect(shown).not.toMatch(/HttpOnly/);
     expect((await ask(app, '/api/projects', { headers: { cookie: shown.split(';')[0]! } })).status).toBe(401);
-    const out = await ask(app, '/sign-out', { method: 'POST', headers: { cookie: given.map((cookie) => cookie.split(';')[0]).join('; ') } });
+    const out = await ask(app, '/sign-out', {
+      method: 'POST',
+      headers: { cookie: given.map((cookie) => cookie.split(';')[0]).join('; ') },
+    });
     expect([out.status, out.headers.get('location')]).toEqual([303, '/sign-in']);
-    expect(out.headers.getSetCookie().map((cookie) => [cookie.split('=')[0], /Max-Age=0/.test(cookie)])).toEqual([['yard-arch-session', true], ['yard-arch-signed-in', true]]);
+    expect(out.headers.getSetCookie().map((cookie) => [cookie.split('=')[0], /Max-Age=0/.test(cookie)])).toEqual([
+      ['yard-arch-session', true],
+      ['yard-arch-signed-in', true],
+    ]);
   });
 
   it('leads nowhere else after signing in', async () => {
     for (const to of ['//evil.example', 'http://evil.example', '/\\evil.example', '\\evil'])
-      expect(await (await ask(app, `/sign-in?to=${encodeURIComponent(to)}`)).text()).toContain('action="/sign-in?to=%2F"');
+      expect(await (await ask(app, `/sign-in?to=${encodeURIComponent(to)}`)).text()).toContain(
+        'action="/sign-in?to=%2F"',
+      );
   });
 
   it('is guessed ever more slowly', async () => {

@@ -35,10 +35,20 @@ export async function startHarness(name: string, options: Partial<ApplicationOpt
 }
 
 /** Asks an application, and reads JSON where it answers with it. */
-export async function ask<T = Record<string, unknown>>(app: Hono, method: string, path: string, body?: unknown): Promise<{ status: number; body: T; type: string }> {
+export async function ask<T = Record<string, unknown>>(
+  app: Hono,
+  method: string,
+  path: string,
+  body?: unknown,
+): Promise<{ status: number; body: T; type: string }> {
   const response = await app.request(`/api${path}`, {
     method,
-    ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+    ...(body === undefined
+      ? {}
+      : {
+          body: typeof body === 'string' ? body : JSON.stringify(body),
+          headers: { 'content-type': 'application/json' },
+        }),
   });
   const type = response.headers.get('content-type') ?? '';
   const text = await response.text();

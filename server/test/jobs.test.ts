@@ -21,7 +21,8 @@ interface Job {
 describe('long work', () => {
   it('is done once for each state, and its result kept', async () => {
     const { id } = await harness.services.projects.create(granary());
-    const begin = async (): Promise<Job> => (await ask<Job>(harness.app, 'POST', `/projects/${id}/jobs`, { kind: 'glb' })).body;
+    const begin = async (): Promise<Job> =>
+      (await ask<Job>(harness.app, 'POST', `/projects/${id}/jobs`, { kind: 'glb' })).body;
     const [one, two] = await Promise.all([begin(), begin()]);
     expect(two.id).toBe(one.id);
     const result = await harness.app.request(`/api/jobs/${one.id}/result`);
@@ -39,7 +40,9 @@ describe('long work', () => {
     const { id } = await harness.services.projects.create(facade(1500));
     const { body: job } = await ask<Job>(harness.app, 'POST', `/projects/${id}/jobs`, { kind: 'obj' });
     const events = await (await harness.app.request(`/api/jobs/${job.id}/events`)).text();
-    const told = [...events.matchAll(/^data: (\{.*\})$/gm)].map(([, data]) => JSON.parse(data!) as { state: string; progress: number });
+    const told = [...events.matchAll(/^data: (\{.*\})$/gm)].map(
+      ([, data]) => JSON.parse(data!) as { state: string; progress: number },
+    );
     expect(told.at(-1)!.state).toBe('done');
     expect(told.map(({ progress }) => progress)).toEqual(told.map(({ progress }) => progress).sort((a, b) => a - b));
   });
@@ -56,7 +59,12 @@ describe('long work', () => {
         await new Promise((resolve) => setTimeout(resolve, 5));
       }
     })();
-    const results = await Promise.all(['glb', 'obj'].map(async (format) => (await (await harness.app.request(`/api/projects/${id}/export?format=${format}`)).arrayBuffer()).byteLength));
+    const results = await Promise.all(
+      ['glb', 'obj'].map(
+        async (format) =>
+          (await (await harness.app.request(`/api/projects/${id}/export?format=${format}`)).arrayBuffer()).byteLength,
+      ),
+    );
     over = true;
     await asking;
     expect(Math.min(...results)).toBeGreaterThan(1_000_000);
@@ -69,7 +77,10 @@ describe('long work', () => {
     const { body: job } = await ask<Job>(harness.app, 'POST', `/projects/${id}/jobs`, { kind: 'obj' });
     expect((await ask(harness.app, 'DELETE', `/jobs/${job.id}`)).status).toBe(204);
     expect((await ask<Job>(harness.app, 'GET', `/jobs/${job.id}`)).body.state).toBe('cancelled');
-    expect(await ask(harness.app, 'GET', `/jobs/${job.id}/result`)).toMatchObject({ status: 409, body: { type: '/problems/cancelled' } });
+    expect(await ask(harness.app, 'GET', `/jobs/${job.id}/result`)).toMatchObject({
+      status: 409,
+      body: { type: '/problems/cancelled' },
+    });
     const again = (await ask<Job>(harness.app, 'POST', `/projects/${id}/jobs`, { kind: 'report' })).body;
     expect((await harness.app.request(`/api/jobs/${again.id}/result`)).status).toBe(200);
   });
@@ -77,14 +88,19 @@ describe('long work', () => {
   it('is taken over from a process that is gone', async () => {
     const { id } = await harness.services.projects.create(granary());
     const em = harness.services.database.em.fork();
-    await em.execute(`insert into "job" ("id", "project", "revision", "kind", "state", "progress", "stage", "runner", "beat_at", "created_at") values (gen_random_uuid(), ?, 0, 'picture', 'working', 0.5, '', gen_random_uuid(), now() - interval '1 minute', now())`, [id]);
+    await em.execute(
+      `insert into "job" ("id", "project", "revision", "kind", "state", "progress", "stage", "runner", "beat_at", "created_at") values (gen_random_uuid(), ?, 0, 'picture', 'working', 0.5, '', gen_random_uuid(), now() - interval '1 minute', now())`,
+      [id],
+    );
     const picture = await harness.app.request(`/api/projects/${id}/picture`);
     expect([picture.status, picture.headers.get('content-type')]).toEqual([200, 'image/png']);
   });
 
   it('that fails is told of, and the picture of a card is not tried again at each visit', async () => {
     const { id } = await harness.services.projects.create(granary());
-    await harness.services.database.em.fork().execute(`update "project" set "document" = '{"format":"yard-arch"}' where "id" = ?`, [id]);
+    await harness.services.database.em
+      .fork()
+      .execute(`update "project" set "document" = '{"format":"yard-arch"}' where "id" = ?`, [id]);
     const ids = new Set<string>();
     for (let i = 0; i < 3; i++) {
       expect((await harness.app.request(`/api/projects/${id}/picture`)).status).toBe(422);
@@ -99,10 +115,18 @@ describe('a worker', () => {
     const pool = new Pool({ workers: 1, memory: 150 });
     try {
       const text = JSON.stringify(facade(2000));
-      await expect(pool.run({ kind: 'obj', mark: 'a', text }, { limit: 30 })).rejects.toMatchObject({ status: 422, kind: 'too-long' });
+      await expect(pool.run({ kind: 'obj', mark: 'a', text }, { limit: 30 })).rejects.toMatchObject({
+        status: 422,
+        kind: 'too-long',
+      });
       const heavy = new TextEncoder().encode(`[${'{"a":[1,2,3]},'.repeat(4_000_000)}1]`);
-      await expect(pool.run({ kind: 'upload', bytes: heavy })).rejects.toMatchObject({ status: 422, kind: 'too-large' });
-      expect(await pool.run({ kind: 'upload', bytes: new TextEncoder().encode(JSON.stringify(granary())) })).toMatchObject({ name: granary().name });
+      await expect(pool.run({ kind: 'upload', bytes: heavy })).rejects.toMatchObject({
+        status: 422,
+        kind: 'too-large',
+      });
+      expect(
+        await pool.run({ kind: 'upload', bytes: new TextEncoder().encode(JSON.stringify(granary())) }),
+      ).toMatchObject({ name: granary().name });
     } finally {
       await pool.close();
     }
@@ -123,6 +147,8 @@ describe('names of downloads', () => {
 
   it('are short enough for every system, and told in ASCII too', () => {
     expect(Buffer.byteLength(fileName('Ü'.repeat(300), 'obj.zip'))).toBeLessThan(160);
-    expect(attachment('süd "1".glb')).toBe(`attachment; filename="sud _1_.glb"; filename*=UTF-8''s%C3%BCd%20%221%22.glb`);
+    expect(attachment('süd "1".glb')).toBe(
+      `attachment; filename="sud _1_.glb"; filename*=UTF-8''s%C3%BCd%20%221%22.glb`,
+    );
   });
 });

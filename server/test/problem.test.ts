@@ -2,7 +2,8 @@
 import { describe, expect, it } from '@jest/globals';
 import { databaseProblem } from '../src/problem.ts';
 
-const failure = (code: string, message = 'query failed'): Error => Object.assign(new Error('while flushing', { cause: Object.assign(new Error(message), { code }) }));
+const failure = (code: string, message = 'query failed'): Error =>
+  Object.assign(new Error('while flushing', { cause: Object.assign(new Error(message), { code }) }));
 
 describe('a failure of the database', () => {
   it.each([

@@ -11,13 +11,25 @@ beforeAll(async () => {
 afterAll(() => harness?.remove());
 
 const project = async (): Promise<string> => (await harness.services.projects.create(granary())).id;
-const send = (id: string, body: unknown) => ask<{ revision: number; made: string[][]; faults?: { path: string }[]; detail?: string }>(harness.app, 'POST', `/projects/${id}/script`, body);
+const send = (id: string, body: unknown) =>
+  ask<{ revision: number; made: string[][]; faults?: { path: string }[]; detail?: string }>(
+    harness.app,
+    'POST',
+    `/projects/${id}/script`,
+    body,
+  );
 const held = async (id: string): Promise<ProjectDocument> => (await harness.services.projects.read(id)).document;
 
 describe('a script', () => {
   it('is done as one edit, and told by step', async () => {
     const id = await project();
-    const { status, body } = await send(id, { name: 'two more', do: [{ do: 'copy', openings: ['o9'], along: 0.3 }, { do: 'copy', openings: ['o9'], along: 0.6 }] });
+    const { status, body } = await send(id, {
+      name: 'two more',
+      do: [
+        { do: 'copy', openings: ['o9'], along: 0.3 },
+        { do: 'copy', openings: ['o9'], along: 0.6 },
+      ],
+    });
     expect([status, body.revision]).toEqual([201, 1]);
     expect(body.made.flat().every(async (made) => (await held(id)).openings[made])).toBe(true);
     const log = await ask<{ name: string }[]>(harness.app, 'GET', `/projects/${id}/changes`);

@@ -15,9 +15,19 @@ afterAll(() => harness?.remove());
 const call = <T>(method: string, path: string, body?: unknown) => ask<T>(harness.app, method, path, body);
 const made = async (): Promise<string> => (await call<{ id: string }>('POST', '/projects/upload', granary)).body.id;
 const lengthen = (id: string, baseRevision: number, length: number) =>
-  call<{ revision: number }>('POST', `/projects/${id}/changes`, { baseRevision, key: `k${length}`, changeSet: { name: `lengthen to ${length}`, changes: [putting('elements', { ...(granary.elements.courtyard as Wall), length })] } });
+  call<{ revision: number }>('POST', `/projects/${id}/changes`, {
+    baseRevision,
+    key: `k${length}`,
+    changeSet: {
+      name: `lengthen to ${length}`,
+      changes: [putting('elements', { ...(granary.elements.courtyard as Wall), length })],
+    },
+  });
 const lengthAt = async (id: string, revision?: number): Promise<number> => {
-  const { body } = await call<{ document: ProjectDocument }>('GET', `/projects/${id}/document${revision === undefined ? '' : `?revision=${revision}`}`);
+  const { body } = await call<{ document: ProjectDocument }>(
+    'GET',
+    `/projects/${id}/document${revision === undefined ? '' : `?revision=${revision}`}`,
+  );
   return (body.document.elements.courtyard as Wall).length;
 };
 
@@ -51,7 +61,10 @@ describe('versions', () => {
     await lengthen(id, 0, 21);
     await lengthen(id, 1, 22);
     expect((await call<Version[]>('GET', `/projects/${id}/versions`)).body).toEqual([]);
-    await harness.services.database.em.fork().getConnection().execute(`update "project" set "updated_at" = now() - interval '1 hour' where "id" = '${id}'`);
+    await harness.services.database.em
+      .fork()
+      .getConnection()
+      .execute(`update "project" set "updated_at" = now() - interval '1 hour' where "id" = '${id}'`);
     await lengthen(id, 2, 23);
     const { body } = await call<Version[]>('GET', `/projects/${id}/versions`);
     expect(body).toMatchObject([{ revision: 2, automatic: true, name: 'before “lengthen to 23”' }]);

@@ -25,7 +25,28 @@ export class Odd {
   }
 
   text(): string {
-    return this.of(['', ' ', '\u0000', 'a\u0000b', '\ud800', '../../etc/passwd', '%00', '%2e%2e', 'x'.repeat(5000), '\u202e', "'; drop table project; --", '𝔘', 'NaN', '-1', '1e400', 'null', '00000000-0000-4000-8000-000000000000', '{"a":1}', '\n', 'ﬃ']);
+    return this.of([
+      '',
+      ' ',
+      '\u0000',
+      'a\u0000b',
+      '\ud800',
+      '../../etc/passwd',
+      '%00',
+      '%2e%2e',
+      'x'.repeat(5000),
+      '\u202e',
+      "'; drop table project; --",
+      '𝔘',
+      'NaN',
+      '-1',
+      '1e400',
+      'null',
+      '00000000-0000-4000-8000-000000000000',
+      '{"a":1}',
+      '\n',
+      'ﬃ',
+    ]);
   }
 
   number(): number {
@@ -46,7 +67,26 @@ export class Odd {
       case 4:
         return Array.from({ length: this.below(5) }, () => this.value(depth + 1));
       default:
-        return Object.fromEntries(Array.from({ length: this.below(5) }, () => [this.of(['id', 'name', 'key', 'changeSet', 'changes', 'op', 'table', 'value', 'baseRevision', '__proto__', 'constructor', 'kind', this.text()]), this.value(depth + 1)]));
+        return Object.fromEntries(
+          Array.from({ length: this.below(5) }, () => [
+            this.of([
+              'id',
+              'name',
+              'key',
+              'changeSet',
+              'changes',
+              'op',
+              'table',
+              'value',
+              'baseRevision',
+              '__proto__',
+              'constructor',
+              'kind',
+              this.text(),
+            ]),
+            this.value(depth + 1),
+          ]),
+        );
     }
   }
 

@@ -23,10 +23,21 @@ afterEach(async () => {
   for (const one of made.splice(0)) await one.remove();
 });
 
-const moved = (n: number): ChangeSet => ({ name: `move ${n}`, changes: [putting('openings', { ...document.openings.o9!, along: { from: 'start', distance: n / 1000 } })] });
+const moved = (n: number): ChangeSet => ({
+  name: `move ${n}`,
+  changes: [putting('openings', { ...document.openings.o9!, along: { from: 'start', distance: n / 1000 } })],
+});
 
-async function sent(url: string, path: string, body: unknown): Promise<{ status: number; body: { id: string; revision: number } }> {
-  const answer = await fetch(`${url}${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+async function sent(
+  url: string,
+  path: string,
+  body: unknown,
+): Promise<{ status: number; body: { id: string; revision: number } }> {
+  const answer = await fetch(`${url}${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  });
   return { status: answer.status, body: (await answer.json()) as { id: string; revision: number } };
 }
 const read = async <T>(url: string, path: string): Promise<T> => (await (await fetch(`${url}${path}`)).json()) as T;
@@ -40,9 +51,11 @@ async function until<T>(what: string, look: () => Promise<T | null>): Promise<T>
   throw new Error(`it did not come about: ${what}`);
 }
 
-const healthy = (url: string): Promise<true> => until(`${url} is healthy`, async () => ((await fetch(`${url}/api/health`)).ok ? true : null));
+const healthy = (url: string): Promise<true> =>
+  until(`${url} is healthy`, async () => ((await fetch(`${url}/api/health`)).ok ? true : null));
 const processesOf = (folder: string): string => spawnSync('pgrep', ['-f', folder], { encoding: 'utf8' }).stdout.trim();
-const killDatabase = (folder: string): void => void process.kill(Number(readFileSync(join(folder, 'postgres', 'postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL');
+const killDatabase = (folder: string): void =>
+  void process.kill(Number(readFileSync(join(folder, 'postgres', 'postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL');
 
 describe('a process that is killed', () => {
   it('loses nothing that it acknowledged, and applies nothing twice', async () => {
@@ -54,11 +67,18 @@ describe('a process that is killed', () => {
     let n = 0;
     for (let round = 0; round < 2 + rounds; round++) {
       const base = (await read<{ revision: number }>(app.url, `/api/projects/${id}`)).revision;
-      const killing = setTimeout(() => (odd.below(2) === 0 ? void app.crash() : killDatabase(app.folder)), 100 + odd.below(500));
+      const killing = setTimeout(
+        () => (odd.below(2) === 0 ? void app.crash() : killDatabase(app.folder)),
+        100 + odd.below(500),
+      );
       for (let i = 0; ; i++) {
         const key = `k${++n}`;
         try {
-          const answer = await sent(app.url, `/api/projects/${id}/changes`, { baseRevision: base + i, key, changeSet: moved(n) });
+          const answer = await sent(app.url, `/api/projects/${id}/changes`, {
+            baseRevision: base + i,
+            key,
+            changeSet: moved(n),
+          });
           if (answer.status !== 201) break;
           acknowledged.push(key);
         } catch {
@@ -89,9 +109,16 @@ describe('a database that is killed', () => {
     expect(await app.start()).toBeNull();
     const { id } = (await sent(app.url, '/api/projects/upload', document)).body;
     killDatabase(app.folder);
-    await until('health tells that the database is away', async () => ((await fetch(`${app.url}/api/health`)).status === 503 ? true : null));
+    await until('health tells that the database is away', async () =>
+      (await fetch(`${app.url}/api/health`)).status === 503 ? true : null,
+    );
     await healthy(app.url);
-    await until('an edit is taken again', async () => ((await sent(app.url, `/api/projects/${id}/changes`, { baseRevision: 0, key: 'after', changeSet: moved(1) })).status === 201 ? true : null));
+    await until('an edit is taken again', async () =>
+      (await sent(app.url, `/api/projects/${id}/changes`, { baseRevision: 0, key: 'after', changeSet: moved(1) }))
+        .status === 201
+        ? true
+        : null,
+    );
     expect(app.output).toContain('starting it again');
     expect(await app.stop()).toBe(0);
     expect(processesOf(app.folder)).toBe('');
@@ -100,9 +127,21 @@ describe('a database that is killed', () => {
 
 describe('a start that cannot be', () => {
   it.each<[string, (folder: string) => void, RegExp]>([
-    ['without the password file', (folder) => rmSync(join(folder, 'postgres-password')), /password of the database should be in .*postgres-password, but that file is missing/],
-    ['with garbage for a process number', (folder) => writeFileSync(join(folder, 'postgres', 'postmaster.pid'), 'garbage\n'), /postmaster\.pid should begin with the number/],
-    ['with data that is not whole', (folder) => rmSync(join(folder, 'postgres', 'global'), { recursive: true }), /The database did not start/],
+    [
+      'without the password file',
+      (folder) => rmSync(join(folder, 'postgres-password')),
+      /password of the database should be in .*postgres-password, but that file is missing/,
+    ],
+    [
+      'with garbage for a process number',
+      (folder) => writeFileSync(join(folder, 'postgres', 'postmaster.pid'), 'garbage\n'),
+      /postmaster\.pid should begin with the number/,
+    ],
+    [
+      'with data that is not whole',
+      (folder) => rmSync(join(folder, 'postgres', 'global'), { recursive: true }),
+      /The database did not start/,
+    ],
   ])('%s says what is wrong, and leaves nothing running', async (_, spoil, words) => {
     const app = await application();
     expect(await app.start()).toBeNull();
@@ -122,7 +161,11 @@ describe('a start that cannot be', () => {
     expect(await open.start()).toBeNull();
     const passphrase = /[a-z2-9]{5}(-[a-z2-9]{5}){4}/.exec(open.output)![0];
     expect((await fetch(`${open.url}/api/projects`)).status).toBe(401);
-    const entered = await fetch(`${open.url}/sign-in`, { method: 'POST', body: new URLSearchParams({ passphrase }), redirect: 'manual' });
+    const entered = await fetch(`${open.url}/sign-in`, {
+      method: 'POST',
+      body: new URLSearchParams({ passphrase }),
+      redirect: 'manual',
+    });
     const session = entered.headers.get('set-cookie')!.split(';')[0]!;
     expect((await fetch(`${open.url}/api/projects`, { headers: { cookie: session } })).status).toBe(200);
     // A name by which others ask for it takes one as well.
@@ -134,7 +177,8 @@ describe('a start that cannot be', () => {
   it('serves none of what it is built from', async () => {
     const app = await application();
     expect(await app.start()).toBeNull();
-    for (const path of ['/.built-from', '/%2ebuilt-from', '/assets/../.built-from', '/.env']) expect((await fetch(`${app.url}${path}`)).status).toBe(404);
+    for (const path of ['/.built-from', '/%2ebuilt-from', '/assets/../.built-from', '/.env'])
+      expect((await fetch(`${app.url}${path}`)).status).toBe(404);
   });
 });
 
@@ -152,15 +196,21 @@ describe('several processes on one database', () => {
       const heard: number[] = [];
       const events = await fetch(`${two.url}/api/projects/${id}/events`);
       void (async () => {
-        for await (const chunk of events.body!) for (const [, data] of new TextDecoder().decode(chunk as Uint8Array).matchAll(/"revision":(\d+)/g)) heard.push(Number(data));
+        for await (const chunk of events.body!)
+          for (const [, data] of new TextDecoder().decode(chunk as Uint8Array).matchAll(/"revision":(\d+)/g))
+            heard.push(Number(data));
       })().catch(() => {});
-      expect((await sent(one.url, `/api/projects/${id}/changes`, { baseRevision: 0, key: 'a', changeSet: moved(1) })).status).toBe(201);
+      expect(
+        (await sent(one.url, `/api/projects/${id}/changes`, { baseRevision: 0, key: 'a', changeSet: moved(1) })).status,
+      ).toBe(201);
       await until('the other process tells of the edit', async () => (heard.includes(1) ? true : null));
       // Asked of one, there for the other.
       const job = (await sent(one.url, `/api/projects/${id}/jobs`, { kind: 'glb' })).body;
       expect((await fetch(`${two.url}/api/jobs/${job.id}/result`)).status).toBe(200);
       await one.crash();
-      expect((await sent(two.url, `/api/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: moved(2) })).status).toBe(201);
+      expect(
+        (await sent(two.url, `/api/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: moved(2) })).status,
+      ).toBe(201);
       await until('it still hears', async () => (heard.includes(2) ? true : null));
       expect((await fetch(`${two.url}/api/projects/${id}/picture`)).status).toBe(200);
     } finally {
@@ -172,13 +222,18 @@ describe('several processes on one database', () => {
 });
 
 describe('a backup', () => {
-  const backup = (app: Application, ...args: string[]) => spawnSync(process.execPath, ['ops/bootstrap.mjs', 'backup', ...args], { encoding: 'utf8', env: { ...process.env, YARD_DATA: app.folder, NODE_OPTIONS: '' } });
+  const backup = (app: Application, ...args: string[]) =>
+    spawnSync(process.execPath, ['ops/bootstrap.mjs', 'backup', ...args], {
+      encoding: 'utf8',
+      env: { ...process.env, YARD_DATA: app.folder, NODE_OPTIONS: '' },
+    });
 
   it('is made while the application runs, and puts all back', async () => {
     const app = await application();
     expect(await app.start()).toBeNull();
     const { id } = (await sent(app.url, '/api/projects/upload', document)).body;
-    for (const n of [1, 2]) await sent(app.url, `/api/projects/${id}/changes`, { baseRevision: n - 1, key: `k${n}`, changeSet: moved(n) });
+    for (const n of [1, 2])
+      await sent(app.url, `/api/projects/${id}/changes`, { baseRevision: n - 1, key: `k${n}`, changeSet: moved(n) });
     const done = backup(app);
     expect([done.status, done.stderr]).toEqual([0, expect.stringContaining('Backed up')]);
     const file = done.stdout.trim();
@@ -186,7 +241,10 @@ describe('a backup', () => {
     const then = await read<object>(app.url, `/api/projects/${id}/document`);
     await sent(app.url, `/api/projects/${id}/changes`, { baseRevision: 2, key: 'k3', changeSet: moved(3) });
     // Not under those who are at it.
-    expect(backup(app, '--restore', file)).toMatchObject({ status: 1, stderr: expect.stringContaining('already running') });
+    expect(backup(app, '--restore', file)).toMatchObject({
+      status: 1,
+      stderr: expect.stringContaining('already running'),
+    });
     expect(await app.stop()).toBe(0);
     const broken = join(app.folder, 'broken.backup');
     writeFileSync(broken, readFileSync(file).subarray(0, 2000));
@@ -195,7 +253,9 @@ describe('a backup', () => {
     expect(await app.start()).toBeNull();
     expect(await read(app.url, `/api/projects/${id}/document`)).toEqual(then);
     expect((await read<unknown[]>(app.url, `/api/projects/${id}/changes`)).length).toBe(2);
-    expect((await sent(app.url, `/api/projects/${id}/changes`, { baseRevision: 2, key: 'k4', changeSet: moved(4) })).status).toBe(201);
+    expect(
+      (await sent(app.url, `/api/projects/${id}/changes`, { baseRevision: 2, key: 'k4', changeSet: moved(4) })).status,
+    ).toBe(201);
     expect(readdirSync(join(app.folder, 'backups')).filter((name) => name.endsWith('.part'))).toEqual([]);
   });
 });

@@ -31,67 +31,164 @@ interface Request {
   headers?: Record<string, string>;
 }
 
-async function asked({ method, path, body, headers }: Request): Promise<{ status: number; type: string; text: string; took: number }> {
+async function asked({
+  method,
+  path,
+  body,
+  headers,
+}: Request): Promise<{ status: number; type: string; text: string; took: number }> {
   const begun = performance.now();
-  const response = await fetch(`${server.url}${path}`, { method, ...(body === undefined ? {} : { body: body as string }), headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers } });
+  const response = await fetch(`${server.url}${path}`, {
+    method,
+    ...(body === undefined ? {} : { body: body as string }),
+    headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+  });
   // Of what goes on for ever only that it began.
-  const text = response.headers.get('content-type')?.includes('event-stream') ? (await response.body?.cancel(), '') : await response.text();
-  return { status: response.status, type: response.headers.get('content-type') ?? '', text, took: performance.now() - begun };
+  const text = response.headers.get('content-type')?.includes('event-stream')
+    ? (await response.body?.cancel(), '')
+    : await response.text();
+  return {
+    status: response.status,
+    type: response.headers.get('content-type') ?? '',
+    text,
+    took: performance.now() - begun,
+  };
 }
 
 async function survives(request: Request): Promise<void> {
   const answer = await asked(request);
   const what = `${request.method} ${request.path.slice(0, 120)} ${String(request.body ?? '').slice(0, 200)} → ${answer.status} ${answer.text.slice(0, 300)} in ${Math.round(answer.took)} ms`;
   if (answer.status >= 500 || answer.took > longest) throw new Error(what);
-  if (answer.status >= 400 && request.path.startsWith('/api/') && request.method !== 'HEAD') expect({ what, type: answer.type }).toMatchObject({ type: 'application/problem+json' });
+  if (answer.status >= 400 && request.path.startsWith('/api/') && request.method !== 'HEAD')
+    expect({ what, type: answer.type }).toMatchObject({ type: 'application/problem+json' });
 }
 
-const paths = ['', '/document', '/events', '/changes', '/versions', '/file', '/export?format=glb', '/export?format=', '/check', '/picture', '/jobs', '/duplicate', '/restore', '/versions/x', '/document?revision=', '/changes?after=', '/changes?after=-1', '/document?revision=99999999999', '/nothing'];
+const paths = [
+  '',
+  '/document',
+  '/events',
+  '/changes',
+  '/versions',
+  '/file',
+  '/export?format=glb',
+  '/export?format=',
+  '/check',
+  '/picture',
+  '/jobs',
+  '/duplicate',
+  '/restore',
+  '/versions/x',
+  '/document?revision=',
+  '/changes?after=',
+  '/changes?after=-1',
+  '/document?revision=99999999999',
+  '/nothing',
+];
 
 describe('odd requests', () => {
   it('by every method on every route, with odd ids and bodies', async () => {
     for (let round = 0; round < rounds; round++) {
       const odd = new Odd(`requests ${round}`);
       for (let i = 0; i < 400; i++) {
-        const project = odd.of([id, '00000000-0000-4000-8000-000000000000', 'x', '%00', '..', encodeURIComponent(odd.text().replace('\ud800', '')).slice(0, 300) || '-']);
-        const method = odd.of(['GET', 'POST', 'PUT', 'PATCH', 'HEAD', 'OPTIONS', ...(project === id ? [] : ['DELETE'])]);
+        const project = odd.of([
+          id,
+          '00000000-0000-4000-8000-000000000000',
+          'x',
+          '%00',
+          '..',
+          encodeURIComponent(odd.text().replace('\ud800', '')).slice(0, 300) || '-',
+        ]);
+        const method = odd.of([
+          'GET',
+          'POST',
+          'PUT',
+          'PATCH',
+          'HEAD',
+          'OPTIONS',
+          ...(project === id ? [] : ['DELETE']),
+        ]);
         const rest = odd.of(paths);
         // What changes the project is tried elsewhere.
         if (project === id && method === 'PATCH') continue;
-        const body = ['POST', 'PUT', 'PATCH'].includes(method) ? odd.of([JSON.stringify(odd.value()), '{', '', '[]', 'null', '\u0000']) : undefined;
+        const body = ['POST', 'PUT', 'PATCH'].includes(method)
+          ? odd.of([JSON.stringify(odd.value()), '{', '', '[]', 'null', '\u0000'])
+          : undefined;
         await survives({ method, path: `/api/projects/${project}${rest}`, ...(body === undefined ? {} : { body }) });
       }
     }
   });
 
   it('with bodies of every content type', async () => {
-    const types = ['text/plain', 'application/xml', 'multipart/form-data', 'multipart/form-data; boundary=x', 'application/x-www-form-urlencoded', 'application/octet-stream', 'image/png', 'application/json; charset=latin1', 'nonsense', ''];
+    const types = [
+      'text/plain',
+      'application/xml',
+      'multipart/form-data',
+      'multipart/form-data; boundary=x',
+      'application/x-www-form-urlencoded',
+      'application/octet-stream',
+      'image/png',
+      'application/json; charset=latin1',
+      'nonsense',
+      '',
+    ];
     const body = JSON.stringify({ name: 'x' });
     for (const type of types)
-      for (const path of ['/api/projects', '/api/projects/upload', `/api/projects/${id}/changes`, `/api/projects/${id}/versions`, `/api/projects/${id}/jobs`])
+      for (const path of [
+        '/api/projects',
+        '/api/projects/upload',
+        `/api/projects/${id}/changes`,
+        `/api/projects/${id}/versions`,
+        `/api/projects/${id}/jobs`,
+      ])
         await survives({ method: 'POST', path, body, headers: { 'content-type': type } });
   });
 
   it('edits of odd values, spoiled edits, and very many of them', async () => {
     const opening = granary().openings.o9!;
-    const edit = { baseRevision: 0, key: 'k', changeSet: { name: 'move', changes: [{ op: 'put', table: 'openings', value: opening }] } };
+    const edit = {
+      baseRevision: 0,
+      key: 'k',
+      changeSet: { name: 'move', changes: [{ op: 'put', table: 'openings', value: opening }] },
+    };
     for (let round = 0; round < rounds; round++) {
       const odd = new Odd(`edits ${round}`);
       for (let i = 0; i < 300; i++) {
         const sent = odd.spoiled(edit);
         if (JSON.stringify(sent) === JSON.stringify(edit)) continue;
         // Only on a project that there is not: what would fit is no edit of this one's.
-        await survives({ method: 'POST', path: '/api/projects/00000000-0000-4000-8000-000000000000/changes', body: JSON.stringify(sent) });
+        await survives({
+          method: 'POST',
+          path: '/api/projects/00000000-0000-4000-8000-000000000000/changes',
+          body: JSON.stringify(sent),
+        });
       }
     }
-    for (const changes of [Array(50_000).fill({ op: 'put', table: 'openings', value: {} }), Array(60_000).fill({}), Array(50_000).fill(null), [[]], [{ op: 'put', table: 'openings', value: { ...opening, mark: 'A\u0000' } }]])
-      await survives({ method: 'POST', path: `/api/projects/${id}/changes`, body: JSON.stringify({ ...edit, changeSet: { name: 'many', changes } }) });
+    for (const changes of [
+      Array(50_000).fill({ op: 'put', table: 'openings', value: {} }),
+      Array(60_000).fill({}),
+      Array(50_000).fill(null),
+      [[]],
+      [{ op: 'put', table: 'openings', value: { ...opening, mark: 'A\u0000' } }],
+    ])
+      await survives({
+        method: 'POST',
+        path: `/api/projects/${id}/changes`,
+        body: JSON.stringify({ ...edit, changeSet: { name: 'many', changes } }),
+      });
     for (const name of ['a\u0000b', 'x\ny', '\u007f'])
-      for (const [method, path] of [['POST', '/api/projects'], ['PATCH', `/api/projects/${id}`], ['POST', `/api/projects/${id}/versions`]] as const) {
+      for (const [method, path] of [
+        ['POST', '/api/projects'],
+        ['PATCH', `/api/projects/${id}`],
+        ['POST', `/api/projects/${id}/versions`],
+      ] as const) {
         const answer = await asked({ method, path, body: JSON.stringify({ name }) });
         expect([path, answer.status]).toEqual([path, 422]);
       }
-    await survives({ method: 'POST', path: `/api/projects/${id}/changes`, body: JSON.stringify({ ...edit, key: 'a\u0000' }) });
+    await survives({
+      method: 'POST',
+      path: `/api/projects/${id}/changes`,
+      body: JSON.stringify({ ...edit, key: 'a\u0000' }),
+    });
   });
 
   it('leave what is there as it was', async () => {

@@ -40,7 +40,13 @@ const library = defineConfig({
     keyframes,
     tokens: { ...tokens, colors: used(tokens.colors!) },
     semanticTokens: { ...semanticTokens, colors: used(semanticTokens.colors!) },
-    recipes: { button: buttonRecipe, heading: headingRecipe, input: inputRecipe, skeleton: skeletonRecipe, spinner: spinnerRecipe },
+    recipes: {
+      button: buttonRecipe,
+      heading: headingRecipe,
+      input: inputRecipe,
+      skeleton: skeletonRecipe,
+      spinner: spinnerRecipe,
+    },
     slotRecipes: { dialog: dialogSlotRecipe, menu: menuSlotRecipe, toast: toastSlotRecipe },
     textStyles,
     layerStyles,
@@ -75,7 +81,12 @@ const config = defineConfig({
     },
     semanticTokens: {
       colors: {
-        bg: { DEFAULT: { value: '{colors.paper}' }, panel: { value: '{colors.paper}' }, subtle: { value: '{colors.chalk}' }, muted: { value: '{colors.chalk}' } },
+        bg: {
+          DEFAULT: { value: '{colors.paper}' },
+          panel: { value: '{colors.paper}' },
+          subtle: { value: '{colors.chalk}' },
+          muted: { value: '{colors.chalk}' },
+        },
         fg: { DEFAULT: { value: '{colors.ink}' }, muted: { value: '{colors.ink2}' } },
         border: { DEFAULT: { value: '{colors.line}' } },
       },

@@ -23,7 +23,9 @@ describe('figures', () => {
     expect(headroom([20], ['12 345'])).toBeGreaterThan(40);
     expect(headroom([200], ['12 345'])).toBe(28);
     // The lowest of them stands clear of the level figures of the next string, 11 px high, six above its line.
-    expect(8 + 12 * c!.step + 5).toBeLessThanOrEqual(footroom([5, 5, 5], ['1 250', '1 250', '1 250']) + headroom([200], ['12 345']) - 6 - 9);
+    expect(8 + 12 * c!.step + 5).toBeLessThanOrEqual(
+      footroom([5, 5, 5], ['1 250', '1 250', '1 250']) + headroom([200], ['12 345']) - 6 - 9,
+    );
     expect(footroom([200, 20], ['12 345', '1 250'])).toBe(0);
   });
 });

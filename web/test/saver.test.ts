@@ -4,7 +4,14 @@ import { granary } from '@yard-arch/demo';
 import { applyChangeSet, differenceOf, putting, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { ask, startHarness, type Harness } from '../../server/test/harness.ts';
 import type { SetAside } from '../src/state/kept.ts';
-import { Saver, type Replaced, type SavingServer, type SavingState, type State, type Trouble } from '../src/state/saver.ts';
+import {
+  Saver,
+  type Replaced,
+  type SavingServer,
+  type SavingState,
+  type State,
+  type Trouble,
+} from '../src/state/saver.ts';
 
 let harness: Harness;
 beforeAll(async () => {
@@ -44,7 +51,10 @@ class Page {
     const server: SavingServer = {
       read: () => call('GET', '/document'),
       log: async ({ revision, mark }) => {
-        const entries = await call<Awaited<ReturnType<SavingServer['log']>>>('GET', `/changes?after=${revision}&mark=${mark}`);
+        const entries = await call<Awaited<ReturnType<SavingServer['log']>>>(
+          'GET',
+          `/changes?after=${revision}&mark=${mark}`,
+        );
         return this.renewed ? entries.map((entry) => ({ ...entry, format: entry.format + 1 })) : entries;
       },
       append: async (edit) => {
@@ -57,7 +67,15 @@ class Page {
       troubleOf: (error) => {
         if (!(error instanceof Answered)) return null;
         const { type = '', title = '', missed = [], revision = null } = error.body;
-        return { status: error.status, kind: type.replace('/problems/', ''), title, message: error.message, missed, revision, passing: [0, 503, 507].includes(error.status) };
+        return {
+          status: error.status,
+          kind: type.replace('/problems/', ''),
+          title,
+          message: error.message,
+          missed,
+          revision,
+          passing: [0, 503, 507].includes(error.status),
+        };
       },
     };
     const listener = {
@@ -84,11 +102,17 @@ class Page {
 
   /** Moves an opening to so far from the start. */
   move(id: string, distance: number): void {
-    this.edit({ name: `move ${id} to ${distance}`, changes: [putting('openings', { ...this.document.openings[id]!, along: { from: 'start', distance } })] });
+    this.edit({
+      name: `move ${id} to ${distance}`,
+      changes: [putting('openings', { ...this.document.openings[id]!, along: { from: 'start', distance } })],
+    });
   }
 
   block(id: string): void {
-    this.edit({ name: `block up ${id}`, changes: [putting('openings', { ...this.document.openings[id]!, blockedUp: true })] });
+    this.edit({
+      name: `block up ${id}`,
+      changes: [putting('openings', { ...this.document.openings[id]!, blockedUp: true })],
+    });
   }
 
   until(is: () => boolean): Promise<void> {
@@ -146,7 +170,9 @@ describe('edits of several', () => {
     await one.hear();
     await one.until(() => one.replaced.length > 0);
     expect(two.replaced).toEqual([]);
-    expect(one.replaced[0]!.values).toEqual([{ path: 'openings/o9/along', was: { from: 'start', distance: 0.801 }, now: { from: 'start', distance: 0.802 } }]);
+    expect(one.replaced[0]!.values).toEqual([
+      { path: 'openings/o9/along', was: { from: 'start', distance: 0.801 }, now: { from: 'start', distance: 0.802 } },
+    ]);
     one.edit(one.replaced[0]!.back);
     await one.saved();
     expect((await held(id)).openings.o9!.along.distance).toBe(0.801);
@@ -219,7 +245,10 @@ describe('an edit that the server cannot take', () => {
     page.move('o10', 2);
     await page.saved();
     expect(page.aside).toHaveLength(1);
-    expect(page.aside[0]).toMatchObject({ reason: 'The server failed. It tripped.', changeSet: { name: 'move o9 to 1' } });
+    expect(page.aside[0]).toMatchObject({
+      reason: 'The server failed. It tripped.',
+      changeSet: { name: 'move o9 to 1' },
+    });
     const document = await held(id);
     expect(document.openings.o10!.along.distance).toBe(2);
     expect(document.openings.o9).toEqual(granary().openings.o9);
@@ -262,7 +291,10 @@ describe('a project that is deleted', () => {
     await harness.services.projects.restore(id);
     await page.hear();
     await page.saved();
-    expect((await held(id)).openings).toMatchObject({ o9: { along: { distance: 2 } }, o10: { along: { distance: 3 } } });
+    expect((await held(id)).openings).toMatchObject({
+      o9: { along: { distance: 2 } },
+      o10: { along: { distance: 3 } },
+    });
     expect(page.aside).toEqual([]);
   });
 });
@@ -272,9 +304,17 @@ describe('data that was put back to an earlier state', () => {
   async function takeBack(id: string, revision: number): Promise<void> {
     const { document } = await harness.services.projects.read(id, revision);
     const em = harness.services.database.em.fork();
-    const [{ mark } = { mark: '' }] = await em.execute<{ mark: string }[]>('select "mark" from "change" where "project" = ? and "revision" = ?', [id, revision]);
+    const [{ mark } = { mark: '' }] = await em.execute<{ mark: string }[]>(
+      'select "mark" from "change" where "project" = ? and "revision" = ?',
+      [id, revision],
+    );
     await em.execute('delete from "change" where "project" = ? and "revision" > ?', [id, revision]);
-    await em.execute('update "project" set "revision" = ?, "mark" = ?, "document" = ? where "id" = ?', [revision, mark, JSON.stringify(document), id]);
+    await em.execute('update "project" set "revision" = ?, "mark" = ?, "document" = ? where "id" = ?', [
+      revision,
+      mark,
+      JSON.stringify(document),
+      id,
+    ]);
   }
 
   async function pageAtFour(): Promise<Page> {
@@ -296,7 +336,10 @@ describe('data that was put back to an earlier state', () => {
     expect(page.asked.length - asked).toBeLessThan(3);
     await page.saver.keepOurs(page.document, differenceOf);
     await page.saved();
-    expect((await held(page.project)).openings).toMatchObject({ o9: { along: { distance: 4 } }, o10: { along: { distance: 5 } } });
+    expect((await held(page.project)).openings).toMatchObject({
+      o9: { along: { distance: 4 } },
+      o10: { along: { distance: 5 } },
+    });
   });
 
   it('is recognised by hearing of it, also where it went on otherwise since; the server’s can be taken', async () => {

@@ -11,20 +11,28 @@ const document = granary();
 describe('what is shown of an element', () => {
   it('is the same object for every opening that an edit does not move, and tells where the others are', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...Object.keys(document.elements)), fc.subarray(Object.keys(document.openings), { minLength: 1, maxLength: 5 }), fc.integer({ min: -50, max: 50 }), (id, moved, centimetres) => {
-        const before = onElement(document, document.elements[id]!, null);
-        const now = applyChangeSet(document, moveAll(document, openingsOf(document, moved), centimetres / 100, 0.1)).document;
-        const after = onElement(now, now.elements[id]!, before);
-        const fresh = onElement(now, now.elements[id]!, null);
-        expect(after.placed).toEqual(fresh.placed);
-        expect(after.boxes).toEqual(fresh.boxes);
-        after.placed.forEach((one, i) => {
-          const old = before.placed.find((other) => other.id === one.id)!;
-          const stands = old.s === one.s && old.t === one.t;
-          expect(one === old).toBe(stands);
-          expect(after.boxes[i] === before.boxes.find((box) => box.id === one.id)).toBe(stands);
-        });
-      }),
+      fc.property(
+        fc.constantFrom(...Object.keys(document.elements)),
+        fc.subarray(Object.keys(document.openings), { minLength: 1, maxLength: 5 }),
+        fc.integer({ min: -50, max: 50 }),
+        (id, moved, centimetres) => {
+          const before = onElement(document, document.elements[id]!, null);
+          const now = applyChangeSet(
+            document,
+            moveAll(document, openingsOf(document, moved), centimetres / 100, 0.1),
+          ).document;
+          const after = onElement(now, now.elements[id]!, before);
+          const fresh = onElement(now, now.elements[id]!, null);
+          expect(after.placed).toEqual(fresh.placed);
+          expect(after.boxes).toEqual(fresh.boxes);
+          after.placed.forEach((one, i) => {
+            const old = before.placed.find((other) => other.id === one.id)!;
+            const stands = old.s === one.s && old.t === one.t;
+            expect(one === old).toBe(stands);
+            expect(after.boxes[i] === before.boxes.find((box) => box.id === one.id)).toBe(stands);
+          });
+        },
+      ),
       { numRuns: 60 },
     );
   });

@@ -8,13 +8,27 @@ THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 
 const metre = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const boxes = fc
-  .record({ x: metre(-50, 50), y: metre(-50, 50), z: metre(-5, 30), a: metre(1, 80), b: metre(1, 80), c: metre(0.2, 30) })
-  .map(({ x, y, z, a, b, c }) => [x, x + a].flatMap((px) => [y, y + b].flatMap((py) => [z, z + c].map((pz) => new THREE.Vector3(px, py, pz)))));
+  .record({
+    x: metre(-50, 50),
+    y: metre(-50, 50),
+    z: metre(-5, 30),
+    a: metre(1, 80),
+    b: metre(1, 80),
+    c: metre(0.2, 30),
+  })
+  .map(({ x, y, z, a, b, c }) =>
+    [x, x + a].flatMap((px) => [y, y + b].flatMap((py) => [z, z + c].map((pz) => new THREE.Vector3(px, py, pz)))),
+  );
 const sizes = fc.record({ width: fc.integer({ min: 200, max: 1600 }), height: fc.integer({ min: 160, max: 1000 }) });
 const ways = fc.constantFrom(wholeOf, aboveOf);
 
 /** Where the points that are to be seen come to lie, in shares of half the view from its middle. */
-function seen({ from, to: towards, all }: Stand, camera: THREE.PerspectiveCamera | THREE.OrthographicCamera, to: THREE.Vector3, distance: number): THREE.Vector3[] {
+function seen(
+  { from, to: towards, all }: Stand,
+  camera: THREE.PerspectiveCamera | THREE.OrthographicCamera,
+  to: THREE.Vector3,
+  distance: number,
+): THREE.Vector3[] {
   camera.position.copy(from).sub(towards).setLength(distance).add(to);
   camera.lookAt(to);
   camera.updateMatrixWorld();
@@ -34,7 +48,8 @@ function check(points: THREE.Vector3[], height: number, parallel: boolean): void
   // It comes as near as that on one side at least.
   expect(Math.max(across / 0.94, above / 0.94, below / foot)).toBeGreaterThan(0.999);
   // Seen in parallel it fills the room from side to side, or from foot to head.
-  if (parallel) expect(Math.max(Math.min(left, right) / 0.94, Math.min(above / 0.94, below / foot))).toBeGreaterThan(0.999);
+  if (parallel)
+    expect(Math.max(Math.min(left, right) / 0.94, Math.min(above / 0.94, below / foot))).toBeGreaterThan(0.999);
 }
 
 describe('how far off the model is looked at from', () => {
@@ -54,7 +69,14 @@ describe('how far off the model is looked at from', () => {
     fc.assert(
       fc.property(boxes, sizes, ways, (box, size, way) => {
         const stand = way(box);
-        const camera = new THREE.OrthographicCamera(-size.width / 2, size.width / 2, size.height / 2, -size.height / 2, 0.1, 1e5);
+        const camera = new THREE.OrthographicCamera(
+          -size.width / 2,
+          size.width / 2,
+          size.height / 2,
+          -size.height / 2,
+          0.1,
+          1e5,
+        );
         const { to, scale } = aimAt(stand, size, null);
         camera.zoom = scale;
         check(seen(stand, camera, to, 600), size.height, true);

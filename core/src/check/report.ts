@@ -66,14 +66,25 @@ export interface CheckReport {
 /** How far texture may depart from true scale: a hundredth, and a little more where a surface bends both ways. */
 const trueScale = [0.965, 1.035] as const;
 
-function isSound({ closed, fault, flaps, mirroredTriangles, textureDensity: [least, greatest] }: ElementReport): boolean {
-  return closed && !fault && flaps === 0 && mirroredTriangles === 0 && least >= trueScale[0] && greatest <= trueScale[1];
+function isSound({
+  closed,
+  fault,
+  flaps,
+  mirroredTriangles,
+  textureDensity: [least, greatest],
+}: ElementReport): boolean {
+  return (
+    closed && !fault && flaps === 0 && mirroredTriangles === 0 && least >= trueScale[0] && greatest <= trueScale[1]
+  );
 }
 
 /** Whether the texture of a run is to be mirrored. */
 function asksMirrored(document: ProjectDocument, element: string, { opening, role }: Run): boolean {
   const { texture } = document.elements[element]!;
-  if (opening === null) return (role === 'outer face' ? texture?.outer : role === 'inner face' ? texture?.inner : texture?.edge)?.mirror === true;
+  if (opening === null)
+    return (
+      (role === 'outer face' ? texture?.outer : role === 'inner face' ? texture?.inner : texture?.edge)?.mirror === true
+    );
   const pattern = document.patterns[document.openings[opening]?.pattern ?? ''];
   return pattern?.texture?.[role as 'head']?.mirror === true || texture?.outer?.mirror === true;
 }
@@ -82,7 +93,16 @@ function asksMirrored(document: ProjectDocument, element: string, { opening, rol
 export function reportOn(document: ProjectDocument, model: Model): CheckReport {
   const told = (id: string): OpeningReport => {
     const { state, reason, mend, unitedWith, area, further } = model.statuses.get(id)!;
-    return { id, mark: document.openings[id]!.mark, state, reason, mend, unitedWith, area, ...(further ? { further } : {}) };
+    return {
+      id,
+      mark: document.openings[id]!.mark,
+      state,
+      reason,
+      mend,
+      unitedWith,
+      area,
+      ...(further ? { further } : {}),
+    };
   };
   const elements = [...model.cuts.values()].map((cut): ElementReport => {
     const proof = prove(cut.mesh);
@@ -110,7 +130,9 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
       path: cut.path,
       milliseconds: Math.round(cut.milliseconds * 100) / 100,
       fault: cut.fault,
-      openings: cut.statuses.filter((status) => document.openings[status.opening]!.element === cut.element).map((status) => told(status.opening)),
+      openings: cut.statuses
+        .filter((status) => document.openings[status.opening]!.element === cut.element)
+        .map((status) => told(status.opening)),
     };
   });
   const astray = Object.values(document.openings)

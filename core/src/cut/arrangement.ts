@@ -160,7 +160,12 @@ function splitOnce(edges: readonly Edge[], weld: Weld): Edge[] | null {
     if (++splits > mostSplits) throw new TooTangled('The outlines cross each other in too many places.');
   };
   edges.forEach(({ a, b }, i) => {
-    const near = index.search(Math.min(xs[a]!, xs[b]!), Math.min(ys[a]!, ys[b]!), Math.max(xs[a]!, xs[b]!), Math.max(ys[a]!, ys[b]!));
+    const near = index.search(
+      Math.min(xs[a]!, xs[b]!),
+      Math.min(ys[a]!, ys[b]!),
+      Math.max(xs[a]!, xs[b]!),
+      Math.max(ys[a]!, ys[b]!),
+    );
     for (const j of near) {
       if (j <= i) continue;
       const c = edges[j]!.a;
@@ -247,14 +252,14 @@ function labelled(edges: readonly Edge[], weld: Weld): Arrangement {
   for (let v = 0; v < xs.length; v++) {
     if (a.around[v]!.length === 0) continue;
     const known = outer.get(component[v]!);
-    if (known === undefined || xs[v]! < xs[known]! || (xs[v] === xs[known] && ys[v]! < ys[known]!)) outer.set(component[v]!, v);
+    if (known === undefined || xs[v]! < xs[known]! || (xs[v] === xs[known] && ys[v]! < ys[known]!))
+      outer.set(component[v]!, v);
   }
   for (const [part, v] of outer) {
     // At the leftmost vertex the last half-edge counter-clockwise has the outside on its left.
     const h = a.around[v]!.at(-1)!;
     const winding: Windings = new Map();
-    for (let e = 0; e < edges.length; e++)
-      if (component[a.from[e]!] !== part) count(a, e, xs[v]!, ys[v]!, winding);
+    for (let e = 0; e < edges.length; e++) if (component[a.from[e]!] !== part) count(a, e, xs[v]!, ys[v]!, winding);
     spread(a, h, winding);
   }
   return a;

@@ -39,7 +39,11 @@ export type Part = 'void' | 'keep' | 'raised';
  * Solid is what the sheet winds round, every `keep` holds, some `raised` holds where there are any, and no `void` does.
  * @throws TooTangled
  */
-export function clip(sheet: Loop | null, openings: readonly Loop[], parts: readonly Part[] = openings.map(() => 'void')): Clipped {
+export function clip(
+  sheet: Loop | null,
+  openings: readonly Loop[],
+  parts: readonly Part[] = openings.map(() => 'void'),
+): Clipped {
   const none: Loop = { xs: new Float64Array(0), ys: new Float64Array(0), count: 0 };
   const a = arrange([sheet ?? none, ...openings]);
   const keeps: number[] = [];
@@ -50,7 +54,9 @@ export function clip(sheet: Loop | null, openings: readonly Loop[], parts: reado
   });
   const holds = (patch: number, operand: number): boolean => (a.winding[patch]!.get(operand) ?? 0) > 0;
   const inSheet = (patch: number): boolean =>
-    (sheet === null || holds(patch, 0)) && keeps.every((k) => holds(patch, k)) && (raised.length === 0 || raised.some((k) => holds(patch, k)));
+    (sheet === null || holds(patch, 0)) &&
+    keeps.every((k) => holds(patch, k)) &&
+    (raised.length === 0 || raised.some((k) => holds(patch, k)));
   const isVoid = (operand: number): boolean => parts[operand - 1] === 'void';
   const solid = a.winding.map((_, patch) => inSheet(patch) && within(a, patch).every((k) => !isVoid(k)));
   const report = reportOn(a, openings.length, inSheet, sheet !== null || keeps.length > 0, isVoid);
@@ -67,7 +73,13 @@ function within(a: Arrangement, patch: number): number[] {
   return found;
 }
 
-function reportOn(a: Arrangement, count: number, inSheet: (patch: number) => boolean, clipped: boolean, isVoid: (operand: number) => boolean): ClippedOpening[] {
+function reportOn(
+  a: Arrangement,
+  count: number,
+  inSheet: (patch: number) => boolean,
+  clipped: boolean,
+  isVoid: (operand: number) => boolean,
+): ClippedOpening[] {
   const report: ClippedOpening[] = Array.from({ length: count + 1 }, () => ({
     inside: false,
     leaves: !clipped,
@@ -118,7 +130,13 @@ function reportOn(a: Arrangement, count: number, inSheet: (patch: number) => boo
   return report;
 }
 
-function boundary(a: Arrangement, solid: readonly boolean[], inSheet: (patch: number) => boolean, report: ClippedOpening[], isVoid: (operand: number) => boolean): ClippedLoop[] {
+function boundary(
+  a: Arrangement,
+  solid: readonly boolean[],
+  inSheet: (patch: number) => boolean,
+  report: ClippedOpening[],
+  isVoid: (operand: number) => boolean,
+): ClippedLoop[] {
   const rings = boundaryOf(a, (patch) => solid[patch]!);
   const uses = new Uint32Array(a.xs.length);
   for (const ring of rings) for (const h of ring) uses[origin(a, h)]! += 1;
@@ -169,7 +187,12 @@ export function boundaryOf(a: Arrangement, holds: (patch: number) => boolean): n
 }
 
 /** Whose edge a piece of boundary is: the sheet's, or what is kept or raised, where that ends there; else that of the first opening beyond it. */
-function tag(a: Arrangement, h: number, inSheet: (patch: number) => boolean, isVoid: (operand: number) => boolean): [number, number] {
+function tag(
+  a: Arrangement,
+  h: number,
+  inSheet: (patch: number) => boolean,
+  isVoid: (operand: number) => boolean,
+): [number, number] {
   const beyond = a.patch[h ^ 1]!;
   const covers = a.covers[h >> 1]!;
   let best: [number, number] = [covers[0]!.operand, covers[0]!.source];

@@ -10,7 +10,17 @@ import { laidOut, plain } from './texture.ts';
  * @param standing as standingOn tells it, where that is known already.
  * @param triangles three of the loops' points each, counter-clockwise as seen from outside; the first of them make so many pairs, each of which is a quad.
  */
-export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loops: FaceLoops, triangles: Uint32Array, n: number, facing: -1 | 1, texture: Texture | undefined, pairs = 0, standing?: Standing): void {
+export function writeFace(
+  builder: MeshBuilder,
+  { sheet, ribsAt }: Setting,
+  loops: FaceLoops,
+  triangles: Uint32Array,
+  n: number,
+  facing: -1 | 1,
+  texture: Texture | undefined,
+  pairs = 0,
+  standing?: Standing,
+): void {
   const { chart } = sheet;
   const { vertex } = loops;
   const { xs, ys } = loops.region;
@@ -42,7 +52,10 @@ export function writeFace(builder: MeshBuilder, { sheet, ribsAt }: Setting, loop
     const tx = tangents[4 * f]! + share * (tangents[4 * f + 2]! - tangents[4 * f]!);
     const ty = tangents[4 * f + 1]! + share * (tangents[4 * f + 3]! - tangents[4 * f + 1]!);
     const size = Math.sqrt(tx * tx + ty * ty);
-    if (lay === plain) return builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, from - facing * x, ys[v]!) - first;
+    if (lay === plain)
+      return (
+        builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, from - facing * x, ys[v]!) - first
+      );
     const [a, b] = uv(x, ys[v]!);
     return builder.corner(vertex[v]!, (-facing * ty) / size, (facing * tx) / size, 0, a, b) - first;
   };

@@ -11,7 +11,9 @@ const beyond = 0.01;
 
 /** The loops of a void, with what lies flush on the sheet's edges drawn out beyond them. */
 export function drawnOut(loops: readonly EdgeLoop[], sheet: Sheet): EdgeLoop[] {
-  return loops.map((loop) => loop.map((edge) => (edge.joint || edge.sense === 1 ? edge : { ...edge, section: outAtEdges(edge, sheet) })));
+  return loops.map((loop) =>
+    loop.map((edge) => (edge.joint || edge.sense === 1 ? edge : { ...edge, section: outAtEdges(edge, sheet) })),
+  );
 }
 
 function outAtEdges(edge: LoopEdge, { outline, thickness }: Sheet): SectionLine {
@@ -20,14 +22,21 @@ function outAtEdges(edge: LoopEdge, { outline, thickness }: Sheet): SectionLine 
     const distance = distanceTo(edge, outline, v);
     if (!distance) continue;
     const own: LoopEdge = { ...edge, section };
-    const lies = section.n.some((n, i) => n >= -on && n <= thickness + on && Math.abs(section.offset[i]! - distance(n)) < on);
-    if (lies && clearBeyond(own, outline, Math.min(distance(0), distance(thickness)), v)) section = raisedFrom(section, distance);
+    const lies = section.n.some(
+      (n, i) => n >= -on && n <= thickness + on && Math.abs(section.offset[i]! - distance(n)) < on,
+    );
+    if (lies && clearBeyond(own, outline, Math.min(distance(0), distance(thickness)), v))
+      section = raisedFrom(section, distance);
   }
   return section;
 }
 
 /** How far a side must move into the solid at a depth to lie on one of the sheet's edges; null where it does not look at it. */
-function distanceTo({ x, y, dx, dy, length, drift }: LoopEdge, { xs, ys, next, sections }: Sheet['outline'], v: number): ((n: number) => number) | null {
+function distanceTo(
+  { x, y, dx, dy, length, drift }: LoopEdge,
+  { xs, ys, next, sections }: Sheet['outline'],
+  v: number,
+): ((n: number) => number) | null {
   const w = next[v]!;
   const [ex, ey] = [xs[w]! - xs[v]!, ys[w]! - ys[v]!];
   const size = Math.hypot(ex, ey);
@@ -42,12 +51,26 @@ function distanceTo({ x, y, dx, dy, length, drift }: LoopEdge, { xs, ys, next, s
 }
 
 /** Whether nothing of the sheet's outline lies where a side is drawn out to. */
-function clearBeyond({ x, y, dx, dy, length, section }: LoopEdge, { xs, ys, next }: Sheet['outline'], distance: number, own: number): boolean {
+function clearBeyond(
+  { x, y, dx, dy, length, section }: LoopEdge,
+  { xs, ys, next }: Sheet['outline'],
+  distance: number,
+  own: number,
+): boolean {
   const margin = Math.max(0, ...section.offset.map(Math.abs)) + 2 * beyond;
   for (let v = 0; v < xs.length; v++) {
-    const ends = [v, next[v]!].map((p) => [(xs[p]! - x) * dx + (ys[p]! - y) * dy, -(xs[p]! - x) * dy + (ys[p]! - y) * dx - distance] as const);
+    const ends = [v, next[v]!].map(
+      (p) => [(xs[p]! - x) * dx + (ys[p]! - y) * dy, -(xs[p]! - x) * dy + (ys[p]! - y) * dx - distance] as const,
+    );
     const [[a, d], [b, e]] = ends as [readonly [number, number], readonly [number, number]];
-    if (v === own || Math.max(a, b) < -margin || Math.min(a, b) > length + margin || Math.min(d, e) > 2 * beyond || Math.max(d, e) < on) continue;
+    if (
+      v === own ||
+      Math.max(a, b) < -margin ||
+      Math.min(a, b) > length + margin ||
+      Math.min(d, e) > 2 * beyond ||
+      Math.max(d, e) < on
+    )
+      continue;
     return false;
   }
   return true;

@@ -25,7 +25,10 @@ export function linesFor(sheet: Sheet, openings: readonly Placed[]): FaceLines {
       const j = outline.next[i]!;
       const [x, y] = [s + outline.xs[i]!, t + outline.ys[i]!];
       const chord = outline.arcs[i];
-      if (chord) (Math.abs(chord.ay) >= Math.abs(chord.ax) - 1e-9 ? columns : rows).push(Math.abs(chord.ay) >= Math.abs(chord.ax) - 1e-9 ? x : y);
+      if (chord)
+        (Math.abs(chord.ay) >= Math.abs(chord.ax) - 1e-9 ? columns : rows).push(
+          Math.abs(chord.ay) >= Math.abs(chord.ax) - 1e-9 ? x : y,
+        );
       else {
         const [dx, dy] = [Math.abs(outline.xs[j]! - outline.xs[i]!), Math.abs(outline.ys[j]! - outline.ys[i]!)];
         if (dx < same) columns.push(x);
@@ -59,9 +62,11 @@ export function crossings(region: Region, { columns, rows }: FaceLines): number[
     for (let v = 0; v < count; v++) {
       const w = next[v]!;
       const [ay, by] = [ys[v]!, ys[w]!];
-      if (Math.abs(ay - y) <= same && Math.abs(by - y) <= same) on.push([Math.min(xs[v]!, xs[w]!), Math.max(xs[v]!, xs[w]!)]);
+      if (Math.abs(ay - y) <= same && Math.abs(by - y) <= same)
+        on.push([Math.min(xs[v]!, xs[w]!), Math.max(xs[v]!, xs[w]!)]);
       else if (Math.abs(ay - y) <= same) on.push([xs[v]!, xs[v]!]);
-      if (ay > y + same / 2 !== by > y + same / 2) cuts.push(xs[v]! + ((y + same / 2 - ay) / (by - ay)) * (xs[w]! - xs[v]!));
+      if (ay > y + same / 2 !== by > y + same / 2)
+        cuts.push(xs[v]! + ((y + same / 2 - ay) / (by - ay)) * (xs[w]! - xs[v]!));
     }
     cuts.sort((a, b) => a - b);
     for (let i = 0; i + 1 < cuts.length; i += 2)

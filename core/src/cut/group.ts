@@ -49,23 +49,36 @@ export function sectionsAt(opening: Placed): Readonly<Record<Side, SectionLine>>
 /** The range of depth in which an opening bounds the solid. */
 export function rangeOf(opening: Placed): [number, number] {
   const from = opening.from ?? 0;
-  return opening.kind === 'boss' ? [-opening.depth, 0] : opening.kind === 'imprint' ? [0, 0] : [from, from + opening.depth];
+  return opening.kind === 'boss'
+    ? [-opening.depth, 0]
+    : opening.kind === 'imprint'
+      ? [0, 0]
+      : [from, from + opening.depth];
 }
 
 /** Moves an edge on the face. */
-export function movedEdge(edge: LoopEdge, s: number, t: number, drift: readonly [number, number] | undefined): LoopEdge {
+export function movedEdge(
+  edge: LoopEdge,
+  s: number,
+  t: number,
+  drift: readonly [number, number] | undefined,
+): LoopEdge {
   return { ...edge, x: edge.x + s, y: edge.y + t, drift: drift ?? edge.drift };
 }
 
 /** The loops of an opening that stands clear of all others. */
 export function loopsOfOpening(opening: Placed, operand: number, s: number, t: number): EdgeLoop[] {
   const raised = opening.kind === 'boss' || opening.kind === 'keep inside';
-  return loopsOf(opening.outline, sectionsAt(opening), operand, raised).map((loop) => loop.map((edge) => movedEdge(edge, s, t, opening.drift)));
+  return loopsOf(opening.outline, sectionsAt(opening), operand, raised).map((loop) =>
+    loop.map((edge) => movedEdge(edge, s, t, opening.drift)),
+  );
 }
 
 /** The loops of what an opening takes away or adds, as a solid of its own in its place. */
 function asSolid(opening: Placed, operand: number): EdgeLoop[] {
-  return loopsOf(opening.outline, sectionsAt(opening), operand, true).map((loop) => loop.map((edge) => movedEdge(edge, opening.s, opening.t, opening.drift)));
+  return loopsOf(opening.outline, sectionsAt(opening), operand, true).map((loop) =>
+    loop.map((edge) => movedEdge(edge, opening.s, opening.t, opening.drift)),
+  );
 }
 
 /** An opening's outlines at each depth at which its sections begin to run otherwise, where they lie; empty where it runs square through. */
@@ -118,7 +131,13 @@ function sheetEdge({ outline }: Sheet, v: number, section: SectionLine): LoopEdg
  * @param members openings with their operands.
  * @throws TooTangled, Inexpressible
  */
-export function slabsOf(sheet: Sheet, members: readonly { opening: Placed; operand: number }[], atEdge: boolean, from: number, to: number): Slab[] {
+export function slabsOf(
+  sheet: Sheet,
+  members: readonly { opening: Placed; operand: number }[],
+  atEdge: boolean,
+  from: number,
+  to: number,
+): Slab[] {
   const depths = new Set([from, to]);
   for (const { opening } of members) {
     const [a, b] = rangeOf(opening);
@@ -132,7 +151,13 @@ export function slabsOf(sheet: Sheet, members: readonly { opening: Placed; opera
   return slabs;
 }
 
-function slab(sheet: Sheet, members: readonly { opening: Placed; operand: number }[], atEdge: boolean, from: number, to: number): Slab {
+function slab(
+  sheet: Sheet,
+  members: readonly { opening: Placed; operand: number }[],
+  atEdge: boolean,
+  from: number,
+  to: number,
+): Slab {
   const before = to <= same;
   const active = members.filter(({ opening }) => {
     const [a, b] = rangeOf(opening);
@@ -200,7 +225,9 @@ function depthsOf(edges: readonly LoopEdge[], from: number, to: number): { n: nu
 function signature(loops: readonly ClippedLoop[], lists: readonly (readonly LoopEdge[])[]): string {
   return loops
     .map((loop) => {
-      const edges = loop.operand.map((k, i) => (lists[k]![loop.source[i]!]!.joint ? '' : `${k}:${loop.source[i]!}`)).filter(Boolean);
+      const edges = loop.operand
+        .map((k, i) => (lists[k]![loop.source[i]!]!.joint ? '' : `${k}:${loop.source[i]!}`))
+        .filter(Boolean);
       const least = edges.reduce((best, edge, i) => (edge < edges[best]! ? i : best), 0);
       return [...edges.slice(least), ...edges.slice(0, least)].join(' ');
     })
@@ -237,7 +264,8 @@ function meet(a: LoopEdge, b: LoopEdge, p: number, q: number, x: number, y: numb
   const [ax, ay, bx, by] = [a.dy, -a.dx, b.dy, -b.dx];
   const det = ax * by - ay * bx;
   const dot = ax * bx + ay * by;
-  if (Math.abs(p - q) <= same && dot > -0.999) return [x + ((ax + bx) * p) / (1 + dot), y + ((ay + by) * p) / (1 + dot)];
+  if (Math.abs(p - q) <= same && dot > -0.999)
+    return [x + ((ax + bx) * p) / (1 + dot), y + ((ay + by) * p) / (1 + dot)];
   if (Math.abs(det) < 1e-6) return [x + ((ax + bx) * (p + q)) / 4, y + ((ay + by) * (p + q)) / 4];
   return [x + (p * by - q * ay) / det, y + (q * ax - p * bx) / det];
 }
@@ -279,7 +307,10 @@ function composite(all: readonly Piece[], middle: number): EdgeLoop {
     const joint = jointBefore[i];
     if (joint) return { ...edge, x: joint.x, y: joint.y };
     // Two sides of one outline that run on into each other meet in a joint, whether or not it shows at this depth.
-    const own = before.operand === edge.operand && before.section !== edge.section && before.dx * edge.dx + before.dy * edge.dy > tangent;
+    const own =
+      before.operand === edge.operand &&
+      before.section !== edge.section &&
+      before.dx * edge.dx + before.dy * edge.dy > tangent;
     if (own && Math.abs(p - q) > same) throw new Inexpressible();
     if (p === 0 && q === 0) return { ...edge, x, y };
     // Back from where they meet at the middle depth to where they would with no offset.
@@ -290,7 +321,11 @@ function composite(all: readonly Piece[], middle: number): EdgeLoop {
   });
   const lies = out.every((edge, i) => {
     const before = out[(i + count - 1) % count]!;
-    return Math.abs(before.dx * edge.dy - before.dy * edge.dx) > 1e-6 || jointBefore[i] || (before.drift === edge.drift && (before.section === edge.section || squares(before.section, edge.section)));
+    return (
+      Math.abs(before.dx * edge.dy - before.dy * edge.dx) > 1e-6 ||
+      jointBefore[i] ||
+      (before.drift === edge.drift && (before.section === edge.section || squares(before.section, edge.section)))
+    );
   });
   if (!lies) throw new Inexpressible();
   return jointed(clippedChords(out, pieces, middle));
@@ -307,7 +342,8 @@ function clippedChords(loop: EdgeLoop, pieces: readonly Piece[], middle: number)
     const { edge: whole, reversed } = pieces[i]!;
     const offset = movedBy(whole, middle, 1);
     const [ox, oy] = [whole.x + whole.dy * offset, whole.y - whole.dx * offset];
-    const share = (x: number, y: number): number => Math.max(0, Math.min(1, ((x - ox) * whole.dx + (y - oy) * whole.dy) / whole.length));
+    const share = (x: number, y: number): number =>
+      Math.max(0, Math.min(1, ((x - ox) * whole.dx + (y - oy) * whole.dy) / whole.length));
     const next = pieces[(i + 1) % pieces.length]!;
     let [a, b] = [share(pieces[i]!.x, pieces[i]!.y), share(next.x, next.y)];
     if (reversed) [a, b] = [1 - a, 1 - b];

@@ -14,17 +14,25 @@ export function withoutNeedles(lines: FaceLines, mesh: CutMesh, { chart }: Sheet
     const corners = [0, 1, 2].map((k) => 3 * vertices[triangles[i + k]!]!) as [number, number, number];
     if (heightOf(points, corners) >= needle) continue;
     for (const v of corners) {
-      const at = [points[v]! - chart.origin[0], points[v + 1]! - chart.origin[1], points[v + 2]! - chart.origin[2]] as const;
+      const at = [
+        points[v]! - chart.origin[0],
+        points[v + 1]! - chart.origin[1],
+        points[v + 2]! - chart.origin[2],
+      ] as const;
       const [up, along] = chart.kind === 'flat' ? [dot(at, chart.up), dot(at, chart.along)] : [at[2], NaN];
       lines.rows.forEach((row, k) => Math.abs(row - up) < passing && near.rows.add(k));
       lines.columns.forEach((column, k) => Math.abs(column - along) < passing && near.columns.add(k));
     }
   }
   if (near.rows.size + near.columns.size === 0) return lines;
-  return { rows: lines.rows.filter((_, k) => !near.rows.has(k)), columns: lines.columns.filter((_, k) => !near.columns.has(k)) };
+  return {
+    rows: lines.rows.filter((_, k) => !near.rows.has(k)),
+    columns: lines.columns.filter((_, k) => !near.columns.has(k)),
+  };
 }
 
-const dot = (a: readonly [number, number, number], b: readonly [number, number, number]): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+const dot = (a: readonly [number, number, number], b: readonly [number, number, number]): number =>
+  a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /** The least height of a triangle, metres. */
 function heightOf(points: Float64Array, [a, b, c]: readonly [number, number, number]): number {

@@ -100,9 +100,7 @@ export class PieceMaker {
   ) {
     const { sheet } = setting;
     this.builder = new MeshBuilder(sheet.element);
-    if (sheet.chart.kind === 'bent')
-      for (const opening of openings)
-        this.frames.push(frameFor(sheet.chart, opening));
+    if (sheet.chart.kind === 'bent') for (const opening of openings) this.frames.push(frameFor(sheet.chart, opening));
   }
 
   single(range: readonly [number, number]): Piece {
@@ -113,12 +111,20 @@ export class PieceMaker {
     this.write(placed, this.dressed(placed), vertices);
     endsOf(opening, range, skin, (which, backward, to) => {
       const loops = placed[which].map((loop) => loopOn(backward ? [...loop].reverse() : loop, placed, vertices));
-      if (to === 'back') this.back(loops, range[which === 'near' ? 0 : 1], opening.kind === 'boss' ? 'boss face' : 'back', 0, which === 'near' && opening.kind !== 'boss' ? 1 : -1);
+      if (to === 'back')
+        this.back(
+          loops,
+          range[which === 'near' ? 0 : 1],
+          opening.kind === 'boss' ? 'boss face' : 'back',
+          0,
+          which === 'near' && opening.kind !== 'boss' ? 1 : -1,
+        );
       else (to === 'outer' ? this.outer : this.inner).push(...loops);
     });
     // A block that reaches right through shows on the other side.
     const { cut, reveal } = opening.pattern;
-    if (cut?.kind === 'boss' && reveal.material && skin.whole && reachOf(opening, sheet) >= skin.to - same) this.printed('far', skin.to);
+    if (cut?.kind === 'boss' && reveal.material && skin.whole && reachOf(opening, sheet) >= skin.to - same)
+      this.printed('far', skin.to);
     return this.finish(false);
   }
 
@@ -126,13 +132,27 @@ export class PieceMaker {
     const opening = this.openings[0]!;
     const { sheet, skin } = this.setting;
     const from = use === 'add' ? range[0] : skin.from - overshoot;
-    const to = use === 'add' ? Math.min(overshoot, sheet.thickness / 2) : range[1] >= skin.to - same ? skin.to + overshoot : range[1];
+    const to =
+      use === 'add'
+        ? Math.min(overshoot, sheet.thickness / 2)
+        : range[1] >= skin.to - same
+          ? skin.to + overshoot
+          : range[1];
     const within = use === 'add' ? opening : { ...opening, sections: goingOn(opening.sections, skin.from, skin.to) };
-    const placed = this.place(makeTube(drawnOut(loopsOfOpening(within, 1, opening.s, opening.t), sheet), from, to, sheet.boundaries, skin.whole));
+    const placed = this.place(
+      makeTube(
+        drawnOut(loopsOfOpening(within, 1, opening.s, opening.t), sheet),
+        from,
+        to,
+        sheet.boundaries,
+        skin.whole,
+      ),
+    );
     const vertices = this.take(placed);
     this.write(placed, this.dressed(placed), vertices);
     const inward = use === 'subtract';
-    const ends = (rings: readonly number[][]): PieceLoop[] => rings.map((loop) => loopOn(inward ? [...loop].reverse() : loop, placed, vertices));
+    const ends = (rings: readonly number[][]): PieceLoop[] =>
+      rings.map((loop) => loopOn(inward ? [...loop].reverse() : loop, placed, vertices));
     this.back(ends(placed.near), from, opening.kind === 'boss' ? 'boss face' : 'back', 0, inward ? 1 : -1);
     this.back(ends(placed.far), to, 'back', 0, inward ? -1 : 1);
     return this.builder.finish();
@@ -141,7 +161,15 @@ export class PieceMaker {
   /** A block of its own: the boss and what of it stands in the layers, down to a depth, as a closed solid. */
   block(from: number, to: number): CutMesh {
     const { sheet } = this.setting;
-    const placed = this.place(makeTube(loopsOfOpening(this.openings[0]!, 1, this.openings[0]!.s, this.openings[0]!.t), from, to, sheet.boundaries, false));
+    const placed = this.place(
+      makeTube(
+        loopsOfOpening(this.openings[0]!, 1, this.openings[0]!.s, this.openings[0]!.t),
+        from,
+        to,
+        sheet.boundaries,
+        false,
+      ),
+    );
     const vertices = this.take(placed);
     this.write(placed, this.dressed(placed), vertices);
     const ends = (rings: readonly number[][]): PieceLoop[] => rings.map((loop) => loopOn(loop, placed, vertices));
@@ -157,15 +185,32 @@ export class PieceMaker {
 
   /** Divides the outer (near) or the inner (far) face by the outline, at its depth. */
   private printed(which: 'near' | 'far', n: number): void {
-    const opening: Placed = { ...this.openings[0]!, kind: 'imprint', sections: squareSections(this.setting.sheet.thickness) };
+    const opening: Placed = {
+      ...this.openings[0]!,
+      kind: 'imprint',
+      sections: squareSections(this.setting.sheet.thickness),
+    };
     const { sheet } = this.setting;
     const half = 0.5 * sheet.thickness;
-    const placed = this.place(makeTube(loopsOfOpening(opening, 1, opening.s, opening.t), which === 'near' ? n : half, which === 'near' ? half : n, sheet.boundaries, false));
+    const placed = this.place(
+      makeTube(
+        loopsOfOpening(opening, 1, opening.s, opening.t),
+        which === 'near' ? n : half,
+        which === 'near' ? half : n,
+        sheet.boundaries,
+        false,
+      ),
+    );
     // Only the ring on the face is used.
     const vertices: number[] = [];
     for (const v of placed[which].flat()) {
       vertices[v] = this.builder.takeVertices(1);
-      this.builder.put(vertices[v], placed.positions[3 * v]!, placed.positions[3 * v + 1]!, placed.positions[3 * v + 2]!);
+      this.builder.put(
+        vertices[v],
+        placed.positions[3 * v]!,
+        placed.positions[3 * v + 1]!,
+        placed.positions[3 * v + 2]!,
+      );
     }
     (which === 'near' ? this.outer : this.inner).push(...placed[which].map((loop) => loopOn(loop, placed, vertices)));
     this.back(
@@ -184,17 +229,28 @@ export class PieceMaker {
     if (members.some(({ opening }) => opening.kind === 'imprint')) throw new Inexpressible();
     const slabs = slabsOf(sheet, members, atEdge, skin.from, skin.to);
     if (sheet.chart.kind === 'bent') this.checkFrames(slabs);
-    const placed = slabs.map((slab) => this.place(makeTube(slab.loops, slab.from, slab.to, sheet.boundaries, skin.whole)));
+    const placed = slabs.map((slab) =>
+      this.place(makeTube(slab.loops, slab.from, slab.to, sheet.boundaries, skin.whole)),
+    );
     const vertices = placed.map((tube) => this.take(tube));
     const raised = slabs[0]!.from < skin.from - same;
     const planes: { faces: PlaneFace[]; n: number }[] = [];
     for (let i = 0; i + 1 < slabs.length; i++)
       planes.push({
         n: slabs[i]!.to,
-        faces: planeBetween(placed[i]!, vertices[i]!, slabs[i]!.within, placed[i + 1]!, vertices[i + 1]!, slabs[i + 1]!.within, this.builder),
+        faces: planeBetween(
+          placed[i]!,
+          vertices[i]!,
+          slabs[i]!.within,
+          placed[i + 1]!,
+          vertices[i + 1]!,
+          slabs[i + 1]!.within,
+          this.builder,
+        ),
       });
     placed.forEach((tube, i) => this.write(tube, this.dressed(tube), vertices[i]!));
-    const ends = (i: number, which: 'near' | 'far'): PieceLoop[] => placed[i]![which].map((loop) => loopOn(loop, placed[i]!, vertices[i]!));
+    const ends = (i: number, which: 'near' | 'far'): PieceLoop[] =>
+      placed[i]![which].map((loop) => loopOn(loop, placed[i]!, vertices[i]!));
     // Before the face only bosses stand; their outermost loops are faces of their own.
     if (raised) this.back(ends(0, 'near'), slabs[0]!.from, 'boss face', bossIn(members), -1);
     else this.outer.push(...ends(0, 'near'));
@@ -204,7 +260,8 @@ export class PieceMaker {
           this.outer.push(...face.loops);
           continue;
         }
-        const owner = members.find(({ opening }) => rangeOf(opening).some((end) => Math.abs(end - n) < 1e-7)) ?? members[0]!;
+        const owner =
+          members.find(({ opening }) => rangeOf(opening).some((end) => Math.abs(end - n) < 1e-7)) ?? members[0]!;
         this.back(face.loops, n, n < -same ? 'boss face' : 'back', owner.operand - 1, face.facing);
       }
     this.inner.push(...ends(slabs.length - 1, 'far'));
@@ -212,12 +269,22 @@ export class PieceMaker {
   }
 
   private finish(pinched: boolean): Piece {
-    return { mesh: this.builder.finish(), points: this.builder.pointsOf(), shift: null, outer: this.outer, inner: this.inner, pinched };
+    return {
+      mesh: this.builder.finish(),
+      points: this.builder.pointsOf(),
+      shift: null,
+      outer: this.outer,
+      inner: this.inner,
+      pinched,
+    };
   }
 
   private place(tube: Tube): PlacedTube {
     const { sheet, lines, ribsAt } = this.setting;
-    const placed = sheet.chart.kind === 'bent' ? placeBent(tube, sheet.chart, this.frames, lines, (n) => ribsAt(n)!) : placeFlat(tube, sheet.chart, lines);
+    const placed =
+      sheet.chart.kind === 'bent'
+        ? placeBent(tube, sheet.chart, this.frames, lines, (n) => ribsAt(n)!)
+        : placeFlat(tube, sheet.chart, lines);
     zip(placed);
     return placed;
   }
@@ -226,7 +293,8 @@ export class PieceMaker {
     const { positions } = placed;
     this.builder.reserve(placed.u.length, 0, 0, 0, 0);
     const base = this.builder.takeVertices(placed.u.length);
-    for (let v = 0; v < placed.u.length; v++) this.builder.put(base + v, positions[3 * v]!, positions[3 * v + 1]!, positions[3 * v + 2]!);
+    for (let v = 0; v < placed.u.length; v++)
+      this.builder.put(base + v, positions[3 * v]!, positions[3 * v + 1]!, positions[3 * v + 2]!);
     return placed.u.map((_, v) => base + v);
   }
 
@@ -240,7 +308,15 @@ export class PieceMaker {
     const face = new FaceLoops();
     for (const { vertices, xs, ys } of loops) face.add(vertices, xs, ys);
     this.builder.begin({ opening: id, role, layer, material });
-    writeFace(this.builder, this.setting, face, triangulateFace(face.region, ribsAt(n)), n, facing, pattern.texture?.[role === 'imprint' ? 'imprint' : 'back']);
+    writeFace(
+      this.builder,
+      this.setting,
+      face,
+      triangulateFace(face.region, ribsAt(n)),
+      n,
+      facing,
+      pattern.texture?.[role === 'imprint' ? 'imprint' : 'back'],
+    );
   }
 
   /** On a bent chart a group must be carried by one frame, and meet the sheet's edge only where that is level. */
@@ -250,7 +326,10 @@ export class PieceMaker {
         loop.forEach((edge, i) => {
           const before = loop[(i + loop.length - 1) % loop.length]!;
           if (edge.operand === before.operand) return;
-          const [low, high] = [this.frames[Math.min(edge.operand, before.operand)]!, this.frames[Math.max(edge.operand, before.operand)]!];
+          const [low, high] = [
+            this.frames[Math.min(edge.operand, before.operand)]!,
+            this.frames[Math.max(edge.operand, before.operand)]!,
+          ];
           if (low.kind === 'proportional' && high.kind === 'proportional') return;
           if (edge.operand > 0 && before.operand > 0) throw new Inexpressible();
           const own = edge.operand === 0 ? edge : before;
@@ -261,7 +340,9 @@ export class PieceMaker {
   private dressed(placed: PlacedTube): Dressed {
     const { chart } = this.setting.sheet;
     const seam = (edge: LoopEdge): 'start' | 'crown' | 'end' =>
-      edge.operand === 0 || !edge.side ? 'start' : seamAsRun(this.openings[edge.operand - 1]!.pattern.texture?.[edge.side]?.seam, edge.sense);
+      edge.operand === 0 || !edge.side
+        ? 'start'
+        : seamAsRun(this.openings[edge.operand - 1]!.pattern.texture?.[edge.side]?.seam, edge.sense);
     if (chart.kind === 'flat') {
       const { along, up, inward } = chart;
       // An outline that drifts with the depth is lined along the way that it drifts.
@@ -278,7 +359,8 @@ export class PieceMaker {
     const frame = this.frames[placed.frame[v] ?? 0]!;
     if (frame.kind === 'straight') {
       let known = this.vectors.get(frame);
-      if (!known) this.vectors.set(frame, (known = [...frame.along, 0, 0, 1, frame.inward[0], frame.inward[1], frame.slope]));
+      if (!known)
+        this.vectors.set(frame, (known = [...frame.along, 0, 0, 1, frame.inward[0], frame.inward[1], frame.slope]));
       return known;
     }
     const ribs = this.setting.ribsAt(placed.n[v]!)!;
@@ -313,7 +395,12 @@ export class PieceMaker {
       const { operand, side } = tube.edges[face.edge]!;
       const opening = operand === 0 ? null : this.openings[operand - 1]!;
       const material = opening ? revealMaterial(opening, side!) : null;
-      builder.begin({ opening: opening?.id ?? null, role: opening ? side! : 'edge', layer: face.layer, material: material ?? sheet.layers[face.layer]!.material });
+      builder.begin({
+        opening: opening?.id ?? null,
+        role: opening ? side! : 'edge',
+        layer: face.layer,
+        material: material ?? sheet.layers[face.layer]!.material,
+      });
       const lay = laidOut(opening ? opening.pattern.texture?.[side!] : sheet.texture?.edge);
       for (const p of list) {
         const start = cornerStart[p]!;
@@ -324,9 +411,16 @@ export class PieceMaker {
           let u = uvs[2 * c]!;
           let w = uvs[2 * c + 1]!;
           if (lay !== plain) [u, w] = lay(u, w);
-          own.push(builder.sharedCorner(vertices[nodes[i]!]!, normals[3 * c]!, normals[3 * c + 1]!, normals[3 * c + 2]!, u, w));
+          own.push(
+            builder.sharedCorner(vertices[nodes[i]!]!, normals[3 * c]!, normals[3 * c + 1]!, normals[3 * c + 2]!, u, w),
+          );
         }
-        for (let i = 3 * triangleStart[p]!; i < 3 * triangleStart[p + 1]!; i += 3) builder.triangle(own[triangles[i]! - start]!, own[triangles[i + 1]! - start]!, own[triangles[i + 2]! - start]!);
+        for (let i = 3 * triangleStart[p]!; i < 3 * triangleStart[p + 1]!; i += 3)
+          builder.triangle(
+            own[triangles[i]! - start]!,
+            own[triangles[i + 1]! - start]!,
+            own[triangles[i + 2]! - start]!,
+          );
         builder.polygon(own);
       }
     }
@@ -351,11 +445,20 @@ function goingOn(sections: Placed['sections'], from: number, to: number): Placed
     if (!known) made.set(section, (known = sectionWithin(section, from, to)));
     return known;
   };
-  return { sill: one(sections.sill), head: one(sections.head), 'jamb-left': one(sections['jamb-left']), 'jamb-right': one(sections['jamb-right']) };
+  return {
+    sill: one(sections.sill),
+    head: one(sections.head),
+    'jamb-left': one(sections['jamb-left']),
+    'jamb-right': one(sections['jamb-right']),
+  };
 }
 
 function loopOn(loop: readonly number[], placed: PlacedTube, vertices: readonly number[]): PieceLoop {
-  return { vertices: loop.map((v) => vertices[v]!), xs: loop.map((v) => placed.u[v]!), ys: loop.map((v) => placed.v[v]!) };
+  return {
+    vertices: loop.map((v) => vertices[v]!),
+    xs: loop.map((v) => placed.u[v]!),
+    ys: loop.map((v) => placed.v[v]!),
+  };
 }
 
 /** Where the ends of a single opening's tube go: to the outer or inner face, or to a face of its own. */

@@ -24,7 +24,12 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
   const statuses = new Array<OpeningStatus>(openings.length);
   const plan: Plan = { grouping: { singles: [], groups: [], atEdge: [] }, statuses };
   const { clusters, atEdge, outside, crowded } = clustered(loop, openings);
-  for (const k of crowded) statuses[k] = notCut(openings[k]!.id, `more than ${mostOver} other openings lie over it`, 'Remove those that lie on top of each other, or move them apart.');
+  for (const k of crowded)
+    statuses[k] = notCut(
+      openings[k]!.id,
+      `more than ${mostOver} other openings lie over it`,
+      'Remove those that lie on top of each other, or move them apart.',
+    );
   for (const k of outside) statuses[k] = outsideStatus(sheet, openings[k]!, units);
   const singles: number[] = [];
   const groups: number[][] = [];
@@ -32,7 +37,14 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
     if (cluster.length === 1) {
       const k = cluster[0]!;
       singles.push(k);
-      statuses[k] = { opening: openings[k]!.id, state: stateOf(openings[k]!), reason: null, mend: null, unitedWith: [], area: outlineArea(openings[k]!.outline) };
+      statuses[k] = {
+        opening: openings[k]!.id,
+        state: stateOf(openings[k]!),
+        reason: null,
+        mend: null,
+        unitedWith: [],
+        area: outlineArea(openings[k]!.outline),
+      };
     } else
       for (const group of amongThemselves(sheet, cluster, openings, statuses))
         if (group.length === 1) singles.push(group[0]!);
@@ -44,17 +56,29 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
 
 /** What an opening is said to be when nothing stands against it. */
 function stateOf({ kind }: Placed): State {
-  return kind === 'niche' || kind === 'niche to layer' ? 'niche' : kind === 'boss' ? 'boss' : kind === 'imprint' ? 'imprint' : 'cut';
+  return kind === 'niche' || kind === 'niche to layer'
+    ? 'niche'
+    : kind === 'boss'
+      ? 'boss'
+      : kind === 'imprint'
+        ? 'imprint'
+        : 'cut';
 }
 
 function placedLoop({ outline, s, t }: Placed): Loop {
-  return { xs: outline.xs.map((x) => x + s), ys: outline.ys.map((y) => y + t), count: outline.count, next: outline.next };
+  return {
+    xs: outline.xs.map((x) => x + s),
+    ys: outline.ys.map((y) => y + t),
+    count: outline.count,
+    next: outline.next,
+  };
 }
 
 /** How far sections reach beyond a profile, metres. */
 function widestOf(sections: Placed['sections']): number {
   let most = 0;
-  for (const section of [sections.sill, sections.head, sections['jamb-left'], sections['jamb-right']]) for (const offset of section.offset) most = Math.max(most, offset);
+  for (const section of [sections.sill, sections.head, sections['jamb-left'], sections['jamb-right']])
+    for (const offset of section.offset) most = Math.max(most, offset);
   return most;
 }
 
@@ -62,7 +86,11 @@ function widestOf(sections: Placed['sections']): number {
 const mostOver = 250;
 
 /** Those that may meet an opening, from among those after it; null where there are too many. */
-function neighboursOf(index: Flatbush, [left, low, right, high]: readonly [number, number, number, number], k: number): number[] | null {
+function neighboursOf(
+  index: Flatbush,
+  [left, low, right, high]: readonly [number, number, number, number],
+  k: number,
+): number[] | null {
   const found: number[] = [];
   try {
     index.search(left, low, right, high, (other) => {
@@ -78,7 +106,10 @@ function neighboursOf(index: Flatbush, [left, low, right, high]: readonly [numbe
 const tooMany = new Error('too many');
 
 /** Sorts openings: those that meet the sheet's outline, those outside it, those that too many others lie over, and the rest in clusters of such as may meet each other. */
-function clustered(outline: Loop, openings: readonly Placed[]): { clusters: number[][]; atEdge: number[]; outside: number[]; crowded: number[] } {
+function clustered(
+  outline: Loop,
+  openings: readonly Placed[],
+): { clusters: number[][]; atEdge: number[]; outside: number[]; crowded: number[] } {
   if (openings.length === 0) return { clusters: [], atEdge: [], outside: [], crowded: [] };
   const index = new Flatbush(openings.length);
   const boxes: (readonly [number, number, number, number])[] = [];
@@ -111,7 +142,8 @@ function clustered(outline: Loop, openings: readonly Placed[]): { clusters: numb
   for (let i = 0; i < outline.count; i++) {
     const j = outline.next![i]!;
     const [ax, ay, bx, by] = [outline.xs[i]!, outline.ys[i]!, outline.xs[j]!, outline.ys[j]!];
-    for (const k of index.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by))) if (near(ax, ay, bx, by, boxes[k]!)) meets[k] = 1;
+    for (const k of index.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by)))
+      if (near(ax, ay, bx, by, boxes[k]!)) meets[k] = 1;
   }
   // What keeps only its inside is cut together with everything else.
   const keeps = openings.some((opening) => opening.kind === 'keep inside');
@@ -137,7 +169,13 @@ function clustered(outline: Loop, openings: readonly Placed[]): { clusters: numb
 }
 
 /** Whether a segment comes into a box: whether the box lies not wholly on one side of it. */
-function near(ax: number, ay: number, bx: number, by: number, [left, low, right, high]: readonly [number, number, number, number]): boolean {
+function near(
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  [left, low, right, high]: readonly [number, number, number, number],
+): boolean {
   const side = (x: number, y: number): number => (bx - ax) * (y - ay) - (by - ay) * (x - ax);
   const [p, q, r, s] = [side(left, low), side(right, low), side(right, high), side(left, high)];
   return !((p > 0 && q > 0 && r > 0 && s > 0) || (p < 0 && q < 0 && r < 0 && s < 0));
@@ -174,7 +212,14 @@ function partOf({ kind }: Placed): Part {
 }
 
 /** Clips what meets the edge, tells what became of it, and returns what is to be cut there. */
-function atTheEdge(sheet: Sheet, outline: Loop, cluster: readonly number[], openings: readonly Placed[], statuses: OpeningStatus[], units: Units): number[] {
+function atTheEdge(
+  sheet: Sheet,
+  outline: Loop,
+  cluster: readonly number[],
+  openings: readonly Placed[],
+  statuses: OpeningStatus[],
+  units: Units,
+): number[] {
   if (cluster.length === 0) return [];
   const { noun } = sheet;
   const nothingLeft = `with it nothing would be left of the ${noun}`;
@@ -216,7 +261,12 @@ function atTheEdge(sheet: Sheet, outline: Loop, cluster: readonly number[], open
             through.map((k) => partOf(openings[k]!)),
           ).loops.length;
     if (left === 0) {
-      for (const k of through) refused(k, `${nothingLeft}: together with its neighbours it covers it all`, 'Move or narrow some of them, or block them up.');
+      for (const k of through)
+        refused(
+          k,
+          `${nothingLeft}: together with its neighbours it covers it all`,
+          'Move or narrow some of them, or block them up.',
+        );
       clipped = clipAll();
     }
   } catch (error) {
@@ -231,7 +281,14 @@ function atTheEdge(sheet: Sheet, outline: Loop, cluster: readonly number[], open
     const opening = openings[k]!;
     if (opening.kind === 'keep inside') {
       cut.push(k);
-      statuses[k] = { opening: opening.id, state: 'cut', reason: 'only what lies within it is kept', mend: null, unitedWith: [], area: outlineArea(opening.outline) };
+      statuses[k] = {
+        opening: opening.id,
+        state: 'cut',
+        reason: 'only what lies within it is kept',
+        mend: null,
+        unitedWith: [],
+        area: outlineArea(opening.outline),
+      };
       return;
     }
     if (!report.inside) {
@@ -245,7 +302,9 @@ function atTheEdge(sheet: Sheet, outline: Loop, cluster: readonly number[], open
     const onFace = report.over.map((edge) => sheet.outline.names[edge]!);
     const over = [...new Set(onFace.length > 0 ? onFace : overBehind(sheet, outline, opening))];
     const told = [
-      ...(over.length > 0 ? [`runs over the ${over.join(' and the ')}${onFace.length > 0 ? '' : ' behind its profile'}`] : []),
+      ...(over.length > 0
+        ? [`runs over the ${over.join(' and the ')}${onFace.length > 0 ? '' : ' behind its profile'}`]
+        : []),
       ...(report.shows ? [] : ['lies wholly within the openings that it is united with']),
     ];
     statuses[k] = {
@@ -262,20 +321,41 @@ function atTheEdge(sheet: Sheet, outline: Loop, cluster: readonly number[], open
 
 /** The edges that an opening whose profile keeps clear of them runs over further in, where its sections make it wider. */
 function overBehind(sheet: Sheet, outline: Loop, opening: Placed): string[] {
-  return outlinesBehind(opening).flatMap((loop) => clip(outline, [loop]).openings[1]!.over.map((edge) => sheet.outline.names[edge]!));
+  return outlinesBehind(opening).flatMap((loop) =>
+    clip(outline, [loop]).openings[1]!.over.map((edge) => sheet.outline.names[edge]!),
+  );
 }
 
 function refuseUnclear(opening: Placed, refused: (why: string, mend: string) => void, noun: string): void {
   const what = opening.kind === 'boss' ? 'a boss' : 'an imprint';
-  refused(`${what} must stand clear of the ${noun}’s edge, and of openings that run over it`, `Move it further onto the ${noun}, or make it smaller.`);
+  refused(
+    `${what} must stand clear of the ${noun}’s edge, and of openings that run over it`,
+    `Move it further onto the ${noun}, or make it smaller.`,
+  );
 }
 
 /** Tells what became of openings that meet one another within the sheet. @returns those that are to be cut together, in sets. */
-function amongThemselves(sheet: Sheet, cluster: readonly number[], openings: readonly Placed[], statuses: OpeningStatus[]): number[][] {
+function amongThemselves(
+  sheet: Sheet,
+  cluster: readonly number[],
+  openings: readonly Placed[],
+  statuses: OpeningStatus[],
+): number[][] {
   const block = (k: number): boolean => reachOf(openings[k]!, sheet) > 0;
   const imprints = cluster.filter((k) => openings[k]!.kind === 'imprint');
-  for (const k of cluster) if (block(k)) statuses[k] = notCut(openings[k]!.id, 'a block through layers must stand clear of other openings', 'Move it clear of them, or let it stand on the face only.');
-  for (const k of imprints) statuses[k] = notCut(openings[k]!.id, 'an imprint must stand clear of other openings', 'Move it clear of them, or make it a shallow niche.');
+  for (const k of cluster)
+    if (block(k))
+      statuses[k] = notCut(
+        openings[k]!.id,
+        'a block through layers must stand clear of other openings',
+        'Move it clear of them, or let it stand on the face only.',
+      );
+  for (const k of imprints)
+    statuses[k] = notCut(
+      openings[k]!.id,
+      'an imprint must stand clear of other openings',
+      'Move it clear of them, or make it a shallow niche.',
+    );
   const rest = cluster.filter((k) => openings[k]!.kind !== 'imprint' && !block(k));
   if (rest.length === 0) return [];
   try {

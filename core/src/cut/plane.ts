@@ -28,7 +28,10 @@ export function planeBetween(
   const a = arrange([lower.loop, upper.loop]);
   /** The arrangement's vertex at each point of an operand: that from which its edges leave. */
   const starts = [new Map<number, number>(), new Map<number, number>()] as const;
-  const chains = [new Map<number, { along: number; v: number }[]>(), new Map<number, { along: number; v: number }[]>()] as const;
+  const chains = [
+    new Map<number, { along: number; v: number }[]>(),
+    new Map<number, { along: number; v: number }[]>(),
+  ] as const;
   const both = [lower, upper] as const;
   a.covers.forEach((covers, e) => {
     for (const { operand, source } of covers) {
@@ -49,7 +52,8 @@ export function planeBetween(
       chain.sort((p, q) => p.along - q.along);
       starts[operand].set(source, chain[0]!.v);
     }
-  const solid = (patch: number, operand: number, outside: boolean): boolean => (outside ? 1 : 0) + (a.winding[patch]!.get(operand) ?? 0) > 0;
+  const solid = (patch: number, operand: number, outside: boolean): boolean =>
+    (outside ? 1 : 0) + (a.winding[patch]!.get(operand) ?? 0) > 0;
   const isLower = (patch: number): boolean => solid(patch, 0, beforeOutside);
   const isUpper = (patch: number): boolean => solid(patch, 1, afterOutside);
   const corners = new Corners(a, [isLower, isUpper]);
@@ -73,7 +77,11 @@ export function planeBetween(
     const holds = facing === -1 ? (p: number) => isUpper(p) && !isLower(p) : (p: number) => isLower(p) && !isUpper(p);
     const loops = boundaryOf(a, holds).map((ring) => {
       const points = ring.map((h) => origin(a, h));
-      return { vertices: ring.map((h) => vertexAt(h, behind)), xs: points.map((v) => a.xs[v]!), ys: points.map((v) => a.ys[v]!) };
+      return {
+        vertices: ring.map((h) => vertexAt(h, behind)),
+        xs: points.map((v) => a.xs[v]!),
+        ys: points.map((v) => a.ys[v]!),
+      };
     });
     if (loops.length > 0) faces.push({ facing, loops });
   }
@@ -105,7 +113,8 @@ class Corners {
     const root = (i: number): number => (parent[i] === i ? i : (parent[i] = root(parent[i]!)));
     for (let i = 0; i < count; i++) {
       const next = (i + 1) % count;
-      for (const k of [0, 1] as const) if (holds[k]![i] && holds[k]![next]) parent[root(k * count + i)] = root(k * count + next);
+      for (const k of [0, 1] as const)
+        if (holds[k]![i] && holds[k]![next]) parent[root(k * count + i)] = root(k * count + next);
       if (holds[0]![i] && holds[1]![i]) parent[root(i)] = root(count + i);
     }
     const roots = new Set<number>();
@@ -119,7 +128,9 @@ class Corners {
   /** The half-edge that leaves a point along an outline's edge. */
   along(v: number, operand: 0 | 1, source: number): number {
     const { around, covers } = this.a;
-    return around[v]!.find((h) => covers[h >> 1]!.some((c) => c.operand === operand && c.source === source && c.way === ((h & 1) === 0 ? 1 : -1)))!;
+    return around[v]!.find((h) =>
+      covers[h >> 1]!.some((c) => c.operand === operand && c.source === source && c.way === ((h & 1) === 0 ? 1 : -1)),
+    )!;
   }
 
   private slot(h: number, operand: 0 | 1): { at: number[]; corner: number } {
@@ -155,7 +166,15 @@ function loopOf(rings: readonly number[][], placed: PlacedTube): Operand {
     ring.forEach((_, i) => (next[at + i] = at + ((i + 1) % ring.length)));
     at += ring.length;
   }
-  return { nodes, loop: { xs: Float64Array.from(nodes, (v) => placed.u[v]!), ys: Float64Array.from(nodes, (v) => placed.v[v]!), count: nodes.length, next } };
+  return {
+    nodes,
+    loop: {
+      xs: Float64Array.from(nodes, (v) => placed.u[v]!),
+      ys: Float64Array.from(nodes, (v) => placed.v[v]!),
+      count: nodes.length,
+      next,
+    },
+  };
 }
 
 /** Puts the plane's vertices into the patches along whose edges they lie. */
@@ -178,9 +197,17 @@ function insert(
       placed.v.push(ys[v]!);
       placed.n.push(placed.n[p]!);
       placed.frame.push(placed.frame[p]!);
-      for (let k = 0; k < 3; k++) placed.positions.push(placed.positions[3 * p + k]! + along * (placed.positions[3 * q + k]! - placed.positions[3 * p + k]!));
+      for (let k = 0; k < 3; k++)
+        placed.positions.push(
+          placed.positions[3 * p + k]! + along * (placed.positions[3 * q + k]! - placed.positions[3 * p + k]!),
+        );
       const vertex = (vertices[node] = vertexAt(v, source));
-      builder.put(vertex, placed.positions[3 * node]!, placed.positions[3 * node + 1]!, placed.positions[3 * node + 2]!);
+      builder.put(
+        vertex,
+        placed.positions[3 * node]!,
+        placed.positions[3 * node + 1]!,
+        placed.positions[3 * node + 2]!,
+      );
       return node;
     });
     added.set(`${p} ${q}`, made);

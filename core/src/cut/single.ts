@@ -42,7 +42,12 @@ export class Singles {
     const own = `${opening.kind} ${range[0]} ${range[1]} ${skin.from} ${skin.to} ${keyOf(sheet)}`;
     if (chart.kind === 'flat') {
       // Made at the origin, in a sheet that is the chart's own axes.
-      const template = templateIn(flat, own, { ...opening, s: 0, t: 0 }, range, () => ({ sheet: { ...sheet, chart: local }, skin, lines: null, ribsAt: () => null }));
+      const template = templateIn(flat, own, { ...opening, s: 0, t: 0 }, range, () => ({
+        sheet: { ...sheet, chart: local },
+        skin,
+        lines: null,
+        ribsAt: () => null,
+      }));
       if (template.chart !== chart) {
         const { points, mesh } = template.piece;
         template.points = turned(points, chart);
@@ -54,7 +59,13 @@ export class Singles {
       return instance(template, opening, { x: at(0), y: at(1), z: at(2), along: s, up: t });
     }
     // A bent sheet stands upright: what is made at its foot only has to be lifted.
-    const template = templateIn(this.bent, `${own} ${opening.s} ${JSON.stringify(opening.carrier ?? null)}`, { ...opening, t: 0 }, range, () => setting);
+    const template = templateIn(
+      this.bent,
+      `${own} ${opening.s} ${JSON.stringify(opening.carrier ?? null)}`,
+      { ...opening, t: 0 },
+      range,
+      () => setting,
+    );
     return instance(template, opening, { x: 0, y: 0, z: opening.t, along: 0, up: opening.t });
   }
 }
@@ -63,13 +74,21 @@ export class Singles {
 const local: FlatChart = { kind: 'flat', origin: [0, 0, 0], along: [1, 0, 0], up: [0, 1, 0], inward: [0, 0, -1] };
 
 /** The piece of an opening in its own coordinates. Texture is laid later, when it is in its place. */
-function templateIn(templates: Templates, key: string, opening: Placed, range: readonly [number, number], setting: () => Setting): Template {
+function templateIn(
+  templates: Templates,
+  key: string,
+  opening: Placed,
+  range: readonly [number, number],
+  setting: () => Setting,
+): Template {
   const { outline, sections, pattern } = opening;
   let byKey = templates.get(outline);
   if (!byKey) templates.set(outline, (byKey = new Map()));
   const known = byKey.get(key);
   if (known && known.sections === sections && known.pattern === pattern) return known;
-  const piece = new PieceMaker(setting(), [{ ...opening, pattern: { ...pattern, texture: seamsOnly(pattern.texture) } }]).single(range);
+  const piece = new PieceMaker(setting(), [
+    { ...opening, pattern: { ...pattern, texture: seamsOnly(pattern.texture) } },
+  ]).single(range);
   const template: Template = { piece, sections, pattern, chart: null, points: piece.points, mesh: piece.mesh };
   byKey.set(key, template);
   return template;
@@ -82,7 +101,8 @@ function seamsOnly(texture: Placed['pattern']['texture']): Placed['pattern']['te
 /** A template at an opening's place, with its texture so far along. Whatever does not depend on the place is shared. */
 function instance({ piece, points, mesh }: Template, { id, pattern }: Placed, shift: Shift): Piece {
   const { outer, inner } = piece;
-  if (!pattern.texture) return { points, shift, mesh, place: { opening: id, u: shift.along, v: shift.up }, outer, inner, pinched: false };
+  if (!pattern.texture)
+    return { points, shift, mesh, place: { opening: id, u: shift.along, v: shift.up }, outer, inner, pinched: false };
   const uvs = mesh.uvs.slice();
   for (let i = 0; i < uvs.length; i += 2) {
     uvs[i]! += shift.along;

@@ -68,7 +68,15 @@ const same = 1e-9;
  * @param before the same skin as it was cut before an edit.
  * @throws AtFault (whose cause is Inexpressible, Collapsed, BeyondCurve, NotTriangulable or TooTangled); NotTriangulable where a face cannot be divided
  */
-export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly Placed[], grouping: Grouping, skin: Skin, lines: FaceLines | null, before?: SkinCut): SkinCut {
+export function cutSkin(
+  builder: MeshBuilder,
+  sheet: Sheet,
+  openings: readonly Placed[],
+  grouping: Grouping,
+  skin: Skin,
+  lines: FaceLines | null,
+  before?: SkinCut,
+): SkinCut {
   const known = before && before.sheet === sheet && before.setting.lines === lines ? before : undefined;
   const setting = known?.setting ?? settingOf(sheet, skin, lines);
   const pieces = new Map<string, KeptPiece>();
@@ -117,17 +125,28 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
     innerSegments.push(take(inner, piece.inner, base, name, piece));
     if (piece.pinched) outer.pinched = inner.pinched = true;
   }
-  const faceOf = (loops: FaceLoops, segments: Segment[], n: number, kept: KeptFace | undefined, like?: KeptFace): KeptFace => {
+  const faceOf = (
+    loops: FaceLoops,
+    segments: Segment[],
+    n: number,
+    kept: KeptFace | undefined,
+    like?: KeptFace,
+  ): KeptFace => {
     const { region } = loops;
     const ribs = setting.ribsAt(n);
     if (lines) return quads(builder, setting, loops, lines, n, segments);
     const triangles =
-      (kept && retriangulate(kept, region, segments, ribs)) ?? (like && transfer(like.triangles, like.region, region, ribLines(region, ribs))) ?? repeated(region, segments, ribs) ?? triangulateFace(region, ribs);
+      (kept && retriangulate(kept, region, segments, ribs)) ??
+      (like && transfer(like.triangles, like.region, region, ribLines(region, ribs))) ??
+      repeated(region, segments, ribs) ??
+      triangulateFace(region, ribs);
     return { region, triangles, pairs: 0, segments };
   };
   const outerFace = faceOf(outer, outerSegments, skin.from, known?.outer);
   const shared = !lines && sheet.chart.kind === 'flat' && inner.isLike(outer);
-  const innerFace = shared ? { ...outerFace, segments: innerSegments } : faceOf(inner, innerSegments, skin.to, known?.inner, outerFace);
+  const innerFace = shared
+    ? { ...outerFace, segments: innerSegments }
+    : faceOf(inner, innerSegments, skin.to, known?.inner, outerFace);
   const standing = ({ region, triangles }: KeptFace, n: number): Standing | undefined => {
     const ribs = setting.ribsAt(n);
     return ribs ? standingOn(region.xs, triangles, ribs) : undefined;
@@ -155,7 +174,14 @@ export function cutSkin(builder: MeshBuilder, sheet: Sheet, openings: readonly P
 }
 
 /** A face in quads: divided along rows and columns, and triangles joined where they make quads. */
-function quads(builder: MeshBuilder, setting: Setting, loops: FaceLoops, lines: FaceLines, n: number, segments: Segment[]): KeptFace {
+function quads(
+  builder: MeshBuilder,
+  setting: Setting,
+  loops: FaceLoops,
+  lines: FaceLines,
+  n: number,
+  segments: Segment[],
+): KeptFace {
   const { chart } = setting.sheet;
   const ribs = setting.ribsAt(n);
   // On a bent face the ribs are its columns.
@@ -164,7 +190,10 @@ function quads(builder: MeshBuilder, setting: Setting, loops: FaceLoops, lines: 
   const base = builder.takeVertices(points.length / 2);
   for (let i = 0; i < points.length; i += 2) {
     const [along, up] = [points[i]!, points[i + 1]!];
-    const [x, y, z] = chart.kind === 'bent' ? [...ribAt(chart, ribs!.indexOf(along), n), chart.origin[2] + up] : pointAt(chart, along, up, n);
+    const [x, y, z] =
+      chart.kind === 'bent'
+        ? [...ribAt(chart, ribs!.indexOf(along), n), chart.origin[2] + up]
+        : pointAt(chart, along, up, n);
     builder.put(base + i / 2, x!, y!, z!);
     loops.free(base + i / 2, along, up);
   }
@@ -192,6 +221,14 @@ function alike(a: readonly Placed[], b: readonly Placed[]): boolean {
   if (a.length !== b.length) return false;
   return a.every((x, i) => {
     const y = b[i]!;
-    return x.id === y.id && x.s === y.s && x.t === y.t && x.outline === y.outline && x.pattern === y.pattern && x.sections === y.sections && sameCarrier(x.carrier, y.carrier);
+    return (
+      x.id === y.id &&
+      x.s === y.s &&
+      x.t === y.t &&
+      x.outline === y.outline &&
+      x.pattern === y.pattern &&
+      x.sections === y.sections &&
+      sameCarrier(x.carrier, y.carrier)
+    );
   });
 }

@@ -32,7 +32,12 @@ export function faceLeft(sheet: Sheet, openings: readonly Placed[]): Region {
   const taking = openings.filter(({ kind }) => kind !== 'boss' && kind !== 'imprint');
   const { loops } = clip(
     own,
-    taking.map((o) => ({ xs: o.outline.xs.map((x) => x + o.s), ys: o.outline.ys.map((y) => y + o.t), count: o.outline.count, next: o.outline.next })),
+    taking.map((o) => ({
+      xs: o.outline.xs.map((x) => x + o.s),
+      ys: o.outline.ys.map((y) => y + o.t),
+      count: o.outline.count,
+      next: o.outline.next,
+    })),
     taking.map(({ kind }) => (kind === 'keep inside' ? 'keep' : 'void')),
   );
   const next: number[] = [];
@@ -40,5 +45,10 @@ export function faceLeft(sheet: Sheet, openings: readonly Placed[]): Region {
     const first = next.length;
     loop.xs.forEach((_, i) => next.push(i + 1 === loop.xs.length ? first : first + i + 1));
   }
-  return { count: next.length, xs: Float64Array.from(loops.flatMap((loop) => loop.xs)), ys: Float64Array.from(loops.flatMap((loop) => loop.ys)), next: Uint32Array.from(next) };
+  return {
+    count: next.length,
+    xs: Float64Array.from(loops.flatMap((loop) => loop.xs)),
+    ys: Float64Array.from(loops.flatMap((loop) => loop.ys)),
+    next: Uint32Array.from(next),
+  };
 }

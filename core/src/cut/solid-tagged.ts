@@ -35,10 +35,18 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
         const points = place.local(mesh.points);
         const triVerts = Uint32Array.from(mesh.triangles, (c) => mesh.vertices[c]!);
         if (flip)
-          for (let i = 0; i < triVerts.length; i += 3) [triVerts[i + 1], triVerts[i + 2]] = [triVerts[i + 2]!, triVerts[i + 1]!];
+          for (let i = 0; i < triVerts.length; i += 3)
+            [triVerts[i + 1], triVerts[i + 2]] = [triVerts[i + 2]!, triVerts[i + 1]!];
         return keep(
           new library.Manifold(
-            new library.Mesh({ numProp: 3, vertProperties: points, triVerts, runIndex: Uint32Array.from([0, triVerts.length]), runOriginalID: Uint32Array.from([id]), faceID: source.faces }),
+            new library.Mesh({
+              numProp: 3,
+              vertProperties: points,
+              triVerts,
+              runIndex: Uint32Array.from([0, triVerts.length]),
+              runOriginalID: Uint32Array.from([id]),
+              faceID: source.faces,
+            }),
           ),
         );
       };
@@ -81,8 +89,16 @@ const grain = 1e-7;
 
 function placeOf(plain: CutMesh, { sheet: { chart } }: Setting): Place {
   const flat = chart.kind === 'flat';
-  const [ox, oy, oz] = flat ? chart.origin : ([plain.points[0] ?? 0, plain.points[1] ?? 0, plain.points[2] ?? 0] as const);
-  const [a, b, c] = flat ? [chart.along, chart.inward, chart.up] : ([[1, 0, 0], [0, 1, 0], [0, 0, 1]] as const);
+  const [ox, oy, oz] = flat
+    ? chart.origin
+    : ([plain.points[0] ?? 0, plain.points[1] ?? 0, plain.points[2] ?? 0] as const);
+  const [a, b, c] = flat
+    ? [chart.along, chart.inward, chart.up]
+    : ([
+        [1, 0, 0],
+        [0, 1, 0],
+        [0, 0, 1],
+      ] as const);
   const rounded = (value: number): number => Math.round(value / grain) * grain;
   return {
     local: (points) => {
@@ -95,7 +111,11 @@ function placeOf(plain: CutMesh, { sheet: { chart } }: Setting): Place {
       }
       return out;
     },
-    world: (x, y, z) => [ox + x * a[0] + y * b[0] + z * c[0], oy + x * a[1] + y * b[1] + z * c[1], oz + x * a[2] + y * b[2] + z * c[2]],
+    world: (x, y, z) => [
+      ox + x * a[0] + y * b[0] + z * c[0],
+      oy + x * a[1] + y * b[1] + z * c[1],
+      oz + x * a[2] + y * b[2] + z * c[2],
+    ],
   };
 }
 
@@ -105,7 +125,8 @@ function sourceOf(mesh: CutMesh): { source: Source; faces: Uint32Array } {
   const source: Source = { mesh, triangle: [], run: [] };
   for (const run of mesh.runs) {
     const planes = new Map<string, number>();
-    const flat = run.role === 'outer face' || run.role === 'inner face' || run.role === 'back' || run.role === 'boss face';
+    const flat =
+      run.role === 'outer face' || run.role === 'inner face' || run.role === 'back' || run.role === 'boss face';
     const polygon = polygonOf(mesh, run);
     for (let i = run.first; i < run.first + run.count; i++) {
       // A polygon that is not quite flat is a face for each way that it faces.
@@ -154,13 +175,23 @@ function facing(mesh: CutMesh, i: number): number[] {
 }
 
 /** The library's result as a CutMesh: each triangle with the tags, normals and texture of the face that it came from. */
-function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: string, place: Place, tidy: boolean): CutMesh {
+function tagged(
+  solid: Manifold,
+  sources: ReadonlyMap<number, Source>,
+  element: string,
+  place: Place,
+  tidy: boolean,
+): CutMesh {
   const mesh = solid.getMesh();
   const { vertProperties, triVerts, numProp, faceID, runIndex, runOriginalID, mergeFromVert, mergeToVert } = mesh;
   const builder = new MeshBuilder(element);
   const count = vertProperties.length / numProp;
   builder.takeVertices(count);
-  for (let v = 0; v < count; v++) builder.put(v, ...place.world(vertProperties[v * numProp]!, vertProperties[v * numProp + 1]!, vertProperties[v * numProp + 2]!));
+  for (let v = 0; v < count; v++)
+    builder.put(
+      v,
+      ...place.world(vertProperties[v * numProp]!, vertProperties[v * numProp + 1]!, vertProperties[v * numProp + 2]!),
+    );
   const same = Uint32Array.from({ length: count }, (_, v) => v);
   mergeFromVert?.forEach((from, i) => (same[from] = mergeToVert[i]!));
   if (tidy) weld(same, triVerts, (v) => [0, 1, 2].map((j) => vertProperties[v * numProp + j]!));
@@ -170,7 +201,8 @@ function tagged(solid: Manifold, sources: ReadonlyMap<number, Source>, element: 
     for (let i = runIndex[r]! / 3; i < runIndex[r + 1]! / 3; i++) {
       const at = (k: number): number => same[triVerts[3 * i + k]!]!;
       const own: Piece['corners'] = [at(0), at(1), at(2)];
-      if (own[0] !== own[1] && own[1] !== own[2] && own[2] !== own[0]) pieces.push({ corners: own, source, face: faceID[i]! });
+      if (own[0] !== own[1] && own[1] !== own[2] && own[2] !== own[0])
+        pieces.push({ corners: own, source, face: faceID[i]! });
     }
   }
   const point = (v: number): number[] => [0, 1, 2].map((j) => vertProperties[v * numProp + j]!);
@@ -228,7 +260,10 @@ function facesOf(pieces: readonly Piece[]): Face[] {
 /** Faces triangulated anew, as clean as the sheet path leaves them. */
 function tidied(faces: readonly Face[], point: (v: number) => [number, number, number]): Face[] {
   const anew = flatFacesAnew(
-    faces.map(({ source, face, triangles }) => ({ triangles, normal: facing(source.mesh, source.triangle[face]!) as [number, number, number] })),
+    faces.map(({ source, face, triangles }) => ({
+      triangles,
+      normal: facing(source.mesh, source.triangle[face]!) as [number, number, number],
+    })),
     point,
   );
   return faces.map((face, i) => ({ ...face, triangles: anew[i]! }));
@@ -279,7 +314,9 @@ function withoutNeedles(pieces: Piece[], point: (v: number) => number[]): Piece[
   while (queue.length > 0 && patience-- > 0) {
     const piece = queue.shift()!;
     if (height(piece) >= thinnest) continue;
-    const lengths = piece.corners.map((v, k) => Math.hypot(...point(v).map((x, j) => x - point(piece.corners[(k + 1) % 3]!)[j]!)));
+    const lengths = piece.corners.map((v, k) =>
+      Math.hypot(...point(v).map((x, j) => x - point(piece.corners[(k + 1) % 3]!)[j]!)),
+    );
     const k = lengths.indexOf(Math.max(...lengths));
     const [a, b, c] = [0, 1, 2].map((i) => piece.corners[(k + i) % 3]!) as [number, number, number];
     const other = byEdge.get(`${b} ${a}`);
@@ -317,5 +354,8 @@ function dressedAt(mesh: CutMesh, triangle: number, p: readonly number[]): { nor
   };
   const normal = [0, 1, 2].map((at) => mix(mesh.normals, 3, at));
   const size = Math.hypot(...normal);
-  return { normal: size > 0.2 ? normal.map((x) => x / size) : facing(mesh, triangle), uv: [mix(mesh.uvs, 2, 0), mix(mesh.uvs, 2, 1)] };
+  return {
+    normal: size > 0.2 ? normal.map((x) => x / size) : facing(mesh, triangle),
+    uv: [mix(mesh.uvs, 2, 0), mix(mesh.uvs, 2, 1)],
+  };
 }

@@ -35,7 +35,13 @@ export interface SolidCut {
 /** Cuts openings through a sheet: the sheet's prism less the union of the openings' prisms, which overshoot both faces by 100 mm. */
 export function cutSolid(library: ManifoldToplevel, sheet: Sheet, openings: readonly Placed[]): SolidCut {
   const made: Manifold[] = [];
-  const prism = ({ xs, ys, next, loops }: { xs: Float64Array; ys: Float64Array; next: Uint32Array; loops: number[] }, s: number, t: number, depth: number, at: number): Manifold => {
+  const prism = (
+    { xs, ys, next, loops }: { xs: Float64Array; ys: Float64Array; next: Uint32Array; loops: number[] },
+    s: number,
+    t: number,
+    depth: number,
+    at: number,
+  ): Manifold => {
     const polygons = loops.map((first) => {
       const points: [number, number][] = [];
       let v = first;
@@ -68,7 +74,6 @@ export function cutSolid(library: ManifoldToplevel, sheet: Sheet, openings: read
   return outcome;
 }
 
-
 /** The solids that the solid path would cut an element by, as plain meshes: the skin without openings, and what each opening takes away. */
 export interface PlainSolids {
   block: { points: Float32Array; triangles: Uint32Array };
@@ -84,10 +89,15 @@ export function plainSolids(sheet: Sheet, openings: readonly Placed[]): PlainSol
   const plain = (mesh: CutMesh, flip: boolean): PlainSolids['block'] => {
     const points = Float32Array.from(mesh.points);
     const triangles = Uint32Array.from(mesh.triangles, (c) => mesh.vertices[c]!);
-    if (flip) for (let i = 0; i < triangles.length; i += 3) [triangles[i + 1], triangles[i + 2]] = [triangles[i + 2]!, triangles[i + 1]!];
+    if (flip)
+      for (let i = 0; i < triangles.length; i += 3)
+        [triangles[i + 1], triangles[i + 2]] = [triangles[i + 2]!, triangles[i + 1]!];
     return { points, triangles };
   };
-  return { block: plain(builder.finish(), false), voids: openings.flatMap((opening) => cutterPiece(setting, opening) ?? []).map(({ mesh }) => plain(mesh, true)) };
+  return {
+    block: plain(builder.finish(), false),
+    voids: openings.flatMap((opening) => cutterPiece(setting, opening) ?? []).map(({ mesh }) => plain(mesh, true)),
+  };
 }
 
 /** Cuts solids that were made beforehand. */

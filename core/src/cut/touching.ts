@@ -31,7 +31,11 @@ interface Loops {
 
 const befores = new WeakMap<Uint32Array, Uint32Array>();
 
-function loopsOf({ xs, ys, next }: { xs: Float64Array; ys: Float64Array; next: Uint32Array }, s: number, t: number): Loops {
+function loopsOf(
+  { xs, ys, next }: { xs: Float64Array; ys: Float64Array; next: Uint32Array },
+  s: number,
+  t: number,
+): Loops {
   let before = befores.get(next);
   if (!before) {
     before = new Uint32Array(next.length);
@@ -77,7 +81,14 @@ export function joinedByHair(sheet: Sheet, openings: readonly Placed[]): Joined 
     if (touches[k]!.size === 0) return void out.push(opening);
     const other = place.get(to.get(opening.id) ?? '') ?? -1;
     const before = out[other];
-    out.push(moved(opening, loops[k]!, [...touches[k]!], before ? [before.s - openings[other]!.s, before.t - openings[other]!.t] : [0, 0]));
+    out.push(
+      moved(
+        opening,
+        loops[k]!,
+        [...touches[k]!],
+        before ? [before.s - openings[other]!.s, before.t - openings[other]!.t] : [0, 0],
+      ),
+    );
   });
   return { openings: out, to };
 }
@@ -106,14 +117,27 @@ function touchesOf(one: Loops, other: Loops, outward = false): number[] {
     for (const i of near) {
       const j = other.next[i]!;
       const [ax, ay, bx, by] = [other.xs[i]!, other.ys[i]!, other.xs[j]!, other.ys[j]!];
-      if (x < Math.min(ax, bx) - tolerance || x > Math.max(ax, bx) + tolerance || y < Math.min(ay, by) - tolerance || y > Math.max(ay, by) + tolerance) continue;
+      if (
+        x < Math.min(ax, bx) - tolerance ||
+        x > Math.max(ax, bx) + tolerance ||
+        y < Math.min(ay, by) - tolerance ||
+        y > Math.max(ay, by) + tolerance
+      )
+        continue;
       const [dx, dy] = [bx - ax, by - ay];
       const size = Math.hypot(dx, dy);
       if (size === 0 || Math.abs(dx * (y - ay) - dy * (x - ax)) / size > tolerance) continue;
       const share = ((x - ax) * dx + (y - ay) * dy) / size;
       // An end belongs to the edge that begins there.
       if (share > size - tolerance) continue;
-      if (clear(sectorAt(one, v), share < tolerance ? sectorAt(other, i) : { from: Math.atan2(dy, dx), turn: Math.PI }, outward)) found.push(v);
+      if (
+        clear(
+          sectorAt(one, v),
+          share < tolerance ? sectorAt(other, i) : { from: Math.atan2(dy, dx), turn: Math.PI },
+          outward,
+        )
+      )
+        found.push(v);
     }
   }
   return found;
@@ -129,7 +153,13 @@ function edgesNear(one: Loops, { xs, ys, next, s, t }: Loops): number[] {
   const near: number[] = [];
   for (let i = 0; i < xs.length; i++) {
     const j = next[i]!;
-    if (Math.max(xs[i]!, xs[j]!) >= left - tolerance && Math.min(xs[i]!, xs[j]!) <= right + tolerance && Math.max(ys[i]!, ys[j]!) >= low - tolerance && Math.min(ys[i]!, ys[j]!) <= high + tolerance) near.push(i);
+    if (
+      Math.max(xs[i]!, xs[j]!) >= left - tolerance &&
+      Math.min(xs[i]!, xs[j]!) <= right + tolerance &&
+      Math.max(ys[i]!, ys[j]!) >= low - tolerance &&
+      Math.min(ys[i]!, ys[j]!) <= high + tolerance
+    )
+      near.push(i);
   }
   return near;
 }

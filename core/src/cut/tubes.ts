@@ -15,7 +15,14 @@ export function tubeOf(opening: Placed, range: readonly [number, number], sheet:
   let byKey = tubes.get(outline);
   if (!byKey) tubes.set(outline, (byKey = new Map()));
   let known = byKey.get(key);
-  if (known?.sections !== sections) byKey.set(key, (known = { sections, tube: makeTube(loopsOfOpening(opening, 1, 0, 0), range[0], range[1], sheet.boundaries, skin.whole) }));
+  if (known?.sections !== sections)
+    byKey.set(
+      key,
+      (known = {
+        sections,
+        tube: makeTube(loopsOfOpening(opening, 1, 0, 0), range[0], range[1], sheet.boundaries, skin.whole),
+      }),
+    );
   const { tube } = known!;
   return { ...tube, x: moved(tube.x, s), y: moved(tube.y, t) };
 }
@@ -31,6 +38,10 @@ const sheetKeys = new WeakMap<Sheet, string>();
 /** What templates depend on of a sheet: its build-up, and whose it is. */
 export function keyOf(sheet: Sheet): string {
   let key = sheetKeys.get(sheet);
-  if (key === undefined) sheetKeys.set(sheet, (key = `${sheet.element} ${sheet.boundaries.join(' ')} ${sheet.layers.map((layer) => layer.material).join(' ')}`));
+  if (key === undefined)
+    sheetKeys.set(
+      sheet,
+      (key = `${sheet.element} ${sheet.boundaries.join(' ')} ${sheet.layers.map((layer) => layer.material).join(' ')}`),
+    );
   return key;
 }

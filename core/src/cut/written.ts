@@ -27,8 +27,10 @@ export function writePieces(
   const list = [...pieces].filter(([, { piece }]) => piece !== null);
   const marks: Mark[] = [];
   /** Where a piece that is the very one of before stood then; −1 for any other. */
-  const stood = list.map(([name, kept]) => (before?.mesh && before.pieces.get(name) === kept ? before.written.order.get(name)! : -1));
-  for (let i = 0; i < list.length; ) {
+  const stood = list.map(([name, kept]) =>
+    before?.mesh && before.pieces.get(name) === kept ? before.written.order.get(name)! : -1,
+  );
+  for (let i = 0; i < list.length;) {
     const old = stood[i]!;
     if (old < 0 || !before?.mesh) {
       const { piece } = list[i]![1];

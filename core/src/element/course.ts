@@ -16,7 +16,11 @@ export interface Course {
 }
 
 /** The point that a run of a course leads to, and the direction there. */
-function after(from: Point, angle: number, { length, sweep = 0 }: Pick<Run, 'length' | 'sweep'>): { at: Point; angle: number } {
+function after(
+  from: Point,
+  angle: number,
+  { length, sweep = 0 }: Pick<Run, 'length' | 'sweep'>,
+): { at: Point; angle: number } {
   const half = (sweep * Math.PI) / 360;
   const chord = Math.abs(half) < 1e-12 ? length : (length * Math.sin(half)) / half;
   const [cos, sin] = turned(angle + sweep / 2);
@@ -54,26 +58,41 @@ export function alongCourse(wall: Wall, s: number): { at: Point; angle: number }
 
 /** An angle as documents keep it, from −180 to 180. */
 export const tidyAngle = (degrees: number): number => tidy(((((degrees + 180) % 360) + 360) % 360) - 180);
-export const directionOf = ([ax, ay]: Point, [bx, by]: Point): number => tidy((Math.atan2(by - ay, bx - ax) * 180) / Math.PI);
+export const directionOf = ([ax, ay]: Point, [bx, by]: Point): number =>
+  tidy((Math.atan2(by - ay, bx - ax) * 180) / Math.PI);
 const distance = ([ax, ay]: Point, [bx, by]: Point): number => Math.hypot(bx - ax, by - ay);
 
 /** The wall with its ends at other points: turned and drawn out as a whole, so that its arcs keep their sweeps. Refused where the ends would meet. */
 export function withEnds(wall: Wall, start: Point, end: Point): Wall | Impossible {
   const now = courseOf(wall);
   const [before, wanted] = [distance(now.start, now.end), distance(start, end)];
-  if (before < 1e-6) return { reason: 'the wall is a ring and has no ends to be moved', mend: 'Change its length, sweep or runs in its particulars.' };
-  if (wanted < 0.01) return { reason: 'the wall would be shorter than 10 mm', mend: 'Leave its ends farther apart, or remove it.' };
+  if (before < 1e-6)
+    return {
+      reason: 'the wall is a ring and has no ends to be moved',
+      mend: 'Change its length, sweep or runs in its particulars.',
+    };
+  if (wanted < 0.01)
+    return { reason: 'the wall would be shorter than 10 mm', mend: 'Leave its ends farther apart, or remove it.' };
   const factor = wanted / before;
   const turn = tidyAngle(wall.turn + directionOf(start, end) - directionOf(now.start, now.end));
   const [x, y] = [tidy(start[0]), tidy(start[1])];
-  return { ...wall, start: { ...wall.start, x, y }, turn, length: tidy(wall.length * factor), ...(wall.runs ? { runs: wall.runs.map((run) => ({ ...run, length: tidy(run.length * factor) })) } : {}) };
+  return {
+    ...wall,
+    start: { ...wall.start, x, y },
+    turn,
+    length: tidy(wall.length * factor),
+    ...(wall.runs ? { runs: wall.runs.map((run) => ({ ...run, length: tidy(run.length * factor) })) } : {}),
+  };
 }
 
 /** A single run between two points with a sweep: what direction it leaves in and how long it is along its arc. */
 export function arcBetween(start: Point, end: Point, sweep: number): { turn: number; length: number } {
   const half = (sweep * Math.PI) / 360;
   const chord = distance(start, end);
-  return { turn: tidyAngle(directionOf(start, end) - sweep / 2), length: tidy(Math.abs(half) < 1e-12 ? chord : (chord * half) / Math.sin(half)) };
+  return {
+    turn: tidyAngle(directionOf(start, end) - sweep / 2),
+    length: tidy(Math.abs(half) < 1e-12 ? chord : (chord * half) / Math.sin(half)),
+  };
 }
 
 /** The sweep of the arc between two points that passes a third, degrees; counter-clockwise positive, at most a half circle and a half. */
@@ -94,10 +113,13 @@ export function sweepLeaving(start: Point, leaves: number, end: Point): number {
 
 /** A wall of one run bent to a sweep, its ends where they are. */
 export function bentTo(wall: Wall, sweep: number): Wall | Impossible {
-  if (wall.runs?.length) return { reason: 'the wall has several runs', mend: 'Bend its runs one by one in its particulars.' };
+  if (wall.runs?.length)
+    return { reason: 'the wall has several runs', mend: 'Bend its runs one by one in its particulars.' };
   const { start, end } = courseOf(wall);
-  if (distance(start, end) < 1e-6) return { reason: 'the wall is a ring and has no ends to hold it by', mend: 'Change its sweep in its particulars.' };
-  if (wall.batter && sweep !== 0) return { reason: 'a wall that leans cannot be bent', mend: 'Set “Leans in by” to 0 first.' };
+  if (distance(start, end) < 1e-6)
+    return { reason: 'the wall is a ring and has no ends to hold it by', mend: 'Change its sweep in its particulars.' };
+  if (wall.batter && sweep !== 0)
+    return { reason: 'a wall that leans cannot be bent', mend: 'Set “Leans in by” to 0 first.' };
   return { ...wall, ...arcBetween(start, end, sweep), sweep: Math.abs(sweep) < 0.01 ? undefined : sweep };
 }
 
@@ -105,7 +127,8 @@ export function bentTo(wall: Wall, sweep: number): Wall | Impossible {
 export function splitWall(wall: Wall, s: number, id: string, name: string): [Wall, Wall] | Impossible {
   const runs = runsOf(wall);
   const length = runs.reduce((sum, run) => sum + run.length, 0);
-  if (!(s > 0.01 && s < length - 0.01)) return { reason: 'a wall cannot be split at its very end', mend: 'Split it at least 10 mm from its ends.' };
+  if (!(s > 0.01 && s < length - 0.01))
+    return { reason: 'a wall cannot be split at its very end', mend: 'Split it at least 10 mm from its ends.' };
   const share = s / length;
   const tops = splitTop(wall, share);
   const before: Run[] = [];
@@ -125,13 +148,26 @@ export function splitWall(wall: Wall, s: number, id: string, name: string): [Wal
   }
   const { at: point, angle } = alongCourse(wall, s);
   const [first, ...others] = rest;
-  const laid = (list: readonly Run[]): Pick<Wall, 'length' | 'sweep' | 'runs'> => ({ length: list[0]!.length, sweep: list[0]!.sweep, runs: list.length > 1 ? list.slice(1) : undefined });
+  const laid = (list: readonly Run[]): Pick<Wall, 'length' | 'sweep' | 'runs'> => ({
+    length: list[0]!.length,
+    sweep: list[0]!.sweep,
+    runs: list.length > 1 ? list.slice(1) : undefined,
+  });
   // At a corner between runs the second wall leaves in its own run's direction.
   const turn = tidyAngle(angle + (first!.turn ?? 0));
   const ends = wall.ends ?? { start: 'square' as const, end: 'square' as const };
   return [
     { ...wall, ...laid(before), ...tops[0], ends: { start: ends.start, end: 'square' } },
-    { ...wall, id, name, start: { x: tidy(point[0]), y: tidy(point[1]), z: wall.start.z }, turn, ...laid([{ ...first!, turn: 0 }, ...others]), ...tops[1], ends: { start: 'square', end: ends.end } },
+    {
+      ...wall,
+      id,
+      name,
+      start: { x: tidy(point[0]), y: tidy(point[1]), z: wall.start.z },
+      turn,
+      ...laid([{ ...first!, turn: 0 }, ...others]),
+      ...tops[1],
+      ends: { start: 'square', end: ends.end },
+    },
   ];
 }
 
@@ -139,17 +175,31 @@ export function splitWall(wall: Wall, s: number, id: string, name: string): [Wal
 export function joinedWalls(a: Wall, b: Wall): Wall | Impossible {
   const [first, second] = [courseOf(a), courseOf(b)];
   if (distance(first.end, second.start) > 0.002 || Math.abs(a.start.z - b.start.z) > 1e-6)
-    return { reason: `${b.name} does not begin where ${a.name} ends`, mend: 'Move its start there first, or reverse one of them.' };
-  if (a.batter || b.batter) return { reason: 'walls that lean cannot be joined', mend: 'Set “Leans in by” to 0 first.' };
-  if (Math.abs(thicknessOf(a) - thicknessOf(b)) > 1e-6) return { reason: 'the two are not equally thick', mend: 'Give them the same build-up first.' };
+    return {
+      reason: `${b.name} does not begin where ${a.name} ends`,
+      mend: 'Move its start there first, or reverse one of them.',
+    };
+  if (a.batter || b.batter)
+    return { reason: 'walls that lean cannot be joined', mend: 'Set “Leans in by” to 0 first.' };
+  if (Math.abs(thicknessOf(a) - thicknessOf(b)) > 1e-6)
+    return { reason: 'the two are not equally thick', mend: 'Give them the same build-up first.' };
   const crowned = joinedTop(a, lengthOf(a), b, lengthOf(b));
   if ('reason' in crowned) return crowned;
   const turn = tidyAngle(second.leaves - first.reaches);
   const [runsA, runsB] = [runsOf(a), runsOf(b)];
   const last = runsA.at(-1)!;
   const straight = Math.abs(turn) < 1e-6 && !last.sweep && !runsB[0]!.sweep;
-  const runs = straight ? [...runsA.slice(0, -1), { ...last, length: tidy(last.length + runsB[0]!.length) }, ...runsB.slice(1)] : [...runsA, { ...runsB[0]!, turn }, ...runsB.slice(1)];
-  return { ...a, length: runs[0]!.length, sweep: runs[0]!.sweep, runs: runs.length > 1 ? runs.slice(1) : undefined, ...crowned, ends: { start: a.ends?.start ?? 'square', end: b.ends?.end ?? 'square' } };
+  const runs = straight
+    ? [...runsA.slice(0, -1), { ...last, length: tidy(last.length + runsB[0]!.length) }, ...runsB.slice(1)]
+    : [...runsA, { ...runsB[0]!, turn }, ...runsB.slice(1)];
+  return {
+    ...a,
+    length: runs[0]!.length,
+    sweep: runs[0]!.sweep,
+    runs: runs.length > 1 ? runs.slice(1) : undefined,
+    ...crowned,
+    ends: { start: a.ends?.start ?? 'square', end: b.ends?.end ?? 'square' },
+  };
 }
 
 const lengthOf = (wall: Wall): number => runsOf(wall).reduce((sum, run) => sum + run.length, 0);
@@ -161,7 +211,8 @@ const lengthOf = (wall: Wall): number => runsOf(wall).reduce((sum, run) => sum +
 function innerRuns(wall: Wall): { length: number; skipped: number; scale: number }[] {
   const thickness = thicknessOf(wall);
   const runs = runsOf(wall);
-  const lost = (i: number): number => (i === 0 || i === runs.length ? 0 : thickness * Math.tan((runs[i]!.turn * Math.PI) / 360));
+  const lost = (i: number): number =>
+    i === 0 || i === runs.length ? 0 : thickness * Math.tan((runs[i]!.turn * Math.PI) / 360);
   return runs.map(({ length, sweep = 0 }, i) => {
     const arc = length - (thickness * sweep * Math.PI) / 180;
     return { length: arc - lost(i) - lost(i + 1), skipped: lost(i), scale: arc / length };
@@ -192,12 +243,25 @@ export function acrossTo(wall: Wall, s: number): number {
 export function reversedWall(wall: Wall): Wall | Impossible {
   const runs = runsOf(wall);
   if (runs.some(({ turn, sweep }, i) => i > 0 && Math.abs(turn) > 1e-9 && (sweep || runs[i - 1]!.sweep)))
-    return { reason: 'a wall cannot be reversed that has a corner where an arc begins or ends', mend: 'Split it at that corner, then reverse each of its parts.' };
+    return {
+      reason: 'a wall cannot be reversed that has a corner where an arc begins or ends',
+      mend: 'Split it at that corner, then reverse each of its parts.',
+    };
   if (wall.batter) return { reason: 'a wall that leans cannot be reversed', mend: 'Set “Leans in by” to 0 first.' };
   const { end, reaches } = courseOf(wall);
   const inner = innerRuns(wall);
-  if (inner.some(({ length }) => length < 1e-3)) return { reason: 'its inner face has no length to be its outer one', mend: 'Give its arcs a larger radius, draw its runs longer, or make it thinner.' };
-  const over = runs.map(({ sweep }, i): Run => ({ turn: 0 - (runs[i + 1]?.turn ?? 0), length: tidy(inner[i]!.length), ...(sweep ? { sweep: -sweep } : {}) })).reverse();
+  if (inner.some(({ length }) => length < 1e-3))
+    return {
+      reason: 'its inner face has no length to be its outer one',
+      mend: 'Give its arcs a larger radius, draw its runs longer, or make it thinner.',
+    };
+  const over = runs
+    .map(({ sweep }, i): Run => ({
+      turn: 0 - (runs[i + 1]?.turn ?? 0),
+      length: tidy(inner[i]!.length),
+      ...(sweep ? { sweep: -sweep } : {}),
+    }))
+    .reverse();
   const [cos, sin] = turned(reaches);
   const thickness = thicknessOf(wall);
   const whole = lengthOf(wall);

@@ -12,11 +12,21 @@ export function edgePoints(element: Element, fineness: Fineness): number {
       const radians = (Math.abs(sweep) * Math.PI) / 180;
       return sum + (radians === 0 ? 1 : chordsOf(length / radians, radians, fineness));
     }, 1);
-  const loop = (outline: FreeOutline): number => outline.reduce((sum, point, i) => sum + (point.bulge ? arcPoints(point, outline[(i + 1) % outline.length]!, point.bulge, fineness) : 1), 0);
+  const loop = (outline: FreeOutline): number =>
+    outline.reduce(
+      (sum, point, i) =>
+        sum + (point.bulge ? arcPoints(point, outline[(i + 1) % outline.length]!, point.bulge, fineness) : 1),
+      0,
+    );
   return [element.outline, ...(element.holes ?? [])].reduce((sum, outline) => sum + loop(outline), 0);
 }
 
-function arcPoints(a: { x: number; y: number }, b: { x: number; y: number }, bulge: number, fineness: Fineness): number {
+function arcPoints(
+  a: { x: number; y: number },
+  b: { x: number; y: number },
+  bulge: number,
+  fineness: Fineness,
+): number {
   const chord = Math.hypot(b.x - a.x, b.y - a.y);
   const sweep = 4 * Math.atan(Math.abs(bulge));
   return chord === 0 ? 1 : chordsOf(chord / 2 / Math.sin(sweep / 2), sweep, fineness);

@@ -9,7 +9,10 @@ export interface ForeignMesh {
 }
 
 /** Where a flat sheet stands and what bounds it; its front is to be the outer face. */
-export type FlatSheet = Pick<Panel, 'start' | 'turn' | 'tilt' | 'outline'> & { holes: FreeOutline[]; /** Square metres, holes left out. */ area: number };
+export type FlatSheet = Pick<Panel, 'start' | 'turn' | 'tilt' | 'outline'> & {
+  holes: FreeOutline[];
+  /** Square metres, holes left out. */ area: number;
+};
 
 /** A sheet that is bent along its course in plan; its front is to be the outer face. */
 export interface BentSheet {
@@ -46,5 +49,10 @@ export interface FoundSheets {
 
 /** Why parts cannot be taken, in a sentence for each. @param worded a length in words. */
 export function bentWords(bent: readonly BentPart[], worded: (metres: number) => string): string {
-  return bent.map(({ pieces, off, area }) => `A part of ${Math.round(area * 100) / 100} m² bends both ways, or unevenly: it strays by ${worded(off)} from its plane, and would fall into ${pieces} pieces.`).join(' ');
+  return bent
+    .map(
+      ({ pieces, off, area }) =>
+        `A part of ${Math.round(area * 100) / 100} m² bends both ways, or unevenly: it strays by ${worded(off)} from its plane, and would fall into ${pieces} pieces.`,
+    )
+    .join(' ');
 }

@@ -46,7 +46,14 @@ function straight(wall: Wall): Straight | null {
   const boundaries = [0];
   for (const layer of wall.layers) boundaries.push(boundaries.at(-1)! + layer.thickness);
   const { x, y } = wall.start;
-  return { wall, a: [x, y], b: [x + cos * wall.length, y + sin * wall.length], along: [cos, sin], inward: [-sin, cos], boundaries };
+  return {
+    wall,
+    a: [x, y],
+    b: [x + cos * wall.length, y + sin * wall.length],
+    along: [cos, sin],
+    inward: [-sin, cos],
+    boundaries,
+  };
 }
 
 /** The ends of a wall among the others of its document. */
@@ -65,9 +72,16 @@ export function joinsOf(document: ProjectDocument, wall: Wall): Joins {
     const found = kind === 'mitred' ? mitre(own, others, which) : butt(own, others, which);
     if (found) {
       joins[which] = found.line;
-      joins.notes.push(`${which} ${kind} with ${found.other.wall.name}${found.into?.length ? ', layers running on' : ''}`);
+      joins.notes.push(
+        `${which} ${kind} with ${found.other.wall.name}${found.into?.length ? ', layers running on' : ''}`,
+      );
       joins.into.push(...(found.into ?? []));
-    } else joins.notes.push(kind === 'mitred' ? `${which} square: no wall’s corner meets it there` : `${which} square: it meets no wall there`);
+    } else
+      joins.notes.push(
+        kind === 'mitred'
+          ? `${which} square: no wall’s corner meets it there`
+          : `${which} square: it meets no wall there`,
+      );
   }
   return joins;
 }
@@ -77,23 +91,36 @@ function levelsMeet(a: Wall, b: Wall): boolean {
 }
 
 /** Where two lines in plan cross, as the distance along the first from its point. */
-function crossing(p: readonly [number, number], d: readonly [number, number], q: readonly [number, number], e: readonly [number, number]): number | null {
+function crossing(
+  p: readonly [number, number],
+  d: readonly [number, number],
+  q: readonly [number, number],
+  e: readonly [number, number],
+): number | null {
   const det = d[0] * e[1] - d[1] * e[0];
   if (Math.abs(det) < 1e-6) return null;
   return ((q[0] - p[0]) * e[1] - (q[1] - p[1]) * e[0]) / det;
 }
 
-const shifted = (p: readonly [number, number], d: readonly [number, number], by: number): [number, number] => [p[0] + d[0] * by, p[1] + d[1] * by];
+const shifted = (p: readonly [number, number], d: readonly [number, number], by: number): [number, number] => [
+  p[0] + d[0] * by,
+  p[1] + d[1] * by,
+];
 
 /** The mitre with a wall whose other kind of end stands at the same corner: its planes pass through the crossings of the two build-ups, layer by layer where they have as many. */
-function mitre(own: Straight, others: readonly Straight[], which: 'start' | 'end'): { line: SectionLine; other: Straight; into?: Recess[] } | null {
+function mitre(
+  own: Straight,
+  others: readonly Straight[],
+  which: 'start' | 'end',
+): { line: SectionLine; other: Straight; into?: Recess[] } | null {
   const corner = which === 'end' ? own.b : own.a;
   const candidates = others.filter((o) => {
     const theirs = which === 'end' ? o.a : o.b;
     return Math.hypot(theirs[0] - corner[0], theirs[1] - corner[1]) < meets;
   });
   // Where several meet, walls of one build-up belong together.
-  const unlike = (o: Straight): number => Math.abs(o.boundaries.at(-1)! - own.boundaries.at(-1)!) + (o.boundaries.length === own.boundaries.length ? 0 : 1);
+  const unlike = (o: Straight): number =>
+    Math.abs(o.boundaries.at(-1)! - own.boundaries.at(-1)!) + (o.boundaries.length === own.boundaries.length ? 0 : 1);
   const [other] = candidates.sort((p, q) => unlike(p) - unlike(q));
   if (!other) return null;
   const matched = own.boundaries.length === other.boundaries.length;
@@ -101,7 +128,12 @@ function mitre(own: Straight, others: readonly Straight[], which: 'start' | 'end
   const theirs = matched ? other.boundaries : [0, other.boundaries.at(-1)!];
   const offset: number[] = [];
   for (let i = 0; i < depths.length; i++) {
-    const x = crossing(shifted(corner, own.inward, depths[i]!), own.along, shifted(corner, other.inward, theirs[i]!), other.along);
+    const x = crossing(
+      shifted(corner, own.inward, depths[i]!),
+      own.along,
+      shifted(corner, other.inward, theirs[i]!),
+      other.along,
+    );
     if (x === null) return null;
     offset.push(which === 'end' ? x : -x);
   }
@@ -140,7 +172,7 @@ function butt(own: Straight, others: readonly Straight[], which: 'start' | 'end'
   const height = heightAt(own.wall, which);
   for (let i = 0, j: number; i < passed.length; i = j) {
     // Neighbouring layers that run on as far are one.
-    for (j = i; j < passed.length && passed[j] === passed[i]; ) j += 1;
+    for (j = i; j < passed.length && passed[j] === passed[i];) j += 1;
     const [n, m, by] = [own.boundaries[i]!, own.boundaries[j]!, height === null ? 0 : passed[i]!];
     line.n.push(n, m);
     line.offset.push(reach(other, n, deeper(by))!, reach(other, m, deeper(by))!);
@@ -149,7 +181,8 @@ function butt(own: Straight, others: readonly Straight[], which: 'start' | 'end'
   }
   // Where neighbours end alike there is no step.
   for (let k = line.n.length - 3; k > 0; k -= 2)
-    if (Math.abs(line.offset[k]! - line.offset[k + 1]!) < 1e-9) for (const list of [line.n, line.offset, line.smooth]) list.splice(k, 2);
+    if (Math.abs(line.offset[k]! - line.offset[k + 1]!) < 1e-9)
+      for (const list of [line.n, line.offset, line.smooth]) list.splice(k, 2);
   return { line, other, into };
 
   function recess(n: number, m: number, by: number): Recess {

@@ -82,7 +82,10 @@ function sheetAnew(element: Element, ends: WallEnds, fineness: Fineness): Sheet 
   if (fault) {
     // Nothing more need be known of it.
   } else if (chart.kind === 'bent' && deepest(chart) <= thickness * (1 + 1e-9))
-    fault = { reason: 'the wall is as thick as its curve is round, or turns too sharply for its runs', mend: 'Make it thinner, give it a larger radius, or longer runs.' };
+    fault = {
+      reason: 'the wall is as thick as its curve is round, or turns too sharply for its runs',
+      mend: 'Make it thinner, give it a larger radius, or longer runs.',
+    };
   else if (outline.fault) fault = outline.fault;
   return {
     element: element.id,
@@ -116,10 +119,16 @@ function chartOf(element: Element, fineness: Fineness): Chart {
 }
 
 /** A wall's outline, from its start along the base and back along the top. */
-function wallOutline(wall: Extract<Element, { kind: 'wall' }>, ends: WallEnds, thickness: number): SheetOutline & { fault: Sheet['fault'] } {
+function wallOutline(
+  wall: Extract<Element, { kind: 'wall' }>,
+  ends: WallEnds,
+  thickness: number,
+): SheetOutline & { fault: Sheet['fault'] } {
   const length = runsOf(wall).reduce((sum, run) => sum + run.length, 0);
   const points: number[][] = [[0, 0], [length, 0], ...topLine(wall.top, length, wall.height).reverse()];
-  const names = points.map((_, i): SheetEdge => (i === 0 ? 'base' : i === 1 ? 'end' : i === points.length - 1 ? 'start' : 'top'));
+  const names = points.map((_, i): SheetEdge =>
+    i === 0 ? 'base' : i === 1 ? 'end' : i === points.length - 1 ? 'start' : 'top',
+  );
   dropNeedless(points, names);
   const lean = Math.tan(((wall.batter ?? 0) * Math.PI) / 180);
   const sections = points.map(([x, y], i): SectionLine | null => {
@@ -129,7 +138,9 @@ function wallOutline(wall: Extract<Element, { kind: 'wall' }>, ends: WallEnds, t
     // Level edges of a leaning wall stay level through its thickness.
     const [bx, by] = points[(i + 1) % points.length]! as [number, number];
     const out = -(bx - x!) / Math.hypot(bx - x!, by - y!);
-    return Math.abs(out) < 1e-12 ? null : { n: [0, thickness], offset: [0, out * lean * thickness], smooth: [false, false] };
+    return Math.abs(out) < 1e-12
+      ? null
+      : { n: [0, thickness], offset: [0, out * lean * thickness], smooth: [false, false] };
   });
   const short = [ends.start, ends.end].some((line) => line && Math.min(...line.offset) < -length);
   return {
@@ -140,13 +151,18 @@ function wallOutline(wall: Extract<Element, { kind: 'wall' }>, ends: WallEnds, t
     names,
     sections,
     chords: points.map(() => null),
-    fault: short ? { reason: 'the wall is shorter than what its ends lose where they meet other walls', mend: 'Make it longer, or let its ends be square.' } : null,
+    fault: short
+      ? {
+          reason: 'the wall is shorter than what its ends lose where they meet other walls',
+          mend: 'Make it longer, or let its ends be square.',
+        }
+      : null,
   };
 }
 
 /** Drops points that say nothing: those on the straight line between their neighbours, within the tolerance, such as steps of no height. */
 function dropNeedless(points: number[][], names: SheetEdge[]): void {
-  for (let i = 0; i < points.length && points.length > 3; ) {
+  for (let i = 0; i < points.length && points.length > 3;) {
     const [ax, ay] = points[(i + points.length - 1) % points.length]! as [number, number];
     const [x, y] = points[i]! as [number, number];
     const [bx, by] = points[(i + 1) % points.length]! as [number, number];
@@ -161,7 +177,10 @@ function dropNeedless(points: number[][], names: SheetEdge[]): void {
   }
 }
 
-function panelOutline(element: { outline: FreeOutline; holes?: FreeOutline[] | undefined }, fineness: Fineness): SheetOutline & { fault: Sheet['fault'] } {
+function panelOutline(
+  element: { outline: FreeOutline; holes?: FreeOutline[] | undefined },
+  fineness: Fineness,
+): SheetOutline & { fault: Sheet['fault'] } {
   const loops = [edgesOf(element.outline), ...(element.holes ?? []).map((hole) => edgesOf(hole, true))];
   const starts: number[] = [];
   let at = 0;
@@ -180,6 +199,9 @@ function panelOutline(element: { outline: FreeOutline; holes?: FreeOutline[] | u
     sections: Array.from(flat.xs, () => null),
     // The sheet is within its outline, so its normals point the other way from an opening's.
     chords: flat.arcs.map((arc) => arc && { ax: -arc.ax, ay: -arc.ay, bx: -arc.bx, by: -arc.by }),
-    fault: loops[0]!.length < 2 ? { reason: 'its outline encloses nothing', mend: 'Draw an outline of at least three points.' } : null,
+    fault:
+      loops[0]!.length < 2
+        ? { reason: 'its outline encloses nothing', mend: 'Draw an outline of at least three points.' }
+        : null,
   };
 }

@@ -26,12 +26,19 @@ type Vector = readonly [number, number, number];
 export function singleSheetsOf(mesh: ForeignMesh, tolerance = usualTolerance): FoundSheets {
   const { points, polygons } = welded(mesh);
   const edges = new Map<string, number[]>();
-  polygons.forEach((polygon, p) => polygon.forEach((v, i) => push(edges, edgeKey(v, polygon[(i + 1) % polygon.length]!), p)));
-  const neighbours = (p: number): number[] => polygons[p]!.flatMap((v, i) => edges.get(edgeKey(v, polygons[p]![(i + 1) % polygons[p]!.length]!))!.filter((other) => other !== p));
+  polygons.forEach((polygon, p) =>
+    polygon.forEach((v, i) => push(edges, edgeKey(v, polygon[(i + 1) % polygon.length]!), p)),
+  );
+  const neighbours = (p: number): number[] =>
+    polygons[p]!.flatMap((v, i) =>
+      edges.get(edgeKey(v, polygons[p]![(i + 1) % polygons[p]!.length]!))!.filter((other) => other !== p),
+    );
   const found = { closed: 0, leftOut: 0, bent: [] as FoundSheets['bent'] };
   const sheets: (FlatSheet | BentSheet)[] = [];
   for (const part of partsOf(polygons.length, neighbours)) {
-    const open = part.some((p) => polygons[p]!.some((v, i) => edges.get(edgeKey(v, polygons[p]![(i + 1) % polygons[p]!.length]!))!.length === 1));
+    const open = part.some((p) =>
+      polygons[p]!.some((v, i) => edges.get(edgeKey(v, polygons[p]![(i + 1) % polygons[p]!.length]!))!.length === 1),
+    );
     if (!open) {
       found.closed += 1;
       continue;
@@ -52,7 +59,10 @@ export function singleSheetsOf(mesh: ForeignMesh, tolerance = usualTolerance): F
       const origin = points[polygons[seed]![0]!]!;
       const inPlane = (p: number): boolean => {
         const own = normals.get(p)!;
-        return Math.abs(dot(own, normal)) >= level * length(own) && polygons[p]!.every((v) => Math.abs(dot(minus(points[v]!, origin), normal)) <= flat);
+        return (
+          Math.abs(dot(own, normal)) >= level * length(own) &&
+          polygons[p]!.every((v) => Math.abs(dot(minus(points[v]!, origin), normal)) <= flat)
+        );
       };
       const region = [seed];
       taken.add(seed);
@@ -65,7 +75,8 @@ export function singleSheetsOf(mesh: ForeignMesh, tolerance = usualTolerance): F
       // Faces that look the other way are turned round: the larger part says which side is the front.
       const facing = region.map((p) => (dot(normals.get(p)!, normal) < 0 ? [...polygons[p]!].reverse() : polygons[p]!));
       for (const sheet of sheetsIn(points, facing, normal))
-        if (sheet.area >= 1e-6 && [sheet.outline, ...sheet.holes].every((loop) => loop.length <= 4000)) flats.push(sheet);
+        if (sheet.area >= 1e-6 && [sheet.outline, ...sheet.holes].every((loop) => loop.length <= 4000))
+          flats.push(sheet);
         else found.leftOut += 1;
       regions.push({ normal, area: region.reduce((sum, p) => sum + length(normals.get(p)!) / 2, 0) });
     }
@@ -75,9 +86,14 @@ export function singleSheetsOf(mesh: ForeignMesh, tolerance = usualTolerance): F
       sheets.push(...walls);
       continue;
     }
-    const whole = asOne(points, part.map((p) => polygons[p]!), tolerance);
+    const whole = asOne(
+      points,
+      part.map((p) => polygons[p]!),
+      tolerance,
+    );
     if (whole.sheets) sheets.push(...whole.sheets);
-    else if (loose > mostPieces && isSmooth(regions)) found.bent.push({ pieces: loose, off: whole.off, area: regions.reduce((sum, { area }) => sum + area, 0) });
+    else if (loose > mostPieces && isSmooth(regions))
+      found.bent.push({ pieces: loose, off: whole.off, area: regions.reduce((sum, { area }) => sum + area, 0) });
     else sheets.push(...walls);
   }
   // Walls may meet across parts that do not hang together.
@@ -87,20 +103,32 @@ export function singleSheetsOf(mesh: ForeignMesh, tolerance = usualTolerance): F
 
 /** Whether most of a part's pieces, by their area, have another that looks nearly the same way. */
 function isSmooth(regions: readonly { normal: Vector; area: number }[]): boolean {
-  const like = regions.filter(({ normal }, i) => regions.some((other, k) => k !== i && Math.abs(dot(normal, other.normal)) > slight));
+  const like = regions.filter(({ normal }, i) =>
+    regions.some((other, k) => k !== i && Math.abs(dot(normal, other.normal)) > slight),
+  );
   const sum = (list: typeof regions): number => list.reduce((total, { area }) => total + area, 0);
   return sum(like) > sum(regions) / 2;
 }
 
 /** A part as one flat sheet in the plane that fits it best; where it strays farther from that than the tolerance, by how much. */
-function asOne(points: readonly Vector[], polygons: readonly (readonly number[])[], tolerance: number): { sheets: FlatSheet[] | null; off: number } {
+function asOne(
+  points: readonly Vector[],
+  polygons: readonly (readonly number[])[],
+  tolerance: number,
+): { sheets: FlatSheet[] | null; off: number } {
   const used = [...new Set(polygons.flat())];
   const normals = polygons.map((polygon) => newell(points, polygon));
   const main = normals.reduce((a, b) => (length(b) > length(a) ? b : a));
   const facing = polygons.map((polygon, i) => (dot(normals[i]!, main) < 0 ? [...polygon].reverse() : polygon));
-  const sum = normals.reduce<Vector>((a, n) => (dot(n, main) < 0 ? minus(a, n) : [a[0] + n[0], a[1] + n[1], a[2] + n[2]]), [0, 0, 0]);
+  const sum = normals.reduce<Vector>(
+    (a, n) => (dot(n, main) < 0 ? minus(a, n) : [a[0] + n[0], a[1] + n[1], a[2] + n[2]]),
+    [0, 0, 0],
+  );
   if (length(sum) < 1e-12) return { sheets: null, off: Infinity };
-  const normal = fittedNormal(used.map((v) => points[v]!), scaled(sum, 1 / length(sum)));
+  const normal = fittedNormal(
+    used.map((v) => points[v]!),
+    scaled(sum, 1 / length(sum)),
+  );
   const depths = used.map((v) => dot(points[v]!, normal));
   const [least, greatest] = [Math.min(...depths), Math.max(...depths)];
   const off = (greatest - least) / 2;
@@ -113,9 +141,15 @@ function asOne(points: readonly Vector[], polygons: readonly (readonly number[])
 
 /** The normal of the plane that fits points best near a given one, by least squares of their distances along that. */
 function fittedNormal(points: readonly Vector[], near: Vector): Vector {
-  const s: Vector = Math.abs(near[2]) < 0.9 ? scaled([-near[1], near[0], 0], 1 / Math.hypot(near[0], near[1])) : scaled([0, -near[2], near[1]], 1 / Math.hypot(near[1], near[2]));
+  const s: Vector =
+    Math.abs(near[2]) < 0.9
+      ? scaled([-near[1], near[0], 0], 1 / Math.hypot(near[0], near[1]))
+      : scaled([0, -near[2], near[1]], 1 / Math.hypot(near[1], near[2]));
   const t = cross(near, s);
-  const middle = scaled(points.reduce<Vector>((a, p) => [a[0] + p[0], a[1] + p[1], a[2] + p[2]], [0, 0, 0]), 1 / points.length);
+  const middle = scaled(
+    points.reduce<Vector>((a, p) => [a[0] + p[0], a[1] + p[1], a[2] + p[2]], [0, 0, 0]),
+    1 / points.length,
+  );
   let [ss, st, tt, sn, tn] = [0, 0, 0, 0, 0];
   for (const point of points) {
     const d = minus(point, middle);
@@ -137,7 +171,11 @@ function fittedNormal(points: readonly Vector[], near: Vector): Vector {
  * Single sheets as elements: bent ones and those that meet as walls, level ones that face up as slabs, all others as panels. Their fronts become outer faces, from which the layers follow inward.
  * @param names a name and an id for each.
  */
-export function elementsOfSheets(sheets: FoundSheets['sheets'], layers: readonly Layer[], names: readonly { id: string; name: string }[]): Element[] {
+export function elementsOfSheets(
+  sheets: FoundSheets['sheets'],
+  layers: readonly Layer[],
+  names: readonly { id: string; name: string }[],
+): Element[] {
   return sheets.map((sheet, i): Element => {
     if ('runs' in sheet) return { ...names[i]!, ...asWall(sheet), layers: [...layers] };
     const { start, turn, tilt, outline, holes } = sheet;
@@ -157,11 +195,18 @@ function sheetsIn(points: readonly Vector[], polygons: readonly (readonly number
   const outlines = loops.filter(({ area }) => area > 0);
   const holes = loops.filter(({ area }) => area < 0);
   return outlines.map((outer) => {
-    const within = holes.filter((hole) => outlines.reduce((best, one) => (contains(one.loop, hole.loop[0]!) && (!best || one.area < best.area) ? one : best), null as Loop | null) === outer);
+    const within = holes.filter(
+      (hole) =>
+        outlines.reduce(
+          (best, one) => (contains(one.loop, hole.loop[0]!) && (!best || one.area < best.area) ? one : best),
+          null as Loop | null,
+        ) === outer,
+    );
     const [low, left] = [Math.min(...outer.loop.map(([, y]) => y)), Math.min(...outer.loop.map(([x]) => x))];
     const depth = dot(points[polygons[0]![0]!]!, normal);
     const at = (i: 0 | 1 | 2): number => tidied(s[i] * left + t[i] * low + normal[i] * depth);
-    const outline = ({ loop }: Loop): FreeOutline => loop.map(([x, y]) => ({ x: tidied(x - left), y: tidied(y - low) }));
+    const outline = ({ loop }: Loop): FreeOutline =>
+      loop.map(([x, y]) => ({ x: tidied(x - left), y: tidied(y - low) }));
     return {
       start: { x: at(0), y: at(1), z: at(2) },
       turn: tidied((Math.atan2(s[1], s[0]) * 180) / Math.PI),
@@ -181,8 +226,15 @@ interface Loop {
 }
 
 /** The closed ways round polygons, what they hold on the left, without points in the middle of straight edges. */
-function boundaryLoops(points: readonly Vector[], polygons: readonly (readonly number[])[], s: Vector, t: Vector): Loop[] {
-  const directed = new Set(polygons.flatMap((polygon) => polygon.map((v, i) => `${v} ${polygon[(i + 1) % polygon.length]!}`)));
+function boundaryLoops(
+  points: readonly Vector[],
+  polygons: readonly (readonly number[])[],
+  s: Vector,
+  t: Vector,
+): Loop[] {
+  const directed = new Set(
+    polygons.flatMap((polygon) => polygon.map((v, i) => `${v} ${polygon[(i + 1) % polygon.length]!}`)),
+  );
   const leaving = new Map<number, number[]>();
   for (const polygon of polygons)
     polygon.forEach((v, i) => {
@@ -194,7 +246,7 @@ function boundaryLoops(points: readonly Vector[], polygons: readonly (readonly n
   for (const first of leaving.keys())
     while (leaving.get(first)!.length > 0) {
       const loop = [first];
-      for (let [before, v] = [first, leaving.get(first)!.pop()!]; v !== first; ) {
+      for (let [before, v] = [first, leaving.get(first)!.pop()!]; v !== first;) {
         loop.push(v);
         const ways = leaving.get(v);
         // An edge that three faces share can leave a way without an end; what there is of it is no outline.
@@ -212,8 +264,13 @@ function boundaryLoops(points: readonly Vector[], polygons: readonly (readonly n
   return loops;
 }
 
-function sharpest([px, py]: readonly [number, number], [vx, vy]: readonly [number, number], ways: readonly (readonly [number, number])[]): number {
-  const turn = ([wx, wy]: readonly [number, number]): number => Math.atan2((vx - px) * (wy - vy) - (vy - py) * (wx - vx), (vx - px) * (wx - vx) + (vy - py) * (wy - vy));
+function sharpest(
+  [px, py]: readonly [number, number],
+  [vx, vy]: readonly [number, number],
+  ways: readonly (readonly [number, number])[],
+): number {
+  const turn = ([wx, wy]: readonly [number, number]): number =>
+    Math.atan2((vx - px) * (wy - vy) - (vy - py) * (wx - vx), (vx - px) * (wx - vx) + (vy - py) * (wy - vy));
   return ways.reduce((best, way, i) => (turn(way) > turn(ways[best]!) ? i : best), 0);
 }
 
@@ -222,12 +279,19 @@ function withoutMiddles(loop: readonly (readonly [number, number])[]): (readonly
     const [ax, ay] = loop[(i + loop.length - 1) % loop.length]!;
     const [bx, by] = loop[(i + 1) % loop.length]!;
     const size = Math.hypot(bx - ax, by - ay);
-    return size < 1e-9 || Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / size > 1e-6 || (x - ax) * (bx - x) + (y - ay) * (by - y) < 0;
+    return (
+      size < 1e-9 ||
+      Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / size > 1e-6 ||
+      (x - ax) * (bx - x) + (y - ay) * (by - y) < 0
+    );
   });
 }
 
 function areaOf(loop: readonly (readonly [number, number])[]): number {
-  return loop.reduce((sum, [x, y], i) => sum + (x * loop[(i + 1) % loop.length]![1] - loop[(i + 1) % loop.length]![0] * y) / 2, 0);
+  return loop.reduce(
+    (sum, [x, y], i) => sum + (x * loop[(i + 1) % loop.length]![1] - loop[(i + 1) % loop.length]![0] * y) / 2,
+    0,
+  );
 }
 
 function contains(loop: readonly (readonly [number, number])[], [x, y]: readonly [number, number]): boolean {
@@ -255,10 +319,15 @@ function welded({ positions, polygons }: ForeignMesh): { points: Vector[]; polyg
     cells.set(`${x},${y},${z}`, points.length);
     return points.push(point) - 1;
   });
-  const kept = polygons.map((polygon) => polygon.map((v) => index[v]!).filter((v, i, all) => v !== all[(i + 1) % all.length])).filter((polygon) => polygon.length >= 3);
+  const kept = polygons
+    .map((polygon) => polygon.map((v) => index[v]!).filter((v, i, all) => v !== all[(i + 1) % all.length]))
+    .filter((polygon) => polygon.length >= 3);
   // The same face twice, front and back, is one sheet.
   const seen = new Set<string>();
-  return { points, polygons: kept.filter((polygon) => seen.size !== seen.add([...polygon].sort((a, b) => a - b).join(' ')).size) };
+  return {
+    points,
+    polygons: kept.filter((polygon) => seen.size !== seen.add([...polygon].sort((a, b) => a - b).join(' ')).size),
+  };
 }
 
 function partsOf(count: number, neighbours: (p: number) => readonly number[]): number[][] {
@@ -295,7 +364,11 @@ const edgeKey = (v: number, w: number): string => (v < w ? `${v} ${w}` : `${w} $
 const minus = (a: Vector, b: Vector): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 const scaled = (a: Vector, by: number): Vector => [a[0] * by, a[1] * by, a[2] * by];
 const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const cross = (a: Vector, b: Vector): Vector => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+const cross = (a: Vector, b: Vector): Vector => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
 const length = (a: Vector): number => Math.hypot(...a);
 /** To the tenth of a micrometre: files carry no more. */
 const tidied = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;

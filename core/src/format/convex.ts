@@ -17,7 +17,8 @@ export function convexParts(mesh: CutMesh, polygon: number, firstTriangle: numbe
   const corners = Array.from(mesh.polygonCorners.subarray(mesh.polygonStart[polygon], mesh.polygonStart[polygon + 1]));
   if (corners.length === 3 || isConvex(mesh, corners)) return [corners];
   const parts: Polygon[] = [];
-  for (let t = firstTriangle; t < firstTriangle + corners.length - 2; t++) parts.push(Array.from(mesh.triangles.subarray(3 * t, 3 * t + 3)));
+  for (let t = firstTriangle; t < firstTriangle + corners.length - 2; t++)
+    parts.push(Array.from(mesh.triangles.subarray(3 * t, 3 * t + 3)));
   for (let i = 0; i < parts.length; i++)
     for (let j = i + 1; j < parts.length; j++) {
       const joined = join(parts[i]!, parts[j]!);
@@ -63,7 +64,11 @@ function isConvex({ points, vertices }: CutMesh, corners: Polygon): boolean {
   if (size === 0) return false;
   for (let i = 0; i < n; i++) {
     const [p, q, r] = [at(i), at(i + 1), at(i + 2)];
-    const off = ((points[p]! - points[o]! - cx) * nx + (points[p + 1]! - points[o + 1]! - cy) * ny + (points[p + 2]! - points[o + 2]! - cz) * nz) / size;
+    const off =
+      ((points[p]! - points[o]! - cx) * nx +
+        (points[p + 1]! - points[o + 1]! - cy) * ny +
+        (points[p + 2]! - points[o + 2]! - cz) * nz) /
+      size;
     if (Math.abs(off) > flat) return false;
     const [ux, uy, uz] = [points[q]! - points[p]!, points[q + 1]! - points[p + 1]!, points[q + 2]! - points[p + 2]!];
     const [vx, vy, vz] = [points[r]! - points[q]!, points[r + 1]! - points[q + 1]!, points[r + 2]! - points[q + 2]!];

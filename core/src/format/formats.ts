@@ -13,14 +13,29 @@ export interface FileFormat {
 }
 
 export const formats = [
-  { id: 'glb', label: 'GLB', about: 'GLB, for renderers', written: { type: 'model/gltf-binary', ending: 'glb' }, read: true },
-  { id: 'obj', label: 'OBJ', about: 'OBJ with MTL (ZIP)', written: { type: 'application/zip', ending: 'obj.zip' }, read: true },
+  {
+    id: 'glb',
+    label: 'GLB',
+    about: 'GLB, for renderers',
+    written: { type: 'model/gltf-binary', ending: 'glb' },
+    read: true,
+  },
+  {
+    id: 'obj',
+    label: 'OBJ',
+    about: 'OBJ with MTL (ZIP)',
+    written: { type: 'application/zip', ending: 'obj.zip' },
+    read: true,
+  },
 ] as const satisfies readonly FileFormat[];
 
 export type WrittenFormat = Extract<(typeof formats)[number], { written: object }>['id'];
 
 /** Formats in which a model is written. */
-export const writtenFormats: readonly (FileFormat & { id: WrittenFormat; written: NonNullable<FileFormat['written']> })[] = formats;
+export const writtenFormats: readonly (FileFormat & {
+  id: WrittenFormat;
+  written: NonNullable<FileFormat['written']>;
+})[] = formats;
 
 /** Endings of the files that single sheets are read from. */
 export const readEndings: readonly string[] = formats.filter(({ read }) => read).map(({ id }) => `.${id}`);

@@ -38,7 +38,8 @@ export function wrongInGlb(bytes: Uint8Array): string | null {
 
 function tooLarge({ accessors = [], bufferViews = [] }: Frame, binary: number): string | null {
   const more = 'it says that it holds more than it does';
-  for (const { byteOffset = 0, byteLength = 0 } of bufferViews) if (!(byteOffset >= 0 && byteLength >= 0 && byteOffset + byteLength <= binary)) return more;
+  for (const { byteOffset = 0, byteLength = 0 } of bufferViews)
+    if (!(byteOffset >= 0 && byteLength >= 0 && byteOffset + byteLength <= binary)) return more;
   for (const { bufferView, count = 0, type = '', componentType = 0, sparse } of accessors) {
     const size = count * (components[type] ?? 1) * (bytesOf[componentType] ?? 1);
     // Without a view all are zeros, which need none of the file, but of the memory.
@@ -62,5 +63,7 @@ function tooDeep({ nodes = [] }: Frame): string | null {
       depth[child] = Math.max(depth[child]!, depth[queue[at]!]! + 1);
       if (--parents[child]! === 0) queue.push(child);
     }
-  return queue.length < nodes.length || depth.some((d) => d > deepest) ? 'it has too many nodes within one another' : null;
+  return queue.length < nodes.length || depth.some((d) => d > deepest)
+    ? 'it has too many nodes within one another'
+    : null;
 }

@@ -40,10 +40,19 @@ class Writer {
       .setExtras(this.extras(cut));
     const numbers = new Uint32Array(cut.mesh.vertices.length);
     for (const solid of solidsOf(cut, element.skins === 'layers')) {
-      const own = solid.layer === null ? name : this.nodeNames.of(`${element.id} ${solid.layer}`, this.layerName(element, name, solid.layer));
+      const own =
+        solid.layer === null
+          ? name
+          : this.nodeNames.of(`${element.id} ${solid.layer}`, this.layerName(element, name, solid.layer));
       const mesh = this.mesh(own, cut, solid, origin, numbers);
       if (solid.layer === null) node.setMesh(mesh);
-      else node.addChild(this.gltf.createNode(own).setMesh(mesh).setExtras({ element: element.id, layer: solid.layer + 1 }));
+      else
+        node.addChild(
+          this.gltf
+            .createNode(own)
+            .setMesh(mesh)
+            .setExtras({ element: element.id, layer: solid.layer + 1 }),
+        );
     }
     return node;
   }
@@ -101,11 +110,17 @@ class Writer {
       .setMetallicFactor(0);
     if (source.texture) {
       const { width, height, data, metres } = textureOf(source.texture, source.colour);
-      const image = this.gltf.createTexture(name).setMimeType('image/png').setImage(encode({ width, height, data, channels: 3 }) as Uint8Array<ArrayBuffer>);
+      const image = this.gltf
+        .createTexture(name)
+        .setMimeType('image/png')
+        .setImage(encode({ width, height, data, channels: 3 }) as Uint8Array<ArrayBuffer>);
       made.setBaseColorTexture(image).setBaseColorFactor([1, 1, 1, 1]);
       // Coordinates stay metres; the image is repeated at its own size.
       const info = made.getBaseColorTextureInfo()!;
-      info.setExtension('KHR_texture_transform', this.transforms.createTransform().setScale([1 / metres[0], 1 / metres[1]]));
+      info.setExtension(
+        'KHR_texture_transform',
+        this.transforms.createTransform().setScale([1 / metres[0], 1 / metres[1]]),
+      );
     }
     this.materials.set(id, made);
     return made;
@@ -121,7 +136,9 @@ const pieceSize = 4 * 1024 * 1024;
  */
 export async function glbPieces(document: ProjectDocument, model: Model): Promise<Uint8Array[]> {
   const { gltf } = new Writer(document, model);
-  const { json, resources } = await new WebIO().registerExtensions([KHRTextureTransform]).writeJSON(gltf, { format: Format.GLB });
+  const { json, resources } = await new WebIO()
+    .registerExtensions([KHRTextureTransform])
+    .writeJSON(gltf, { format: Format.GLB });
   const text = padded(new TextEncoder().encode(JSON.stringify(json)), 0x20);
   const binary = padded(Object.values(resources)[0] ?? new Uint8Array(0), 0);
   const parts = [text, ...(binary.length > 0 ? [binary] : [])];
@@ -153,5 +170,7 @@ function padded(bytes: Uint8Array, by: number): Uint8Array {
 }
 
 function cutInPieces(bytes: Uint8Array): Uint8Array[] {
-  return Array.from({ length: Math.ceil(bytes.length / pieceSize) }, (_, i) => bytes.slice(i * pieceSize, (i + 1) * pieceSize));
+  return Array.from({ length: Math.ceil(bytes.length / pieceSize) }, (_, i) =>
+    bytes.slice(i * pieceSize, (i + 1) * pieceSize),
+  );
 }

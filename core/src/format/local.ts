@@ -10,7 +10,10 @@ const near = 128;
 
 /** The origin about which meshes are written, whole metres: the document's own where they lie near it, otherwise the middle of their box. */
 export function originOf(meshes: readonly CutMesh[]): Point {
-  const [low, high] = [[Infinity, Infinity, Infinity], [-Infinity, -Infinity, -Infinity]];
+  const [low, high] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ];
   for (const { points } of meshes)
     for (let i = 0; i < points.length; i++) {
       const k = i % 3;

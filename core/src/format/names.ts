@@ -10,7 +10,12 @@ export function safeName(name: string): string {
     .replace(/[^\p{L}\p{N}.-]+/gu, '_')
     .replace(/\.{2,}/g, '.')
     .replace(/^[_.-]+|[_.-]+$/g, '');
-  return [...safe].slice(0, longest).join('').replace(/[_.-]+$/, '') || 'unnamed';
+  return (
+    [...safe]
+      .slice(0, longest)
+      .join('')
+      .replace(/[_.-]+$/, '') || 'unnamed'
+  );
 }
 
 /** Gives each thing a name of its own: of those that would be alike, also where a system does not tell capitals from small letters, the second gets a number. */

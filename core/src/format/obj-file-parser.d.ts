@@ -3,6 +3,8 @@ declare module 'obj-file-parser' {
   export default class ObjFile {
     constructor(text: string, name?: string);
     /** @throws a string where a line cannot be read. */
-    parse(): { models: { vertices: { x: number; y: number; z: number }[]; faces: { vertices: { vertexIndex: number }[] }[] }[] };
+    parse(): {
+      models: { vertices: { x: number; y: number; z: number }[]; faces: { vertices: { vertexIndex: number }[] }[] }[];
+    };
   }
 }

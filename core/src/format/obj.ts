@@ -31,7 +31,12 @@ const oneLine = (text: string): string => text.replace(/[\p{Cc}\s]+/gu, ' ').tri
  * @param stem what the files' names begin with.
  * @param onShare hears which share of the OBJ is written.
  */
-export function objFiles(document: ProjectDocument, model: Model, stem: string, onShare: (share: number) => void = () => {}): ObjFile[] {
+export function objFiles(
+  document: ProjectDocument,
+  model: Model,
+  stem: string,
+  onShare: (share: number) => void = () => {},
+): ObjFile[] {
   const safe = safeName(stem);
   const names = new Names();
   const used = new Set([...model.cuts.values()].flatMap((cut) => cut.mesh.runs.map((run) => run.material)));
@@ -41,10 +46,26 @@ export function objFiles(document: ProjectDocument, model: Model, stem: string, 
   const image = (id: string): string => `${safe}-${names.of(id, '')}.png`;
   const textured = [...used].filter((id) => document.materials[id]!.texture);
   return [
-    { name: `${safe}.obj`, pieces: new ObjWriter(document, model, names, origin).pieces(`${safe}.mtl`, moved ? `${safe}.origin.json` : null, onShare) },
+    {
+      name: `${safe}.obj`,
+      pieces: new ObjWriter(document, model, names, origin).pieces(
+        `${safe}.mtl`,
+        moved ? `${safe}.origin.json` : null,
+        onShare,
+      ),
+    },
     { name: `${safe}.mtl`, pieces: [mtlOf(document, [...used], names, image)] },
     ...textured.map((id) => ({ name: image(id), pieces: imageOf(document, id) })),
-    ...(moved ? [{ name: `${safe}.origin.json`, pieces: [`${JSON.stringify({ unit: 'metre', up: 'y', movedBy: yUp(origin).map((value) => 0 - value), addToGetBack: yUp(origin) }, null, 2)}\n`] }] : []),
+    ...(moved
+      ? [
+          {
+            name: `${safe}.origin.json`,
+            pieces: [
+              `${JSON.stringify({ unit: 'metre', up: 'y', movedBy: yUp(origin).map((value) => 0 - value), addToGetBack: yUp(origin) }, null, 2)}\n`,
+            ],
+          },
+        ]
+      : []),
   ];
 }
 
@@ -56,11 +77,23 @@ function* imageOf(document: ProjectDocument, id: string): Generator<Uint8Array> 
   yield encode({ width, height, data, channels: 3 });
 }
 
-function mtlOf(document: ProjectDocument, used: readonly string[], names: Names, image: (id: string) => string): string {
+function mtlOf(
+  document: ProjectDocument,
+  used: readonly string[],
+  names: Names,
+  image: (id: string) => string,
+): string {
   const mtl = [`# Materials of ${oneLine(document.name)}`];
   for (const id of used) {
     const { colour, roughness, texture } = document.materials[id]!;
-    mtl.push(`newmtl ${names.of(id, '')}`, `Kd ${texture ? '1 1 1' : linearColour(colour).map(figure).join(' ')}`, 'Ks 0 0 0', `Pr ${figure(roughness)}`, 'd 1', 'illum 1');
+    mtl.push(
+      `newmtl ${names.of(id, '')}`,
+      `Kd ${texture ? '1 1 1' : linearColour(colour).map(figure).join(' ')}`,
+      'Ks 0 0 0',
+      `Pr ${figure(roughness)}`,
+      'd 1',
+      'illum 1',
+    );
     if (texture) mtl.push(`map_Kd ${image(id)}`);
   }
   return `${mtl.join('\n')}\n`;
@@ -130,7 +163,10 @@ class ObjWriter {
 
   *pieces(mtl: string, originFile: string | null, onShare: (share: number) => void): Generator<string> {
     this.text.line(`# ${oneLine(this.document.name)}, written by Yard Arch. Metres, y up.`);
-    if (originFile) this.text.line(`# Far from the origin: add ${yUp(this.origin).map(figure).join(' ')} to every vertex to get back (${originFile}).`);
+    if (originFile)
+      this.text.line(
+        `# Far from the origin: add ${yUp(this.origin).map(figure).join(' ')} to every vertex to get back (${originFile}).`,
+      );
     this.text.line(`mtllib ${mtl}`);
     const total = [...this.model.cuts.values()].reduce((sum, cut) => sum + cut.mesh.runs.length, 0) || 1;
     let done = 0;
@@ -149,13 +185,20 @@ class ObjWriter {
     this.text.line(`# element ${element.id}`);
     for (const { opening, state } of cut.statuses) {
       const { mark, pattern } = this.document.openings[opening]!;
-      this.text.line(`# opening ${opening}: ${oneLine(mark)}, ${oneLine(this.document.patterns[pattern]?.name ?? '')}, ${state}`);
+      this.text.line(
+        `# opening ${opening}: ${oneLine(mark)}, ${oneLine(this.document.patterns[pattern]?.name ?? '')}, ${state}`,
+      );
     }
     yield* this.points(cut.mesh);
     for (const solid of solidsOf(cut, element.skins === 'layers')) {
-      const layer = solid.layer === null ? name : this.groups.of(`${element.id} layer ${solid.layer}`, `${name}_layer_${solid.layer + 1}`);
+      const layer =
+        solid.layer === null
+          ? name
+          : this.groups.of(`${element.id} layer ${solid.layer}`, `${name}_layer_${solid.layer + 1}`);
       for (const [opening, runs] of gathered(solid.runs, (run) => run.opening)) {
-        this.text.line(`g ${opening === null ? layer : `${layer} ${this.groups.of(`${layer} ${opening}`, `${layer}_${this.document.openings[opening]?.mark ?? opening}`)}`}`);
+        this.text.line(
+          `g ${opening === null ? layer : `${layer} ${this.groups.of(`${layer} ${opening}`, `${layer}_${this.document.openings[opening]?.mark ?? opening}`)}`}`,
+        );
         for (const [material, same] of gathered(runs, (run) => run.material)) {
           this.text.line(`usemtl ${this.materials.of(material, '')}`);
           for (const run of same) {
@@ -186,7 +229,9 @@ class ObjWriter {
       let corner = written.get(c);
       if (corner === undefined) {
         const uv = this.textures.of(`vt ${figure(mesh.uvs[2 * c]! / w)} ${figure(mesh.uvs[2 * c + 1]! / h)}`);
-        const normal = this.normals.of(`vn ${figure(mesh.normals[3 * c]!)} ${figure(mesh.normals[3 * c + 2]!)} ${figure(-mesh.normals[3 * c + 1]!)}`);
+        const normal = this.normals.of(
+          `vn ${figure(mesh.normals[3 * c]!)} ${figure(mesh.normals[3 * c + 2]!)} ${figure(-mesh.normals[3 * c + 1]!)}`,
+        );
         corner = `${this.vertices + mesh.vertices[c]! + 1}/${uv}/${normal}`;
         written.set(c, corner);
       }
@@ -202,7 +247,12 @@ class ObjWriter {
 }
 
 /** All files as one ZIP, in pieces as they come. */
-export function* objPieces(document: ProjectDocument, model: Model, stem: string, onShare: (share: number) => void): Generator<Uint8Array> {
+export function* objPieces(
+  document: ProjectDocument,
+  model: Model,
+  stem: string,
+  onShare: (share: number) => void,
+): Generator<Uint8Array> {
   const ready: Uint8Array[] = [];
   const zip = new Zip((error, bytes) => {
     if (error) throw error;

@@ -20,7 +20,14 @@ const ink: Vector = [0x1e, 0x2a, 0x33];
 const finer = 3;
 
 /** The colour of a texture at a point of a triangle, as one number. */
-function dotOf({ width, height, data, metres }: Texture, a: number, b: number, c: number, [i, j, k]: readonly [number, number, number], uvs: Float32Array): number {
+function dotOf(
+  { width, height, data, metres }: Texture,
+  a: number,
+  b: number,
+  c: number,
+  [i, j, k]: readonly [number, number, number],
+  uvs: Float32Array,
+): number {
   const u = (a * uvs[2 * i]! + b * uvs[2 * j]! + c * uvs[2 * k]!) / metres[0];
   const v = (a * uvs[2 * i + 1]! + b * uvs[2 * j + 1]! + c * uvs[2 * k + 1]!) / metres[1];
   const x = Math.min(width - 1, Math.floor((u - Math.floor(u)) * width));

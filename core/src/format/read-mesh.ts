@@ -22,14 +22,19 @@ export class Unreadable extends Error {}
  * @param name the file's name, whose ending says the format: .obj or .glb. GLB is always in metres, y up.
  * @throws Unreadable with a message for whoever chose the file.
  */
-export async function readMesh(name: string, bytes: Uint8Array<ArrayBuffer>, scale: ForeignScale): Promise<ForeignMesh> {
+export async function readMesh(
+  name: string,
+  bytes: Uint8Array<ArrayBuffer>,
+  scale: ForeignScale,
+): Promise<ForeignMesh> {
   const ending = /\.([^.]+)$/.exec(name)?.[1]?.toLowerCase();
   let mesh: ForeignMesh;
   if (ending === 'obj') mesh = turned(readObj(name, new TextDecoder().decode(bytes)), scale);
   else if (ending === 'glb') mesh = turned(await readGlb(name, bytes), { unit: 1, up: 'y' });
   else throw new Unreadable(`“${name}” is neither an OBJ nor a GLB file. Save the sheet as one of these.`);
   if (mesh.polygons.length === 0) throw new Unreadable(`“${name}” holds no faces.`);
-  if (!mesh.positions.every(Number.isFinite)) throw new Unreadable(`“${name}” has points whose figures cannot be read.`);
+  if (!mesh.positions.every(Number.isFinite))
+    throw new Unreadable(`“${name}” has points whose figures cannot be read.`);
   return mesh;
 }
 
@@ -43,25 +48,32 @@ function turned({ positions, polygons }: ForeignMesh, { unit, up }: ForeignScale
 }
 
 function readObj(name: string, text: string): ForeignMesh {
-  if (longestLine(text) > mostOfLine) throw new Unreadable(`“${name}” cannot be read as OBJ: it holds a line of more than ${mostOfLine} characters.`);
+  if (longestLine(text) > mostOfLine)
+    throw new Unreadable(`“${name}” cannot be read as OBJ: it holds a line of more than ${mostOfLine} characters.`);
   // Points are numbered through the whole file, whatever objects and groups it is divided into; only points and faces matter here.
-  const lines = text.replace(/\\\r?\n/g, ' ').split('\n').filter((line) => /^\s*(v|f)\s/.test(line));
+  const lines = text
+    .replace(/\\\r?\n/g, ' ')
+    .split('\n')
+    .filter((line) => /^\s*(v|f)\s/.test(line));
   let parsed;
   try {
     parsed = new ObjFile(lines.join('\n')).parse();
   } catch (error) {
-    throw new Unreadable(`“${name}” cannot be read as OBJ: ${String(error instanceof Error ? error.message : error).replace(/(undefined|NaN)+$/, '')}.`);
+    throw new Unreadable(
+      `“${name}” cannot be read as OBJ: ${String(error instanceof Error ? error.message : error).replace(/(undefined|NaN)+$/, '')}.`,
+    );
   }
   const model = parsed.models[0];
   const positions = (model?.vertices ?? []).flatMap(({ x, y, z }) => [x, y, z]);
   const polygons = (model?.faces ?? []).map(({ vertices }) => vertices.map(({ vertexIndex }) => vertexIndex - 1));
-  if (polygons.some((polygon) => polygon.some((v) => !(v >= 0 && 3 * v < positions.length)))) throw new Unreadable(`“${name}” has a face with a corner that is not in the file.`);
+  if (polygons.some((polygon) => polygon.some((v) => !(v >= 0 && 3 * v < positions.length))))
+    throw new Unreadable(`“${name}” has a face with a corner that is not in the file.`);
   return { positions, polygons };
 }
 
 function longestLine(text: string): number {
   let most = 0;
-  for (let at = 0; at < text.length; ) {
+  for (let at = 0; at < text.length;) {
     const end = text.indexOf('\n', at);
     most = Math.max(most, (end < 0 ? text.length : end) - at);
     if (end < 0) break;
@@ -87,7 +99,9 @@ async function readGlb(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<Fo
   scene?.traverse((node) => {
     const m = node.getWorldMatrix();
     // A mirrored node turns the fronts of its faces to the back.
-    const mirrored = m[0] * (m[5] * m[10] - m[6] * m[9]) - m[4] * (m[1] * m[10] - m[2] * m[9]) + m[8] * (m[1] * m[6] - m[2] * m[5]) < 0;
+    const mirrored =
+      m[0] * (m[5] * m[10] - m[6] * m[9]) - m[4] * (m[1] * m[10] - m[2] * m[9]) + m[8] * (m[1] * m[6] - m[2] * m[5]) <
+      0;
     for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
       const points = primitive.getAttribute('POSITION');
       if (!points || primitive.getMode() !== 4) continue;
@@ -101,7 +115,8 @@ async function readGlb(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<Fo
       const indices = primitive.getIndices()?.getArray() ?? Array.from({ length: points.getCount() }, (_, i) => i);
       for (let i = 0; i + 2 < indices.length; i += 3) {
         const [a, b, c] = [first + indices[i]!, first + indices[i + 1]!, first + indices[i + 2]!];
-        if (Math.max(a, b, c) >= first + points.getCount()) throw new Unreadable(`“${name}” has a face with a corner that is not in the file.`);
+        if (Math.max(a, b, c) >= first + points.getCount())
+          throw new Unreadable(`“${name}” has a face with a corner that is not in the file.`);
         polygons.push(mirrored ? [a, c, b] : [a, b, c]);
       }
     }

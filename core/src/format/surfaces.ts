@@ -40,7 +40,11 @@ export interface Surface {
 }
 
 /** Numbers for the corners that some runs use, in the order in which they first occur. @param numbers for each corner of the mesh 0; left so. */
-function numbered({ triangles }: CutMesh, runs: readonly Run[], numbers: Uint32Array<ArrayBuffer>): { corners: number[]; indices: Uint32Array } {
+function numbered(
+  { triangles }: CutMesh,
+  runs: readonly Run[],
+  numbers: Uint32Array<ArrayBuffer>,
+): { corners: number[]; indices: Uint32Array } {
   const corners: number[] = [];
   const indices = new Uint32Array(runs.reduce((sum, run) => sum + 3 * run.count, 0));
   let at = 0;
@@ -55,9 +59,19 @@ function numbered({ triangles }: CutMesh, runs: readonly Run[], numbers: Uint32A
 }
 
 /** The triangles of some runs of a mesh, about an origin. Corners that none of them uses are left out. */
-export function surfaceOf(mesh: CutMesh, runs: readonly Run[], [ox, oy, oz]: Point, numbers: Uint32Array<ArrayBuffer> = new Uint32Array(mesh.vertices.length)): Surface {
+export function surfaceOf(
+  mesh: CutMesh,
+  runs: readonly Run[],
+  [ox, oy, oz]: Point,
+  numbers: Uint32Array<ArrayBuffer> = new Uint32Array(mesh.vertices.length),
+): Surface {
   const { corners, indices } = numbered(mesh, runs, numbers);
-  const surface: Surface = { positions: new Float32Array(3 * corners.length), normals: new Float32Array(3 * corners.length), uvs: new Float32Array(2 * corners.length), indices };
+  const surface: Surface = {
+    positions: new Float32Array(3 * corners.length),
+    normals: new Float32Array(3 * corners.length),
+    uvs: new Float32Array(2 * corners.length),
+    indices,
+  };
   const { positions, normals, uvs } = surface;
   corners.forEach((c, i) => {
     const v = 3 * mesh.vertices[c]!;

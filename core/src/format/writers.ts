@@ -13,7 +13,12 @@ export interface WrittenFile {
 
 export interface Writer {
   /** All in one file, to be downloaded. @param onShare hears how much of it is written, from 0 to 1. */
-  pieces: (document: ProjectDocument, model: Model, stem: string, onShare: (share: number) => void) => Promise<Iterable<Uint8Array>> | Iterable<Uint8Array>;
+  pieces: (
+    document: ProjectDocument,
+    model: Model,
+    stem: string,
+    onShare: (share: number) => void,
+  ) => Promise<Iterable<Uint8Array>> | Iterable<Uint8Array>;
   /** The file that is asked for first, and those that it names, to stand side by side in a folder. */
   files: (document: ProjectDocument, model: Model, stem: string) => Promise<WrittenFile[]>;
 }

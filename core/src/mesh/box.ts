@@ -4,7 +4,10 @@
 export type Box = [number, number, number, number];
 
 /** The box about some points that follow each other. */
-export function boxOf({ xs, ys }: { xs: ArrayLike<number>; ys: ArrayLike<number> }, { first, count }: { first: number; count: number }): Box {
+export function boxOf(
+  { xs, ys }: { xs: ArrayLike<number>; ys: ArrayLike<number> },
+  { first, count }: { first: number; count: number },
+): Box {
   let [left, bottom, right, top] = nowhere;
   for (let i = first; i < first + count; i++) {
     left = Math.min(left, xs[i]!);
@@ -19,7 +22,15 @@ const nowhere: Box = [Infinity, Infinity, -Infinity, -Infinity];
 
 /** The box about some boxes. */
 export function boxAbout(boxes: readonly Box[]): Box {
-  return boxes.reduce((all, box) => [Math.min(all[0], box[0]), Math.min(all[1], box[1]), Math.max(all[2], box[2]), Math.max(all[3], box[3])], nowhere);
+  return boxes.reduce(
+    (all, box) => [
+      Math.min(all[0], box[0]),
+      Math.min(all[1], box[1]),
+      Math.max(all[2], box[2]),
+      Math.max(all[3], box[3]),
+    ],
+    nowhere,
+  );
 }
 
 /** A box that reaches further by so much on every side. */
@@ -28,7 +39,14 @@ export function grownBy([left, bottom, right, top]: Box, by: number): Box {
 }
 
 /** The circle through three points: x and y of its middle and its radius are written to `out`; infinite or NaN where they are in line. */
-export function circleThrough(xs: ArrayLike<number>, ys: ArrayLike<number>, a: number, b: number, c: number, out: Float64Array): void {
+export function circleThrough(
+  xs: ArrayLike<number>,
+  ys: ArrayLike<number>,
+  a: number,
+  b: number,
+  c: number,
+  out: Float64Array,
+): void {
   const ax = xs[a]!;
   const ay = ys[a]!;
   const bx = xs[b]! - ax;

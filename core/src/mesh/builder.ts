@@ -117,7 +117,18 @@ export class MeshBuilder {
     for (const run of mesh.runs) {
       const { count, role, layer, material } = run;
       // Runs of an opening's own do not go on with those of another.
-      if (place) runs.push({ first: this.triangleCount, count, firstPolygon: this.polygons, polygons: run.polygons, element, opening: place.opening, role, layer, material });
+      if (place)
+        runs.push({
+          first: this.triangleCount,
+          count,
+          firstPolygon: this.polygons,
+          polygons: run.polygons,
+          element,
+          opening: place.opening,
+          role,
+          layer,
+          material,
+        });
       else this.begin(run);
       this.triangleCount += count;
       this.polygons += run.polygons;
@@ -127,7 +138,13 @@ export class MeshBuilder {
   /** Where writing has come to. */
   mark(): Mark {
     this.end();
-    return { corner: this.corners, triangle: this.triangleCount, polygon: this.polygons, polygonCorner: this.polygonEnd, run: this.runs.length };
+    return {
+      corner: this.corners,
+      triangle: this.triangleCount,
+      polygon: this.polygons,
+      polygonCorner: this.polygonEnd,
+      run: this.runs.length,
+    };
   }
 
   /**
@@ -137,7 +154,13 @@ export class MeshBuilder {
   carry(mesh: CutMesh, from: Mark, to: Mark, by: number): void {
     this.end();
     const [c, t, p, e] = [this.corners, this.triangleCount, this.polygons, this.polygonEnd];
-    this.reserve(0, to.corner - from.corner, to.triangle - from.triangle, to.polygon - from.polygon, to.polygonCorner - from.polygonCorner);
+    this.reserve(
+      0,
+      to.corner - from.corner,
+      to.triangle - from.triangle,
+      to.polygon - from.polygon,
+      to.polygonCorner - from.polygonCorner,
+    );
     this.normals.set(mesh.normals.subarray(3 * from.corner, 3 * to.corner), 3 * c);
     this.uvs.set(mesh.uvs.subarray(2 * from.corner, 2 * to.corner), 2 * c);
     shifted(mesh.vertices.subarray(from.corner, to.corner), by, this.vertices, c);
@@ -148,7 +171,17 @@ export class MeshBuilder {
     for (let i = from.run; i < to.run; i++) {
       // Field by field: spreading one is slower by far, and there are many.
       const { first, count, firstPolygon, polygons, element, opening, role, layer, material } = mesh.runs[i]!;
-      this.runs.push({ first: first + t - from.triangle, count, firstPolygon: firstPolygon + p - from.polygon, polygons, element, opening, role, layer, material });
+      this.runs.push({
+        first: first + t - from.triangle,
+        count,
+        firstPolygon: firstPolygon + p - from.polygon,
+        polygons,
+        element,
+        opening,
+        role,
+        layer,
+        material,
+      });
     }
     this.corners += to.corner - from.corner;
     this.triangleCount += to.triangle - from.triangle;
@@ -213,9 +246,20 @@ export class MeshBuilder {
   begin({ opening, role, layer, material }: Tags): void {
     this.end();
     const last = this.runs.at(-1);
-    if (last && last.opening === opening && last.role === role && last.layer === layer && last.material === material) return;
+    if (last && last.opening === opening && last.role === role && last.layer === layer && last.material === material)
+      return;
     this.runCorner = this.corners;
-    this.runs.push({ first: this.triangleCount, count: 0, firstPolygon: this.polygons, polygons: 0, element: this.element, opening, role, layer, material });
+    this.runs.push({
+      first: this.triangleCount,
+      count: 0,
+      firstPolygon: this.polygons,
+      polygons: 0,
+      element: this.element,
+      opening,
+      role,
+      layer,
+      material,
+    });
   }
 
   private end(): void {
@@ -249,7 +293,8 @@ export class MeshBuilder {
   sharedCorner(vertex: number, nx: number, ny: number, nz: number, u: number, v: number): number {
     const { normals, uvs } = this;
     for (let c = this.newest[vertex] ?? -1; c >= this.runCorner; c = this.older[c]!) {
-      const turn = Math.abs(normals[3 * c]! - nx) + Math.abs(normals[3 * c + 1]! - ny) + Math.abs(normals[3 * c + 2]! - nz);
+      const turn =
+        Math.abs(normals[3 * c]! - nx) + Math.abs(normals[3 * c + 1]! - ny) + Math.abs(normals[3 * c + 2]! - nz);
       if (turn < alike && Math.abs(uvs[2 * c]! - u) + Math.abs(uvs[2 * c + 1]! - v) < alike) return c;
     }
     const c = this.corner(vertex, nx, ny, nz, u, v);
@@ -259,7 +304,16 @@ export class MeshBuilder {
   }
 
   /** Corners on vertices of a flat face: one normal, texture that goes along x (from `u` on, forwards or back) and up y. @returns the first of them. */
-  flatCorners(vertices: Uint32Array, xs: Float64Array, ys: Float64Array, nx: number, ny: number, nz: number, u: number, forward: 1 | -1): number {
+  flatCorners(
+    vertices: Uint32Array,
+    xs: Float64Array,
+    ys: Float64Array,
+    nx: number,
+    ny: number,
+    nz: number,
+    u: number,
+    forward: 1 | -1,
+  ): number {
     const count = vertices.length;
     this.reserve(0, count, 0, 0, 0);
     const first = this.corners;
@@ -287,7 +341,8 @@ export class MeshBuilder {
 
   /** A polygon of corners, whose triangles have been given or will be. */
   polygon(corners: ArrayLike<number>, from = 0, count = corners.length): void {
-    if (this.polygonEnd + count > this.polygonCorners.length) this.polygonCorners = grown(this.polygonCorners, this.polygonEnd + count);
+    if (this.polygonEnd + count > this.polygonCorners.length)
+      this.polygonCorners = grown(this.polygonCorners, this.polygonEnd + count);
     for (let i = 0; i < count; i++) this.polygonCorners[this.polygonEnd++] = corners[from + i]!;
     this.polygons += 1;
     if (this.polygons >= this.polygonStart.length) this.polygonStart = grown(this.polygonStart, this.polygons + 1);
@@ -322,7 +377,13 @@ function shifted(from: Uint32Array, by: number, to: Uint32Array, at: number): vo
 }
 
 function grown<T extends Float64Array | Float32Array | Uint32Array>(array: T, least: number, factor = 1.7): T {
-  const more = new (array.constructor as new (length: number) => T)(Math.max(least, factor === 1 ? 0 : 16, Math.ceil(array.length * (factor === 1 && least > 2 * array.length ? 1 : 1.7))));
+  const more = new (array.constructor as new (length: number) => T)(
+    Math.max(
+      least,
+      factor === 1 ? 0 : 16,
+      Math.ceil(array.length * (factor === 1 && least > 2 * array.length ? 1 : 1.7)),
+    ),
+  );
   more.set(array as never);
   return more;
 }

@@ -13,7 +13,11 @@ export function creasesOf(mesh: CutMesh, origin: readonly [number, number, numbe
   const count = triangles.length / 3;
   const normals = new Float32Array(3 * count);
   for (let i = 0; i < count; i++) {
-    const [a, b, c] = [3 * vertices[triangles[3 * i]!]!, 3 * vertices[triangles[3 * i + 1]!]!, 3 * vertices[triangles[3 * i + 2]!]!];
+    const [a, b, c] = [
+      3 * vertices[triangles[3 * i]!]!,
+      3 * vertices[triangles[3 * i + 1]!]!,
+      3 * vertices[triangles[3 * i + 2]!]!,
+    ];
     const [ux, uy, uz] = [points[b]! - points[a]!, points[b + 1]! - points[a + 1]!, points[b + 2]! - points[a + 2]!];
     const [vx, vy, vz] = [points[c]! - points[a]!, points[c + 1]! - points[a + 1]!, points[c + 2]! - points[a + 2]!];
     const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
@@ -33,7 +37,10 @@ export function creasesOf(mesh: CutMesh, origin: readonly [number, number, numbe
     if (!sameEdge(edges, h, g)) continue;
     e += 1;
     const [i, j] = [(h / 3) | 0, (g / 3) | 0];
-    const turn = normals[3 * i]! * normals[3 * j]! + normals[3 * i + 1]! * normals[3 * j + 1]! + normals[3 * i + 2]! * normals[3 * j + 2]!;
+    const turn =
+      normals[3 * i]! * normals[3 * j]! +
+      normals[3 * i + 1]! * normals[3 * j + 1]! +
+      normals[3 * i + 2]! * normals[3 * j + 2]!;
     if (turn >= rounded && imprint[i] === imprint[j]) continue;
     if (at + 6 > lines.length) {
       const more = new Float32Array(2 * lines.length);

@@ -12,7 +12,13 @@ export interface HalfEdges {
 
 export function halfEdgesOf({ triangles, vertices, vertexCount }: CutMesh): HalfEdges {
   const count = triangles.length;
-  const [from, to, low, high, numbers] = [new Uint32Array(count), new Uint32Array(count), new Uint32Array(count), new Uint32Array(count), new Uint32Array(count)];
+  const [from, to, low, high, numbers] = [
+    new Uint32Array(count),
+    new Uint32Array(count),
+    new Uint32Array(count),
+    new Uint32Array(count),
+    new Uint32Array(count),
+  ];
   for (let first = 0; first < count; first += 3) {
     let a = vertices[triangles[first + 2]!]!;
     // The last of the three leaves for the first: each is told where it leads by the one before it.

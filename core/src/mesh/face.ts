@@ -70,13 +70,21 @@ export class FaceLoops {
   get region(): Region {
     const { count } = this;
     const loops = count - this.frees;
-    return { count: loops, xs: this.x.subarray(0, count), ys: this.y.subarray(0, count), next: this.following.subarray(0, loops), pinched: this.pinched };
+    return {
+      count: loops,
+      xs: this.x.subarray(0, count),
+      ys: this.y.subarray(0, count),
+      next: this.following.subarray(0, loops),
+      pinched: this.pinched,
+    };
   }
 
   /** Whether two sets of loops have the same points, so that the triangles of one serve the other. */
   isLike(other: FaceLoops): boolean {
     if (this.count !== other.count) return false;
-    for (let i = 0; i < this.count; i++) if (this.x[i] !== other.x[i] || this.y[i] !== other.y[i] || this.following[i] !== other.following[i]) return false;
+    for (let i = 0; i < this.count; i++)
+      if (this.x[i] !== other.x[i] || this.y[i] !== other.y[i] || this.following[i] !== other.following[i])
+        return false;
     return true;
   }
 }
@@ -124,7 +132,13 @@ export function ribLines(region: Region, ribs: Float64Array | null): number[] {
  * Whether a way from a vertex of a region's boundary leads into the region: within the angle from the edge that leaves the vertex round to the edge that comes in.
  * @param before the vertex before each.
  */
-export function leadsInside({ xs, ys, next }: Region, before: Uint32Array, v: number, wayX: number, wayY: number): boolean {
+export function leadsInside(
+  { xs, ys, next }: Region,
+  before: Uint32Array,
+  v: number,
+  wayX: number,
+  wayY: number,
+): boolean {
   const [x, y] = [xs[v]!, ys[v]!];
   const [p, q] = [before[v]!, next[v]!];
   const side = (w: number): number => orient(x, y, xs[w]!, ys[w]!, x + wayX, y + wayY);

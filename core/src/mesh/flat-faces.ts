@@ -76,7 +76,10 @@ function idleVertices(bounds: readonly Bound[], kept: readonly boolean[], point:
   bounds.forEach((bound, i) => {
     for (const [from, list] of bound)
       for (const to of list)
-        for (const [v, w] of [[from, to], [to, from]] as const) {
+        for (const [v, w] of [
+          [from, to],
+          [to, from],
+        ] as const) {
           if (kept[i]) needed.add(v);
           const set = around.get(v);
           if (set) set.add(w);
@@ -89,7 +92,12 @@ function idleVertices(bounds: readonly Bound[], kept: readonly boolean[], point:
     const [a, b] = [...ends].map(point) as [Point, Point];
     const [p, way] = [sub(point(v), a), sub(b, a)];
     const share = dot(p, way) / dot(way, way);
-    if (share > 0 && share < 1 && Math.hypot(p[0] - share * way[0], p[1] - share * way[1], p[2] - share * way[2]) < near) idle.add(v);
+    if (
+      share > 0 &&
+      share < 1 &&
+      Math.hypot(p[0] - share * way[0], p[1] - share * way[1], p[2] - share * way[2]) < near
+    )
+      idle.add(v);
   }
   return idle;
 }
@@ -109,7 +117,11 @@ function straightened(bound: Bound, idle: ReadonlySet<number>): [number, number]
 }
 
 /** The triangles within edges in a plane; null where they bound nothing. */
-function trianglesWithin(edges: readonly [number, number][], normal: Point, point: (v: number) => Point): number[] | null {
+function trianglesWithin(
+  edges: readonly [number, number][],
+  normal: Point,
+  point: (v: number) => Point,
+): number[] | null {
   if (edges.length === 0) return [];
   const vertices = [...new Set(edges.flat())];
   const place = new Map(vertices.map((v, i) => [v, i]));
@@ -147,4 +159,8 @@ function inPlane(normal: Point): [Point, Point] {
 
 const sub = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 const dot = (a: Point, b: Point): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const cross = (a: Point, b: Point): Point => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+const cross = (a: Point, b: Point): Point => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];

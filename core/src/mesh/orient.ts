@@ -10,7 +10,16 @@ export function orient(ax: number, ay: number, bx: number, by: number, cx: numbe
 }
 
 /** Positive when d lies inside the circle through a, b, c, which run counter-clockwise. */
-export function inCircle(ax: number, ay: number, bx: number, by: number, cx: number, cy: number, dx: number, dy: number): number {
+export function inCircle(
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  cx: number,
+  cy: number,
+  dx: number,
+  dy: number,
+): number {
   // Rows of openings give four points in two lines over and over, often on one circle, where the general test is at its dearest.
   if (cy === dy) {
     if (ay === by && ay !== cy) return onTwoLines(ax, bx, cx, dx);

@@ -42,7 +42,11 @@ export function prove(mesh: CutMesh): MeshProof {
   const areas = new Float64Array(count);
   const [x0, y0, z0] = [points[0] ?? 0, points[1] ?? 0, points[2] ?? 0];
   for (let i = 0; i < count; i++) {
-    const [p, q, r] = [3 * vertices[triangles[3 * i]!]!, 3 * vertices[triangles[3 * i + 1]!]!, 3 * vertices[triangles[3 * i + 2]!]!];
+    const [p, q, r] = [
+      3 * vertices[triangles[3 * i]!]!,
+      3 * vertices[triangles[3 * i + 1]!]!,
+      3 * vertices[triangles[3 * i + 2]!]!,
+    ];
     const [ax, ay, az] = [points[p]! - x0, points[p + 1]! - y0, points[p + 2]! - z0];
     const [bx, by, bz] = [points[q]! - x0, points[q + 1]! - y0, points[q + 2]! - z0];
     const [cx, cy, cz] = [points[r]! - x0, points[r + 1]! - y0, points[r + 2]! - z0];
@@ -98,7 +102,7 @@ export function prove(mesh: CutMesh): MeshProof {
 function faultsAt(edges: HalfEdges): Pick<MeshProof, 'openEdges' | 'nonManifoldEdges'> {
   const { order, from } = edges;
   let [openEdges, nonManifoldEdges] = [0, 0];
-  for (let i = 0; i < order.length; ) {
+  for (let i = 0; i < order.length;) {
     const first = order[i]!;
     let [uses, onward] = [0, 0];
     for (; i < order.length && sameEdge(edges, first, order[i]!); i++) {
@@ -118,14 +122,23 @@ const folded = 1e-7;
 function flapsAt(edges: HalfEdges, mesh: CutMesh): number {
   const { order } = edges;
   let flaps = 0;
-  for (let i = 0; i + 1 < order.length; i++) if (sameEdge(edges, order[i]!, order[i + 1]!) && isFlap(mesh, Math.floor(order[i]! / 3), Math.floor(order[i + 1]! / 3))) flaps += 1;
+  for (let i = 0; i + 1 < order.length; i++)
+    if (
+      sameEdge(edges, order[i]!, order[i + 1]!) &&
+      isFlap(mesh, Math.floor(order[i]! / 3), Math.floor(order[i + 1]! / 3))
+    )
+      flaps += 1;
   return flaps;
 }
 
 /** Whether two triangles face each other's way back: their normals are opposite, to a hair. */
 function isFlap({ points, vertices, triangles }: CutMesh, p: number, q: number): boolean {
   const normal = (t: number): [number, number, number] => {
-    const [a, b, c] = [3 * vertices[triangles[3 * t]!]!, 3 * vertices[triangles[3 * t + 1]!]!, 3 * vertices[triangles[3 * t + 2]!]!];
+    const [a, b, c] = [
+      3 * vertices[triangles[3 * t]!]!,
+      3 * vertices[triangles[3 * t + 1]!]!,
+      3 * vertices[triangles[3 * t + 2]!]!,
+    ];
     const [ux, uy, uz] = [points[b]! - points[a]!, points[b + 1]! - points[a + 1]!, points[b + 2]! - points[a + 2]!];
     const [vx, vy, vz] = [points[c]! - points[a]!, points[c + 1]! - points[a + 1]!, points[c + 2]! - points[a + 2]!];
     return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
@@ -149,7 +162,8 @@ export function mirroredIn({ triangles, uvs, runs }: CutMesh, of: (run: Run) => 
     if (!of(run)) continue;
     for (let i = 3 * run.first; i < 3 * (run.first + run.count); i += 3) {
       const [a, b, c] = [2 * triangles[i]!, 2 * triangles[i + 1]!, 2 * triangles[i + 2]!];
-      const area = ((uvs[b]! - uvs[a]!) * (uvs[c + 1]! - uvs[a + 1]!) - (uvs[c]! - uvs[a]!) * (uvs[b + 1]! - uvs[a + 1]!)) / 2;
+      const area =
+        ((uvs[b]! - uvs[a]!) * (uvs[c + 1]! - uvs[a + 1]!) - (uvs[c]! - uvs[a]!) * (uvs[b + 1]! - uvs[a + 1]!)) / 2;
       if (area < -tellingArea) count += 1;
     }
   }
@@ -164,7 +178,11 @@ function densityOf({ points, vertices, uvs, triangles }: CutMesh): [number, numb
       const a = triangles[i + k]!;
       const b = triangles[i + ((k + 1) % 3)]!;
       const [v, w] = [3 * vertices[a]!, 3 * vertices[b]!];
-      const real = Math.sqrt((points[w]! - points[v]!) ** 2 + (points[w + 1]! - points[v + 1]!) ** 2 + (points[w + 2]! - points[v + 2]!) ** 2);
+      const real = Math.sqrt(
+        (points[w]! - points[v]!) ** 2 +
+          (points[w + 1]! - points[v + 1]!) ** 2 +
+          (points[w + 2]! - points[v + 2]!) ** 2,
+      );
       if (real < 1e-3) continue;
       const drawn = Math.sqrt((uvs[2 * b]! - uvs[2 * a]!) ** 2 + (uvs[2 * b + 1]! - uvs[2 * a + 1]!) ** 2);
       least = Math.min(least, drawn / real);

@@ -5,11 +5,17 @@
  * @param lines pairs of points between which an edge must stay.
  * @returns triangles in a new order, pairs side by side, and how many of the first of them are pairs; a pair's corners run round as first[0], first[1], second's other, first[2].
  */
-export function paired(triangles: Uint32Array, xs: ArrayLike<number>, ys: ArrayLike<number>, lines: ArrayLike<number>): { triangles: Uint32Array; pairs: number } {
+export function paired(
+  triangles: Uint32Array,
+  xs: ArrayLike<number>,
+  ys: ArrayLike<number>,
+  lines: ArrayLike<number>,
+): { triangles: Uint32Array; pairs: number } {
   const count = triangles.length / 3;
   const held = new Set<number>();
   const total = xs.length;
-  for (let i = 0; i < lines.length; i += 2) held.add(Math.min(lines[i]!, lines[i + 1]!) * total + Math.max(lines[i]!, lines[i + 1]!));
+  for (let i = 0; i < lines.length; i += 2)
+    held.add(Math.min(lines[i]!, lines[i + 1]!) * total + Math.max(lines[i]!, lines[i + 1]!));
   const waiting = new Map<number, { triangle: number; k: number }>();
   const found: { a: number; ka: number; b: number; kb: number; badness: number }[] = [];
   for (let t = 0; t < count; t++)
@@ -49,7 +55,12 @@ export function paired(triangles: Uint32Array, xs: ArrayLike<number>, ys: ArrayL
 
   /** The greatest cosine of the four corners' angles; 1 or more where they are not convex. */
   function badnessOf(a: number, ka: number, b: number, kb: number): number {
-    const corners = [triangles[3 * a + ((ka + 1) % 3)]!, triangles[3 * a + ((ka + 2) % 3)]!, triangles[3 * a + ka]!, triangles[3 * b + ((kb + 2) % 3)]!];
+    const corners = [
+      triangles[3 * a + ((ka + 1) % 3)]!,
+      triangles[3 * a + ((ka + 2) % 3)]!,
+      triangles[3 * a + ka]!,
+      triangles[3 * b + ((kb + 2) % 3)]!,
+    ];
     let worst = 0;
     for (let i = 0; i < 4; i++) {
       const [p, q, r] = [corners[(i + 3) % 4]!, corners[i]!, corners[(i + 1) % 4]!];

@@ -45,7 +45,11 @@ export function piecesOf(region: Region): number {
 }
 
 /** A region of loops of points. */
-export function regionOf(loops: readonly (readonly number[])[], xs: ArrayLike<number>, ys: ArrayLike<number>): { region: Region; points: number[] } {
+export function regionOf(
+  loops: readonly (readonly number[])[],
+  xs: ArrayLike<number>,
+  ys: ArrayLike<number>,
+): { region: Region; points: number[] } {
   const points = loops.flat();
   const next = new Uint32Array(points.length);
   let at = 0;
@@ -53,5 +57,13 @@ export function regionOf(loops: readonly (readonly number[])[], xs: ArrayLike<nu
     for (let i = 0; i < loop.length; i++) next[at + i] = at + ((i + 1) % loop.length);
     at += loop.length;
   }
-  return { region: { count: points.length, xs: Float64Array.from(points, (v) => xs[v]!), ys: Float64Array.from(points, (v) => ys[v]!), next }, points };
+  return {
+    region: {
+      count: points.length,
+      xs: Float64Array.from(points, (v) => xs[v]!),
+      ys: Float64Array.from(points, (v) => ys[v]!),
+      next,
+    },
+    points,
+  };
 }

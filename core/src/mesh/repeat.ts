@@ -86,7 +86,14 @@ function kindsOf(region: Region, blocks: readonly Block[], boxes: readonly Box[]
     }
     for (let v = first; v < first + count; v++) {
       const w = next[v]!;
-      items[index.add(Math.min(xs[v]!, xs[w]!), Math.min(ys[v]!, ys[w]!), Math.max(xs[v]!, xs[w]!), Math.max(ys[v]!, ys[w]!))] = -1;
+      items[
+        index.add(
+          Math.min(xs[v]!, xs[w]!),
+          Math.min(ys[v]!, ys[w]!),
+          Math.max(xs[v]!, xs[w]!),
+          Math.max(ys[v]!, ys[w]!),
+        )
+      ] = -1;
     }
   });
   index.finish();
@@ -132,7 +139,11 @@ function kindsOf(region: Region, blocks: readonly Block[], boxes: readonly Box[]
       const along = grains(xs[start]! - xs[first]!);
       const up = grains(ys[start]! - ys[first]!);
       let at = i;
-      for (; at > 0 && (signature[3 * at - 3]! > along || (signature[3 * at - 3] === along && signature[3 * at - 2]! > up)); at--) {
+      for (
+        ;
+        at > 0 && (signature[3 * at - 3]! > along || (signature[3 * at - 3] === along && signature[3 * at - 2]! > up));
+        at--
+      ) {
         near[at] = near[at - 1]!;
         for (let j = 3 * at + 2; j >= 3 * at; j--) signature[j] = signature[j - 3]!;
       }
@@ -161,7 +172,14 @@ function grains(distance: number): number {
  * @returns for each corner, which of the near blocks it is of, and its place in that.
  * @throws NotTriangulable
  */
-function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly Box[], kinds: readonly Kind[], reach: number, ribs: Float64Array | null): Uint32Array[] {
+function ownTriangles(
+  region: Region,
+  blocks: readonly Block[],
+  boxes: readonly Box[],
+  kinds: readonly Kind[],
+  reach: number,
+  ribs: Float64Array | null,
+): Uint32Array[] {
   // All that is near the first of any kind at once: firsts often stand side by side.
   const chosen = [...new Set(kinds.flatMap(({ around }) => around[0]!))];
   const starts = new Int32Array(blocks.length);
@@ -206,7 +224,8 @@ function ownTriangles(region: Region, blocks: readonly Block[], boxes: readonly 
   /** By block, of those that are first of their kind: clusters that touch it. */
   const about: (Cluster[] | undefined)[] = [];
   for (const kind of kinds) about[firstOf(kind)] = [];
-  for (const cluster of clusters) for (const k of new Set(cluster.corners.map((v) => owner[v]!))) about[k]?.push(cluster);
+  for (const cluster of clusters)
+    for (const k of new Set(cluster.corners.map((v) => owner[v]!))) about[k]?.push(cluster);
   /** By block: its place among those near the one that is looked at. */
   const slots = new Int32Array(blocks.length);
   return kinds.map((kind) => {

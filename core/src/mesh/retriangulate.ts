@@ -20,7 +20,12 @@ export interface Segment extends Block {
  * Triangles of a region, made from those of the region before an edit; null where too much has changed for that to be of use.
  * @param ribs as for triangulateFace.
  */
-export function retriangulate(before: { region: Region; triangles: Uint32Array; segments: Segment[] }, region: Region, segments: readonly Segment[], ribs: Float64Array | null): Uint32Array | null {
+export function retriangulate(
+  before: { region: Region; triangles: Uint32Array; segments: Segment[] },
+  region: Region,
+  segments: readonly Segment[],
+  ribs: Float64Array | null,
+): Uint32Array | null {
   /** The new place of each point, or −1 where it is gone or has changed. */
   const now = new Int32Array(before.region.count).fill(-1);
   const olds = before.segments;
@@ -31,7 +36,10 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
   for (let k = 0; k < segments.length; k++) {
     const segment = segments[k]!;
     // Mostly all stand in their old order.
-    const at = olds[k]?.name === segment.name ? k : ((byName ??= new Map(olds.map(({ name }, i) => [name, i]))).get(segment.name) ?? -1);
+    const at =
+      olds[k]?.name === segment.name
+        ? k
+        : ((byName ??= new Map(olds.map(({ name }, i) => [name, i]))).get(segment.name) ?? -1);
     const old = olds[at];
     if (old && old.of === segment.of) {
       for (let i = 0; i < segment.count; i++) now[old.first + i] = segment.first + i;
@@ -72,7 +80,12 @@ export function retriangulate(before: { region: Region; triangles: Uint32Array; 
     if (affected[i]) {
       const [a, b, c] = [triangles[3 * i]!, triangles[3 * i + 1]!, triangles[3 * i + 2]!];
       // Of an edge and its opposite both of which are here neither stays.
-      for (const [p, q] of [[a, b], [b, c], [c, a]] as const) if (!inner.delete(q * total + p)) inner.add(p * total + q);
+      for (const [p, q] of [
+        [a, b],
+        [b, c],
+        [c, a],
+      ] as const)
+        if (!inner.delete(q * total + p)) inner.add(p * total + q);
     }
   const rim = new Rim(region);
   for (const key of inner) {

@@ -74,7 +74,13 @@ export class Rim {
 /** The region that has some points of another, in an order, and edges of its own. */
 export function partOf({ xs, ys, pinched }: Region, points: readonly number[], next: readonly number[]): Region {
   const count = points.length;
-  const part: Region = { count, xs: new Float64Array(count), ys: new Float64Array(count), next: Uint32Array.from(next), ...(pinched === false ? { places: points } : {}) };
+  const part: Region = {
+    count,
+    xs: new Float64Array(count),
+    ys: new Float64Array(count),
+    next: Uint32Array.from(next),
+    ...(pinched === false ? { places: points } : {}),
+  };
   for (let i = 0; i < count; i++) {
     part.xs[i] = xs[points[i]!]!;
     part.ys[i] = ys[points[i]!]!;

@@ -19,11 +19,20 @@ export function smoothed(mesh: CutMesh, degrees: number): CutMesh {
     const n = [0, 0, 0];
     for (let i = from; i < to; i++) {
       const [a, b] = [3 * standing(i), 3 * standing(i + 1 < to ? i + 1 : from)];
-      for (let k = 0; k < 3; k++) n[k]! += (points[a + ((k + 1) % 3)]! - points[b + ((k + 1) % 3)]!) * (points[a + ((k + 2) % 3)]! + points[b + ((k + 2) % 3)]!);
+      for (let k = 0; k < 3; k++)
+        n[k]! +=
+          (points[a + ((k + 1) % 3)]! - points[b + ((k + 1) % 3)]!) *
+          (points[a + ((k + 2) % 3)]! + points[b + ((k + 2) % 3)]!);
     }
     const size = Math.hypot(...n) || 1;
     for (let k = 0; k < 3; k++) own[3 * p + k] = n[k]! / size;
-    for (let i = from; i < to; i++) weight[i] = angleAt(points, standing(i > from ? i - 1 : to - 1), standing(i), standing(i + 1 < to ? i + 1 : from));
+    for (let i = from; i < to; i++)
+      weight[i] = angleAt(
+        points,
+        standing(i > from ? i - 1 : to - 1),
+        standing(i),
+        standing(i + 1 < to ? i + 1 : from),
+      );
   }
 
   // Places in `polygonCorners`, by vertex.
@@ -50,14 +59,22 @@ export function smoothed(mesh: CutMesh, degrees: number): CutMesh {
     const around = at.subarray(start[v], start[v + 1]);
     for (const i of around) {
       const sum = [0, 0, 0];
-      for (const j of reached(i, around)) for (let k = 0; k < 3; k++) sum[k]! += weight[j]! * own[3 * polygonOf[j]! + k]!;
+      for (const j of reached(i, around))
+        for (let k = 0; k < 3; k++) sum[k]! += weight[j]! * own[3 * polygonOf[j]! + k]!;
       const size = Math.hypot(...sum);
       const c = polygonCorners[i]!;
       const normal = size > 1e-12 ? sum.map((x) => x / size) : [0, 1, 2].map((k) => mesh.normals[3 * c + k]!);
       given[i] = partOf(c, normal);
     }
   }
-  return { ...mesh, normals: Float32Array.from(normals), uvs: Float32Array.from(uvs), vertices: Uint32Array.from(standingOn), polygonCorners: given, triangles: triangles() };
+  return {
+    ...mesh,
+    normals: Float32Array.from(normals),
+    uvs: Float32Array.from(uvs),
+    vertices: Uint32Array.from(standingOn),
+    polygonCorners: given,
+    triangles: triangles(),
+  };
 
   /** The part of a corner that has a normal. */
   function partOf(c: number, normal: readonly number[]): number {
@@ -94,7 +111,8 @@ export function smoothed(mesh: CutMesh, degrees: number): CutMesh {
       for (const j of around) {
         if (found.has(j)) continue;
         const [p, q] = [3 * polygonOf[i]!, 3 * polygonOf[j]!];
-        if (own[p]! * own[q]! + own[p + 1]! * own[q + 1]! + own[p + 2]! * own[q + 2]! >= least && shareEdge(i, j)) found.add(j);
+        if (own[p]! * own[q]! + own[p + 1]! * own[q + 1]! + own[p + 2]! * own[q + 2]! >= least && shareEdge(i, j))
+          found.add(j);
       }
     return found;
   }

@@ -14,8 +14,20 @@ const next = (e: number): number => (e % 3 === 2 ? e - 2 : e + 1);
  * @param triangles those of `from`.
  * @param lines further edges that must be there, as pairs of points.
  */
-export function transfer(triangles: Uint32Array, from: Region, to: Region, lines: readonly number[]): Uint32Array | null {
-  if (from.count !== to.count || from.xs.length !== from.count || to.xs.length !== to.count || from.pinched !== false || to.pinched !== false) return null;
+export function transfer(
+  triangles: Uint32Array,
+  from: Region,
+  to: Region,
+  lines: readonly number[],
+): Uint32Array | null {
+  if (
+    from.count !== to.count ||
+    from.xs.length !== from.count ||
+    to.xs.length !== to.count ||
+    from.pinched !== false ||
+    to.pinched !== false
+  )
+    return null;
   for (let v = 0; v < from.count; v++) if (from.next[v] !== to.next[v]) return null;
   return settled(to, triangles.slice(), lines);
 }

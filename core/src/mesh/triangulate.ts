@@ -92,7 +92,8 @@ export function triangulate(region: Region): Uint32Array {
     return (v, number) => {
       let key = hash(xs[v]!, ys[v]!);
       let known = byPlace.get(key);
-      while (known !== undefined && (xs[first[known]!] !== xs[v] || ys[first[known]!] !== ys[v])) known = byPlace.get((key += 1));
+      while (known !== undefined && (xs[first[known]!] !== xs[v] || ys[first[known]!] !== ys[v]))
+        known = byPlace.get((key += 1));
       if (known !== undefined) return known;
       byPlace.set(key, number);
       return -1;
@@ -104,7 +105,14 @@ export function triangulate(region: Region): Uint32Array {
     if (from.pinched === false) {
       const own = new Uint32Array(all);
       for (let v = 0; v < all; v++) own[v] = v;
-      return { xs, ys, of: own, first: own, shared: null, leaving: (p: number, q: number): number => (following[p] === q ? p : -1) };
+      return {
+        xs,
+        ys,
+        of: own,
+        first: own,
+        shared: null,
+        leaving: (p: number, q: number): number => (following[p] === q ? p : -1),
+      };
     }
     const of = new Uint32Array(all);
     const first: number[] = [];
@@ -123,7 +131,14 @@ export function triangulate(region: Region): Uint32Array {
       }
     }
     if (shared.size === 0)
-      return { xs, ys, of, first: of, shared: null, leaving: (p: number, q: number): number => (following[p] === q ? p : -1) };
+      return {
+        xs,
+        ys,
+        of,
+        first: of,
+        shared: null,
+        leaving: (p: number, q: number): number => (following[p] === q ? p : -1),
+      };
     const own = { xs: new Float64Array(first.length), ys: new Float64Array(first.length) };
     for (let i = 0; i < first.length; i++) {
       own.xs[i] = xs[first[i]!]!;
@@ -134,7 +149,8 @@ export function triangulate(region: Region): Uint32Array {
       of,
       first: Uint32Array.from(first),
       shared,
-      leaving: (p: number, q: number): number => (shared.get(p) ?? [first[p]!]).find((v) => v < count && of[following[v]!] === q) ?? -1,
+      leaving: (p: number, q: number): number =>
+        (shared.get(p) ?? [first[p]!]).find((v) => v < count && of[following[v]!] === q) ?? -1,
     };
   }
 }

@@ -106,7 +106,8 @@ export class Triangulation {
       }
       this.flip(e);
       const ends = (left === p && right === q) || (left === q && right === p);
-      if (!ends && left !== p && left !== q && right !== p && right !== q && this.opposite(p, q, left, right)) crossing.push(left, right);
+      if (!ends && left !== p && left !== q && right !== p && right !== q && this.opposite(p, q, left, right))
+        crossing.push(left, right);
       else if (!ends) made.push(left, right);
     }
     this.mark(this.find(p, q), kind);
@@ -155,7 +156,8 @@ export class Triangulation {
       const b = corner[next(e)]!;
       const c = corner[previous(e)]!;
       return (
-        orient(xs[p]!, ys[p]!, xs[b]!, ys[b]!, xs[q]!, ys[q]!) > 0 && orient(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[c]!, ys[c]!) > 0
+        orient(xs[p]!, ys[p]!, xs[b]!, ys[b]!, xs[q]!, ys[q]!) > 0 &&
+        orient(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[c]!, ys[c]!) > 0
       );
     };
     let e = start;
@@ -189,7 +191,8 @@ export class Triangulation {
       if (!this.turns(e, t)) return;
       this.flip(e);
       // The four edges about the two triangles, those that the loop has yet to come to left to it.
-      for (const edge of [e, next(e), t, next(t)]) if (!forced[edge] && twin[edge]! >= 0 && (edge <= passed || twin[edge]! <= passed)) queue.push(edge);
+      for (const edge of [e, next(e), t, next(t)])
+        if (!forced[edge] && twin[edge]! >= 0 && (edge <= passed || twin[edge]! <= passed)) queue.push(edge);
     };
     for (let first = 0; first < corner.length; first += 3) {
       if (side[(first / 3) | 0] !== 1) continue;
@@ -224,14 +227,22 @@ export class Triangulation {
     const qq = qx * qx + qy * qy;
     const rr = rx * rx + ry * ry;
     let inside = px * (qy * rr - qq * ry) - py * (qx * rr - qq * rx) + pp * (qx * ry - qy * rx);
-    const size = Math.abs(px) * (Math.abs(qy) * rr + qq * Math.abs(ry)) + Math.abs(py) * (Math.abs(qx) * rr + qq * Math.abs(rx)) + pp * (Math.abs(qx * ry) + Math.abs(qy * rx));
-    if (Math.abs(inside) <= sure * size) inside = inCircle(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[r]!, ys[r]!, xs[s]!, ys[s]!);
+    const size =
+      Math.abs(px) * (Math.abs(qy) * rr + qq * Math.abs(ry)) +
+      Math.abs(py) * (Math.abs(qx) * rr + qq * Math.abs(rx)) +
+      pp * (Math.abs(qx * ry) + Math.abs(qy * rx));
+    if (Math.abs(inside) <= sure * size)
+      inside = inCircle(xs[p]!, ys[p]!, xs[q]!, ys[q]!, xs[r]!, ys[r]!, xs[s]!, ys[s]!);
     if (inside < 0) return false;
     if (inside > 0) return true;
     const own = this.before(p, q) ? p : q;
     const other = this.before(r, s) ? r : s;
     // Points on one circle are in convex position unless some of them are in line.
-    return this.before(other, own) && orient(xs[r]!, ys[r]!, xs[s]!, ys[s]!, xs[q]!, ys[q]!) > 0 && orient(xs[s]!, ys[s]!, xs[r]!, ys[r]!, xs[p]!, ys[p]!) > 0;
+    return (
+      this.before(other, own) &&
+      orient(xs[r]!, ys[r]!, xs[s]!, ys[s]!, xs[q]!, ys[q]!) > 0 &&
+      orient(xs[s]!, ys[s]!, xs[r]!, ys[r]!, xs[p]!, ys[p]!) > 0
+    );
   }
 
   /** Whether one point comes before another by place. */

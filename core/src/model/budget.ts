@@ -14,7 +14,10 @@ export function weightOf(element: Element, sheet: Sheet, resolved: readonly (Pla
   for (const opening of resolved) {
     if (!('outline' in opening) || opening.blockedUp) continue;
     const rows = 2 * skins + Math.max(...Object.values(opening.sections).map((section) => section.n.length));
-    const crossed = ribs === 0 || sheet.length === 0 ? 0 : Math.ceil((ribs * Math.min(opening.profile.width, sheet.length)) / sheet.length);
+    const crossed =
+      ribs === 0 || sheet.length === 0
+        ? 0
+        : Math.ceil((ribs * Math.min(opening.profile.width, sheet.length)) / sheet.length);
     weight += rows * (opening.outline.count + 4 * crossed);
   }
   return weight;
@@ -24,7 +27,15 @@ const inMillions = (points: number): string => `${(points / 1e6).toFixed(1)} mil
 
 /** The fault of an element that would hold too much, by itself or with what there is already; null where there is room. */
 export function overBudget(weight: number, before: number): Sheet['fault'] {
-  if (weight > mostOfElement) return { reason: `it would hold about ${inMillions(weight)} points, more than ${inMillions(mostOfElement)}`, mend: 'Set a coarser chord for the project’s arcs, or divide it into several.' };
-  if (before + weight > mostOfModel) return { reason: `with it the project would hold about ${inMillions(before + weight)} points, more than ${inMillions(mostOfModel)}`, mend: 'Set a coarser chord for the project’s arcs, or divide the project.' };
+  if (weight > mostOfElement)
+    return {
+      reason: `it would hold about ${inMillions(weight)} points, more than ${inMillions(mostOfElement)}`,
+      mend: 'Set a coarser chord for the project’s arcs, or divide it into several.',
+    };
+  if (before + weight > mostOfModel)
+    return {
+      reason: `with it the project would hold about ${inMillions(before + weight)} points, more than ${inMillions(mostOfModel)}`,
+      mend: 'Set a coarser chord for the project’s arcs, or divide the project.',
+    };
   return null;
 }

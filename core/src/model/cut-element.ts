@@ -62,7 +62,14 @@ const noRegion: Region = { count: 0, xs: new Float64Array(0), ys: new Float64Arr
  * @param recesses what is taken out of it besides, and not told of.
  * @param before the element as it was cut before an edit; what the edit does not touch is taken from there.
  */
-export function cutElement(element: Element, sheet: Sheet, resolved: readonly (Placed | Unplaced)[], recesses: readonly Placed[], units: Units, before?: ElementCut): ElementCut {
+export function cutElement(
+  element: Element,
+  sheet: Sheet,
+  resolved: readonly (Placed | Unplaced)[],
+  recesses: readonly Placed[],
+  units: Units,
+  before?: ElementCut,
+): ElementCut {
   const start = performance.now();
   const placed = resolved.filter((opening): opening is Placed => 'outline' in opening);
   const open = [...placed.filter((opening) => !opening.blockedUp), ...recesses];
@@ -70,7 +77,8 @@ export function cutElement(element: Element, sheet: Sheet, resolved: readonly (P
   let made: Made;
   if (sheet.fault) {
     made = { mesh: emptyMesh(), region: noRegion, skins: [], path: 'sheet' };
-    for (const { id } of open) byId.set(id, notCut(id, `its ${sheet.noun} cannot be made: ${sheet.fault.reason}`, sheet.fault.mend));
+    for (const { id } of open)
+      byId.set(id, notCut(id, `its ${sheet.noun} cannot be made: ${sheet.fault.reason}`, sheet.fault.mend));
   } else made = cutOpen(element, sheet, open, units, byId, before?.skins ?? []);
   if (element.smooth !== undefined) made = { ...made, mesh: smoothed(made.mesh, element.smooth) };
   return {
@@ -81,7 +89,14 @@ export function cutElement(element: Element, sheet: Sheet, resolved: readonly (P
     statuses: resolved.map((opening) => {
       if (!('outline' in opening)) return notCut(opening.id, opening.reason, opening.mend);
       if (opening.blockedUp)
-        return { opening: opening.id, state: 'blocked up', reason: null, mend: null, unitedWith: [], area: profileArea(opening.profile) };
+        return {
+          opening: opening.id,
+          state: 'blocked up',
+          reason: null,
+          mend: null,
+          unitedWith: [],
+          area: profileArea(opening.profile),
+        };
       return byId.get(opening.id)!;
     }),
     faceArea: regionArea(made.region),
@@ -92,19 +107,34 @@ export function cutElement(element: Element, sheet: Sheet, resolved: readonly (P
 }
 
 /** Cuts what can be cut; whatever makes the cut fail is set aside, told of, and the rest cut without it. */
-function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units: Units, byId: Map<string, OpeningStatus>, before: readonly SkinCut[]): Made {
+function cutOpen(
+  element: Element,
+  sheet: Sheet,
+  open: readonly Placed[],
+  units: Units,
+  byId: Map<string, OpeningStatus>,
+  before: readonly SkinCut[],
+): Made {
   const joined = joinedByHair(sheet, open);
   let left = joined.openings;
   for (;;) {
     const plan = planCut(sheet, left, units);
     try {
       const made = skins(element, sheet, left, plan.grouping, before);
-      plan.statuses.forEach((status, k) => byId.set(status.opening, toldMore(status, left[k]!, joined.to, sheet, units)));
+      plan.statuses.forEach((status, k) =>
+        byId.set(status.opening, toldMore(status, left[k]!, joined.to, sheet, units)),
+      );
       return made;
     } catch (raised) {
       let [error, members] = faultOf(raised);
       // What the plan refuses is refused by either path.
-      const tried = expressible(error) ? null : bySolids(element, sheet, left.filter((_, k) => plan.statuses[k]!.state !== 'not cut'));
+      const tried = expressible(error)
+        ? null
+        : bySolids(
+            element,
+            sheet,
+            left.filter((_, k) => plan.statuses[k]!.state !== 'not cut'),
+          );
       const solid = tried instanceof AtFault ? null : tried;
       // An opening that cannot be cut by either path is the one to be left out.
       if (tried instanceof AtFault) [error, members] = faultOf(tried);
@@ -112,12 +142,22 @@ function cutOpen(element: Element, sheet: Sheet, open: readonly Placed[], units:
         // Sections may leave nothing where profiles would have left something.
         const taking = new Set(left.filter(({ kind }) => kind === 'through').map(({ id }) => id));
         const blamed = taking.size > 0 ? taking : new Set(left.map(({ id }) => id));
-        for (const id of blamed) byId.set(id, notCut(id, `with it nothing would be left of the ${sheet.noun}: together with its neighbours and its reveal it takes it all`, 'Move it or narrow it, or block it up.'));
+        for (const id of blamed)
+          byId.set(
+            id,
+            notCut(
+              id,
+              `with it nothing would be left of the ${sheet.noun}: together with its neighbours and its reveal it takes it all`,
+              'Move it or narrow it, or block it up.',
+            ),
+          );
         left = left.filter(({ id }) => !blamed.has(id));
         continue;
       }
       if (solid) {
-        plan.statuses.forEach((status, k) => byId.set(status.opening, toldMore(status, left[k]!, joined.to, sheet, units)));
+        plan.statuses.forEach((status, k) =>
+          byId.set(status.opening, toldMore(status, left[k]!, joined.to, sheet, units)),
+        );
         return solid;
       }
       const refused = refusals(error, sheet, left, members, plan.grouping, units);
@@ -135,18 +175,32 @@ function faultOf(raised: unknown): [error: unknown, members: readonly Placed[] |
 }
 
 /** A status with what else there is to know of an opening that was cut. */
-function toldMore(status: OpeningStatus, opening: Placed, to: ReadonlyMap<string, string | null>, sheet: Sheet, units: Units): OpeningStatus {
+function toldMore(
+  status: OpeningStatus,
+  opening: Placed,
+  to: ReadonlyMap<string, string | null>,
+  sheet: Sheet,
+  units: Units,
+): OpeningStatus {
   if (status.state === 'not cut') return status;
   const opens = opening.kind === 'niche' || opening.kind === 'niche to layer' ? cavityAt(sheet, opening.depth) : null;
   const told = toldJoined(status, to, sheet);
   if (opens === null) return told;
   const reason = `it opens the cavity behind layer ${opens}, so that what is behind that shows at its back`;
-  return { ...told, reason: told.reason === null ? reason : `${told.reason}; ${reason}`, mend: told.mend ?? `Let it end before the cavity, at less than ${worded(sheet.boundaries[opens]!, units)}, or go on into the layer behind it.` };
+  return {
+    ...told,
+    reason: told.reason === null ? reason : `${told.reason}; ${reason}`,
+    mend:
+      told.mend ??
+      `Let it end before the cavity, at less than ${worded(sheet.boundaries[opens]!, units)}, or go on into the layer behind it.`,
+  };
 }
 
 /** The layer before the cavity in which, or at which, a depth ends; null where it ends in none. */
 function cavityAt({ boundaries, layers }: Sheet, depth: number): number | null {
-  const at = layers.findIndex((layer, i) => layer.cavity && depth > boundaries[i]! - 1e-9 && depth < boundaries[i + 1]! - 1e-9);
+  const at = layers.findIndex(
+    (layer, i) => layer.cavity && depth > boundaries[i]! - 1e-9 && depth < boundaries[i + 1]! - 1e-9,
+  );
   return at < 0 ? null : at;
 }
 
@@ -156,11 +210,21 @@ function toldJoined(status: OpeningStatus, to: ReadonlyMap<string, string | null
   if (other === undefined) return status;
   const what = other === null ? `the ${noun}’s edge` : 'another opening';
   const told = `it touches ${what} in no more than a point, and is joined to it by a hair (0.1 mm)`;
-  return { ...status, reason: status.reason === null ? told : `${status.reason}; ${told}`, mend: `Move it away from ${other === null ? 'the edge' : 'it'}, or let them overlap, if that is not what you want.` };
+  return {
+    ...status,
+    reason: status.reason === null ? told : `${status.reason}; ${told}`,
+    mend: `Move it away from ${other === null ? 'the edge' : 'it'}, or let them overlap, if that is not what you want.`,
+  };
 }
 
 /** Cuts the skins. In quads a row or column that passes close by a corner leaves needles: it is left out then, and they are cut again. */
-function skins(element: Element, sheet: Sheet, open: readonly Placed[], grouping: Grouping, before: readonly SkinCut[]): Made {
+function skins(
+  element: Element,
+  sheet: Sheet,
+  open: readonly Placed[],
+  grouping: Grouping,
+  before: readonly SkinCut[],
+): Made {
   if (element.mesh !== 'quads') return skinsOn(null, element, sheet, open, grouping, before);
   let lines = linesFor(sheet, open);
   for (let round = 0; ; round++) {
@@ -171,14 +235,26 @@ function skins(element: Element, sheet: Sheet, open: readonly Placed[], grouping
   }
 }
 
-function skinsOn(lines: FaceLines | null, element: Element, sheet: Sheet, open: readonly Placed[], grouping: Grouping, before: readonly SkinCut[]): Made {
+function skinsOn(
+  lines: FaceLines | null,
+  element: Element,
+  sheet: Sheet,
+  open: readonly Placed[],
+  grouping: Grouping,
+  before: readonly SkinCut[],
+): Made {
   const builder = new MeshBuilder(sheet.element);
   const all = skinsOf(element, sheet);
   const cut: SkinCut[] = [];
   const blocks = element.skins === 'layers' ? open.filter((opening) => reachOf(opening, sheet) > 0) : [];
   for (const skin of all) {
-    const known = before.find((other) => other.skin.from === skin.from && other.skin.to === skin.to && other.skin.whole === skin.whole);
-    const here = blocks.length === 0 ? open : open.map((opening) => (reachOf(opening, sheet) > skin.from + 1e-9 ? voidOf(opening, sheet) : opening));
+    const known = before.find(
+      (other) => other.skin.from === skin.from && other.skin.to === skin.to && other.skin.whole === skin.whole,
+    );
+    const here =
+      blocks.length === 0
+        ? open
+        : open.map((opening) => (reachOf(opening, sheet) > skin.from + 1e-9 ? voidOf(opening, sheet) : opening));
     cut.push(cutSkin(builder, sheet, here, grouping, skin, lines, known));
   }
   const taken = new Set([...grouping.singles, ...grouping.groups.flat(), ...grouping.atEdge].map((k) => open[k]!));
@@ -197,7 +273,9 @@ function skinsOn(lines: FaceLines | null, element: Element, sheet: Sheet, open: 
 
 function skinsOf(element: Element, sheet: Sheet): Skin[] {
   if (element.skins !== 'layers') return [{ from: 0, to: sheet.thickness, whole: true }];
-  return sheet.layers.flatMap((layer, i) => (layer.cavity ? [] : [{ from: sheet.boundaries[i]!, to: sheet.boundaries[i + 1]!, whole: false }]));
+  return sheet.layers.flatMap((layer, i) =>
+    layer.cavity ? [] : [{ from: sheet.boundaries[i]!, to: sheet.boundaries[i + 1]!, whole: false }],
+  );
 }
 
 /** Whether a failure is none of the sheet path's alone: the solid path would fail too. */
@@ -208,7 +286,11 @@ function expressible(error: unknown): boolean {
 /** The same cut by the solid path, or null where that is not to be had or fails too; the fault, where it is a single opening's. */
 function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made | AtFault | null {
   const path = solidPath();
-  if (!path || open.some((opening) => opening.kind === 'imprint' || (element.skins === 'layers' && reachOf(opening, sheet) > 0))) return null;
+  if (
+    !path ||
+    open.some((opening) => opening.kind === 'imprint' || (element.skins === 'layers' && reachOf(opening, sheet) > 0))
+  )
+    return null;
   try {
     const builder = new MeshBuilder(sheet.element);
     for (const skin of skinsOf(element, sheet)) {
@@ -227,7 +309,14 @@ function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made
 }
 
 /** Which openings a failure is to be laid to, each with its reason; null where it is none of theirs. */
-function refusals(error: unknown, sheet: Sheet, open: readonly Placed[], members: readonly Placed[] | null, grouping: Grouping, units: Units): OpeningStatus[] | null {
+function refusals(
+  error: unknown,
+  sheet: Sheet,
+  open: readonly Placed[],
+  members: readonly Placed[] | null,
+  grouping: Grouping,
+  units: Units,
+): OpeningStatus[] | null {
   if (open.length === 0) return null;
   if (error instanceof Collapsed) {
     const { operand, side } = error.edge;
@@ -236,7 +325,13 @@ function refusals(error: unknown, sheet: Sheet, open: readonly Placed[], members
     // The solid path's cutters begin before the face.
     const at = worded(blamed[0]?.kind === 'boss' ? Math.abs(error.depth) : Math.max(0, error.depth), units);
     if (error.how === 'crossed')
-      return blamed.map(({ id }) => notCut(id, `its ${side ? sideWords[side] : 'edge'} would cross another of its sides at a depth of ${at}`, 'Give its sides smaller or like sections, or give it a larger size.'));
+      return blamed.map(({ id }) =>
+        notCut(
+          id,
+          `its ${side ? sideWords[side] : 'edge'} would cross another of its sides at a depth of ${at}`,
+          'Give its sides smaller or like sections, or give it a larger size.',
+        ),
+      );
     return blamed.map(({ id }) =>
       notCut(
         id,
@@ -247,13 +342,22 @@ function refusals(error: unknown, sheet: Sheet, open: readonly Placed[], members
   }
   if (error instanceof BeyondCurve)
     return widest(members ?? open).map(({ id }) =>
-      notCut(id, `it reaches so far round the curve that it no longer looks at the ${sheet.noun}`, 'Make it narrower, let its jambs be radial, or give the curve a larger radius.'),
+      notCut(
+        id,
+        `it reaches so far round the curve that it no longer looks at the ${sheet.noun}`,
+        'Make it narrower, let its jambs be radial, or give the curve a larger radius.',
+      ),
     );
   if (error instanceof Inexpressible || error instanceof TooTangled || error instanceof NotTriangulable) {
-    const blamed = error instanceof NotTriangulable ? open : [...grouping.groups.flat(), ...grouping.atEdge].map((k) => open[k]!);
+    const blamed =
+      error instanceof NotTriangulable ? open : [...grouping.groups.flat(), ...grouping.atEdge].map((k) => open[k]!);
     const list = members?.length ? members : blamed.length > 0 ? blamed : open;
     return list.map(({ id }) =>
-      notCut(id, `the ${sheet.noun}’s face could not be divided where it meets others`, 'Move the openings that nearly touch apart, or onto each other.'),
+      notCut(
+        id,
+        `the ${sheet.noun}’s face could not be divided where it meets others`,
+        'Move the openings that nearly touch apart, or onto each other.',
+      ),
     );
   }
   return null;

@@ -34,7 +34,12 @@ export interface Model {
  * @param before the model of the document before an edit; cuts that the edit does not touch are the very same objects in the result.
  * @param onCut hears how many of how many elements are cut.
  */
-export function cutModel(document: ProjectDocument, before?: Model, fineness: Fineness = finenessOf(document), onCut: (done: number, of: number) => void = () => {}): Model {
+export function cutModel(
+  document: ProjectDocument,
+  before?: Model,
+  fineness: Fineness = finenessOf(document),
+  onCut: (done: number, of: number) => void = () => {},
+): Model {
   const byElement = new Map<string, Opening[]>();
   const statuses = new Map<string, OpeningStatus>();
   for (const opening of Object.values(document.openings)) {
@@ -45,14 +50,17 @@ export function cutModel(document: ProjectDocument, before?: Model, fineness: Fi
   const cuts = new Map<string, ElementCut>();
   const inputs = new Map<string, Inputs>();
   const sheets = new Map<string, Sheet>();
-  for (const element of Object.values(document.elements)) sheets.set(element.id, sheetIn(document, element, fineness, before?.inputs.get(element.id)?.sheet));
+  for (const element of Object.values(document.elements))
+    sheets.set(element.id, sheetIn(document, element, fineness, before?.inputs.get(element.id)?.sheet));
   const visiting = visitors(document, byElement, sheets, fineness);
   const recesses = recessesIn(document);
   // Points that the model holds so far.
   let held = 0;
   for (const element of Object.values(document.elements)) {
     let sheet = sheets.get(element.id)!;
-    const own = (byElement.get(element.id) ?? []).map((opening) => aimed(sheet, opening, resolveOpening(document, opening, fineness)));
+    const own = (byElement.get(element.id) ?? []).map((opening) =>
+      aimed(sheet, opening, resolveOpening(document, opening, fineness)),
+    );
     byElement.delete(element.id);
     const told = [...own, ...(visiting.get(element.id) ?? [])];
     const taken = recesses.get(element.id) ?? [];
@@ -69,7 +77,11 @@ export function cutModel(document: ProjectDocument, before?: Model, fineness: Fi
     onCut(cuts.size, sheets.size);
     inputs.set(element.id, wanted);
     cut.statuses.forEach((status, i) => {
-      if (i < own.length) statuses.set(status.opening, { ...status, ...(statuses.get(status.opening)?.further ? { further: statuses.get(status.opening)!.further } : {}) });
+      if (i < own.length)
+        statuses.set(status.opening, {
+          ...status,
+          ...(statuses.get(status.opening)?.further ? { further: statuses.get(status.opening)!.further } : {}),
+        });
     });
   }
   for (const [id, cut] of cuts) {
@@ -77,7 +89,11 @@ export function cutModel(document: ProjectDocument, before?: Model, fineness: Fi
     const first = cut.statuses.length - visitorsHere.length;
     cut.statuses.slice(first).forEach(({ opening, state, reason, mend }) => {
       const status = statuses.get(opening);
-      if (status) statuses.set(opening, { ...status, further: [...(status.further ?? []), { element: id, state, reason, mend }] });
+      if (status)
+        statuses.set(opening, {
+          ...status,
+          further: [...(status.further ?? []), { element: id, state, reason, mend }],
+        });
     });
   }
   for (const orphans of byElement.values())
@@ -89,7 +105,13 @@ export function cutModel(document: ProjectDocument, before?: Model, fineness: Fi
 }
 
 function alike(a: Inputs, b: Inputs): boolean {
-  if (a.units !== b.units || a.sheet !== b.sheet || !sameElement(a.element, b.element) || a.resolved.length !== b.resolved.length) return false;
+  if (
+    a.units !== b.units ||
+    a.sheet !== b.sheet ||
+    !sameElement(a.element, b.element) ||
+    a.resolved.length !== b.resolved.length
+  )
+    return false;
   return a.resolved.every((x, i) => {
     const y = b.resolved[i]!;
     if ('outline' in x && 'outline' in y)
@@ -98,7 +120,9 @@ function alike(a: Inputs, b: Inputs): boolean {
         x.s === y.s &&
         x.t === y.t &&
         x.outline === y.outline &&
-        (x.pattern === y.pattern || JSON.stringify({ ...x.pattern, name: '', sizes: {} }) === JSON.stringify({ ...y.pattern, name: '', sizes: {} })) &&
+        (x.pattern === y.pattern ||
+          JSON.stringify({ ...x.pattern, name: '', sizes: {} }) ===
+            JSON.stringify({ ...y.pattern, name: '', sizes: {} })) &&
         x.blockedUp === y.blockedUp &&
         sameCarrier(x.carrier, y.carrier)
       );
@@ -139,7 +163,12 @@ function visitors(
         const landed =
           resolved.kind === 'through'
             ? projectOnto(sheet, throughAll(resolved, sheet), aim)
-            : { id: opening.id, element: further, reason: 'only what cuts right through its own element can cut further ones', mend: 'Let its pattern cut through, or take the element from its list.' };
+            : {
+                id: opening.id,
+                element: further,
+                reason: 'only what cuts right through its own element can cut further ones',
+                mend: 'Let its pattern cut through, or take the element from its list.',
+              };
         const list = found.get(further);
         if (list) list.push(landed);
         else found.set(further, [landed]);
@@ -154,8 +183,15 @@ function throughAll(placed: Placed, { thickness }: Sheet): Placed {
 }
 
 /** The sheet of an element among the others of its document, as its ends are joined; the one that there was where nothing about it has changed. */
-export function sheetIn(document: ProjectDocument, element: Element, fineness: Fineness = finenessOf(document), before?: Sheet): Sheet {
+export function sheetIn(
+  document: ProjectDocument,
+  element: Element,
+  fineness: Fineness = finenessOf(document),
+  before?: Sheet,
+): Sheet {
   const ends = element.kind === 'wall' ? joinsOf(document, element) : undefined;
   const sheet = sheetOf(element, ends, fineness);
-  return before && JSON.stringify({ ...before, element: '' }) === JSON.stringify({ ...sheet, element: '' }) ? before : sheet;
+  return before && JSON.stringify({ ...before, element: '' }) === JSON.stringify({ ...sheet, element: '' })
+    ? before
+    : sheet;
 }

@@ -38,7 +38,9 @@ export function segmentalArch(span: number, height: number, rise: number): Profi
 
 /** Half an ellipse with semi-axes span / 2 and rise. */
 export function ellipticalArch(span: number, height: number, rise: number): Profile {
-  return onJambs(span, height, rise, [{ kind: 'arc', side: 'head', cx: 0, cy: 0, rx: span / 2, ry: rise, from: 0, to: Math.PI }]);
+  return onJambs(span, height, rise, [
+    { kind: 'arc', side: 'head', cx: 0, cy: 0, rx: span / 2, ry: rise, from: 0, to: Math.PI },
+  ]);
 }
 
 /** The least rise of a three-centred arch over a span: its haunches would have no radius. */
@@ -76,7 +78,11 @@ export function pointedArch(span: number, height: number, rise: number): Profile
 }
 
 /** The upper arcs of a four-centred arch: radius, centre of the right one, and the apex's angle about it; null when there are none such. */
-function fourCentred(a: number, rise: number, r: number): { radius: number; cx: number; cy: number; apex: number } | null {
+function fourCentred(
+  a: number,
+  rise: number,
+  r: number,
+): { radius: number; cx: number; cy: number; apex: number } | null {
   const [ux, uy] = [0.5, Math.sqrt(3) / 2];
   const [jx, jy] = [a - r + r * ux, r * uy];
   // |J − R u − A| = R for the joint J, the common normal u and the apex A.
@@ -92,7 +98,9 @@ function fourCentred(a: number, rise: number, r: number): { radius: number; cx: 
 /** The least and greatest haunch radius with which a four-centred arch of a span and rise can be drawn, or null when there is none. */
 export function haunchRadii(span: number, rise: number): [number, number] | null {
   const steps = 2000;
-  const possible = Array.from({ length: steps - 1 }, (_, i) => ((i + 1) / steps) * Math.min(span / 2, rise)).filter((r) => fourCentred(span / 2, rise, r));
+  const possible = Array.from({ length: steps - 1 }, (_, i) => ((i + 1) / steps) * Math.min(span / 2, rise)).filter(
+    (r) => fourCentred(span / 2, rise, r),
+  );
   return possible.length > 0 ? [possible[0]!, possible.at(-1)!] : null;
 }
 

@@ -40,7 +40,8 @@ export interface Outline {
  */
 export function chordsOf(radius: number, sweep: number, fineness: Fineness): number {
   const halves = Math.abs(sweep) / Math.PI;
-  if ('segmentsPerHalfCircle' in fineness) return Math.max(2, Math.min(mostChords, Math.ceil(fineness.segmentsPerHalfCircle * halves - 1e-9)));
+  if ('segmentsPerHalfCircle' in fineness)
+    return Math.max(2, Math.min(mostChords, Math.ceil(fineness.segmentsPerHalfCircle * halves - 1e-9)));
   const step = 2 * Math.acos(Math.max(-1, 1 - Math.min(fineness.chord / radius, 1)));
   const even = 2 * Math.ceil(Math.abs(sweep) / step / 2 - 1e-9);
   return Math.max(2, Math.ceil(4 * halves), Math.min(mostChords, even));
@@ -89,7 +90,15 @@ export function flatten(profile: Profile, fineness: Fineness = defaultFineness):
     }
   });
   close();
-  return { count: xs.length, xs: Float64Array.from(xs), ys: Float64Array.from(ys), next: Uint32Array.from(next), loops, side, arcs };
+  return {
+    count: xs.length,
+    xs: Float64Array.from(xs),
+    ys: Float64Array.from(ys),
+    next: Uint32Array.from(next),
+    loops,
+    side,
+    arcs,
+  };
 
   function close(): void {
     if (loops.length > 0) next[xs.length - 1] = loops.at(-1)!;

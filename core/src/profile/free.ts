@@ -109,10 +109,20 @@ export function loopsProfile(loops: readonly ProfileEdge[][], width: number | nu
 }
 
 /** A free outline with islands, scaled to a width and height (metres), or why it cannot be cut. */
-export function freeProfile(outline: FreeOutline, islands: readonly FreeOutline[], width: number, height: number, worded: (metres: number) => string): Profile | Impossible {
+export function freeProfile(
+  outline: FreeOutline,
+  islands: readonly FreeOutline[],
+  width: number,
+  height: number,
+  worded: (metres: number) => string,
+): Profile | Impossible {
   const loops = [edgesOf(outline), ...islands.map((island) => edgesOf(island, true))];
   const flat = loops.find((loop) => loop.length < 2 || Math.abs(signedArea(loop)) < 1e-12);
-  if (flat) return { reason: 'its outline encloses nothing', mend: 'Draw an outline of at least three points that do not all lie in one line.' };
+  if (flat)
+    return {
+      reason: 'its outline encloses nothing',
+      mend: 'Draw an outline of at least three points that do not all lie in one line.',
+    };
   const profile = loopsProfile(loops, width, height);
   const crossing = selfCrossing(profile);
   if (crossing)
@@ -140,14 +150,21 @@ export function selfCrossing(profile: Profile): [number, number] | null {
   for (let i = 0; i < pieces.length; i++)
     for (let j = i + 1; j < pieces.length; j++) {
       const [p, q] = [pieces[i]!, pieces[j]!];
-      if (Math.max(p.ax, p.bx) < Math.min(q.ax, q.bx) - near || Math.max(q.ax, q.bx) < Math.min(p.ax, p.bx) - near) continue;
-      if (Math.max(p.ay, p.by) < Math.min(q.ay, q.by) - near || Math.max(q.ay, q.by) < Math.min(p.ay, p.by) - near) continue;
-      const cross = (ox: number, oy: number, ux: number, uy: number, vx: number, vy: number): number => (ux - ox) * (vy - oy) - (uy - oy) * (vx - ox);
+      if (Math.max(p.ax, p.bx) < Math.min(q.ax, q.bx) - near || Math.max(q.ax, q.bx) < Math.min(p.ax, p.bx) - near)
+        continue;
+      if (Math.max(p.ay, p.by) < Math.min(q.ay, q.by) - near || Math.max(q.ay, q.by) < Math.min(p.ay, p.by) - near)
+        continue;
+      const cross = (ox: number, oy: number, ux: number, uy: number, vx: number, vy: number): number =>
+        (ux - ox) * (vy - oy) - (uy - oy) * (vx - ox);
       const [a, b] = [cross(p.ax, p.ay, p.bx, p.by, q.ax, q.ay), cross(p.ax, p.ay, p.bx, p.by, q.bx, q.by)];
       const [c, d] = [cross(q.ax, q.ay, q.bx, q.by, p.ax, p.ay), cross(q.ax, q.ay, q.bx, q.by, p.bx, p.by)];
-      const joined = (Math.hypot(p.bx - q.ax, p.by - q.ay) < near) || (Math.hypot(q.bx - p.ax, q.by - p.ay) < near);
+      const joined = Math.hypot(p.bx - q.ax, p.by - q.ay) < near || Math.hypot(q.bx - p.ax, q.by - p.ay) < near;
       if (joined) continue;
-      if (((a > 0) === (b > 0) && Math.min(Math.abs(a), Math.abs(b)) > 1e-15) || ((c > 0) === (d > 0) && Math.min(Math.abs(c), Math.abs(d)) > 1e-15)) continue;
+      if (
+        (a > 0 === b > 0 && Math.min(Math.abs(a), Math.abs(b)) > 1e-15) ||
+        (c > 0 === d > 0 && Math.min(Math.abs(c), Math.abs(d)) > 1e-15)
+      )
+        continue;
       const t = a === b ? 0 : a / (a - b);
       return [q.ax + t * (q.bx - q.ax), q.ay + t * (q.by - q.ay)];
     }

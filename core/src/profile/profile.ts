@@ -74,7 +74,8 @@ export function profileArea(profile: Profile): number {
     if (edge.kind === 'line') twice += edge.ax * edge.by - edge.bx * edge.ay;
     else {
       const { cx, cy, rx, ry, from, to } = edge;
-      twice += rx * ry * (to - from) + cx * ry * (Math.sin(to) - Math.sin(from)) - cy * rx * (Math.cos(to) - Math.cos(from));
+      twice +=
+        rx * ry * (to - from) + cx * ry * (Math.sin(to) - Math.sin(from)) - cy * rx * (Math.cos(to) - Math.cos(from));
     }
   }
   return twice / 2;

@@ -40,7 +40,12 @@ export function squareSections(depth: number): Readonly<Record<Side, SectionLine
  * @param worded words a length for a refusal.
  * @returns the polyline, or why it cannot be made and what would mend it.
  */
-export function sectionLine(section: Section | undefined, depth: number, use: SectionUse, worded: (metres: number) => string): SectionLine | Impossible {
+export function sectionLine(
+  section: Section | undefined,
+  depth: number,
+  use: SectionUse,
+  worded: (metres: number) => string,
+): SectionLine | Impossible {
   if (!section) return squareSection(depth);
   const checks = (section.checks ?? []).filter((check) => check.step !== 0).sort((a, b) => a.depth - b.depth);
   const outer = section.arris?.size ?? 0;
@@ -52,7 +57,10 @@ export function sectionLine(section: Section | undefined, depth: number, use: Se
       mend: `Put the check at less than ${worded(depth)}.`,
     };
   if (section.seat !== undefined && section.seat > depth + same)
-    return { reason: `its seat at ${worded(section.seat)} lies beyond the cut, which is ${worded(depth)} deep`, mend: `Put the seat at ${worded(depth)} at most.` };
+    return {
+      reason: `its seat at ${worded(section.seat)} lies beyond the cut, which is ${worded(depth)} deep`,
+      mend: `Put the seat at ${worded(depth)} at most.`,
+    };
   if (outer + inner > depth + same)
     return {
       reason: `its arris of ${worded(outer + inner)} is more than the reveal, which is ${worded(depth)} deep`,
@@ -60,7 +68,10 @@ export function sectionLine(section: Section | undefined, depth: number, use: Se
     };
   const crowded = checks.find((check) => check.depth < outer - same || check.depth > depth - inner + same);
   if (crowded)
-    return { reason: `its check at ${worded(crowded.depth)} lies within the arris`, mend: 'Make the arris smaller, or move the check away from the face.' };
+    return {
+      reason: `its check at ${worded(crowded.depth)} lies within the arris`,
+      mend: 'Make the arris smaller, or move the check away from the face.',
+    };
 
   const [outSeat, inSeat] = [section.seat ?? depth, section.seat ?? 0];
   const outward = Math.tan(((section.splayOutside ?? 0) * Math.PI) / 180);
@@ -69,7 +80,10 @@ export function sectionLine(section: Section | undefined, depth: number, use: Se
   const plain = (n: number, side: -1 | 1): number =>
     Math.max(0, outSeat - n) * outward +
     Math.max(0, n - inSeat) * inward +
-    checks.reduce((sum, check) => sum + (check.depth < n - same || (side === 1 && check.depth <= n + same) ? check.step : 0), 0);
+    checks.reduce(
+      (sum, check) => sum + (check.depth < n - same || (side === 1 && check.depth <= n + same) ? check.step : 0),
+      0,
+    );
 
   const line: SectionLine = { n: [], offset: [], smooth: [] };
   const add = (n: number, offset: number, smooth = false): void => {
@@ -94,7 +108,8 @@ export function sectionLine(section: Section | undefined, depth: number, use: Se
     if (Math.abs(after - before) > same) add(n, after);
   }
   const end = section.innerArris ? rounding(section.innerArris).reverse() : [];
-  for (const { n, offset, smooth } of end) add(depth - inner * n, plain(depth - inner * n, n === 1 ? 1 : -1) + innerSign * inner * offset, smooth);
+  for (const { n, offset, smooth } of end)
+    add(depth - inner * n, plain(depth - inner * n, n === 1 ? 1 : -1) + innerSign * inner * offset, smooth);
   if (end.length === 0) add(depth, plain(depth, -1));
   return tidied(line);
 }
@@ -111,7 +126,9 @@ function rounding(arris: Arris): { n: number; offset: number; smooth: boolean }[
   const segments = arris.segments ?? 3;
   return Array.from({ length: segments + 1 }, (_, i) => {
     const phi = (Math.PI / 2) * (i / segments);
-    return i === segments ? { n: 1, offset: 0, smooth: true } : { n: i === 0 ? 0 : 1 - Math.cos(phi), offset: 1 - Math.sin(phi), smooth: i > 0 };
+    return i === segments
+      ? { n: 1, offset: 0, smooth: true }
+      : { n: i === 0 ? 0 : 1 - Math.cos(phi), offset: 1 - Math.sin(phi), smooth: i > 0 };
   });
 }
 
@@ -124,7 +141,12 @@ function tidied(line: SectionLine): SectionLine {
     const k = out.n.length - 1;
     if (k >= 0 && Math.abs(out.n[k]! - n) < same && Math.abs(out.offset[k]! - offset) < same) continue;
     if (k >= 1) {
-      const [ax, ay, bx, by] = [out.n[k]! - out.n[k - 1]!, out.offset[k]! - out.offset[k - 1]!, n - out.n[k]!, offset - out.offset[k]!];
+      const [ax, ay, bx, by] = [
+        out.n[k]! - out.n[k - 1]!,
+        out.offset[k]! - out.offset[k - 1]!,
+        n - out.n[k]!,
+        offset - out.offset[k]!,
+      ];
       if (Math.abs(ax * by - ay * bx) < 1e-12 && ax * bx + ay * by > 0) {
         out.n.pop();
         out.offset.pop();
@@ -141,7 +163,11 @@ function tidied(line: SectionLine): SectionLine {
 /** A section mirrored in depth: what was at its end comes first. */
 export function reversedSection(line: SectionLine): SectionLine {
   const depth = line.n.at(-1)!;
-  return { n: line.n.map((n) => depth - n).reverse(), offset: [...line.offset].reverse(), smooth: [...line.smooth].reverse() };
+  return {
+    n: line.n.map((n) => depth - n).reverse(),
+    offset: [...line.offset].reverse(),
+    smooth: [...line.smooth].reverse(),
+  };
 }
 
 /** The part of a section between two depths, with what it steps at them left out. */
@@ -156,7 +182,10 @@ export function sectionWithin({ n, offset, smooth }: SectionLine, from: number, 
     const [a, b] = [Math.max(from, n[i]!), Math.min(to, n[i + 1]!)];
     // A step stays where it lies within.
     if (n[i + 1]! - n[i]! < same ? n[i]! < from + same || n[i]! > to - same : b - a < same) continue;
-    const at = (depth: number): number => (n[i + 1]! - n[i]! < same ? offset[i]! : offset[i]! + ((offset[i + 1]! - offset[i]!) * (depth - n[i]!)) / (n[i + 1]! - n[i]!));
+    const at = (depth: number): number =>
+      n[i + 1]! - n[i]! < same
+        ? offset[i]!
+        : offset[i]! + ((offset[i + 1]! - offset[i]!) * (depth - n[i]!)) / (n[i + 1]! - n[i]!);
     if (out.n.length === 0) add(a, at(a), smooth[i]!);
     add(b, n[i + 1]! - n[i]! < same ? offset[i + 1]! : at(b), smooth[i + 1]!);
   }

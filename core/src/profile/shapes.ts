@@ -1,5 +1,12 @@
 /** From a shape and its named dimensions to the exact outline, or why there is none and what would be possible. */
-import { dimensionLabel, formatLength, unitsLabel, type Dimensions, type ProfileChoice, type Units } from '@yard-arch/document';
+import {
+  dimensionLabel,
+  formatLength,
+  unitsLabel,
+  type Dimensions,
+  type ProfileChoice,
+  type Units,
+} from '@yard-arch/document';
 import {
   ellipticalArch,
   fourCentredArch,
@@ -34,7 +41,8 @@ const slack = 1e-9;
  */
 export function profileOf(choice: ProfileChoice, dimensions: Dimensions, units: Units = 'mm'): Profile | Impossible {
   const { shape } = choice;
-  const length = (metres: number): string => `${formatLength(metres, units)}${units === 'ft-in' ? '' : ` ${unitsLabel(units)}`}`;
+  const length = (metres: number): string =>
+    `${formatLength(metres, units)}${units === 'ft-in' ? '' : ` ${unitsLabel(units)}`}`;
   const take = (name: string): number => dimensions[name] ?? NaN;
   for (const [name, value] of Object.entries(dimensions))
     if (!(Number.isFinite(value) && value > 0))
@@ -67,14 +75,20 @@ export function profileOf(choice: ProfileChoice, dimensions: Dimensions, units: 
   /** Refuses a web or flanges that leave no room beside them. */
   const rolled = (web: number, flanges: number, make: () => Profile): Profile | Impossible =>
     web >= width - slack || flanges >= height - slack
-      ? { reason: 'its web or flanges are as thick as the section itself', mend: `Make the web less than ${length(width)}, and the flanges together less than ${length(height)}.` }
+      ? {
+          reason: 'its web or flanges are as thick as the section itself',
+          mend: `Make the web less than ${length(width)}, and the flanges together less than ${length(height)}.`,
+        }
       : make();
   switch (shape) {
     case 'regular-polygon':
       return regularPolygon(choice.sides ?? 6, take('diameter'));
     case 'star':
       return take('inner') >= take('diameter') - slack
-        ? { reason: `a star of ${length(take('diameter'))} cannot have an inner diameter of ${length(take('inner'))}`, mend: `Give it an inner diameter of less than ${length(take('diameter'))}.` }
+        ? {
+            reason: `a star of ${length(take('diameter'))} cannot have an inner diameter of ${length(take('inner'))}`,
+            mend: `Give it an inner diameter of less than ${length(take('diameter'))}.`,
+          }
         : star(choice.sides ?? 5, take('diameter'), take('inner'));
     case 'i-section':
       return rolled(take('web'), 2 * take('flange'), () => iSection(width, height, take('web'), take('flange')));
@@ -102,7 +116,11 @@ export function profileOf(choice: ProfileChoice, dimensions: Dimensions, units: 
           reason: `a ${what} of ${length(cut as number)} is more than half its lesser side`,
           mend: `Give it a ${what} of at most ${length(most)}.`,
         };
-      return (shape === 'rounded-rectangle' ? roundedRectangle : chamferedRectangle)(width, height, Math.min(cut as number, most));
+      return (shape === 'rounded-rectangle' ? roundedRectangle : chamferedRectangle)(
+        width,
+        height,
+        Math.min(cut as number, most),
+      );
     }
     case 'circle':
       return ellipse(take('diameter'), take('diameter'));
@@ -136,7 +154,10 @@ export function profileOf(choice: ProfileChoice, dimensions: Dimensions, units: 
       return risen('a pointed arch', half * 1.001, Infinity, rise, () => pointedArch(span, height, rise));
     case 'four-centred-arch': {
       const radius = take('radius');
-      return risen('a four-centred arch', 0, Infinity, rise, () => fourCentredArch(span, height, rise, radius) as Profile) ?? noHaunch(radius);
+      return (
+        risen('a four-centred arch', 0, Infinity, rise, () => fourCentredArch(span, height, rise, radius) as Profile) ??
+        noHaunch(radius)
+      );
     }
     case 'horseshoe-arch':
       return risen('a horseshoe arch', half * 1.001, Infinity, rise, () => horseshoeArch(span, height, rise));
@@ -148,7 +169,9 @@ export function profileOf(choice: ProfileChoice, dimensions: Dimensions, units: 
     const range = haunchRadii(span, rise);
     return {
       reason: `a four-centred arch of span ${length(span)} that rises ${length(rise)} cannot have a haunch radius of ${length(radius)}`,
-      mend: range ? `Give it a haunch radius from ${length(range[0])} to ${length(range[1])}.` : 'Give it another rise: about a third of its span.',
+      mend: range
+        ? `Give it a haunch radius from ${length(range[0])} to ${length(range[1])}.`
+        : 'Give it another rise: about a third of its span.',
     };
   }
 }

@@ -12,9 +12,16 @@ export function textProfile(text: string, height: number): Profile | Impossible 
   let at = 0;
   for (const letter of text) {
     const glyph = glyphOf(letter);
-    if (!glyph) return { reason: `the typeface has no “${letter}”`, mend: 'Write it with Latin letters, figures and common signs.' };
+    if (!glyph)
+      return {
+        reason: `the typeface has no “${letter}”`,
+        mend: 'Write it with Latin letters, figures and common signs.',
+      };
     for (const loop of glyph.loops) {
-      const points = Array.from({ length: loop.length / 2 }, (_, i): [number, number] => [(loop[2 * i]! + at) * scale, loop[2 * i + 1]! * scale]);
+      const points = Array.from({ length: loop.length / 2 }, (_, i): [number, number] => [
+        (loop[2 * i]! + at) * scale,
+        loop[2 * i + 1]! * scale,
+      ]);
       const within = glyph.loops.filter((other) => other !== loop && holds(other, loop[0]!, loop[1]!)).length;
       const island = within % 2 === 1;
       if (area(points) > 0 === island) points.reverse();

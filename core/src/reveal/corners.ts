@@ -63,16 +63,27 @@ export function cornersOf(loop: EdgeLoop, stations: Station[], offset: Offsets):
     const edge = loop[i]!;
     if (edge.joint) continue;
     const j = (i + 1) % E;
-    for (let k = 0; k < K; k++) if ((px[j]![k]! - px[i]![k]!) * edge.dx + (py[j]![k]! - py[i]![k]!) * edge.dy < -same) return withEvents(loop, stations, offset, edge, k);
+    for (let k = 0; k < K; k++)
+      if ((px[j]![k]! - px[i]![k]!) * edge.dx + (py[j]![k]! - py[i]![k]!) * edge.dy < -same)
+        return withEvents(loop, stations, offset, edge, k);
   }
-  if (offset.some((row) => row?.some((o) => o !== 0))) stations.forEach(({ n }, k) => refuseCrossing(loop, px, py, k, n));
+  if (offset.some((row) => row?.some((o) => o !== 0)))
+    stations.forEach(({ n }, k) => refuseCrossing(loop, px, py, k, n));
   return { px, py };
 }
 
 /** @throws Collapsed where edges that are no neighbours cross one another at a station: the loop's own order says nothing of those. */
-function refuseCrossing(loop: EdgeLoop, px: readonly Float64Array[], py: readonly Float64Array[], k: number, n: number): void {
+function refuseCrossing(
+  loop: EdgeLoop,
+  px: readonly Float64Array[],
+  py: readonly Float64Array[],
+  k: number,
+  n: number,
+): void {
   const E = loop.length;
-  const order = loop.map((_, i) => i).filter((i) => Math.abs(px[i]![k]! - px[(i + 1) % E]![k]!) + Math.abs(py[i]![k]! - py[(i + 1) % E]![k]!) > same);
+  const order = loop
+    .map((_, i) => i)
+    .filter((i) => Math.abs(px[i]![k]! - px[(i + 1) % E]![k]!) + Math.abs(py[i]![k]! - py[(i + 1) % E]![k]!) > same);
   const least = (i: number): number => Math.min(px[i]![k]!, px[(i + 1) % E]![k]!);
   order.sort((a, b) => least(a) - least(b));
   const side = (i: number, v: number): number => {
@@ -86,7 +97,8 @@ function refuseCrossing(loop: EdgeLoop, px: readonly Float64Array[], py: readonl
     open = open.filter((h) => Math.max(px[h]![k]!, px[(h + 1) % E]![k]!) > least(i));
     for (const h of open) {
       const [p, q, r, s] = [side(h, i), side(h, (i + 1) % E), side(i, h), side(i, (h + 1) % E)];
-      if (((p > 1e-7 && q < -1e-7) || (p < -1e-7 && q > 1e-7)) && ((r > 1e-7 && s < -1e-7) || (r < -1e-7 && s > 1e-7))) throw new Collapsed(loop[i]!.joint ? loop[h]! : loop[i]!, n, 'crossed');
+      if (((p > 1e-7 && q < -1e-7) || (p < -1e-7 && q > 1e-7)) && ((r > 1e-7 && s < -1e-7) || (r < -1e-7 && s > 1e-7)))
+        throw new Collapsed(loop[i]!.joint ? loop[h]! : loop[i]!, n, 'crossed');
     }
     open.push(i);
   }
@@ -100,7 +112,16 @@ function withEvents(loop: EdgeLoop, stations: Station[], offset: Offsets, edge: 
   if (loop.some((other) => other.joint || other.drift[0] !== drift[0] || other.drift[1] !== drift[1])) throw refused;
   const rows = stations.map((_, k) => loop.map((_, i) => offset[i]![k]!));
   const nothing = loop.map(() => 0);
-  const left = rows.map((row) => vanish(loop, nothing, row, loop.map(() => true), refused).left);
+  const left = rows.map(
+    (row) =>
+      vanish(
+        loop,
+        nothing,
+        row,
+        loop.map(() => true),
+        refused,
+      ).left,
+  );
 
   // Between two stations edges vanish, or appear again, but not both.
   for (let k = 0; k + 1 < stations.length; k++) {
@@ -145,7 +166,13 @@ function withEvents(loop: EdgeLoop, stations: Station[], offset: Offsets, edge: 
 }
 
 /** Which edges are left when offsets go from one row to another, and in what order the others vanish: each with the share of the way at which it does, and what is left then. */
-function vanish(loop: EdgeLoop, from: readonly number[], to: readonly number[], first: readonly boolean[], refused: Collapsed): { left: boolean[]; events: { share: number; left: boolean[] }[] } {
+function vanish(
+  loop: EdgeLoop,
+  from: readonly number[],
+  to: readonly number[],
+  first: readonly boolean[],
+  refused: Collapsed,
+): { left: boolean[]; events: { share: number; left: boolean[] }[] } {
   let left = [...first];
   const events: { share: number; left: boolean[] }[] = [];
   let share = 0;
@@ -204,7 +231,13 @@ function meetings(loop: EdgeLoop, row: readonly number[], left: readonly boolean
 }
 
 /** Where the lines of two neighbours meet. */
-function cornerAt(loop: EdgeLoop, offset: readonly (number[] | null)[], i: number, k: number, n: number): [number, number] {
+function cornerAt(
+  loop: EdgeLoop,
+  offset: readonly (number[] | null)[],
+  i: number,
+  k: number,
+  n: number,
+): [number, number] {
   const own = loop[i]!.drift;
   const other = loop[(i + loop.length - 1) % loop.length]!.drift;
   if (own[0] === other[0] && own[1] === other[1]) {
@@ -245,9 +278,9 @@ function cornerStill(loop: EdgeLoop, offset: readonly (number[] | null)[], i: nu
   if (p === 0 && q === 0) return [x, y];
   const [ax, ay, bx, by] = [a.dy, -a.dx, b.dy, -b.dx];
   const dot = ax * bx + ay * by;
-  if (Math.abs(p - q) <= same && dot > -0.999) return [x + ((ax + bx) * p) / (1 + dot), y + ((ay + by) * p) / (1 + dot)];
+  if (Math.abs(p - q) <= same && dot > -0.999)
+    return [x + ((ax + bx) * p) / (1 + dot), y + ((ay + by) * p) / (1 + dot)];
   const det = ax * by - ay * bx;
   if (Math.abs(det) < 1e-6) return [x + ((ax + bx) * (p + q)) / 4, y + ((ay + by) * (p + q)) / 4];
   return [x + (p * by - q * ay) / det, y + (q * ax - p * bx) / det];
 }
-

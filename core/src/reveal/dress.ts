@@ -88,7 +88,12 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
   };
 
   /** Lays the patches of one row of edges, given in order, from its start on, or from its end back; the first of them goes a given way. */
-  const run = (list: readonly number[], from: readonly [number, number], way: readonly [number, number], backward: boolean): void => {
+  const run = (
+    list: readonly number[],
+    from: readonly [number, number],
+    way: readonly [number, number],
+    backward: boolean,
+  ): void => {
     if (!backward)
       for (let i = 0; i < list.length; i++) {
         const p = list[i]!;
@@ -150,7 +155,8 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     while (goesOn(first) && tube.before[first] !== e) first = tube.before[first]!;
     if (goesOn(first)) first = e;
     const edges = [first];
-    for (let k = tube.after[first]!; k !== first && tube.edges[k]!.chord && goesOn(k); k = tube.after[k]!) edges.push(k);
+    for (let k = tube.after[first]!; k !== first && tube.edges[k]!.chord && goesOn(k); k = tube.after[k]!)
+      edges.push(k);
     for (const k of edges) done[k] = 1;
     const last = edges.at(-1)!;
     const [before, after] = [tube.before[first]!, tube.after[last]!];
@@ -159,7 +165,8 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
     const depth = Math.max(...edges.map((k) => rows[k]!.length));
     let way: [number, number];
     if (half === 0) way = tube.edges[before]!.chord || before === last ? tangentOf(first, false) : directionOf(before);
-    else if (half === edges.length) way = tube.edges[after]!.chord || after === first ? tangentOf(last, true) : directionOf(after);
+    else if (half === edges.length)
+      way = tube.edges[after]!.chord || after === first ? tangentOf(last, true) : directionOf(after);
     else way = tangentOf(edges[half]!, false);
     let onStart: [number, number] | null = null;
     for (let r = 0; r < depth; r++) {
@@ -178,7 +185,10 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
       run(back, onStart, way, true);
       onStart = uvOf(lead, atStart ? patch.startFar : patch.endFar);
     }
-    bandRounded(edges.map((k) => rows[k]!), laying);
+    bandRounded(
+      edges.map((k) => rows[k]!),
+      laying,
+    );
   }
 
   const triangles: number[] = [];
@@ -206,7 +216,8 @@ export function dress(placed: PlacedTube, frameAt: FrameAt, seamOf: SeamOf): Dre
       normals[3 * c + 1] = ny;
       normals[3 * c + 2] = nz;
     }
-    if ((edge.chord !== null || face.near !== face.far) && !edge.joint) exactNormals(edge, patch, placed, local.a, first, face.near, face.far, frameAt, normals);
+    if ((edge.chord !== null || face.near !== face.far) && !edge.joint)
+      exactNormals(edge, patch, placed, local.a, first, face.near, face.far, frameAt, normals);
     const cut = cuts.get(p);
     if (cut) for (const c of cut) triangles.push(c);
     else cutUp(patch, first, local.a, local.l, triangles);

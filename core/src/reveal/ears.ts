@@ -59,7 +59,8 @@ function cutEars(count: number, first: number, a: Float64Array, l: Float64Array,
   // In (a, l) the patch runs clockwise, since l points down the section.
   const x = (i: number): number => a[first + i]!;
   const y = (i: number): number => -l[first + i]!;
-  const area = (i: number, j: number, k: number): number => (x(j) - x(i)) * (y(k) - y(i)) - (y(j) - y(i)) * (x(k) - x(i));
+  const area = (i: number, j: number, k: number): number =>
+    (x(j) - x(i)) * (y(k) - y(i)) - (y(j) - y(i)) * (x(k) - x(i));
   const left = Array.from({ length: count }, (_, i) => i);
   let turn = 0;
   for (let i = 0; i < count; i++) turn += x(i) * y((i + 1) % count) - x((i + 1) % count) * y(i);
@@ -69,7 +70,10 @@ function cutEars(count: number, first: number, a: Float64Array, l: Float64Array,
     // What is left should not have all its corners in one line, nor nearly so: its neighbour across that line would have them too, and both would cut off the same ear.
     let best = roundestEar(1e-3);
     if (best < 0) best = roundestEar(1e-9);
-    if (best < 0) best = left.findIndex((_, q) => sign * area(left[(q + left.length - 1) % left.length]!, left[q]!, left[(q + 1) % left.length]!) > 0);
+    if (best < 0)
+      best = left.findIndex(
+        (_, q) => sign * area(left[(q + left.length - 1) % left.length]!, left[q]!, left[(q + 1) % left.length]!) > 0,
+      );
     if (best < 0) best = 0;
     const [i, j, k] = [left[(best + left.length - 1) % left.length]!, left[best]!, left[(best + 1) % left.length]!];
     out.push(first + i, first + j, first + k);
@@ -87,13 +91,24 @@ function cutEars(count: number, first: number, a: Float64Array, l: Float64Array,
       const j = left[q]!;
       const k = left[(q + 1) % left.length]!;
       const twice = sign * area(i, j, k);
-      const longest = Math.max((x(j) - x(i)) ** 2 + (y(j) - y(i)) ** 2, (x(k) - x(j)) ** 2 + (y(k) - y(j)) ** 2, (x(i) - x(k)) ** 2 + (y(i) - y(k)) ** 2);
+      const longest = Math.max(
+        (x(j) - x(i)) ** 2 + (y(j) - y(i)) ** 2,
+        (x(k) - x(j)) ** 2 + (y(k) - y(j)) ** 2,
+        (x(i) - x(k)) ** 2 + (y(i) - y(k)) ** 2,
+      );
       if (twice <= 1e-12 * longest || whole - twice <= least * longest) continue;
       // What touches it, rounding apart, is in its way too.
       const touch = -1e-12 * longest;
       let clear = true;
       for (const m of left)
-        if (m !== i && m !== j && m !== k && sign * area(i, j, m) >= touch && sign * area(j, k, m) >= touch && sign * area(k, i, m) >= touch) {
+        if (
+          m !== i &&
+          m !== j &&
+          m !== k &&
+          sign * area(i, j, m) >= touch &&
+          sign * area(j, k, m) >= touch &&
+          sign * area(k, i, m) >= touch
+        ) {
           clear = false;
           break;
         }
@@ -109,7 +124,11 @@ function cutEars(count: number, first: number, a: Float64Array, l: Float64Array,
 
   function rest(four: readonly number[], q: number): number {
     const [i, j, k] = four.filter((_, at) => at !== q) as [number, number, number];
-    const longest = Math.max((x(j) - x(i)) ** 2 + (y(j) - y(i)) ** 2, (x(k) - x(j)) ** 2 + (y(k) - y(j)) ** 2, (x(i) - x(k)) ** 2 + (y(i) - y(k)) ** 2);
+    const longest = Math.max(
+      (x(j) - x(i)) ** 2 + (y(j) - y(i)) ** 2,
+      (x(k) - x(j)) ** 2 + (y(k) - y(j)) ** 2,
+      (x(i) - x(k)) ** 2 + (y(i) - y(k)) ** 2,
+    );
     return (sign * area(i, j, k)) / longest;
   }
 }
@@ -119,7 +138,10 @@ function cutQuad(first: number, a: Float64Array, l: Float64Array, out: number[])
   const [start, end] = [thinness(a, l, first, first + 1, first + 2), thinness(a, l, first, first + 2, first + 3)];
   const turn = start + end >= 0 ? 1 : -1;
   const p = Math.min(turn * start, turn * end);
-  const q = Math.min(turn * thinness(a, l, first + 1, first + 2, first + 3), turn * thinness(a, l, first + 1, first + 3, first));
+  const q = Math.min(
+    turn * thinness(a, l, first + 1, first + 2, first + 3),
+    turn * thinness(a, l, first + 1, first + 3, first),
+  );
   if (p >= q - 1e-12) out.push(first, first + 1, first + 2, first, first + 2, first + 3);
   else out.push(first + 1, first + 2, first + 3, first + 1, first + 3, first);
 }

@@ -19,10 +19,20 @@ export function cutsOf(placed: PlacedTube, local: LocalFrames, cornerStart: Uint
 }
 
 /** Lays the triangles of a patch side by side at true scale, beginning with the first as it lies. */
-function unfold(triangles: readonly number[], patch: Patch, first: number, { positions }: PlacedTube, { a, l }: LocalFrames): void {
+function unfold(
+  triangles: readonly number[],
+  patch: Patch,
+  first: number,
+  { positions }: PlacedTube,
+  { a, l }: LocalFrames,
+): void {
   const far = (p: number, q: number): number => {
     const [v, w] = [3 * patch.nodes[p - first]!, 3 * patch.nodes[q - first]!];
-    return Math.hypot(positions[w]! - positions[v]!, positions[w + 1]! - positions[v + 1]!, positions[w + 2]! - positions[v + 2]!);
+    return Math.hypot(
+      positions[w]! - positions[v]!,
+      positions[w + 1]! - positions[v + 1]!,
+      positions[w + 2]! - positions[v + 2]!,
+    );
   };
   const laid = new Set<number>();
   /** In (a, −l) triangles run counter-clockwise, as they do in texture: r lies on the left of the way from p to q. */
@@ -69,7 +79,12 @@ export interface LocalFrames {
 export function localFrames(placed: PlacedTube): LocalFrames {
   const { patches, positions } = placed;
   const corners = patches.reduce((sum, patch) => sum + patch.nodes.length, 0);
-  const out: LocalFrames = { a: new Float64Array(corners), l: new Float64Array(corners), normal: new Float64Array(3 * patches.length), flat: new Uint8Array(patches.length).fill(1) };
+  const out: LocalFrames = {
+    a: new Float64Array(corners),
+    l: new Float64Array(corners),
+    normal: new Float64Array(3 * patches.length),
+    flat: new Uint8Array(patches.length).fill(1),
+  };
   let c = 0;
   for (let p = 0; p < patches.length; p++) {
     const { nodes, startNear, endNear, startFar, endFar } = patches[p]!;

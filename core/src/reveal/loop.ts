@@ -37,7 +37,12 @@ export type EdgeLoop = LoopEdge[];
  * The loops of an outline whose sections differ by side.
  * @param solidInside whether the solid is within the outline, as of a boss, or about it, as of a void.
  */
-export function loopsOf(outline: Outline, sections: Readonly<Record<Side, SectionLine>>, operand: number, solidInside: boolean): EdgeLoop[] {
+export function loopsOf(
+  outline: Outline,
+  sections: Readonly<Record<Side, SectionLine>>,
+  operand: number,
+  solidInside: boolean,
+): EdgeLoop[] {
   return outline.loops.map((first) => {
     const order: number[] = [];
     let v = first;
@@ -53,7 +58,13 @@ export function loopsOf(outline: Outline, sections: Readonly<Record<Side, Sectio
 const still = [0, 0] as const;
 
 /** One edge of an outline as a loop's edge. */
-export function edgeOf(outline: Outline, e: number, section: SectionLine, operand: number, solidInside: boolean): LoopEdge {
+export function edgeOf(
+  outline: Outline,
+  e: number,
+  section: SectionLine,
+  operand: number,
+  solidInside: boolean,
+): LoopEdge {
   const { xs, ys, next, arcs, side } = outline;
   const f = next[e]!;
   const [from, to] = solidInside ? [e, f] : [f, e];
@@ -72,7 +83,11 @@ export function edgeOf(outline: Outline, e: number, section: SectionLine, operan
     operand,
     source: e,
     side: side[e]!,
-    chord: chord && (solidInside ? { ax: -chord.ax, ay: -chord.ay, bx: -chord.bx, by: -chord.by } : { ax: chord.bx, ay: chord.by, bx: chord.ax, by: chord.ay }),
+    chord:
+      chord &&
+      (solidInside
+        ? { ax: -chord.ax, ay: -chord.ay, bx: -chord.bx, by: -chord.by }
+        : { ax: chord.bx, ay: chord.by, bx: chord.ax, by: chord.ay }),
     seam: solidInside ? (chord?.seam ?? false) : (arcs[f]?.seam ?? false),
     joint: false,
   };
@@ -87,7 +102,13 @@ export function jointed(loop: EdgeLoop): EdgeLoop {
   loop.forEach((edge, i) => {
     const before = loop[(i + loop.length - 1) % loop.length]!;
     const turns = before.dx * edge.dx + before.dy * edge.dy;
-    if (before !== edge && before.operand === edge.operand && turns > tangent && before.section !== edge.section && !alike(before, edge)) {
+    if (
+      before !== edge &&
+      before.operand === edge.operand &&
+      turns > tangent &&
+      before.section !== edge.section &&
+      !alike(before, edge)
+    ) {
       // Its direction is along the normal, so that both neighbours' ends slide on it.
       const [nx, ny] = [before.dy + edge.dy, -(before.dx + edge.dx)];
       const size = Math.hypot(nx, ny);

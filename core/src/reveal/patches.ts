@@ -60,7 +60,11 @@ export interface Dividers {
 }
 
 /** Divides the faces and the rings of a placed tube at lines. @param between the nodes at which an edge is divided, from one of its nodes to the other. @param dividers null where nothing divides. */
-export function intoPatches(placed: PlacedTube, between: (a: number, b: number) => number[], dividers: Dividers | null): void {
+export function intoPatches(
+  placed: PlacedTube,
+  between: (a: number, b: number) => number[],
+  dividers: Dividers | null,
+): void {
   const { tube } = placed;
   const ringOf = (ring: Ring): number[] => {
     const out: number[] = [];
@@ -98,9 +102,17 @@ function divide(
   { of: lineOf, past, clear: isClear }: Dividers,
 ): void {
   let whole = true;
-  for (let i = isClear?.(own) ? own.length : 0; whole && i < own.length; i++) whole = between(own[i]!, own[(i + 1) % own.length]!).length === 0;
+  for (let i = isClear?.(own) ? own.length : 0; whole && i < own.length; i++)
+    whole = between(own[i]!, own[(i + 1) % own.length]!).length === 0;
   if (whole) {
-    placed.patches.push({ face, nodes: own as number[], startNear: Math.min(startNear, startFar), startFar, endFar, endNear: 0 });
+    placed.patches.push({
+      face,
+      nodes: own as number[],
+      startNear: Math.min(startNear, startFar),
+      startFar,
+      endFar,
+      endNear: 0,
+    });
     return;
   }
   const nodes: number[] = [];
@@ -137,13 +149,31 @@ function divide(
   let [near, far] = [startNearAt, farFrom];
   cuts.forEach((cut, i) => {
     // From the cut's near node along to the old near node, across to the old far node (at first by way of the start's side), along to the cut's far node.
-    const part = i === 0 ? nodes.slice(cut.near, cut.far + 1) : [...nodes.slice(cut.near, near + 1), ...nodes.slice(far, cut.far + 1)];
-    placed.patches.push({ face, nodes: part, startNear: near - cut.near, startFar: part.length - 1 - (cut.far - far), endFar: part.length - 1, endNear: 0 });
+    const part =
+      i === 0
+        ? nodes.slice(cut.near, cut.far + 1)
+        : [...nodes.slice(cut.near, near + 1), ...nodes.slice(far, cut.far + 1)];
+    placed.patches.push({
+      face,
+      nodes: part,
+      startNear: near - cut.near,
+      startFar: part.length - 1 - (cut.far - far),
+      endFar: part.length - 1,
+      endNear: 0,
+    });
     [near, far] = [cut.near, cut.far];
   });
-  if (cuts.length === 0) placed.patches.push({ face, nodes, startNear: startNearAt, startFar: farFrom, endFar: farTo % M, endNear: 0 });
+  if (cuts.length === 0)
+    placed.patches.push({ face, nodes, startNear: startNearAt, startFar: farFrom, endFar: farTo % M, endNear: 0 });
   else {
     const part = [...nodes.slice(0, near + 1), ...nodes.slice(far)];
-    placed.patches.push({ face, nodes: part, startNear: near, startFar: near + 1, endFar: (near + 1 + (farTo - far)) % part.length, endNear: 0 });
+    placed.patches.push({
+      face,
+      nodes: part,
+      startNear: near,
+      startFar: near + 1,
+      endFar: (near + 1 + (farTo - far)) % part.length,
+      endNear: 0,
+    });
   }
 }

@@ -67,7 +67,9 @@ export function placeFlat(tube: Tube, chart: Chart, lines: FaceLines | null): Pl
       const [px, py, qx, qy] = [placed.u[p]!, placed.v[p]!, placed.u[q]!, placed.v[q]!];
       const cuts: { at: number; line: number }[] = [];
       within(lines.columns, px, qx, (i) => cuts.push({ at: (lines.columns[i]! - px) / (qx - px), line: i }));
-      within(lines.rows, py, qy, (i) => cuts.push({ at: (lines.rows[i]! - py) / (qy - py), line: lines.columns.length + i }));
+      within(lines.rows, py, qy, (i) =>
+        cuts.push({ at: (lines.rows[i]! - py) / (qy - py), line: lines.columns.length + i }),
+      );
       cuts.sort((c, d) => c.at - d.at);
       found = [];
       let last = -1;
@@ -107,7 +109,13 @@ function within(values: Float64Array, a: number, b: number, take: (i: number) =>
  * @param ribsAt the chart's ribs as it is developed at a depth.
  * @throws BeyondCurve
  */
-export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[], lines: FaceLines | null, ribsAt: (n: number) => Float64Array): PlacedTube {
+export function placeBent(
+  tube: Tube,
+  chart: BentChart,
+  frames: readonly Frame[],
+  lines: FaceLines | null,
+  ribsAt: (n: number) => Float64Array,
+): PlacedTube {
   const placed = begin(tube);
   const lineOf: number[][] = [];
   const across: number[] = [];
@@ -173,14 +181,18 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
       }
       const [pv, qv] = [drawn[p]!, drawn[q]!];
       const cuts: { share: number; rib: number; row: number }[] = [];
-      if (crossed.length > 0) within(crossed, pv, qv, (i) => cuts.push({ share: (rows[i]! - pv) / (qv - pv), rib: -1, row: i }));
+      if (crossed.length > 0)
+        within(crossed, pv, qv, (i) => cuts.push({ share: (rows[i]! - pv) / (qv - pv), rib: -1, row: i }));
       const [low, high] = pu < qu ? [pu, qu] : [qu, pu];
       for (let i = 1; i + 1 < developed.length; i++) {
         if (developed[i]! <= low + 1e-8 || developed[i]! >= high - 1e-8) continue;
         let share = (developed[i]! - pu) / (qu - pu);
         const [rx, ry] = ribAt(chart, i, n);
         if (frame) {
-          const at = frame.kind === 'proportional' ? chart.s[i]! : (rx - frame.x) * frame.along[0] + (ry - frame.y) * frame.along[1];
+          const at =
+            frame.kind === 'proportional'
+              ? chart.s[i]!
+              : (rx - frame.x) * frame.along[0] + (ry - frame.y) * frame.along[1];
           share = (at - across[p]!) / (across[q]! - across[p]!);
         }
         cuts.push({ share, rib: i, row: -1 });
@@ -223,7 +235,8 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
     return a < b ? found : [...found].reverse();
   };
   // At ribs faces fold, so there they are divided whatever their sides do.
-  const past = (line: number, v: number): number | null => (line < chart.s.length ? null : drawn[v]! - rows[line - chart.s.length]!);
+  const past = (line: number, v: number): number | null =>
+    line < chart.s.length ? null : drawn[v]! - rows[line - chart.s.length]!;
   // Most faces lie within one facet.
   const clear = (nodes: readonly number[]): boolean => {
     if (rows.length > 0) return false;
@@ -236,7 +249,9 @@ export function placeBent(tube: Tube, chart: BentChart, frames: readonly Frame[]
 
 /** By how much a frame that rises lifts what is drawn in it, at a point in plan. */
 function lift(frame: Frame, x: number, y: number): number {
-  return frame.kind === 'straight' && frame.slope !== 0 ? frame.slope * ((x - frame.x) * frame.inward[0] + (y - frame.y) * frame.inward[1]) : 0;
+  return frame.kind === 'straight' && frame.slope !== 0
+    ? frame.slope * ((x - frame.x) * frame.inward[0] + (y - frame.y) * frame.inward[1])
+    : 0;
 }
 
 /** The facet in which a distance lies on a developed face; of two that meet there, the later one. */
@@ -253,7 +268,9 @@ function facetOf(developed: Float64Array, u: number): number {
 
 /** Where a ray of a straight frame, so far across from its middle, meets the face at a depth: facet and share of it. */
 function cast(chart: BentChart, frame: StraightFrame, across: number, n: number): [number, number] {
-  const at = (i: number): number => (chart.x[i]! + n * chart.mx[i]! - frame.x) * frame.along[0] + (chart.y[i]! + n * chart.my[i]! - frame.y) * frame.along[1];
+  const at = (i: number): number =>
+    (chart.x[i]! + n * chart.mx[i]! - frame.x) * frame.along[0] +
+    (chart.y[i]! + n * chart.my[i]! - frame.y) * frame.along[1];
   const last = chart.s.length - 2;
   let f = facetAt(chart, frame.s);
   let [left, right] = [at(f), at(f + 1)];
@@ -275,7 +292,18 @@ function cast(chart: BentChart, frame: StraightFrame, across: number, n: number)
 }
 
 function begin(tube: Tube): PlacedTube {
-  return { tube, positions: [], u: [], v: [], n: [...tube.n], patches: [], patchStart: [], near: [], far: [], frame: operandsOf(tube) };
+  return {
+    tube,
+    positions: [],
+    u: [],
+    v: [],
+    n: [...tube.n],
+    patches: [],
+    patchStart: [],
+    near: [],
+    far: [],
+    frame: operandsOf(tube),
+  };
 }
 
 /** Whose frame each node has: that of the greatest operand of the edges that meet there. */

@@ -27,8 +27,11 @@ const mostStretch = 0.035;
 /** Lays the rows of a rounded arris along a rounded side. @param sides by edge of the side, in order: its rows of patches, by depth. */
 export function bandRounded(sides: readonly (readonly number[][])[], laying: Laying): void {
   const { tube, patches, n } = laying.placed;
-  const rows = Array.from({ length: Math.max(...sides.map((list) => list.length)) }, (_, r) => sides.flatMap((list) => list[r] ?? []));
-  const depthOf = (p: number): number => Math.abs(n[patches[p]!.nodes[patches[p]!.startFar]!]! - n[patches[p]!.nodes[patches[p]!.startNear]!]!);
+  const rows = Array.from({ length: Math.max(...sides.map((list) => list.length)) }, (_, r) =>
+    sides.flatMap((list) => list[r] ?? []),
+  );
+  const depthOf = (p: number): number =>
+    Math.abs(n[patches[p]!.nodes[patches[p]!.startFar]!]! - n[patches[p]!.nodes[patches[p]!.startNear]!]!);
   const widths = rows.map((row) => Math.max(0, ...row.map(depthOf)));
   const lead = widths.indexOf(Math.max(...widths));
   const faceOf = (p: number) => tube.faces[patches[p]!.face]!;
@@ -37,7 +40,8 @@ export function bandRounded(sides: readonly (readonly number[][])[], laying: Lay
     return before !== undefined && after !== undefined && sameWay(faceOf(before).far, faceOf(after).near);
   };
   for (let r = lead - 1; r >= 0 && smoothly(r); r--) if (!band(rows[r]!, rows[r + 1]!, true, laying)) break;
-  for (let r = lead + 1; r < rows.length && smoothly(r - 1); r++) if (!band(rows[r]!, rows[r - 1]!, false, laying)) break;
+  for (let r = lead + 1; r < rows.length && smoothly(r - 1); r++)
+    if (!band(rows[r]!, rows[r - 1]!, false, laying)) break;
 }
 
 /** The face of a chord: its ends on the joined side and on the free one, by node, and where the joined ones lie. */
@@ -59,7 +63,9 @@ interface Chord {
 function band(row: readonly number[], on: readonly number[], outer: boolean, laying: Laying): boolean {
   const { patches } = laying.placed;
   const places = new Map<number, Uv>();
-  for (const q of on) for (const corner of alongSide(patches[q]!, !outer)) places.set(patches[q]!.nodes[corner]!, laying.laidAt(q, corner));
+  for (const q of on)
+    for (const corner of alongSide(patches[q]!, !outer))
+      places.set(patches[q]!.nodes[corner]!, laying.laidAt(q, corner));
   const chords = chordsOf(row, places, outer, patches);
   if (!chords) return false;
   const laid = new Map<number, Uv>();
@@ -70,11 +76,17 @@ function band(row: readonly number[], on: readonly number[], outer: boolean, lay
 }
 
 /** The chords of a row, in order; null where one does not lie on what is laid already. */
-function chordsOf(row: readonly number[], places: ReadonlyMap<number, Uv>, outer: boolean, patches: readonly Patch[]): Chord[] | null {
+function chordsOf(
+  row: readonly number[],
+  places: ReadonlyMap<number, Uv>,
+  outer: boolean,
+  patches: readonly Patch[],
+): Chord[] | null {
   const chords: Chord[] = [];
-  for (let i = 0; i < row.length; ) {
+  for (let i = 0; i < row.length;) {
     const own: number[] = [row[i]!];
-    while (i + own.length < row.length && patches[row[i + own.length]!]!.face === patches[row[i]!]!.face) own.push(row[i + own.length]!);
+    while (i + own.length < row.length && patches[row[i + own.length]!]!.face === patches[row[i]!]!.face)
+      own.push(row[i + own.length]!);
     i += own.length;
     const [first, last] = [patches[own[0]!]!, patches[own.at(-1)!]!];
     const near = [first.nodes[first.startNear]!, last.nodes[last.endNear]!] as const;
@@ -92,15 +104,25 @@ function chordsOf(row: readonly number[], places: ReadonlyMap<number, Uv>, outer
   // Where one ends and the next begins, half way between.
   for (let k = 0; k + 1 < chords.length; k++) {
     const [before, after] = [chords[k]!, chords[k + 1]!];
-    if (before.joined[1] === after.joined[0]) before.square[1] = after.square[0] = unit(before.square[1][0] + after.square[0][0], before.square[1][1] + after.square[0][1]);
+    if (before.joined[1] === after.joined[0])
+      before.square[1] = after.square[0] = unit(
+        before.square[1][0] + after.square[0][0],
+        before.square[1][1] + after.square[0][1],
+      );
   }
   return chords;
 }
 
 /** Lays all corners of a chord's patches: as far from the joined side as they are, above the place on it that divides it as they divide the face at their depth. */
-function layChord({ patches: own, joined, free, from, to, square }: Chord, places: ReadonlyMap<number, Uv>, laid: Map<number, Uv>, { placed, cornerStart }: Laying): void {
+function layChord(
+  { patches: own, joined, free, from, to, square }: Chord,
+  places: ReadonlyMap<number, Uv>,
+  laid: Map<number, Uv>,
+  { placed, cornerStart }: Laying,
+): void {
   const { positions, patches } = placed;
-  const away = (v: number): [number, number, number] => [0, 1, 2].map((k) => positions[3 * v + k]! - positions[3 * joined[0] + k]!) as [number, number, number];
+  const away = (v: number): [number, number, number] =>
+    [0, 1, 2].map((k) => positions[3 * v + k]! - positions[3 * joined[0] + k]!) as [number, number, number];
   const along = unit3(away(joined[1]));
   const [f0, f1] = [away(free[0]), away(free[1])];
   const lift = dot(f0, along);
@@ -119,10 +141,14 @@ function layChord({ patches: own, joined, free, from, to, square }: Chord, place
       const [left, right] = [deep * a0, end + deep * (a1 - end)];
       share = Math.abs(right - left) < same ? 0 : Math.max(0, Math.min(1, (a - left) / (right - left)));
     }
-    const [x, y] = unit(square[0][0] + share * (square[1][0] - square[0][0]), square[0][1] + share * (square[1][1] - square[0][1]));
+    const [x, y] = unit(
+      square[0][0] + share * (square[1][0] - square[0][0]),
+      square[0][1] + share * (square[1][1] - square[0][1]),
+    );
     return [from[0] + share * (to[0] - from[0]) + w * x, from[1] + share * (to[1] - from[1]) + w * y];
   };
-  for (const p of own) patches[p]!.nodes.forEach((node, i) => laid.set(cornerStart[p]! + i, places.get(node) ?? lie(node)));
+  for (const p of own)
+    patches[p]!.nodes.forEach((node, i) => laid.set(cornerStart[p]! + i, places.get(node) ?? lie(node)));
 }
 
 /** Whether a patch is laid at true scale, but for what may be stretched: all its corners as far apart as they are, those nearer than a tenth of a millimetre left out. */
@@ -144,9 +170,11 @@ function alongSide({ nodes, startNear, endNear, startFar, endFar }: Patch, far: 
   return out;
 }
 
-const sameWay = (a: readonly [number, number], b: readonly [number, number]): boolean => Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1]) < 1e-6;
+const sameWay = (a: readonly [number, number], b: readonly [number, number]): boolean =>
+  Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1]) < 1e-6;
 const unit = (x: number, y: number): Uv => [x / (Math.hypot(x, y) || 1), y / (Math.hypot(x, y) || 1)];
-const dot = (p: readonly [number, number, number], q: readonly [number, number, number]): number => p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
+const dot = (p: readonly [number, number, number], q: readonly [number, number, number]): number =>
+  p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
 function unit3(p: readonly [number, number, number]): [number, number, number] {
   const size = Math.hypot(...p) || 1;
   return [p[0] / size, p[1] / size, p[2] / size];

@@ -79,10 +79,29 @@ function between(section: SectionLine, i: number, n: number): number {
  * @param firstLayer the layer that holds `from`.
  * @throws Collapsed
  */
-export function makeTube(loops: readonly EdgeLoop[], from: number, to: number, boundaries: ArrayLike<number>, divide = true): Tube {
-  const tube: Tube = { edges: [], x: [], y: [], n: [], faces: [], faceStart: [0], near: [], far: [], before: [], after: [] };
+export function makeTube(
+  loops: readonly EdgeLoop[],
+  from: number,
+  to: number,
+  boundaries: ArrayLike<number>,
+  divide = true,
+): Tube {
+  const tube: Tube = {
+    edges: [],
+    x: [],
+    y: [],
+    n: [],
+    faces: [],
+    faceStart: [0],
+    near: [],
+    far: [],
+    before: [],
+    after: [],
+  };
   const inner: number[] = [];
-  if (divide) for (let i = 0; i < boundaries.length; i++) if (boundaries[i]! > from + same && boundaries[i]! < to - same) inner.push(boundaries[i]!);
+  if (divide)
+    for (let i = 0; i < boundaries.length; i++)
+      if (boundaries[i]! > from + same && boundaries[i]! < to - same) inner.push(boundaries[i]!);
   const layerAt = (n: number): number => {
     let layer = 0;
     while (layer + 2 < boundaries.length && boundaries[layer + 1]! < n) layer += 1;
@@ -123,7 +142,8 @@ function movedAt({ section, sense }: LoopEdge, { n, side, grown }: Station): num
  * juts into it to grow. Null where none do, or where corners disagree.
  */
 function stepsBothWays(loop: EdgeLoop, n: number): boolean | null {
-  const step = (edge: LoopEdge): number => (edge.joint ? 0 : edge.sense * (offsetAt(edge.section, n, 1) - offsetAt(edge.section, n, -1)));
+  const step = (edge: LoopEdge): number =>
+    edge.joint ? 0 : edge.sense * (offsetAt(edge.section, n, 1) - offsetAt(edge.section, n, -1));
   let grown: boolean | null = null;
   for (const [i, edge] of loop.entries()) {
     const before = loop[(i + loop.length - 1) % loop.length]!;
@@ -147,7 +167,8 @@ function stationsOf(loop: EdgeLoop, from: number, to: number, inner: readonly nu
     if (n - last <= same) continue;
     last = n;
     const inside = n > from + same && n < to - same;
-    const steps = inside && sections.some((section) => Math.abs(offsetAt(section, n, 1) - offsetAt(section, n, -1)) > same);
+    const steps =
+      inside && sections.some((section) => Math.abs(offsetAt(section, n, 1) - offsetAt(section, n, -1)) > same);
     const grown = steps ? stepsBothWays(loop, n) : null;
     if (grown !== null) stations.push({ n, side: -1 }, { n, side: 0, grown }, { n, side: 1 });
     else if (steps) stations.push({ n, side: -1 }, { n, side: 1 });
@@ -163,7 +184,14 @@ interface Break {
   n: number;
 }
 
-function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: readonly number[], layerAt: (n: number) => number): void {
+function follow(
+  tube: Tube,
+  loop: EdgeLoop,
+  from: number,
+  to: number,
+  inner: readonly number[],
+  layerAt: (n: number) => number,
+): void {
   const E = loop.length;
   const stations = stationsOf(loop, from, to, inner);
   const base = tube.edges.length;
@@ -171,7 +199,8 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
   pinch(loop, stations, offset);
   const { px, py } = cornersOf(loop, stations, offset);
   const K = stations.length - 1;
-  const together = (i: number, j: number, k: number): boolean => Math.hypot(px[j]![k]! - px[i]![k]!, py[j]![k]! - py[i]![k]!) <= same;
+  const together = (i: number, j: number, k: number): boolean =>
+    Math.hypot(px[j]![k]! - px[i]![k]!, py[j]![k]! - py[i]![k]!) <= same;
   // A side that stays in its place while its ends step past one another: what is behind them is closed off from what is before them, by two faces back to back.
   loop.forEach((edge, i) => {
     if (edge.joint) return;
@@ -179,8 +208,15 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
     for (let k = 0; k < K; k++) {
       const j = (i + 1) % E;
       // Where it has vanished there is no side left to be stepped over.
-      if (stations[k]!.n !== stations[k + 1]!.n || stepsHere(offset[i]!, k, k + 1) || together(i, j, k) || together(i, j, k + 1)) continue;
-      if (Math.max(along(i, k), along(i, k + 1)) > Math.min(along(j, k), along(j, k + 1)) + 1e-7) throw new Collapsed(edge, stations[k]!.n, 'crossed');
+      if (
+        stations[k]!.n !== stations[k + 1]!.n ||
+        stepsHere(offset[i]!, k, k + 1) ||
+        together(i, j, k) ||
+        together(i, j, k + 1)
+      )
+        continue;
+      if (Math.max(along(i, k), along(i, k + 1)) > Math.min(along(j, k), along(j, k + 1)) + 1e-7)
+        throw new Collapsed(edge, stations[k]!.n, 'crossed');
     }
   });
 
@@ -205,7 +241,8 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
         // Where its ends have come together a joint's face is pinched off, and nowhere else at that depth.
         const before = found.at(-1)!;
         if (before.n !== n) found.push({ start: k, end: k, n });
-        else if (before.start !== before.end || !together(i, j, before.start)) found[found.length - 1] = { start: k, end: k, n };
+        else if (before.start !== before.end || !together(i, j, before.start))
+          found[found.length - 1] = { start: k, end: k, n };
         continue;
       }
       const steps = !edge.joint && stepsHere(offset[i]!, k, last);
@@ -222,7 +259,11 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
           // A neighbour steps here and this edge does not: each face ends where the narrower of the two does, so that neither folds back on itself.
           const sign = edge.joint && (px[j]![k]! - px[i]![k]!) * dx + (py[j]![k]! - py[i]![k]!) * dy < 0 ? -1 : 1;
           const along = (c: number, q: number): number => sign * (px[c]![q]! * dx + py[c]![q]! * dy);
-          found.push({ start: along(i, last) > along(i, k) ? last : k, end: along(j, last) < along(j, k) ? last : k, n });
+          found.push({
+            start: along(i, last) > along(i, k) ? last : k,
+            end: along(j, last) < along(j, k) ? last : k,
+            n,
+          });
         }
       }
     }
@@ -238,12 +279,18 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
       needed[j]![b.end] = 1;
     }
   });
-  if (stations.some(({ minor }) => minor) || loop.some((edge, i) => !edge.joint && together(i, (i + 1) % E, 0))) shareNodes(needed, stations, together);
+  if (stations.some(({ minor }) => minor) || loop.some((edge, i) => !edge.joint && together(i, (i + 1) % E, 0)))
+    shareNodes(needed, stations, together);
   const node: Int32Array[] = loop.map(() => new Int32Array(K + 1).fill(-1));
   for (let i = 0; i < E; i++)
     for (let k = 0, last = -1; k <= K; k++) {
       if (!needed[i]![k]) continue;
-      if (last >= 0 && stations[last]!.n === stations[k]!.n && Math.hypot(px[i]![k]! - px[i]![last]!, py[i]![k]! - py[i]![last]!) <= same) node[i]![k] = node[i]![last]!;
+      if (
+        last >= 0 &&
+        stations[last]!.n === stations[k]!.n &&
+        Math.hypot(px[i]![k]! - px[i]![last]!, py[i]![k]! - py[i]![last]!) <= same
+      )
+        node[i]![k] = node[i]![last]!;
       else {
         node[i]![k] = tube.x.length;
         tube.x.push(px[i]![k]!);
@@ -326,7 +373,11 @@ function follow(tube: Tube, loop: EdgeLoop, from: number, to: number, inner: rea
 }
 
 /** Where edges have vanished, corners that are together have vertices together; and there is one where an edge vanishes. */
-function shareNodes(needed: readonly Uint8Array[], stations: readonly Station[], together: (i: number, j: number, k: number) => boolean): void {
+function shareNodes(
+  needed: readonly Uint8Array[],
+  stations: readonly Station[],
+  together: (i: number, j: number, k: number) => boolean,
+): void {
   const E = needed.length;
   stations.forEach(({ minor }, k) => {
     for (let turn = 0; turn < 2 * E; turn++) {
@@ -371,8 +422,16 @@ function stepsHere(offset: readonly number[] | null, k: number, l: number): bool
 }
 
 /** The section's direction from one depth to the next, rounded at either end where it is smooth there. */
-function directionsOf(edge: LoopEdge, one: number, two: number): [readonly [number, number], readonly [number, number]] {
-  if (edge.joint) return [[1, 0], [1, 0]];
+function directionsOf(
+  edge: LoopEdge,
+  one: number,
+  two: number,
+): [readonly [number, number], readonly [number, number]] {
+  if (edge.joint)
+    return [
+      [1, 0],
+      [1, 0],
+    ];
   const { n, offset, smooth } = edge.section;
   const flat = two - one <= same;
   const unit = (dn: number, d: number): [number, number] => {

@@ -21,7 +21,10 @@ export function zip(placed: PlacedTube): void {
     for (const other of placed.patches) if (other !== patch) giveNodes(other, (v, w) => betweenOf(v, w, added));
     placed.near = placed.near.map((loop) => withAdded(loop, added));
     placed.far = placed.far.map((loop) => withAdded(loop, added));
-    parts.set(patch, cycles(left).map((nodes) => part(placed, patch, nodes)));
+    parts.set(
+      patch,
+      cycles(left).map((nodes) => part(placed, patch, nodes)),
+    );
   }
   if (parts.size === 0) return;
   const { patches, patchStart } = placed;
@@ -41,7 +44,12 @@ function mergeTwins(placed: PlacedTube): void {
     const rising = [...new Set(nodes)].sort((v, w) => v - w);
     for (const v of rising) {
       if (v < own || kept.has(v)) continue;
-      const twin = rising.find((w) => w < v && !kept.has(w) && [0, 1, 2].every((k) => Math.abs(positions[3 * v + k]! - positions[3 * w + k]!) < same));
+      const twin = rising.find(
+        (w) =>
+          w < v &&
+          !kept.has(w) &&
+          [0, 1, 2].every((k) => Math.abs(positions[3 * v + k]! - positions[3 * w + k]!) < same),
+      );
       if (twin !== undefined) kept.set(v, twin);
     }
   }
@@ -70,7 +78,11 @@ function onEdges({ positions }: PlacedTube, nodes: readonly number[]): Map<strin
       if (at <= same || at >= length - same) continue;
       if (Math.hypot(...to.map((x, k) => x - (at / length) * way[k]!)) < same) found.push({ v, at });
     }
-    if (found.length > 0) added.set(key(p, q), found.sort((x, y) => x.at - y.at).map(({ v }) => v));
+    if (found.length > 0)
+      added.set(
+        key(p, q),
+        found.sort((x, y) => x.at - y.at).map(({ v }) => v),
+      );
   });
   return added;
 }
@@ -102,7 +114,7 @@ function cycles(edges: readonly [number, number][]): number[][] {
   for (const [first] of edges) {
     while (next.get(first)?.length) {
       const way: number[] = [first];
-      for (let at = first; ; ) {
+      for (let at = first; ;) {
         at = next.get(at)!.pop()!;
         const seen = way.indexOf(at);
         if (seen >= 0) {

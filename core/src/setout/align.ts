@@ -4,7 +4,15 @@ import { tidy } from '../tidy.ts';
 
 /** What openings can be brought into line by. */
 export type Alignment = 'sills' | 'heads' | 'springings' | 'middles' | 'left jambs' | 'centres' | 'right jambs';
-export const alignments: readonly Alignment[] = ['sills', 'heads', 'springings', 'middles', 'left jambs', 'centres', 'right jambs'];
+export const alignments: readonly Alignment[] = [
+  'sills',
+  'heads',
+  'springings',
+  'middles',
+  'left jambs',
+  'centres',
+  'right jambs',
+];
 
 /** Where a box has the line that an alignment is about; the head stands for a springing line that is not there. */
 export function lineOf(box: Box, by: Alignment): number {
@@ -29,7 +37,9 @@ export function lineOf(box: Box, by: Alignment): number {
 /** Where a box comes to stand (lower left corner) when its line is brought to a place. */
 export function broughtTo(box: Box, by: Alignment, to: number): { s: number; t: number } {
   const shift = to - lineOf(box, by);
-  return by === 'left jambs' || by === 'centres' || by === 'right jambs' ? { s: tidy(box.s + shift), t: box.t } : { s: box.s, t: tidy(box.t + shift) };
+  return by === 'left jambs' || by === 'centres' || by === 'right jambs'
+    ? { s: tidy(box.s + shift), t: box.t }
+    : { s: box.s, t: tidy(box.t + shift) };
 }
 
 /** Openings that almost agree in something, and what they would agree on. */
@@ -47,13 +57,18 @@ export function uneven(boxes: readonly Box[], tolerance: number): Uneven[] {
   const found: Uneven[] = [];
   const level = new Map<string, number>();
   for (const by of ['sills', 'heads', 'centres'] as const) {
-    const sorted = boxes.map((box) => ({ id: box.id, mark: box.mark, at: tidy(lineOf(box, by)), box })).sort((a, b) => a.at - b.at);
+    const sorted = boxes
+      .map((box) => ({ id: box.id, mark: box.mark, at: tidy(lineOf(box, by)), box }))
+      .sort((a, b) => a.at - b.at);
     let group: typeof sorted = [];
     const close = (): void => {
       if (group.length > 1 && group.at(-1)!.at - group[0]!.at > 1e-6) {
         const to = mostOf(group.map(({ at }) => at));
-        const moves = group.filter(({ at, box }) => by !== 'heads' || Math.abs(to - at - (level.get(box.id) ?? 0)) > 1e-6);
-        if (moves.some(({ at }) => Math.abs(at - to) > 1e-6)) found.push({ by, openings: moves.length < 2 ? group.map(bare) : moves.map(bare), to });
+        const moves = group.filter(
+          ({ at, box }) => by !== 'heads' || Math.abs(to - at - (level.get(box.id) ?? 0)) > 1e-6,
+        );
+        if (moves.some(({ at }) => Math.abs(at - to) > 1e-6))
+          found.push({ by, openings: moves.length < 2 ? group.map(bare) : moves.map(bare), to });
         if (by === 'sills') for (const { box, at } of group) level.set(box.id, to - at);
       }
       group = [];

@@ -37,7 +37,14 @@ function findMisfits(document: ProjectDocument, element: Element): Misfit[] {
     const placed = resolveOpening(document, opening);
     if (!('outline' in placed) || placed.carrier) continue;
     const over = overreach(sheet, placed);
-    if (over) found.push({ opening, placed, ...over, slid: slidIn(sheet, placed), smaller: shrunk(document, sheet, opening, placed) });
+    if (over)
+      found.push({
+        opening,
+        placed,
+        ...over,
+        slid: slidIn(sheet, placed),
+        smaller: shrunk(document, sheet, opening, placed),
+      });
   }
   return found;
 }
@@ -49,7 +56,10 @@ interface Rectangle {
 }
 
 /** By how much a rectangle reaches beyond a sheet, where it does so most; null where it does not. */
-function overreach(sheet: Sheet, { s, t, profile: { width, height } }: Rectangle): { beyond: string; by: number } | null {
+function overreach(
+  sheet: Sheet,
+  { s, t, profile: { width, height } }: Rectangle,
+): { beyond: string; by: number } | null {
   let most: { beyond: string; by: number } | null = null;
   const look = (beyond: string, by: number): void => {
     if (by > (most?.by ?? 1e-6)) most = { beyond, by };
@@ -73,7 +83,8 @@ function lowestTop(sheet: Sheet, from: number, to: number): number {
     const j = next[i]!;
     const [x0, y0, x1, y1] = [xs[i]!, ys[i]!, xs[j]!, ys[j]!];
     if (Math.max(x0, x1) <= from + 1e-9 || Math.min(x0, x1) >= to - 1e-9) return;
-    for (const x of [Math.max(from, Math.min(x0, x1)), Math.min(to, Math.max(x0, x1))]) take(x0 === x1 ? Math.min(y0, y1) : y0 + ((y1 - y0) * (x - x0)) / (x1 - x0));
+    for (const x of [Math.max(from, Math.min(x0, x1)), Math.min(to, Math.max(x0, x1))])
+      take(x0 === x1 ? Math.min(y0, y1) : y0 + ((y1 - y0) * (x - x0)) / (x1 - x0));
   });
   return lowest === Infinity ? sheet.height : lowest;
 }
@@ -95,11 +106,15 @@ function shrunk(document: ProjectDocument, sheet: Sheet, opening: Opening, place
     const other = resolveOpening(document, { ...opening, size: size.id, own: undefined });
     if (!('outline' in other) || overreach(sheet, other)) continue;
     const area = other.profile.width * other.profile.height;
-    if (area < placed.profile.width * placed.profile.height && (!best || area > best.area)) best = { size: size.id, area };
+    if (area < placed.profile.width * placed.profile.height && (!best || area > best.area))
+      best = { size: size.id, area };
   }
   if (best) return { size: best.size };
   const [left, right] = [Math.max(0, placed.s), Math.min(sheet.length, placed.s + placed.profile.width)];
-  const [low, high] = [Math.max(0, placed.t), Math.min(lowestTop(sheet, left, right), placed.t + placed.profile.height)];
+  const [low, high] = [
+    Math.max(0, placed.t),
+    Math.min(lowestTop(sheet, left, right), placed.t + placed.profile.height),
+  ];
   const [width, height] = [Math.floor((right - left) * 1000) / 1000, Math.floor((high - low) * 1000) / 1000];
   if (!(width > 0.05 && height > 0.05)) return null;
   const now = opening.own ?? pattern.sizes[opening.size]!.dimensions;

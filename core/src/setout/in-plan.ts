@@ -35,7 +35,11 @@ export function inPlan(sheet: Sheet, placed: readonly Placed[], cutAt: number): 
     return { element: sheet.element, body, face: [], gaps: [] };
   }
   const ribs = chart.kind === 'bent' ? [...chart.s] : [];
-  const between = (from: number, to: number): number[] => [from, ...ribs.filter((s) => s > from + 1e-9 && s < to - 1e-9), to];
+  const between = (from: number, to: number): number[] => [
+    from,
+    ...ribs.filter((s) => s > from + 1e-9 && s < to - 1e-9),
+    to,
+  ];
   const band = (from: (n: number) => number, to: (n: number) => number, depth: number): Point[] => [
     ...between(from(0), to(0)).map((s) => at(s, 0, 0)),
     ...between(from(depth), to(depth))
@@ -50,10 +54,23 @@ export function inPlan(sheet: Sheet, placed: readonly Placed[], cutAt: number): 
     thickness,
   );
   const gaps = placed
-    .filter(({ t, profile, kind }) => t <= cutAt && t + profile.height >= cutAt && kind !== 'boss' && kind !== 'imprint')
+    .filter(
+      ({ t, profile, kind }) => t <= cutAt && t + profile.height >= cutAt && kind !== 'boss' && kind !== 'imprint',
+    )
     .map(({ id, s, profile, depth, blockedUp }) => {
       const [from, to] = [Math.max(left, s), Math.min(right, s + profile.width)];
-      return { opening: id, blockedUp, body: from < to ? band(() => from, () => to, Math.min(depth, thickness)) : [] };
+      return {
+        opening: id,
+        blockedUp,
+        body:
+          from < to
+            ? band(
+                () => from,
+                () => to,
+                Math.min(depth, thickness),
+              )
+            : [],
+      };
     })
     .filter((gap) => gap.body.length > 0);
   return { element: sheet.element, body, face: between(left, right).map((s) => at(s, 0, 0)), gaps };
@@ -69,7 +86,9 @@ function endLine(sheet: Sheet, which: 'start' | 'end'): (n: number) => number {
     for (let k = 1; k < n.length; k++)
       if (depth <= n[k]! + 1e-12) {
         const span = n[k]! - n[k - 1]!;
-        return span < 1e-12 ? offset[k]! : offset[k - 1]! + ((offset[k]! - offset[k - 1]!) * (depth - n[k - 1]!)) / span;
+        return span < 1e-12
+          ? offset[k]!
+          : offset[k - 1]! + ((offset[k]! - offset[k - 1]!) * (depth - n[k - 1]!)) / span;
       }
     return offset.at(-1) ?? 0;
   };

@@ -42,7 +42,10 @@ function likenessOf(outline: Outline): number {
   return known;
 }
 
-const kept = new Map<string, { outline: Outline; s: number; t: number; drift: readonly [number, number]; width: number; height: number }>();
+const kept = new Map<
+  string,
+  { outline: Outline; s: number; t: number; drift: readonly [number, number]; width: number; height: number }
+>();
 
 /**
  * An opening as it lands on a sheet when it is carried along an aim.
@@ -54,8 +57,19 @@ export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Un
   const chart: FlatChart = sheet.chart;
   const { direction } = aim;
   const into = dot(direction, chart.inward);
-  if (Math.abs(into) < grazing) return refuse(`its direction runs along the face of the ${sheet.noun}`, 'Turn its direction more squarely to the face.');
-  const key = JSON.stringify([chart, aim, placed.profile.width, placed.profile.height, placed.outline.count, likenessOf(placed.outline)]);
+  if (Math.abs(into) < grazing)
+    return refuse(
+      `its direction runs along the face of the ${sheet.noun}`,
+      'Turn its direction more squarely to the face.',
+    );
+  const key = JSON.stringify([
+    chart,
+    aim,
+    placed.profile.width,
+    placed.profile.height,
+    placed.outline.count,
+    likenessOf(placed.outline),
+  ]);
   let made = kept.get(key);
   if (!made) {
     /** Where a point of the drawing plane lands at depth 0, along and up. */
@@ -79,7 +93,9 @@ export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Un
       outline,
       s: ox + left,
       t: oy + low,
-      drift: [dot(direction, chart.along) / into, dot(direction, chart.up) / into].map((d) => (Math.abs(d) < 1e-12 ? 0 : d)) as [number, number],
+      drift: [dot(direction, chart.along) / into, dot(direction, chart.up) / into].map((d) =>
+        Math.abs(d) < 1e-12 ? 0 : d,
+      ) as [number, number],
       width: Math.max(...outline.xs),
       height: Math.max(...outline.ys),
     };
@@ -98,17 +114,35 @@ export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Un
 }
 
 /** The same on a curved or bent wall, where the aim first meets its outer face. */
-function ontoBent(sheet: Sheet, chart: BentChart, placed: Placed, { point, x, y, direction }: Aim, refuse: (reason: string, mend: string) => Unplaced): Placed | Unplaced {
+function ontoBent(
+  sheet: Sheet,
+  chart: BentChart,
+  placed: Placed,
+  { point, x, y, direction }: Aim,
+  refuse: (reason: string, mend: string) => Unplaced,
+): Placed | Unplaced {
   const level = Math.hypot(direction[0], direction[1]);
   if (y[2] < 1 - 1e-9 || Math.abs(x[0] * direction[0] + x[1] * direction[1]) > 1e-9)
-    return refuse('only an outline that is drawn upright can be carried on to a curved wall', 'Draw it on an upright wall, or let it cut straight walls, panels and slabs only.');
-  if (level < grazing) return refuse(`its direction runs along the face of the ${sheet.noun}`, 'Let it rise less steeply.');
+    return refuse(
+      'only an outline that is drawn upright can be carried on to a curved wall',
+      'Draw it on an upright wall, or let it cut straight walls, panels and slabs only.',
+    );
+  if (level < grazing)
+    return refuse(`its direction runs along the face of the ${sheet.noun}`, 'Let it rise less steeply.');
   const [wx, wy, slope] = [direction[0] / level, direction[1] / level, direction[2] / level];
   const hit = hitsOn(chart, 0, point, [wx, wy]).sort((a, b) => Math.abs(a.at) - Math.abs(b.at))[0];
-  if (!hit) return refuse(`it passes by the ${sheet.noun}`, 'Move it to where its direction meets the wall, or turn its direction.');
+  if (!hit)
+    return refuse(
+      `it passes by the ${sheet.noun}`,
+      'Move it to where its direction meets the wall, or turn its direction.',
+    );
   const { inward } = directionsAt(chart, hit.s);
   const facing = wx * inward[0] + wy * inward[1];
-  if (Math.abs(facing) < grazing) return refuse(`its direction runs along the face of the ${sheet.noun}`, 'Turn its direction more squarely to the face.');
+  if (Math.abs(facing) < grazing)
+    return refuse(
+      `its direction runs along the face of the ${sheet.noun}`,
+      'Turn its direction more squarely to the face.',
+    );
   // From behind, the face is seen from its other side.
   const sign = facing > 0 ? 1 : -1;
   return {
@@ -117,7 +151,13 @@ function ontoBent(sheet: Sheet, chart: BentChart, placed: Placed, { point, x, y,
     s: hit.s - placed.profile.width / 2,
     t: point[2] + slope * hit.at - chart.origin[2],
     outline: sign > 0 ? placed.outline : mirrored(placed.outline),
-    carrier: { x: point[0] + hit.at * wx, y: point[1] + hit.at * wy, along: [sign * x[0], sign * x[1]], way: [sign * wx, sign * wy], slope: sign * slope },
+    carrier: {
+      x: point[0] + hit.at * wx,
+      y: point[1] + hit.at * wy,
+      along: [sign * x[0], sign * x[1]],
+      way: [sign * wx, sign * wy],
+      slope: sign * slope,
+    },
   };
 }
 
@@ -136,7 +176,12 @@ function mirrored(outline: Outline): Outline {
 }
 
 /** Where a level line in plan meets a bent face at a depth: how far along the face, and how far along the line from its point, metres. */
-function hitsOn(chart: BentChart, n: number, [px, py]: readonly number[], [wx, wy]: readonly [number, number]): { s: number; at: number }[] {
+function hitsOn(
+  chart: BentChart,
+  n: number,
+  [px, py]: readonly number[],
+  [wx, wy]: readonly [number, number],
+): { s: number; at: number }[] {
   const found: { s: number; at: number }[] = [];
   for (let f = 0; f + 1 < chart.s.length; f++) {
     const [ax, ay] = ribAt(chart, f, n);
@@ -145,7 +190,10 @@ function hitsOn(chart: BentChart, n: number, [px, py]: readonly number[], [wx, w
     if (Math.abs(det) < 1e-12) continue;
     const share = ((px! - ax) * wy - (py! - ay) * wx) / det;
     if (share < -1e-9 || share >= 1 - (f + 2 < chart.s.length ? 1e-9 : -1e-9)) continue;
-    found.push({ s: chart.s[f]! + share * (chart.s[f + 1]! - chart.s[f]!), at: (ax + share * (bx - ax) - px!) * wx + (ay + share * (by - ay) - py!) * wy });
+    found.push({
+      s: chart.s[f]! + share * (chart.s[f + 1]! - chart.s[f]!),
+      at: (ax + share * (bx - ax) - px!) * wx + (ay + share * (by - ay) - py!) * wy,
+    });
   }
   return found;
 }
@@ -164,14 +212,20 @@ function carried(outline: Outline, ax: number, ay: number, bx: number, by: numbe
     const size = Math.hypot(mx, my) * (mirrored ? -1 : 1);
     return [mx / size, my / size];
   };
-  const turnedSide: Record<Side, Side> = { sill: 'sill', head: 'head', 'jamb-left': 'jamb-right', 'jamb-right': 'jamb-left' };
+  const turnedSide: Record<Side, Side> = {
+    sill: 'sill',
+    head: 'head',
+    'jamb-left': 'jamb-right',
+    'jamb-right': 'jamb-left',
+  };
   const chord = (c: Chord | null, flip: boolean, seam: boolean): Chord | null => {
     if (!c) return null;
     const [a, b] = [normal(c.ax, c.ay), normal(c.bx, c.by)];
     const [p, q] = flip ? [b, a] : [a, b];
     return { ax: p[0], ay: p[1], bx: q[0], by: q[1], seam };
   };
-  if (!mirrored) return { count, xs: x, ys: y, next, loops, side, arcs: arcs.map((c) => chord(c, false, c?.seam ?? false)) };
+  if (!mirrored)
+    return { count, xs: x, ys: y, next, loops, side, arcs: arcs.map((c) => chord(c, false, c?.seam ?? false)) };
   // Edge i of the turned outline leaves point i towards the point before it: it is the old edge that came from there.
   return {
     count,

@@ -6,7 +6,13 @@ import type { Outline } from '../profile/flatten.ts';
 import type { Placed } from './resolve.ts';
 
 /** The pattern that stands for all of them. */
-const pattern: Pattern = { id: 'recess', name: 'Recess', profile: { shape: 'rectangle' }, sizes: {}, reveal: { material: null } };
+const pattern: Pattern = {
+  id: 'recess',
+  name: 'Recess',
+  profile: { shape: 'rectangle' },
+  sizes: {},
+  reveal: { material: null },
+};
 
 const known = new Map<string, Placed>();
 

@@ -103,7 +103,10 @@ export function alongAt(document: ProjectDocument, element: Element, along: Alon
       return left && left.at + { left: 0, centre: left.width / 2, right: left.width }[along.edge] + along.distance;
     }
     case 'between': {
-      const [before, after] = [along.left === null ? { at: 0, width: 0 } : edgeOf(document, element, along.left), along.right === null ? { at: extentOf(element).length } : edgeOf(document, element, along.right)];
+      const [before, after] = [
+        along.left === null ? { at: 0, width: 0 } : edgeOf(document, element, along.left),
+        along.right === null ? { at: extentOf(element).length } : edgeOf(document, element, along.right),
+      ];
       return before && after && (before.at + before.width + after.at) / 2 + along.distance;
     }
   }
@@ -135,11 +138,23 @@ const edgeOf = (document: ProjectDocument, element: Element, id: string): Left |
 const lowOf = (document: ProjectDocument, element: Element, id: string): Low | null =>
   placeIn(lows, document, id, 'up', (opening, profile) => {
     const grip = upAt(document, element, opening.up);
-    return grip === null ? null : { at: grip - gripOffset(profile, opening.grip)[1], springing: profile.springing ?? profile.height, height: profile.height };
+    return grip === null
+      ? null
+      : {
+          at: grip - gripOffset(profile, opening.grip)[1],
+          springing: profile.springing ?? profile.height,
+          height: profile.height,
+        };
   });
 
 /** The place of an opening that another is measured from. However long the chain of those that each is measured from, it is gone along once, from its far end: of a ring none has a place. */
-function placeIn<T>(places: WeakMap<ProjectDocument, Map<string, T | null>>, document: ProjectDocument, id: string, way: Way, place: (opening: Opening, profile: Profile) => T | null): T | null {
+function placeIn<T>(
+  places: WeakMap<ProjectDocument, Map<string, T | null>>,
+  document: ProjectDocument,
+  id: string,
+  way: Way,
+  place: (opening: Opening, profile: Profile) => T | null,
+): T | null {
   let known = places.get(document);
   if (!known) places.set(document, (known = new Map<string, T | null>()));
   if (known.has(id)) return known.get(id)!;
@@ -156,7 +171,10 @@ function placeIn<T>(places: WeakMap<ProjectDocument, Map<string, T | null>>, doc
     }
     waiting.pop();
     if (known.has(at)) continue;
-    const profile = opening && parentsOf(opening, way).every((parent) => known.has(parent)) ? profileOfOpening(document, opening) : null;
+    const profile =
+      opening && parentsOf(opening, way).every((parent) => known.has(parent))
+        ? profileOfOpening(document, opening)
+        : null;
     known.set(at, opening && profile ? place(opening, profile) : null);
   }
   return known.get(id)!;
@@ -164,11 +182,16 @@ function placeIn<T>(places: WeakMap<ProjectDocument, Map<string, T | null>>, doc
 
 /** An opening's dimensions: its own, or those of its size; undefined where its pattern has no such size. */
 export function dimensionsOf(pattern: Pattern, opening: Pick<Opening, 'size' | 'own'>): Dimensions | undefined {
-  return opening.own ?? (Object.hasOwn(pattern.sizes, opening.size) ? pattern.sizes[opening.size]!.dimensions : undefined);
+  return (
+    opening.own ?? (Object.hasOwn(pattern.sizes, opening.size) ? pattern.sizes[opening.size]!.dimensions : undefined)
+  );
 }
 
 /** The profile of an opening as it is dimensioned, or null when that makes none. */
-export function profileOfOpening(document: ProjectDocument, opening: Pick<Opening, 'pattern' | 'size' | 'own'>): Profile | null {
+export function profileOfOpening(
+  document: ProjectDocument,
+  opening: Pick<Opening, 'pattern' | 'size' | 'own'>,
+): Profile | null {
   const pattern = row(document, 'patterns', opening.pattern);
   const dimensions = pattern && dimensionsOf(pattern, opening);
   if (!pattern || !dimensions || !fits(pattern, dimensions)) return null;
@@ -220,7 +243,10 @@ export function alongTo(document: ProjectDocument, element: Element, along: Alon
 /** The same intent with the distance that leads to `t` metres above the element's base. */
 export function upTo(document: ProjectDocument, element: Element, up: Up, t: number): Up {
   // What does not lie on a course is held to none.
-  if (up.from === 'course') return Math.abs(onCourse(courseOn(document, element), t) - t) < 1e-6 ? { from: 'course', distance: tidy(t) } : { from: 'base', distance: tidy(t) };
+  if (up.from === 'course')
+    return Math.abs(onCourse(courseOn(document, element), t) - t) < 1e-6
+      ? { from: 'course', distance: tidy(t) }
+      : { from: 'base', distance: tidy(t) };
   const origin = upAt(document, element, { ...up, distance: 0 }) ?? 0;
   return { ...up, distance: tidy(up.from === 'top' ? origin - t : t - origin) };
 }
@@ -255,7 +281,12 @@ function sectionsOf(pattern: Pattern, depth: number, units: Units): Readonly<Rec
   const found = known.get(key);
   if (found) return found;
   const kind = pattern.cut?.kind ?? 'through';
-  const use = kind === 'niche' || kind === 'niche to layer' ? 'niche' : kind === 'boss' || kind === 'keep inside' ? 'raised' : 'through';
+  const use =
+    kind === 'niche' || kind === 'niche to layer'
+      ? 'niche'
+      : kind === 'boss' || kind === 'keep inside'
+        ? 'raised'
+        : 'through';
   const made = {} as Record<Side, SectionLine>;
   const square = squareSection(depth);
   let outcome: Readonly<Record<Side, SectionLine>> | Impossible = made;
@@ -281,7 +312,12 @@ function sectionsOf(pattern: Pattern, depth: number, units: Units): Readonly<Rec
 }
 
 /** What a side is called in a sentence. */
-export const sideWords: Record<Side, string> = { sill: 'sill', head: 'head', 'jamb-left': 'left jamb', 'jamb-right': 'right jamb' };
+export const sideWords: Record<Side, string> = {
+  sill: 'sill',
+  head: 'head',
+  'jamb-left': 'left jamb',
+  'jamb-right': 'right jamb',
+};
 
 /** How deep a pattern cuts into a build-up (metres), or why it cannot. */
 export function depthOf(pattern: Pattern, layers: Element['layers'], units: Units): number | Impossible {
@@ -299,7 +335,10 @@ export function depthOf(pattern: Pattern, layers: Element['layers'], units: Unit
     if (cut.layers >= layers.length)
       return {
         reason: `it is to stop behind ${cut.layers} layer${cut.layers === 1 ? '' : 's'}, and the element has ${layers.length} in all`,
-        mend: layers.length > 1 ? `Let it stop behind ${layers.length - 1} at most, or cut through.` : 'Let it cut through, or to a depth.',
+        mend:
+          layers.length > 1
+            ? `Let it stop behind ${layers.length - 1} at most, or cut through.`
+            : 'Let it cut through, or to a depth.',
       };
     return layers.slice(0, cut.layers).reduce((sum, layer) => sum + layer.thickness, 0);
   }
@@ -314,10 +353,15 @@ export function finenessOf(document: ProjectDocument): Fineness {
 const resolved = new WeakMap<Opening, { from: readonly unknown[]; outcome: Placed | Unplaced }>();
 
 /** Places one opening; the same object for the same question. */
-export function resolveOpening(document: ProjectDocument, opening: Opening, fineness: Fineness = finenessOf(document)): Placed | Unplaced {
+export function resolveOpening(
+  document: ProjectDocument,
+  opening: Opening,
+  fineness: Fineness = finenessOf(document),
+): Placed | Unplaced {
   const { along, up } = opening;
   // What it is measured from another one by depends on more than can be compared cheaply.
-  if (parentsOf(opening, 'along').length + parentsOf(opening, 'up').length > 0) return resolveAnew(document, opening, fineness);
+  if (parentsOf(opening, 'along').length + parentsOf(opening, 'up').length > 0)
+    return resolveAnew(document, opening, fineness);
   const from = [
     row(document, 'elements', opening.element),
     row(document, 'patterns', opening.pattern),
@@ -335,14 +379,23 @@ export function resolveOpening(document: ProjectDocument, opening: Opening, fine
 }
 
 function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fineness): Placed | Unplaced {
-  const refuse = (reason: string, mend: string): Unplaced => ({ id: opening.id, element: opening.element, reason, mend });
+  const refuse = (reason: string, mend: string): Unplaced => ({
+    id: opening.id,
+    element: opening.element,
+    reason,
+    mend,
+  });
   const element = row(document, 'elements', opening.element);
   if (!element) return refuse('its element was removed', 'Bring the element back with undo, or remove this opening.');
   const pattern = row(document, 'patterns', opening.pattern);
   if (!pattern) return refuse('its pattern was removed', 'Give it another pattern.');
   const dimensions = dimensionsOf(pattern, opening);
   if (!dimensions) return refuse(`the pattern “${pattern.name}” no longer has its size`, 'Choose another size.');
-  if (!fits(pattern, dimensions)) return refuse('its own dimensions are those of another shape', 'Bring it back to its size, or type its dimensions again.');
+  if (!fits(pattern, dimensions))
+    return refuse(
+      'its own dimensions are those of another shape',
+      'Bring it back to its size, or type its dimensions again.',
+    );
   const made = outlineOf(pattern.profile, dimensions, document.units, fineness);
   if ('reason' in made) return refuse(made.reason, made.mend);
   const depth = depthOf(pattern, element.layers, document.units);
@@ -352,17 +405,24 @@ function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fine
   const along = alongAt(document, element, opening.along);
   if (along === null)
     return parentsOf(opening, 'along').length > 0
-      ? refuse('the opening that it is measured from has no place itself', 'Mend that one, or place this from the start, the middle or the end.')
+      ? refuse(
+          'the opening that it is measured from has no place itself',
+          'Mend that one, or place this from the start, the middle or the end.',
+        )
       : refuse('the axis that it is held to was removed', 'Place it from the start, the middle or the end.');
   const up = upAt(document, element, opening.up);
   if (up === null)
     return opening.up.from === 'neighbour'
-      ? refuse('the opening that its level is measured from has no place itself', 'Mend that one, or place this from the base, the top or a datum.')
+      ? refuse(
+          'the opening that its level is measured from has no place itself',
+          'Mend that one, or place this from the base, the top or a datum.',
+        )
       : refuse('the datum that it is held to was removed', 'Place it from the base or another datum.');
   const [dx, dy] = gripOffset(made.profile, opening.grip);
   const s = tidy(along - dx);
   const t = tidy(up - dy);
-  if (!Number.isFinite(s) || !Number.isFinite(t)) return refuse('its place is not a number', 'Type its distances again.');
+  if (!Number.isFinite(s) || !Number.isFinite(t))
+    return refuse('its place is not a number', 'Type its distances again.');
   return {
     id: opening.id,
     element: element.id,

@@ -85,29 +85,60 @@ export function snap(box: Box, others: readonly Box[], lines: Lines, reach: numb
   level(own.sill, 0, 'on the base', '', 3, { up: { from: 'base', distance: 0 }, level: 'sill' });
   level(own.head, lines.height, 'under the top', '', 4, { up: { from: 'top', distance: 0 }, level: 'head' });
   const centre = box.s + box.width / 2;
-  for (const { id, name, s } of lines.axes) upright(centre, s, 'centred on axis', name, 0, { along: { from: 'axis', axis: id, distance: 0 }, across: 'centre' });
-  upright(centre, lines.length / 2, 'in the middle of the wall', '', 2, { along: { from: 'middle', distance: 0 }, across: 'centre' });
+  for (const { id, name, s } of lines.axes)
+    upright(centre, s, 'centred on axis', name, 0, {
+      along: { from: 'axis', axis: id, distance: 0 },
+      across: 'centre',
+    });
+  upright(centre, lines.length / 2, 'in the middle of the wall', '', 2, {
+    along: { from: 'middle', distance: 0 },
+    across: 'centre',
+  });
   upright(box.s, 0, 'at the start of the wall', '', 6, { along: { from: 'start', distance: 0 }, across: 'left' });
-  upright(box.s + box.width, lines.length, 'at the end of the wall', '', 6, { along: { from: 'end', distance: 0 }, across: 'right' });
+  upright(box.s + box.width, lines.length, 'at the end of the wall', '', 6, {
+    along: { from: 'end', distance: 0 },
+    across: 'right',
+  });
   for (const other of others) {
     if (other.id === box.id) continue;
-    const beside = (edge: 'left' | 'centre' | 'right', across: Grip['across']): Hold => ({ along: { from: 'neighbour', opening: other.id, edge, distance: 0 }, across });
-    const levelWith = (edge: 'sill' | 'springing' | 'head'): Hold => ({ up: { from: 'neighbour', opening: other.id, edge, distance: 0 }, level: edge });
+    const beside = (edge: 'left' | 'centre' | 'right', across: Grip['across']): Hold => ({
+      along: { from: 'neighbour', opening: other.id, edge, distance: 0 },
+      across,
+    });
+    const levelWith = (edge: 'sill' | 'springing' | 'head'): Hold => ({
+      up: { from: 'neighbour', opening: other.id, edge, distance: 0 },
+      level: edge,
+    });
     level(own.head, other.t + other.height, 'head level with', other.mark, 5, levelWith('head'));
     level(own.sill, other.t, 'sill level with', other.mark, 6, levelWith('sill'));
-    if (other.springing !== null) level(own.springing, other.t + other.springing, 'springing level with', other.mark, 7, levelWith('springing'));
+    if (other.springing !== null)
+      level(own.springing, other.t + other.springing, 'springing level with', other.mark, 7, levelWith('springing'));
     upright(centre, other.s + other.width / 2, 'centred over', other.mark, 3, beside('centre', 'centre'));
     upright(box.s, other.s, 'left jamb in line with', other.mark, 4, beside('left', 'left'));
-    upright(box.s + box.width, other.s + other.width, 'right jamb in line with', other.mark, 5, beside('right', 'right'));
+    upright(
+      box.s + box.width,
+      other.s + other.width,
+      'right jamb in line with',
+      other.mark,
+      5,
+      beside('right', 'right'),
+    );
     upright(box.s, other.s + other.width, 'left jamb against', other.mark, 7, beside('right', 'left'));
     upright(box.s + box.width, other.s, 'right jamb against', other.mark, 7, beside('left', 'right'));
   }
   piers(box, others, lines, upright);
   if (up.length === 0 && lines.course) {
     const course = lines.course;
-    for (const [from, what] of [[own.sill, 'sill on course'], [own.head, 'head on course']] as const) {
+    for (const [from, what] of [
+      [own.sill, 'sill on course'],
+      [own.head, 'head on course'],
+    ] as const) {
       const n = Math.round(from / course);
-      if (n > 0) level(from, n * course, what, String(n), 8, { up: { from: 'course', distance: n * course }, level: what === 'sill on course' ? 'sill' : 'head' });
+      if (n > 0)
+        level(from, n * course, what, String(n), 8, {
+          up: { from: 'course', distance: n * course },
+          level: what === 'sill on course' ? 'sill' : 'head',
+        });
     }
   }
   const [upShift, upGuide] = best(up);
@@ -125,12 +156,25 @@ export interface SnappedPoint {
 /** Snaps a point to the nearest corner of an opening or of the face, and otherwise each way by itself to jambs, centres, heads, sills, datums and axes. */
 export function snapPoint(s: number, t: number, boxes: readonly Box[], lines: Lines, reach: number): SnappedPoint {
   const corners: { s: number; t: number; of: string }[] = [];
-  for (const [x, place] of [[0, 'start'], [lines.length, 'end']] as const) {
-    corners.push({ s: x, t: 0, of: `base of the wall’s ${place}` }, { s: x, t: lines.height, of: `top of the wall’s ${place}` });
+  for (const [x, place] of [
+    [0, 'start'],
+    [lines.length, 'end'],
+  ] as const) {
+    corners.push(
+      { s: x, t: 0, of: `base of the wall’s ${place}` },
+      { s: x, t: lines.height, of: `top of the wall’s ${place}` },
+    );
   }
   for (const { mark, s: left, t: sill, width, height, springing } of boxes)
-    for (const [x, side] of [[left, 'left'], [left + width, 'right'], [left + width / 2, 'middle']] as const) {
-      corners.push({ s: x, t: sill, of: `${mark}, sill, ${side}` }, { s: x, t: sill + height, of: `${mark}, head, ${side}` });
+    for (const [x, side] of [
+      [left, 'left'],
+      [left + width, 'right'],
+      [left + width / 2, 'middle'],
+    ] as const) {
+      corners.push(
+        { s: x, t: sill, of: `${mark}, sill, ${side}` },
+        { s: x, t: sill + height, of: `${mark}, head, ${side}` },
+      );
       if (springing !== null) corners.push({ s: x, t: sill + springing, of: `${mark}, springing, ${side}` });
     }
   let best: (typeof corners)[number] | null = null;
@@ -140,7 +184,12 @@ export function snapPoint(s: number, t: number, boxes: readonly Box[], lines: Li
     if (far <= near) [best, near] = [corner, far];
   }
   if (best) return { s: best.s, t: best.t, reason: best.of };
-  const { s: x, t: y, along, up } = snap({ id: '', mark: '', s, t, width: 0, height: 0, springing: null }, boxes, { ...lines, course: null }, reach);
+  const {
+    s: x,
+    t: y,
+    along,
+    up,
+  } = snap({ id: '', mark: '', s, t, width: 0, height: 0, springing: null }, boxes, { ...lines, course: null }, reach);
   return { s: x, t: y, reason: [up && 'on that level', along && 'in line'].filter(Boolean).join(', ') || null };
 }
 
@@ -158,16 +207,28 @@ function piers(box: Box, others: readonly Box[], { length, say }: Lines, upright
   const [from, to] = [left ? left.s + left.width : 0, right ? right.s : length];
   const told = (pier: number): string => say?.(pier) ?? '';
   const between = (to - from - box.width) / 2;
-  if (between > same) upright(box.s, from + between, 'equal piers,', told(between), 1, { along: { from: 'between', left: left?.id ?? null, right: right?.id ?? null, distance: 0 }, across: 'centre' });
+  if (between > same)
+    upright(box.s, from + between, 'equal piers,', told(between), 1, {
+      along: { from: 'between', left: left?.id ?? null, right: right?.id ?? null, distance: 0 },
+      across: 'centre',
+    });
   const second = before.at(-2);
   if (left && second) {
     const pier = left.s - second.s - second.width;
-    if (pier > same) upright(box.s, from + pier, `pier as before ${left.mark},`, told(pier), 2, { along: { from: 'neighbour', opening: left.id, edge: 'right', distance: pier }, across: 'left' });
+    if (pier > same)
+      upright(box.s, from + pier, `pier as before ${left.mark},`, told(pier), 2, {
+        along: { from: 'neighbour', opening: left.id, edge: 'right', distance: pier },
+        across: 'left',
+      });
   }
   const last = after[1];
   if (right && last) {
     const pier = last.s - right.s - right.width;
-    if (pier > same) upright(box.s + box.width, to - pier, `pier as after ${right.mark},`, told(pier), 2, { along: { from: 'neighbour', opening: right.id, edge: 'left', distance: 0 - pier }, across: 'right' });
+    if (pier > same)
+      upright(box.s + box.width, to - pier, `pier as after ${right.mark},`, told(pier), 2, {
+        along: { from: 'neighbour', opening: right.id, edge: 'left', distance: 0 - pier },
+        across: 'right',
+      });
   }
 }
 

@@ -24,7 +24,14 @@ export interface Spread {
  * Equal piers share what the openings and set margins leave; a margin that is not set is one of them. With equal centres a margin that is not set is such that every opening stands in the middle of a bay
  * of the same width. Given piers fill from the start margin, or stand in the middle of the stretch.
  */
-export function spread(widths: readonly number[], from: number, to: number, spacing: Spacing, margins: Margins, units: Units): Spread | Impossible {
+export function spread(
+  widths: readonly number[],
+  from: number,
+  to: number,
+  spacing: Spacing,
+  margins: Margins,
+  units: Units,
+): Spread | Impossible {
   const count = widths.length;
   const length = to - from;
   const total = widths.reduce((sum, width) => sum + width, 0);
@@ -34,7 +41,10 @@ export function spread(widths: readonly number[], from: number, to: number, spac
     const fit = mostThatFit(widths, room, spacing.kind === 'given pier' ? spacing.pier : 0);
     return {
       reason: `${count} openings need ${worded(needed, units)}, and there ${room > 0 ? `are ${worded(room, units)}` : 'is nothing'} between the margins`,
-      mend: fit > 0 ? `${fit} would fit. Take fewer, narrower ones, or smaller margins.` : 'Not even one fits. Take a narrower size or smaller margins.',
+      mend:
+        fit > 0
+          ? `${fit} would fit. Take fewer, narrower ones, or smaller margins.`
+          : 'Not even one fits. Take a narrower size or smaller margins.',
     };
   };
   if (spacing.kind === 'given pier') {
@@ -72,7 +82,8 @@ export function spread(widths: readonly number[], from: number, to: number, spac
   const centres = widths.map((_, i) => first + i * step);
   const lefts = centres.map((centre, i) => tidy(from + centre - widths[i]! / 2));
   const piers = lefts.slice(1).map((left, i) => tidy(left - lefts[i]! - widths[i]!));
-  if (piers.some((pier) => pier < -1e-9) || lefts[0]! < from - 1e-9 || lefts.at(-1)! + lastWidth > to + 1e-9) return short(total, length - set);
+  if (piers.some((pier) => pier < -1e-9) || lefts[0]! < from - 1e-9 || lefts.at(-1)! + lastWidth > to + 1e-9)
+    return short(total, length - set);
   return { lefts, piers };
 }
 

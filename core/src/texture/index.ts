@@ -17,7 +17,7 @@ function bricks(colour: Colour, courses: readonly { lengths: readonly number[]; 
     const row = Math.floor(t / course);
     const { lengths, shift } = courses[row % courses.length]!;
     const total = lengths.reduce((a, b) => a + b, 0);
-    let at = ((s / module - shift) % total + total) % total;
+    let at = (((s / module - shift) % total) + total) % total;
     const lap = Math.floor((s / module - shift) / total);
     let brick = 0;
     while (at >= lengths[brick]!) at -= lengths[brick++]!;
@@ -47,7 +47,9 @@ function ashlar(colour: Colour): Texture {
 }
 
 function plaster(colour: Colour): Texture {
-  return painted([1, 1], 256, (s, t, i, j) => lit(colour, 0.95 + 0.06 * clouds(s, t, 5, 5, 1) + 0.04 * clouds(s, t, 17, 17, 2) + (chance(i, j, 4) - 0.5) * 0.03));
+  return painted([1, 1], 256, (s, t, i, j) =>
+    lit(colour, 0.95 + 0.06 * clouds(s, t, 5, 5, 1) + 0.04 * clouds(s, t, 17, 17, 2) + (chance(i, j, 4) - 0.5) * 0.03),
+  );
 }
 
 function slate(colour: Colour): Texture {
@@ -60,7 +62,13 @@ function slate(colour: Colour): Texture {
     const side = Math.min(at - tile, tile + 1 - at) * w;
     // Each slate is shaded under the course that laps it, and lit along its lower edge.
     if (side < 0.002) return lit(colour, 0.55);
-    return lit(colour, (0.82 + 0.32 * chance(tile, row, 9)) * (up < 0.04 ? 0.62 : 1.04 - 0.12 * up) * (0.97 + 0.06 * clouds(s, t, 9, 23, 8)) * grain(i, j, 0.07));
+    return lit(
+      colour,
+      (0.82 + 0.32 * chance(tile, row, 9)) *
+        (up < 0.04 ? 0.62 : 1.04 - 0.12 * up) *
+        (0.97 + 0.06 * clouds(s, t, 9, 23, 8)) *
+        grain(i, j, 0.07),
+    );
   });
 }
 
@@ -76,7 +84,9 @@ function timber(colour: Colour, plank: number, contrast: number): Texture {
 }
 
 function insulation(colour: Colour): Texture {
-  return painted([0.6, 0.6], 256, (s, t, i, j) => lit(colour, 0.86 + 0.2 * clouds(s / 0.6, t / 0.6, 14, 40, 3) + 0.1 * (chance(i, j, 2) - 0.5)));
+  return painted([0.6, 0.6], 256, (s, t, i, j) =>
+    lit(colour, 0.86 + 0.2 * clouds(s / 0.6, t / 0.6, 14, 40, 3) + 0.1 * (chance(i, j, 2) - 0.5)),
+  );
 }
 
 function concrete(colour: Colour): Texture {
@@ -84,14 +94,28 @@ function concrete(colour: Colour): Texture {
     const seam = Math.min(s % 1.2, 1.2 - (s % 1.2), t, 1.2 - t) < 0.004 ? 0.86 : 1;
     const [dx, dy] = [(s % 0.6) - 0.3, (t % 0.6) - 0.3];
     const hole = Math.hypot(dx, dy) < 0.013 ? 0.62 : 1;
-    return lit(colour, (0.93 + 0.1 * clouds(s / 2.4, t / 1.2, 8, 4, 12) + 0.04 * clouds(s / 2.4, t / 1.2, 40, 20, 13)) * seam * hole * grain(i, j, 0.04));
+    return lit(
+      colour,
+      (0.93 + 0.1 * clouds(s / 2.4, t / 1.2, 8, 4, 12) + 0.04 * clouds(s / 2.4, t / 1.2, 40, 20, 13)) *
+        seam *
+        hole *
+        grain(i, j, 0.04),
+    );
   });
 }
 
 const made: Record<TextureName, (colour: Colour) => Texture> = {
-  'stretcher bond': (colour) => bricks(colour, [{ lengths: [2], shift: 0 }, { lengths: [2], shift: 1 }]),
+  'stretcher bond': (colour) =>
+    bricks(colour, [
+      { lengths: [2], shift: 0 },
+      { lengths: [2], shift: 1 },
+    ]),
   // A course of stretchers, a course of headers a quarter brick in.
-  'english bond': (colour) => bricks(colour, [{ lengths: [2], shift: 0 }, { lengths: [1], shift: 0.5 }]),
+  'english bond': (colour) =>
+    bricks(colour, [
+      { lengths: [2], shift: 0 },
+      { lengths: [1], shift: 0.5 },
+    ]),
   ashlar,
   plaster,
   slate,

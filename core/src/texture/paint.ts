@@ -16,7 +16,8 @@ export function colourOf(hex: string): Colour {
   return [1, 3, 5].map((at) => parseInt(hex.slice(at, at + 2), 16)) as unknown as Colour;
 }
 
-export const mixed = (a: Colour, b: Colour, share: number): Colour => [0, 1, 2].map((k) => a[k]! + share * (b[k]! - a[k]!)) as unknown as Colour;
+export const mixed = (a: Colour, b: Colour, share: number): Colour =>
+  [0, 1, 2].map((k) => a[k]! + share * (b[k]! - a[k]!)) as unknown as Colour;
 export const lit = (a: Colour, by: number): Colour => [a[0] * by, a[1] * by, a[2] * by];
 
 /** A number from 0 to 1 that belongs to a pair of whole numbers, like chance but always the same (a hash by multiplication, as in splitmix). */
@@ -33,12 +34,17 @@ export function clouds(x: number, y: number, across: number, down: number, seed:
   const [i, j] = [Math.floor(fx), Math.floor(fy)];
   const ease = (t: number): number => t * t * (3 - 2 * t);
   const [u, v] = [ease(fx - i), ease(fy - j)];
-  const at = (p: number, q: number): number => chance(((p % across) + across) % across, ((q % down) + down) % down, seed);
+  const at = (p: number, q: number): number =>
+    chance(((p % across) + across) % across, ((q % down) + down) % down, seed);
   return (at(i, j) * (1 - u) + at(i + 1, j) * u) * (1 - v) + (at(i, j + 1) * (1 - u) + at(i + 1, j + 1) * u) * v;
 }
 
 /** Paints an image: the colour at (s, t), metres along and up from its lower left corner, for each dot. */
-export function painted(metres: readonly [number, number], dotsPerMetre: number, at: (s: number, t: number, i: number, j: number) => Colour): Texture {
+export function painted(
+  metres: readonly [number, number],
+  dotsPerMetre: number,
+  at: (s: number, t: number, i: number, j: number) => Colour,
+): Texture {
   const [width, height] = [Math.round(metres[0] * dotsPerMetre), Math.round(metres[1] * dotsPerMetre)];
   const data = new Uint8Array(3 * width * height);
   for (let j = 0; j < height; j++)

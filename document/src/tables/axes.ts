@@ -7,4 +7,8 @@ export const axisSchema = z.strictObject({ id, name, element: id, along: coordin
 /** A vertical setting-out line on an element, metres along from its start. */
 export type Axis = z.infer<typeof axisSchema>;
 
-export const axes: Table<typeof axisSchema> = { schema: axisSchema, singular: 'axis', references: ({ element }) => refer('element', 'elements', element) };
+export const axes: Table<typeof axisSchema> = {
+  schema: axisSchema,
+  singular: 'axis',
+  references: ({ element }) => refer('element', 'elements', element),
+};

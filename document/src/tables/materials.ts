@@ -4,7 +4,18 @@ import { id, name, number } from '../figures.ts';
 import type { Table } from './table.ts';
 
 /** The textures that ship with the program, each drawn at true scale. */
-export const textureNames = ['stretcher bond', 'english bond', 'ashlar', 'plaster', 'slate', 'oak', 'painted timber', 'glass', 'insulation', 'concrete'] as const;
+export const textureNames = [
+  'stretcher bond',
+  'english bond',
+  'ashlar',
+  'plaster',
+  'slate',
+  'oak',
+  'painted timber',
+  'glass',
+  'insulation',
+  'concrete',
+] as const;
 export type TextureName = (typeof textureNames)[number];
 
 export const materialSchema = z.strictObject({
@@ -17,4 +28,8 @@ export const materialSchema = z.strictObject({
 /** What a face looks like when it is rendered: a colour, which a texture of ours is tinted with where it has one. */
 export type Material = z.infer<typeof materialSchema>;
 
-export const materials: Table<typeof materialSchema> = { schema: materialSchema, singular: 'material', references: () => [] };
+export const materials: Table<typeof materialSchema> = {
+  schema: materialSchema,
+  singular: 'material',
+  references: () => [],
+};

@@ -13,9 +13,18 @@ export const alongSchema = z.discriminatedUnion(
     z.strictObject({ from: z.literal('start'), distance: coordinate }),
     z.strictObject({ from: z.literal('middle'), distance: coordinate }),
     z.strictObject({ from: z.literal('end'), distance: coordinate }),
-    z.strictObject({ from: z.literal('fraction'), fraction: number.min(0, 'must be 0 to 1').max(1, 'must be 0 to 1'), distance: coordinate }),
+    z.strictObject({
+      from: z.literal('fraction'),
+      fraction: number.min(0, 'must be 0 to 1').max(1, 'must be 0 to 1'),
+      distance: coordinate,
+    }),
     z.strictObject({ from: z.literal('axis'), axis: id, distance: coordinate }),
-    z.strictObject({ from: z.literal('neighbour'), opening: id, edge: z.enum(['left', 'centre', 'right'], 'must be left, centre or right'), distance: coordinate }),
+    z.strictObject({
+      from: z.literal('neighbour'),
+      opening: id,
+      edge: z.enum(['left', 'centre', 'right'], 'must be left, centre or right'),
+      distance: coordinate,
+    }),
     z.strictObject({ from: z.literal('between'), left: id.nullable(), right: id.nullable(), distance: coordinate }),
   ],
   { error: 'must say from where: start, middle, end, fraction, axis, neighbour or between' },
@@ -32,7 +41,12 @@ export const upSchema = z.discriminatedUnion(
     z.strictObject({ from: z.literal('base'), distance: coordinate }),
     z.strictObject({ from: z.literal('top'), distance: coordinate }),
     z.strictObject({ from: z.literal('datum'), datum: id, distance: coordinate }),
-    z.strictObject({ from: z.literal('neighbour'), opening: id, edge: z.enum(['sill', 'springing', 'head'], 'must be sill, springing or head'), distance: coordinate }),
+    z.strictObject({
+      from: z.literal('neighbour'),
+      opening: id,
+      edge: z.enum(['sill', 'springing', 'head'], 'must be sill, springing or head'),
+      distance: coordinate,
+    }),
     z.strictObject({ from: z.literal('course'), distance: coordinate }),
   ],
   { error: 'must say from where: base, top, datum, neighbour or course' },
@@ -62,7 +76,12 @@ export const openingSchema = z.strictObject({
   blockedUp: z.boolean('must be true or false'),
   own: z.record(z.string(), extent).optional(),
   further: z.array(id).max(64, 'must hold at most 64 elements').optional(),
-  aim: z.strictObject({ turn: degrees, rise: number.min(-80, 'must be from -80 to 80 degrees').max(80, 'must be from -80 to 80 degrees').optional() }).optional(),
+  aim: z
+    .strictObject({
+      turn: degrees,
+      rise: number.min(-80, 'must be from -80 to 80 degrees').max(80, 'must be from -80 to 80 degrees').optional(),
+    })
+    .optional(),
 });
 /**
  * One placed instance of a pattern's size; with dimensions of its `own` (metres) it is a one-off. It cuts its own element, and `further` ones along its axis. With an `aim` its outline is drawn on an upright plane and projected from
@@ -77,7 +96,9 @@ function references({ element, pattern, further, along, up }: Opening): Referenc
     ...(further ?? []).flatMap((other, i) => refer(`further/${i}`, 'elements', other)),
     ...(along.from === 'axis' ? refer('along/axis', 'axes', along.axis) : []),
     ...(along.from === 'neighbour' ? refer('along/opening', 'openings', along.opening) : []),
-    ...(along.from === 'between' ? [...refer('along/left', 'openings', along.left), ...refer('along/right', 'openings', along.right)] : []),
+    ...(along.from === 'between'
+      ? [...refer('along/left', 'openings', along.left), ...refer('along/right', 'openings', along.right)]
+      : []),
     ...(up.from === 'datum' ? refer('up/datum', 'datums', up.datum) : []),
     ...(up.from === 'neighbour' ? refer('up/opening', 'openings', up.opening) : []),
   ];
@@ -89,24 +110,38 @@ function faults(document: ProjectDocument, opening: Opening, rings: Rings): Faul
   const found: Fault[] = [];
   const add = (at: string, reason: string): void => void found.push({ path: `openings/${id}/${at}`, reason });
   const pattern = row(document, 'patterns', patternId);
-  if (pattern && !Object.hasOwn(pattern.sizes, size)) add('size', `names the size "${size}", which the pattern "${pattern.name}" does not have`);
+  if (pattern && !Object.hasOwn(pattern.sizes, size))
+    add('size', `names the size "${size}", which the pattern "${pattern.name}" does not have`);
   if (along.from === 'axis') {
     const axis = row(document, 'axes', along.axis);
-    if (axis && axis.element !== element) add('along/axis', `names the axis "${axis.name}", which is on another element`);
+    if (axis && axis.element !== element)
+      add('along/axis', `names the axis "${axis.name}", which is on another element`);
   }
   for (const { at, table: to, id: other } of references(opening)) {
     const [way] = at.split('/') as [Way];
     if (to !== 'openings') continue;
     const neighbour = row(document, 'openings', other);
-    if (neighbour && neighbour.element !== element) add(at, `names the opening "${neighbour.mark}", which is on another element`);
+    if (neighbour && neighbour.element !== element)
+      add(at, `names the opening "${neighbour.mark}", which is on another element`);
     const ring = ringFrom(document, opening, way, rings);
-    if (ring) add(at, `cannot be measured from itself, ${ring.length === 0 ? (way === 'along' ? 'its own jamb' : 'its own level') : `by way of ${ring.join(', ')}`}`);
+    if (ring)
+      add(
+        at,
+        `cannot be measured from itself, ${ring.length === 0 ? (way === 'along' ? 'its own jamb' : 'its own level') : `by way of ${ring.join(', ')}`}`,
+      );
   }
   if (up.from === 'datum') {
     const datum = row(document, 'datums', up.datum);
-    if (datum && datum.element !== null && datum.element !== element) add('up/datum', `names the datum "${datum.name}", which is on another element`);
+    if (datum && datum.element !== null && datum.element !== element)
+      add('up/datum', `names the datum "${datum.name}", which is on another element`);
   }
   return found;
 }
 
-export const openings: Table<typeof openingSchema> = { schema: openingSchema, singular: 'opening', references, faults, leansOn: ['patterns', 'axes', 'datums', 'openings'] };
+export const openings: Table<typeof openingSchema> = {
+  schema: openingSchema,
+  singular: 'opening',
+  references,
+  faults,
+  leansOn: ['patterns', 'axes', 'datums', 'openings'],
+};

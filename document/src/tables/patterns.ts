@@ -7,7 +7,9 @@ export const patterns: Table<typeof patternSchema> = {
   singular: 'pattern',
   references: ({ reveal, cut }) => [
     ...refer('reveal/material', 'materials', reveal.material),
-    ...Object.entries(reveal.sides ?? {}).flatMap(([side, material]) => refer(`reveal/sides/${side}`, 'materials', material)),
+    ...Object.entries(reveal.sides ?? {}).flatMap(([side, material]) =>
+      refer(`reveal/sides/${side}`, 'materials', material),
+    ),
     ...(cut?.kind === 'imprint' ? refer('cut/material', 'materials', cut.material) : []),
   ],
 };

@@ -26,4 +26,5 @@ export interface Table<Schema extends z.ZodType = z.ZodType> {
 }
 
 /** A name that may be missing. */
-export const refer = (at: string, to: string, id: string | null | undefined): Reference[] => (id === null || id === undefined ? [] : [{ at, table: to, id }]);
+export const refer = (at: string, to: string, id: string | null | undefined): Reference[] =>
+  id === null || id === undefined ? [] : [{ at, table: to, id }];

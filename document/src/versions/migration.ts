@@ -17,15 +17,25 @@ export function isObject(value: unknown): value is Raw {
 }
 
 /** A step that makes each row of each table anew, whichever other rows there are. @param all what else becomes of any value, rows and settings alike. */
-export function byRows(what: string, rows: (table: string, value: Raw) => Raw, all: <T>(value: T) => T = (value) => value): Migration {
+export function byRows(
+  what: string,
+  rows: (table: string, value: Raw) => Raw,
+  all: <T>(value: T) => T = (value) => value,
+): Migration {
   const anew = (table: string, value: unknown): unknown => (isObject(value) ? rows(table, value) : value);
-  const table = (name: string, values: Raw): Raw => Object.fromEntries(Object.entries(values).map(([id, value]) => [id, anew(name, value)]));
+  const table = (name: string, values: Raw): Raw =>
+    Object.fromEntries(Object.entries(values).map(([id, value]) => [id, anew(name, value)]));
   return {
     what,
-    document: (document) => Object.fromEntries(Object.entries(all(document)).map(([key, value]) => [key, isObject(value) ? table(key, value) : value])),
+    document: (document) =>
+      Object.fromEntries(
+        Object.entries(all(document)).map(([key, value]) => [key, isObject(value) ? table(key, value) : value]),
+      ),
     change: (change) => {
       const told = all(change);
-      return [told.op === 'put' && typeof told.table === 'string' ? { ...told, value: anew(told.table, told.value) } : told];
+      return [
+        told.op === 'put' && typeof told.table === 'string' ? { ...told, value: anew(told.table, told.value) } : told,
+      ];
     },
   };
 }

@@ -11,7 +11,10 @@ export const migrate: Readonly<Record<number, Migration>> = { 1: toVersion2 };
 
 /** What is written in no version that this program knows. */
 function unknown(what: string, version: number): never {
-  const reason = version > formatVersion ? `is ${version}, but this program reads up to ${formatVersion}; open it with a newer Yard Arch` : `is ${version}, which no version of the format has been`;
+  const reason =
+    version > formatVersion
+      ? `is ${version}, but this program reads up to ${formatVersion}; open it with a newer Yard Arch`
+      : `is ${version}, which no version of the format has been`;
   throw new Refused(`${what} cannot be read: version ${reason}.`, [{ path: 'version', reason }]);
 }
 
@@ -39,14 +42,19 @@ export function upToDate(value: unknown): unknown {
   const { version } = value;
   if (version === formatVersion) return value;
   if (version > formatVersion || version < 1) unknown('The project', version);
-  return { ...climb('The project', version, value, (migration, document) => migration.document(document)), version: formatVersion };
+  return {
+    ...climb('The project', version, value, (migration, document) => migration.document(document)),
+    version: formatVersion,
+  };
 }
 
 /** The changes of a change set of any version. @throws Refused as upToDate */
 export function changeSetUpToDate<T>(value: T, version: number): T {
   if (version === formatVersion || !isObject(value) || !Array.isArray(value.changes)) return value;
   if (version > formatVersion || version < 1) unknown('The edit', version);
-  const changes = climb('The edit', version, value.changes as unknown[], (migration, list) => list.flatMap((change) => (isObject(change) ? migration.change(change) : [change])));
+  const changes = climb('The edit', version, value.changes as unknown[], (migration, list) =>
+    list.flatMap((change) => (isObject(change) ? migration.change(change) : [change])),
+  );
   return { ...value, changes };
 }
 

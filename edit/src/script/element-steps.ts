@@ -1,5 +1,14 @@
 /** Steps about elements, patterns and single rows: walls drawn and moved, split and joined; anything changed or put. */
-import { changeSetSchema, putting, Refused, row, tableNames, type ChangeSet, type Row, type TableName } from '@yard-arch/document';
+import {
+  changeSetSchema,
+  putting,
+  Refused,
+  row,
+  tableNames,
+  type ChangeSet,
+  type Row,
+  type TableName,
+} from '@yard-arch/document';
 import { z } from 'zod';
 import { removeElement } from '../elements.ts';
 import { edit } from '../make.ts';
@@ -13,15 +22,30 @@ const point = z.tuple([metres, metres], 'must be a point: [x, y] in metres');
 /** @throws Refused where an element is no wall. */
 function wallOf(find: Finder, name: string) {
   const element = find.element(name);
-  if (element.kind !== 'wall') throw new Refused(`${element.name} is no wall`, [{ path: 'element', reason: `names "${name}", which is a ${element.kind} and no wall` }]);
+  if (element.kind !== 'wall')
+    throw new Refused(`${element.name} is no wall`, [
+      { path: 'element', reason: `names "${name}", which is a ${element.kind} and no wall` },
+    ]);
   return element;
 }
 
 export const draw = step({
-  about: 'Draws a wall between two points in plan, an arc where it has a sweep in degrees, like another wall or the last one.',
-  schema: z.strictObject({ from: point, to: point, sweep: z.number('must be a number of degrees').optional(), like: named.optional() }),
+  about:
+    'Draws a wall between two points in plan, an arc where it has a sweep in degrees, like another wall or the last one.',
+  schema: z.strictObject({
+    from: point,
+    to: point,
+    sweep: z.number('must be a number of degrees').optional(),
+    like: named.optional(),
+  }),
   make: (document, { from, to, sweep = 0, like }, find) => {
-    const { changeSet, id } = drawWall(document, from, to, sweep, likeOf(document, like === undefined ? null : wallOf(find, like).id));
+    const { changeSet, id } = drawWall(
+      document,
+      from,
+      to,
+      sweep,
+      likeOf(document, like === undefined ? null : wallOf(find, like).id),
+    );
     return { changeSet, made: [id] };
   },
 });
@@ -29,7 +53,16 @@ export const draw = step({
 export const moveInPlan = step({
   about: 'Moves elements in plan by [x, y] metres; walls that meet them follow.',
   schema: z.strictObject({ elements: z.array(named).min(1, 'must name at least one element'), by: point }),
-  make: (document, { elements, by: [x, y] }, find) => ({ changeSet: possible(moveElements(document, elements.map((name, i) => find.element(name, `elements/${i}`)), x, y)) }),
+  make: (document, { elements, by: [x, y] }, find) => ({
+    changeSet: possible(
+      moveElements(
+        document,
+        elements.map((name, i) => find.element(name, `elements/${i}`)),
+        x,
+        y,
+      ),
+    ),
+  }),
 });
 
 export const splitWall = step({
@@ -82,10 +115,17 @@ function calledOf(value: Row<TableName>): string {
 
 export const change = step({
   about: 'Changes some fields of a row of any table; a field of null is taken out.',
-  schema: z.strictObject({ table: z.enum(tableNames as [TableName, ...TableName[]], `must be one of ${tableNames.join(', ')}`), id: named, with: z.record(z.string(), z.unknown(), 'must hold the fields to change') }),
+  schema: z.strictObject({
+    table: z.enum(tableNames as [TableName, ...TableName[]], `must be one of ${tableNames.join(', ')}`),
+    id: named,
+    with: z.record(z.string(), z.unknown(), 'must hold the fields to change'),
+  }),
   make: (document, { table, id, with: fields }) => {
     const value = row(document, table, id);
-    if (!value) throw new Refused(`${table}/${id} does not exist`, [{ path: 'id', reason: `names "${id}", which ${table} does not have` }]);
+    if (!value)
+      throw new Refused(`${table}/${id} does not exist`, [
+        { path: 'id', reason: `names "${id}", which ${table} does not have` },
+      ]);
     const next: Record<string, unknown> = { ...value, ...fields };
     for (const [key, given] of Object.entries(fields)) if (given === null) Reflect.deleteProperty(next, key);
     return { changeSet: edit(`change ${calledOf(value)}`, putting(table, next as Row<TableName>)) };
@@ -95,5 +135,7 @@ export const change = step({
 export const changes = step({
   about: 'Makes changes as they stand in a change set: puts, removals and settings.',
   schema: z.strictObject({ changes: changeSetSchema.shape.changes }),
-  make: (_, { changes: all }) => ({ changeSet: { name: `make ${all.length} change${all.length === 1 ? '' : 's'}`, changes: all } satisfies ChangeSet }),
+  make: (_, { changes: all }) => ({
+    changeSet: { name: `make ${all.length} change${all.length === 1 ? '' : 's'}`, changes: all } satisfies ChangeSet,
+  }),
 });

@@ -11,15 +11,25 @@ import { named, possible, step } from './step.ts';
 
 const metres = z.number('must be a number of metres');
 const some = z.array(named).min(1, 'must name at least one opening').max(10_000, 'must name at most 10,000 openings');
-const margins = z.strictObject({ start: metres.nullable(), end: metres.nullable() }, 'must say start and end: metres, or null for as much as a pier').optional();
+const margins = z
+  .strictObject(
+    { start: metres.nullable(), end: metres.nullable() },
+    'must say start and end: metres, or null for as much as a pier',
+  )
+  .optional();
 const evenly = { start: null, end: null };
 const spacing = z
-  .discriminatedUnion('kind', [z.strictObject({ kind: z.literal('equal piers') }), z.strictObject({ kind: z.literal('equal centres') }), z.strictObject({ kind: z.literal('given pier'), pier: metres })])
+  .discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('equal piers') }),
+    z.strictObject({ kind: z.literal('equal centres') }),
+    z.strictObject({ kind: z.literal('given pier'), pier: metres }),
+  ])
   .optional();
 const piers: Spacing = { kind: 'equal piers' };
 
 export const place = step({
-  about: 'Places an opening of a pattern: along and up are distances in metres from the start and the base, or say from where.',
+  about:
+    'Places an opening of a pattern: along and up are distances in metres from the start and the base, or say from where.',
   schema: z.strictObject({
     element: named,
     pattern: named,
@@ -48,13 +58,17 @@ export const place = step({
 });
 
 export const fill = step({
-  about: 'Fills a face with openings in columns and rows; each row is a height of sills above the base in metres, or the datum that they stand on.',
+  about:
+    'Fills a face with openings in columns and rows; each row is a height of sills above the base in metres, or the datum that they stand on.',
   schema: z.strictObject({
     element: named,
     pattern: named,
     size: named.optional(),
     columns: z.int('must be a whole number').min(1, 'must be at least 1').max(5000, 'must be at most 5,000'),
-    rows: z.array(z.union([metres, z.strictObject({ datum: named })])).min(1, 'must hold at least one row').max(500, 'must hold at most 500 rows'),
+    rows: z
+      .array(z.union([metres, z.strictObject({ datum: named })]))
+      .min(1, 'must hold at least one row')
+      .max(500, 'must hold at most 500 rows'),
     spacing,
     margins,
   }),
@@ -76,26 +90,47 @@ export const fill = step({
 
 export const spread = step({
   about: 'Spreads openings along their face, over all of it or between the outermost.',
-  schema: z.strictObject({ openings: some, spacing, over: z.enum(['face', 'outermost'], 'must be face or outermost').optional(), margins }),
+  schema: z.strictObject({
+    openings: some,
+    spacing,
+    over: z.enum(['face', 'outermost'], 'must be face or outermost').optional(),
+    margins,
+  }),
   make: (document, { openings, over, ...wish }, find) => ({
-    changeSet: possible(spreadAll(document, find.openings(openings), { spacing: wish.spacing ?? piers, over: over ?? 'face', margins: wish.margins ?? evenly })),
+    changeSet: possible(
+      spreadAll(document, find.openings(openings), {
+        spacing: wish.spacing ?? piers,
+        over: over ?? 'face',
+        margins: wish.margins ?? evenly,
+      }),
+    ),
   }),
 });
 
 export const move = step({
   about: 'Moves openings along and up, by metres.',
   schema: z.strictObject({ openings: some, along: metres.optional(), up: metres.optional() }),
-  make: (document, { openings, along = 0, up = 0 }, find) => ({ changeSet: moveAll(document, find.openings(openings), along, up) }),
+  make: (document, { openings, along = 0, up = 0 }, find) => ({
+    changeSet: moveAll(document, find.openings(openings), along, up),
+  }),
 });
 
 export const align = step({
   about: 'Brings openings into line at a height or a distance along, metres.',
-  schema: z.strictObject({ openings: some, by: z.enum(alignments as [(typeof alignments)[number], ...(typeof alignments)[number][]], `must be one of ${alignments.join(', ')}`), at: metres }),
+  schema: z.strictObject({
+    openings: some,
+    by: z.enum(
+      alignments as [(typeof alignments)[number], ...(typeof alignments)[number][]],
+      `must be one of ${alignments.join(', ')}`,
+    ),
+    at: metres,
+  }),
   make: (document, { openings, by, at }, find) => ({ changeSet: alignAll(document, find.openings(openings), by, at) }),
 });
 
 export const copy = step({
-  about: 'Copies openings so many times, each by a way in metres from the one before; or to other elements, with the intent that they have.',
+  about:
+    'Copies openings so many times, each by a way in metres from the one before; or to other elements, with the intent that they have.',
   schema: z.strictObject({
     openings: some,
     along: metres.optional(),
@@ -105,7 +140,9 @@ export const copy = step({
   }),
   make: (document, { openings, along = 0, up = 0, times = 1, to }, find) => {
     const all = find.openings(openings);
-    const made = to ? copyTo(document, all, { elements: to.map((name, i) => find.element(name, `to/${i}`).id), datums: new Map() }) : copyBy(document, all, along, up, times);
+    const made = to
+      ? copyTo(document, all, { elements: to.map((name, i) => find.element(name, `to/${i}`).id), datums: new Map() })
+      : copyBy(document, all, along, up, times);
     return { changeSet: made.changeSet, made: made.ids };
   },
 });
@@ -121,12 +158,23 @@ export const mirror = step({
 
 export const size = step({
   about: 'Gives an opening another pattern, another size of its pattern, or dimensions of its own in metres.',
-  schema: z.strictObject({ opening: named, pattern: named.optional(), size: named.optional(), own: z.record(z.string(), metres).optional() }),
+  schema: z.strictObject({
+    opening: named,
+    pattern: named.optional(),
+    size: named.optional(),
+    own: z.record(z.string(), metres).optional(),
+  }),
   make: (document, { opening, pattern, size: wanted, own }, find) => {
     const one = find.opening(opening);
     if (pattern !== undefined) return { changeSet: changePatternOf(document, one, find.pattern(pattern).id).changeSet };
     const of = find.pattern(one.pattern);
-    if (own) return { changeSet: possible(changeOwn(document, one, { ...(one.own ?? of.sizes[one.size]!.dimensions), ...own }), 'own') };
+    if (own)
+      return {
+        changeSet: possible(
+          changeOwn(document, one, { ...(one.own ?? of.sizes[one.size]!.dimensions), ...own }),
+          'own',
+        ),
+      };
     return { changeSet: changeSizeOf(one, of, find.size(of, wanted), document) };
   },
 });
@@ -134,13 +182,17 @@ export const size = step({
 export const blockUp = step({
   about: 'Blocks openings up: they are kept, and not cut.',
   schema: z.strictObject({ openings: some }),
-  make: (_, { openings }, find) => ({ changeSet: blockAll(find.openings(openings).map((opening) => ({ ...opening, blockedUp: false }))) }),
+  make: (_, { openings }, find) => ({
+    changeSet: blockAll(find.openings(openings).map((opening) => ({ ...opening, blockedUp: false }))),
+  }),
 });
 
 export const openUp = step({
   about: 'Opens openings up that are blocked up.',
   schema: z.strictObject({ openings: some }),
-  make: (_, { openings }, find) => ({ changeSet: blockAll(find.openings(openings).map((opening) => ({ ...opening, blockedUp: true }))) }),
+  make: (_, { openings }, find) => ({
+    changeSet: blockAll(find.openings(openings).map((opening) => ({ ...opening, blockedUp: true }))),
+  }),
 });
 
 export const takeAway = step({

@@ -1,5 +1,13 @@
 /** Edit scripts: lists of steps by which a pipeline places, spreads and changes what a person would on the page; all of them are done, or none. */
-import { applyChangeSet, checkChangeSet, Refused, type Change, type ChangeSet, type Fault, type ProjectDocument } from '@yard-arch/document';
+import {
+  applyChangeSet,
+  checkChangeSet,
+  Refused,
+  type Change,
+  type ChangeSet,
+  type Fault,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { z } from 'zod';
 import { lockedBy } from '../locks.ts';
 import * as element from './element-steps.ts';
@@ -36,9 +44,17 @@ const mostSteps = 5000;
 
 /** The shape of a script: its steps are looked into one by one, each by its own schema. */
 export const scriptSchema = z.strictObject({
-  name: z.string('must be text').trim().min(1, 'must not be empty').max(200, 'must have at most 200 characters').optional(),
+  name: z
+    .string('must be text')
+    .trim()
+    .min(1, 'must not be empty')
+    .max(200, 'must have at most 200 characters')
+    .optional(),
   do: z
-    .array(z.looseObject({ do: z.enum(names as [string, ...string[]], `must be one of ${names.join(', ')}`) }), 'must be a list of steps')
+    .array(
+      z.looseObject({ do: z.enum(names as [string, ...string[]], `must be one of ${names.join(', ')}`) }),
+      'must be a list of steps',
+    )
     .min(1, 'must hold at least one step')
     .max(mostSteps, `must hold at most ${mostSteps} steps`),
 });
@@ -57,7 +73,12 @@ export interface Scripted {
  */
 export function doScript(document: ProjectDocument, value: unknown): Scripted {
   const read = scriptSchema.safeParse(value);
-  if (!read.success) throw refusal(read.error.issues.slice(0, 100).map(({ path, message }) => ({ path: path.map(String).join('/'), reason: message })));
+  if (!read.success)
+    throw refusal(
+      read.error.issues
+        .slice(0, 100)
+        .map(({ path, message }) => ({ path: path.map(String).join('/'), reason: message })),
+    );
   let at = document;
   const all: Change[] = [];
   const made: (readonly string[])[] = [];
@@ -71,7 +92,11 @@ export function doScript(document: ProjectDocument, value: unknown): Scripted {
     made.push(done.made ?? []);
     named.push(done.changeSet.name);
   });
-  const name = read.data.name ?? (named.length === 1 ? named[0]! : `${named[0]!} and ${named.length - 1} more step${named.length === 2 ? '' : 's'}`.slice(0, 200));
+  const name =
+    read.data.name ??
+    (named.length === 1
+      ? named[0]!
+      : `${named[0]!} and ${named.length - 1} more step${named.length === 2 ? '' : 's'}`.slice(0, 200));
   // As one edit it must hold too: what is made and removed again within it comes to nothing.
   const changeSet = checkChangeSet({ name, changes: all });
   return { changeSet, document: applyChangeSet(document, changeSet).document, made };
@@ -84,7 +109,10 @@ function doStep(document: ProjectDocument, kind: keyof typeof steps, input: unkn
     throw refusal(
       read.error.issues.slice(0, 100).map((issue) => ({
         path: issue.path.map(String).join('/'),
-        reason: issue.code === 'unrecognized_keys' ? `has ${issue.keys.join(', ')}, which “${kind}” does not take` : issue.message,
+        reason:
+          issue.code === 'unrecognized_keys'
+            ? `has ${issue.keys.join(', ')}, which “${kind}” does not take`
+            : issue.message,
       })),
     );
   return make(document, read.data, new Finder(document));
@@ -93,7 +121,10 @@ function doStep(document: ProjectDocument, kind: keyof typeof steps, input: unkn
 function refusal(faults: readonly Fault[]): Refused {
   const [first] = faults;
   const more = faults.length - 1;
-  return new Refused(`The script cannot be done: ${first!.path || 'it'} ${first!.reason}${more > 0 ? `; and ${more} more` : ''}.`, faults);
+  return new Refused(
+    `The script cannot be done: ${first!.path || 'it'} ${first!.reason}${more > 0 ? `; and ${more} more` : ''}.`,
+    faults,
+  );
 }
 
 /** Does something, and says of what is refused in it where in the script it stands. */
@@ -102,14 +133,19 @@ function within<T>(path: string, what: () => T): T {
     return what();
   } catch (error) {
     if (!(error instanceof Refused)) throw error;
-    throw refusal(error.faults.map((fault) => ({ path: fault.path === '' ? path : `${path}/${fault.path}`, reason: fault.reason })));
+    throw refusal(
+      error.faults.map((fault) => ({ path: fault.path === '' ? path : `${path}/${fault.path}`, reason: fault.reason })),
+    );
   }
 }
 
 /** What steps there are and what each takes, as text for a shell. */
 export function scriptHelp(): string {
   const lines = Object.entries(steps as Record<string, Step>).map(([name, { about, schema }]) => {
-    const { properties = {}, required = [] } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as { properties?: Record<string, unknown>; required?: string[] };
+    const { properties = {}, required = [] } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) as {
+      properties?: Record<string, unknown>;
+      required?: string[];
+    };
     const fields = Object.keys(properties).map((field) => (required.includes(field) ? field : `[${field}]`));
     return `  ${name}\n      ${about}\n      takes ${fields.join(', ')}`;
   });

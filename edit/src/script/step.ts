@@ -1,5 +1,13 @@
 /** Steps of an edit script: what each takes, and the change set that it becomes. */
-import { Refused, row, type ChangeSet, type Element, type Opening, type Pattern, type ProjectDocument } from '@yard-arch/document';
+import {
+  Refused,
+  row,
+  type ChangeSet,
+  type Element,
+  type Opening,
+  type Pattern,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { z } from 'zod';
 
 /** One kind of step. */
@@ -22,12 +30,18 @@ export const step = <Schema extends z.ZodType>(told: Step<Schema>): Step<Schema>
 
 /** What an edit maker gave, or a refusal of it. @throws Refused */
 export function possible<T extends object>(outcome: T | { reason: string; mend: string }, path = ''): T {
-  if ('reason' in outcome && 'mend' in outcome) throw new Refused(`${outcome.reason}. ${outcome.mend}`, [{ path, reason: `cannot be done: ${outcome.reason}. ${outcome.mend}` }]);
+  if ('reason' in outcome && 'mend' in outcome)
+    throw new Refused(`${outcome.reason}. ${outcome.mend}`, [
+      { path, reason: `cannot be done: ${outcome.reason}. ${outcome.mend}` },
+    ]);
   return outcome as T;
 }
 
 /** How things are named in a script: by their ids, or by the names and marks that are shown. */
-export const named = z.string('must be an id or a name').min(1, 'must not be empty').max(200, 'must have at most 200 characters');
+export const named = z
+  .string('must be an id or a name')
+  .min(1, 'must not be empty')
+  .max(200, 'must have at most 200 characters');
 
 /** Finds what a step names. Each raises Refused where there is no such thing, or where a name is that of several. */
 export class Finder {
@@ -54,16 +68,36 @@ export class Finder {
     const sizes = Object.values(pattern.sizes);
     if (name === undefined) return sizes[0]!.id;
     const found = sizes.find(({ id }) => id === name) ?? sizes.find((size) => size.name === name);
-    if (!found) throw lost(path, `names the size "${name}", which the pattern "${pattern.name}" does not have; it has ${sizes.map(({ id, name: called }) => called || id).join(', ')}`);
+    if (!found)
+      throw lost(
+        path,
+        `names the size "${name}", which the pattern "${pattern.name}" does not have; it has ${sizes.map(({ id, name: called }) => called || id).join(', ')}`,
+      );
     return found.id;
   }
 
-  private one<T extends 'elements' | 'patterns' | 'openings'>(table: T, name: string, path: string, what: string, called: (value: ProjectDocument[T][string]) => string): ProjectDocument[T][string] {
+  private one<T extends 'elements' | 'patterns' | 'openings'>(
+    table: T,
+    name: string,
+    path: string,
+    what: string,
+    called: (value: ProjectDocument[T][string]) => string,
+  ): ProjectDocument[T][string] {
     const byId = row(this.document, table, name) as ProjectDocument[T][string] | undefined;
     if (byId) return byId;
-    const found = (Object.values(this.document[table]) as ProjectDocument[T][string][]).filter((value) => called(value) === name);
+    const found = (Object.values(this.document[table]) as ProjectDocument[T][string][]).filter(
+      (value) => called(value) === name,
+    );
     if (found.length === 1) return found[0]!;
-    throw lost(path, found.length === 0 ? `names the ${what} "${name}", which does not exist` : `names the ${what} "${name}", of which there are ${found.length}; use an id: ${found.slice(0, 5).map(({ id }) => id).join(', ')}`);
+    throw lost(
+      path,
+      found.length === 0
+        ? `names the ${what} "${name}", which does not exist`
+        : `names the ${what} "${name}", of which there are ${found.length}; use an id: ${found
+            .slice(0, 5)
+            .map(({ id }) => id)
+            .join(', ')}`,
+    );
   }
 }
 

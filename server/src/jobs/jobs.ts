@@ -37,12 +37,30 @@ export class Jobs {
   private closed = false;
 
   constructor(
-    private readonly services: { database: Database; announcer: Announcer; projects: Projects; pool: Pool; url: string },
+    private readonly services: {
+      database: Database;
+      announcer: Announcer;
+      projects: Projects;
+      pool: Pool;
+      url: string;
+    },
   ) {
-    this.boss = new PgBoss({ connectionString: services.url, schema: 'yard_jobs', max: 2, schedule: false, expireInSeconds: Math.round(longestTask / 1000) + 60, retryLimit: 0, application_name: 'yard jobs' });
+    this.boss = new PgBoss({
+      connectionString: services.url,
+      schema: 'yard_jobs',
+      max: 2,
+      schedule: false,
+      expireInSeconds: Math.round(longestTask / 1000) + 60,
+      retryLimit: 0,
+      application_name: 'yard jobs',
+    });
     // It goes on by itself when the database is back; those who ask are told meanwhile.
     this.boss.on('error', () => {});
-    this.off = services.announcer.on('yard_job', (news) => this.hear(news), () => this.look());
+    this.off = services.announcer.on(
+      'yard_job',
+      (news) => this.hear(news),
+      () => this.look(),
+    );
   }
 
   private get em(): EntityManager {
@@ -72,13 +90,28 @@ export class Jobs {
         await this.send(em, known.id);
         return { ...(known as Job), state: 'waiting' };
       }
-      const made = { id: randomUUID(), project, revision: at, kind, state: 'waiting', progress: 0, stage: 'waiting for its turn', problem: null, type: null, name: null, size: null, createdAt: new Date(), endedAt: null } as const;
+      const made = {
+        id: randomUUID(),
+        project,
+        revision: at,
+        kind,
+        state: 'waiting',
+        progress: 0,
+        stage: 'waiting for its turn',
+        problem: null,
+        type: null,
+        name: null,
+        size: null,
+        createdAt: new Date(),
+        endedAt: null,
+      } as const;
       const inserted = await em.execute<{ id: string }[]>(
         `insert into "job" ("id", "project", "revision", "kind", "state", "progress", "stage", "created_at") values (?, ?, ?, ?, 'waiting', 0, ?, now()) on conflict do nothing returning "id"`,
         [made.id, project, at, kind, made.stage],
       );
       // Asked for at the same time by somebody else.
-      if (inserted.length === 0) return (await em.findOneOrFail(JobEntity, { project, revision: at, kind, state: { $ne: 'cancelled' } })) as Job;
+      if (inserted.length === 0)
+        return (await em.findOneOrFail(JobEntity, { project, revision: at, kind, state: { $ne: 'cancelled' } })) as Job;
       await this.send(em, made.id);
       return made;
     });
@@ -87,7 +120,10 @@ export class Jobs {
   /** Whether a job is said to be worked on by a process that is no more. */
   private async isLost(em: EntityManager, { id, state }: { id: string; state: string }): Promise<boolean> {
     if (state !== 'working') return false;
-    const [row] = await em.execute<{ lost: boolean }[]>(`select "beat_at" < now() - interval '${deaf} milliseconds' as "lost" from "job" where "id" = ?`, [id]);
+    const [row] = await em.execute<{ lost: boolean }[]>(
+      `select "beat_at" < now() - interval '${deaf} milliseconds' as "lost" from "job" where "id" = ?`,
+      [id],
+    );
     return row?.lost === true;
   }
 
@@ -104,20 +140,38 @@ export class Jobs {
 
   async get(id: string): Promise<Job> {
     const row = await this.em.findOne(JobEntity, { id });
-    if (!row) throw new ProblemError(404, 'no-such-job', 'There is no such work', 'Its result may have been cleared away. Ask for it again.');
+    if (!row)
+      throw new ProblemError(
+        404,
+        'no-such-job',
+        'There is no such work',
+        'Its result may have been cleared away. Ask for it again.',
+      );
     return row as Job;
   }
 
   /** Tells how a job goes, until it has ended or the function that is returned is called. */
-  async follow(id: string, listener: (job: Pick<Job, 'state' | 'progress' | 'stage' | 'problem'>) => void): Promise<() => void> {
+  async follow(
+    id: string,
+    listener: (job: Pick<Job, 'state' | 'progress' | 'stage' | 'problem'>) => void,
+  ): Promise<() => void> {
     let over = false;
     const tell = (job: Pick<Job, 'state' | 'progress' | 'stage' | 'problem'>): void => {
       if (over) return;
       over = ended(job.state);
       listener(job);
     };
-    const look = (): void => void this.get(id).then(tell, (error: Error) => tell({ state: 'failed', progress: 0, stage: '', problem: JSON.stringify(asProblem(error)) }));
-    const off = this.services.announcer.on('yard_job', (news) => news.job === id && (ended(news.state) ? look() : tell({ ...news, state: news.state as JobState, problem: null })), look);
+    const look = (): void =>
+      void this.get(id).then(tell, (error: Error) =>
+        tell({ state: 'failed', progress: 0, stage: '', problem: JSON.stringify(asProblem(error)) }),
+      );
+    const off = this.services.announcer.on(
+      'yard_job',
+      (news) =>
+        news.job === id &&
+        (ended(news.state) ? look() : tell({ ...news, state: news.state as JobState, problem: null })),
+      look,
+    );
     // A process may die, and with it what it would have told.
     const again = setInterval(look, deaf);
     again.unref();
@@ -138,7 +192,8 @@ export class Jobs {
         this.follow(id, (job) => ended(job.state) && resolve(job)).then((end) => (off = end), reject);
       });
       if (outcome.state === 'done') return await this.get(id);
-      if (outcome.state === 'cancelled') throw new ProblemError(409, 'cancelled', 'It was cancelled', 'Ask for it again.');
+      if (outcome.state === 'cancelled')
+        throw new ProblemError(409, 'cancelled', 'It was cancelled', 'Ask for it again.');
       const { status, type, title, detail, ...more } = JSON.parse(outcome.problem ?? '{}') as Problem;
       throw new ProblemError((status as 422) ?? 500, String(type).replace('/problems/', ''), title, detail, more);
     } finally {
@@ -165,13 +220,18 @@ export class Jobs {
   /** Ends a job that nobody wants any more, wherever it runs. */
   async cancel(id: string): Promise<void> {
     await this.em.transactional(async (em) => {
-      await em.nativeUpdate(JobEntity, { id, state: { $in: ['waiting', 'working'] } }, { state: 'cancelled', endedAt: new Date() });
+      await em.nativeUpdate(
+        JobEntity,
+        { id, state: { $in: ['waiting', 'working'] } },
+        { state: 'cancelled', endedAt: new Date() },
+      );
       await em.execute(...notifying('yard_job', { job: id, state: 'cancelled', progress: 0, stage: '' }));
     });
   }
 
   private hear({ job, state }: JobNews): void {
-    if (state === 'cancelled') this.ending.get(job)?.abort(new ProblemError(409, 'cancelled', 'It was cancelled', 'Ask for it again.'));
+    if (state === 'cancelled')
+      this.ending.get(job)?.abort(new ProblemError(409, 'cancelled', 'It was cancelled', 'Ask for it again.'));
     else if (state === 'waiting') this.look();
   }
 
@@ -209,9 +269,18 @@ export class Jobs {
     const teller = new Teller(this.em, id, this.runner);
     try {
       const { mark, document } = await this.services.projects.textAt(job.project, job.revision);
-      const outcome = await this.services.pool.run({ kind: job.kind, mark, text: document }, { signal, onNews: (news) => teller.take(news) });
+      const outcome = await this.services.pool.run(
+        { kind: job.kind, mark, text: document },
+        { signal, onNews: (news) => teller.take(news) },
+      );
       const size = await teller.finish();
-      if (!('type' in outcome)) throw new ProblemError(422, 'refused', 'The project cannot be read', 'refused' in outcome ? outcome.refused : 'It holds nothing.');
+      if (!('type' in outcome))
+        throw new ProblemError(
+          422,
+          'refused',
+          'The project cannot be read',
+          'refused' in outcome ? outcome.refused : 'It holds nothing.',
+        );
       await this.end(id, { state: 'done', progress: 1, stage: '', type: outcome.type, name: outcome.name, size });
     } catch (error) {
       await teller.finish().catch(() => {});
@@ -225,14 +294,19 @@ export class Jobs {
   private async end(id: string, what: Partial<JobRow> & { state: string }): Promise<void> {
     await this.em.transactional(async (em) => {
       const changed = await em.nativeUpdate(JobEntity, { id, state: 'working' }, { ...what, endedAt: new Date() });
-      if (changed > 0) await em.execute(...notifying('yard_job', { job: id, state: what.state, progress: what.progress ?? 0, stage: '' }));
+      if (changed > 0)
+        await em.execute(
+          ...notifying('yard_job', { job: id, state: what.state, progress: what.progress ?? 0, stage: '' }),
+        );
     });
   }
 
   /** Clears old results away; what failed is tried anew after a while. */
   async purge(): Promise<void> {
     const em = this.em;
-    await em.execute(`delete from "job" where "ended_at" < now() - interval '${keptHours} hours' or ("state" = 'failed' and "ended_at" < now() - interval '1 hour')`);
+    await em.execute(
+      `delete from "job" where "ended_at" < now() - interval '${keptHours} hours' or ("state" = 'failed' and "ended_at" < now() - interval '1 hour')`,
+    );
     await em.execute(
       `delete from "job" where "id" in (select "id" from (select "id", sum(coalesce("size", 0)) over (order by "created_at" desc) as "sum" from "job" where "ended_at" is not null) as "summed" where "sum" > ?)`,
       [keptBytes],
@@ -271,7 +345,8 @@ class Teller {
     if ('piece' in news) {
       const [number, bytes] = [this.number++, Buffer.from(news.piece)];
       this.size += bytes.length;
-      if (this.size <= largest) this.write(() => this.em.fork().insert(JobPieceEntity, { job: this.job, number, bytes }));
+      if (this.size <= largest)
+        this.write(() => this.em.fork().insert(JobPieceEntity, { job: this.job, number, bytes }));
       return;
     }
     this.last = news;
@@ -283,7 +358,10 @@ class Teller {
   private async beat(): Promise<void> {
     const em = this.em.fork();
     const { progress, stage } = this.last;
-    await em.execute(`update "job" set "beat_at" = now(), "progress" = ?, "stage" = ? where "id" = ? and "runner" = ? and "state" = 'working'`, [progress, stage, this.job, this.runner]);
+    await em.execute(
+      `update "job" set "beat_at" = now(), "progress" = ?, "stage" = ? where "id" = ? and "runner" = ? and "state" = 'working'`,
+      [progress, stage, this.job, this.runner],
+    );
     await em.execute(...notifying('yard_job', { job: this.job, state: 'working', progress, stage }));
   }
 
@@ -296,7 +374,13 @@ class Teller {
   async finish(): Promise<number> {
     this.stop();
     await this.writing;
-    if (this.size > largest) throw new ProblemError(422, 'too-large', 'That is too large', 'The file would hold more than 2 GB. Divide the project, or set a coarser chord for its arcs.');
+    if (this.size > largest)
+      throw new ProblemError(
+        422,
+        'too-large',
+        'That is too large',
+        'The file would hold more than 2 GB. Divide the project, or set a coarser chord for its arcs.',
+      );
     return this.size;
   }
 

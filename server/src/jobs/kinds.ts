@@ -6,7 +6,10 @@ import type { Between, Head } from '../edits.ts';
 
 /** Long work on a revision of a project: an export, a picture for a card, or the report of a check. */
 export type JobKind = WrittenFormat | 'picture' | 'report';
-export const jobKinds = [...writtenFormats.map(({ id }) => id), 'picture', 'report'] as unknown as [JobKind, ...JobKind[]];
+export const jobKinds = [...writtenFormats.map(({ id }) => id), 'picture', 'report'] as unknown as [
+  JobKind,
+  ...JobKind[],
+];
 
 /** What a worker is asked for. */
 export type Task =
@@ -19,7 +22,14 @@ export type Task =
   /** An edit script to be done to a document. */
   | { kind: 'script'; mark: string; text: string; script: unknown }
   /** An edit to be made on a document. */
-  | { kind: 'edit'; mark: string; text: string; edit: { changeSet: ChangeSet } | { bytes: Uint8Array }; between: Between | null; over: boolean };
+  | {
+      kind: 'edit';
+      mark: string;
+      text: string;
+      edit: { changeSet: ChangeSet } | { bytes: Uint8Array };
+      between: Between | null;
+      over: boolean;
+    };
 
 /** What a worker tells while it works. */
 export type News = { progress: number; stage: string } | { piece: Uint8Array };

@@ -58,14 +58,29 @@ export class Pool {
     port1.on('message', (news: News) => onNews?.(news));
     this.running += 1;
     try {
-      const outcome = (await this.workers.run({ task, port: port2 }, { transferList: [port2], signal: AbortSignal.any(signal ? [clock, signal] : [clock]) })) as Outcome;
+      const outcome = (await this.workers.run(
+        { task, port: port2 },
+        { transferList: [port2], signal: AbortSignal.any(signal ? [clock, signal] : [clock]) },
+      )) as Outcome;
       // What the worker told last may come after its outcome.
       await closed;
       return outcome;
     } catch (error) {
       signal?.throwIfAborted();
-      if (clock.aborted) throw new ProblemError(422, 'too-long', 'That takes too long', `It was given up after ${Math.round(limit / 1000)} seconds. Divide the project, or set a coarser chord for its arcs.`);
-      if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') throw new ProblemError(422, 'too-large', 'That is too large', 'It takes more memory than there is for it. Divide the project, or set a coarser chord for its arcs.');
+      if (clock.aborted)
+        throw new ProblemError(
+          422,
+          'too-long',
+          'That takes too long',
+          `It was given up after ${Math.round(limit / 1000)} seconds. Divide the project, or set a coarser chord for its arcs.`,
+        );
+      if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY')
+        throw new ProblemError(
+          422,
+          'too-large',
+          'That is too large',
+          'It takes more memory than there is for it. Divide the project, or set a coarser chord for its arcs.',
+        );
       throw error;
     } finally {
       this.running -= 1;

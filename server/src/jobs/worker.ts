@@ -37,7 +37,12 @@ export default async function work({ task, port }: { task: Task; port: MessagePo
 
 function upload(bytes: Uint8Array): Outcome {
   const document = checkDocument(readJson(bytes));
-  return { text: JSON.stringify(document), name: document.name, elements: Object.keys(document.elements).length, openings: Object.keys(document.openings).length };
+  return {
+    text: JSON.stringify(document),
+    name: document.name,
+    elements: Object.keys(document.elements).length,
+    openings: Object.keys(document.openings).length,
+  };
 }
 
 function edit({ mark, text, edit: sent, between, over }: Extract<Task, { kind: 'edit' }>): Outcome {
@@ -59,12 +64,30 @@ function documentOf(mark: string, text: string): ProjectDocument {
   return document;
 }
 
-function textsOf({ document, changeSet, inverse }: { document: ProjectDocument; changeSet: ChangeSet; inverse: ChangeSet }): MadeTexts {
+function textsOf({
+  document,
+  changeSet,
+  inverse,
+}: {
+  document: ProjectDocument;
+  changeSet: ChangeSet;
+  inverse: ChangeSet;
+}): MadeTexts {
   const counts = { elements: Object.keys(document.elements).length, openings: Object.keys(document.openings).length };
-  return { document: JSON.stringify(document), ...counts, projectName: document.name, name: changeSet.name, changeSet: JSON.stringify(changeSet), inverse: JSON.stringify(inverse) };
+  return {
+    document: JSON.stringify(document),
+    ...counts,
+    projectName: document.name,
+    name: changeSet.name,
+    changeSet: JSON.stringify(changeSet),
+    inverse: JSON.stringify(inverse),
+  };
 }
 
-async function make({ kind, mark, text }: Extract<Task, { kind: JobKind }>, tell: (news: News) => void): Promise<Outcome> {
+async function make(
+  { kind, mark, text }: Extract<Task, { kind: JobKind }>,
+  tell: (news: News) => void,
+): Promise<Outcome> {
   const { document, model } = models.get(mark) ?? (await cut(mark, text, tell));
   const put = (bytes: Uint8Array): void => tell({ piece: alone(bytes) });
   tell({ progress: 0.6, stage: 'writing the file' });
@@ -80,18 +103,29 @@ async function make({ kind, mark, text }: Extract<Task, { kind: JobKind }>, tell
   const { written } = writtenFormats.find(({ id }) => id === kind)!;
   const name = named(written.ending);
   const progress = { done: 0 };
-  for (const bytes of await writers[kind].pieces(document, model, name.slice(0, -written.ending.length - 1), (share) => (progress.done = share))) {
+  for (const bytes of await writers[kind].pieces(
+    document,
+    model,
+    name.slice(0, -written.ending.length - 1),
+    (share) => (progress.done = share),
+  )) {
     put(bytes);
     tell({ progress: 0.6 + 0.4 * progress.done, stage: 'writing the file' });
   }
   return { type: written.type, name };
 }
 
-async function cut(mark: string, text: string, tell: (news: News) => void): Promise<{ document: ProjectDocument; model: Model }> {
+async function cut(
+  mark: string,
+  text: string,
+  tell: (news: News) => void,
+): Promise<{ document: ProjectDocument; model: Model }> {
   tell({ progress: 0.02, stage: 'reading the project' });
   const document = checkDocument(JSON.parse(text));
   await solidLibrary();
-  const model = cutModel(document, undefined, undefined, (done, of) => tell({ progress: 0.1 + (0.5 * done) / of, stage: 'cutting' }));
+  const model = cutModel(document, undefined, undefined, (done, of) =>
+    tell({ progress: 0.1 + (0.5 * done) / of, stage: 'cutting' }),
+  );
   models.set(mark, { document, model });
   return { document, model };
 }

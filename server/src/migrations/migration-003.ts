@@ -9,7 +9,9 @@ export class Migration003 extends Migration {
     this.addSql(`alter table "change" alter column "mark" set not null`);
     this.addSql(`alter table "project" add column "mark" text, add column "first_mark" text`);
     this.addSql(`update "project" set "first_mark" = md5("id"::text)`);
-    this.addSql(`update "project" p set "mark" = coalesce((select "mark" from "change" c where c."project" = p."id" and c."revision" = p."revision"), p."first_mark")`);
+    this.addSql(
+      `update "project" p set "mark" = coalesce((select "mark" from "change" c where c."project" = p."id" and c."revision" = p."revision"), p."first_mark")`,
+    );
     this.addSql(`alter table "project" alter column "mark" set not null, alter column "first_mark" set not null`);
     this.addSql(`
       create table "snapshot" (

@@ -13,7 +13,11 @@ export function AlignSection({ document, openings }: { document: ProjectDocument
       <p>with {first.mark}, which was chosen first</p>
       <div className="buttons">
         {alignments.map((by) => (
-          <button key={by} disabled={!box || (by === 'springings' && box.springing === null)} onClick={() => box && commit(alignAll(document, openings.slice(1), by, lineOf(box, by)))}>
+          <button
+            key={by}
+            disabled={!box || (by === 'springings' && box.springing === null)}
+            onClick={() => box && commit(alignAll(document, openings.slice(1), by, lineOf(box, by)))}
+          >
             {by}
           </button>
         ))}

@@ -11,14 +11,27 @@ export function AlikeButtons({ document, openings }: { document: ProjectDocument
   const ofPattern = here.filter((opening) => patterns.has(opening.pattern));
   const ofSize = here.filter((opening) => !opening.own && sizes.has(`${opening.pattern} ${opening.size}`));
   // The one that was chosen first stays first: the others are lined up with it.
-  const pick = (list: readonly Opening[]) => () => chooseOpenings([...(list.includes(first) ? [first.id] : []), ...list.map(({ id }) => id)]);
+  const pick = (list: readonly Opening[]) => () =>
+    chooseOpenings([...(list.includes(first) ? [first.id] : []), ...list.map(({ id }) => id)]);
   const size = pattern?.sizes[first.size];
   if (here.length <= openings.length) return null;
   return (
     <div className="buttons" role="group" aria-label="Choose alike">
       <span>choose all</span>
-      {ofPattern.length > openings.length && <button onClick={pick(ofPattern)}>{patterns.size === 1 && pattern ? `${pattern.name}, ${ofPattern.length}` : `of their patterns, ${ofPattern.length}`}</button>}
-      {ofSize.length > openings.length && ofSize.length < ofPattern.length && <button onClick={pick(ofSize)}>{sizes.size === 1 && pattern && size ? `${sizeLabel(pattern, size, document.units)}, ${ofSize.length}` : `of their sizes, ${ofSize.length}`}</button>}
+      {ofPattern.length > openings.length && (
+        <button onClick={pick(ofPattern)}>
+          {patterns.size === 1 && pattern
+            ? `${pattern.name}, ${ofPattern.length}`
+            : `of their patterns, ${ofPattern.length}`}
+        </button>
+      )}
+      {ofSize.length > openings.length && ofSize.length < ofPattern.length && (
+        <button onClick={pick(ofSize)}>
+          {sizes.size === 1 && pattern && size
+            ? `${sizeLabel(pattern, size, document.units)}, ${ofSize.length}`
+            : `of their sizes, ${ofSize.length}`}
+        </button>
+      )}
       {here.length > openings.length && <button onClick={pick(here)}>on this wall, {here.length}</button>}
     </div>
   );

@@ -54,7 +54,18 @@ export function CopySection({ document, openings }: Props) {
         >
           Copy{times > 1 ? ` ${times} times` : ''}
         </Button>
-        <Button size="xs" variant="outline" disabled={!lastCopy} title="Copy on by as much as the last time (Ctrl D)" onClick={() => copyOn(document, openings.map(({ id }) => id))}>
+        <Button
+          size="xs"
+          variant="outline"
+          disabled={!lastCopy}
+          title="Copy on by as much as the last time (Ctrl D)"
+          onClick={() =>
+            copyOn(
+              document,
+              openings.map(({ id }) => id),
+            )
+          }
+        >
           Repeat the last copy
         </Button>
       </div>
@@ -70,7 +81,8 @@ export function MirrorSection({ document, openings }: Props) {
   const boxes = boxesOf(document, openings);
   const at = (): number => {
     if (about === 'middle') return extentOf(element).length / 2;
-    if (about === 'own') return (Math.min(...boxes.map(({ s }) => s)) + Math.max(...boxes.map(({ s, width }) => s + width))) / 2;
+    if (about === 'own')
+      return (Math.min(...boxes.map(({ s }) => s)) + Math.max(...boxes.map(({ s, width }) => s + width))) / 2;
     return document.axes[about]?.along ?? 0;
   };
   return (
@@ -78,11 +90,27 @@ export function MirrorSection({ document, openings }: Props) {
       <Choice
         label="About"
         value={about}
-        options={[{ value: 'middle', label: 'the middle of the wall' }, { value: 'own', label: 'their own middle' }, ...axes.map(({ id, name }) => ({ value: id, label: `axis ${name}` }))]}
+        options={[
+          { value: 'middle', label: 'the middle of the wall' },
+          { value: 'own', label: 'their own middle' },
+          ...axes.map(({ id, name }) => ({ value: id, label: `axis ${name}` })),
+        ]}
         onChange={setAbout}
       />
-      <Choice label="What" value={as} options={[{ value: 'themselves', label: 'themselves, no copies' }, ...links.map(({ value, label }) => ({ value, label: `copies, ${label}` }))]} onChange={(value) => setAs(value as Link)} />
-      <Button size="xs" variant="outline" onClick={() => make(mirrorAll(document, openings, at(), as === 'themselves' ? null : as))}>
+      <Choice
+        label="What"
+        value={as}
+        options={[
+          { value: 'themselves', label: 'themselves, no copies' },
+          ...links.map(({ value, label }) => ({ value, label: `copies, ${label}` })),
+        ]}
+        onChange={(value) => setAs(value as Link)}
+      />
+      <Button
+        size="xs"
+        variant="outline"
+        onClick={() => make(mirrorAll(document, openings, at(), as === 'themselves' ? null : as))}
+      >
         Mirror
       </Button>
     </Section>
@@ -96,7 +124,8 @@ export function CopyToSection({ document, openings }: Props) {
   const [levels, setLevels] = useState<readonly string[]>([]);
   const held = new Set(openings.flatMap(({ up }) => (up.from === 'datum' ? [up.datum] : [])));
   const datums = datumsOn(document, document.elements[own]!);
-  const toggle = (list: readonly string[], id: string): string[] => (list.includes(id) ? list.filter((other) => other !== id) : [...list, id]);
+  const toggle = (list: readonly string[], id: string): string[] =>
+    list.includes(id) ? list.filter((other) => other !== id) : [...list, id];
   const elements: Element[] = Object.values(document.elements);
   // On the same wall only other levels make sense.
   const to = [...walls, ...(levels.length > 0 && !walls.includes(own) ? [own] : [])];
@@ -119,7 +148,8 @@ export function CopyToSection({ document, openings }: Props) {
             .filter(({ id }) => !held.has(id))
             .map(({ id, name }) => (
               <label key={id}>
-                <input type="checkbox" checked={levels.includes(id)} onChange={() => setLevels(toggle(levels, id))} /> {name}
+                <input type="checkbox" checked={levels.includes(id)} onChange={() => setLevels(toggle(levels, id))} />{' '}
+                {name}
               </label>
             ))}
         </fieldset>
@@ -130,7 +160,12 @@ export function CopyToSection({ document, openings }: Props) {
         disabled={to.length === 0}
         onClick={() => {
           const [datum] = held;
-          make(copyTo(document, openings, { elements: to, datums: new Map(datum && levels.length > 0 ? [[datum, levels]] : []) }));
+          make(
+            copyTo(document, openings, {
+              elements: to,
+              datums: new Map(datum && levels.length > 0 ? [[datum, levels]] : []),
+            }),
+          );
         }}
       >
         Copy there

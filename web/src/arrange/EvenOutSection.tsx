@@ -23,7 +23,12 @@ function Body({ document, openings }: { document: ProjectDocument; openings: rea
   const groups = useMemo(() => {
     const sizes = unevenSizes(document, openings, tolerance).map((group) => {
       const pattern = document.patterns[group.pattern]!;
-      const label = (opening: Opening): string => sizeLabel(pattern, opening.own ? { id: '', name: '', dimensions: opening.own } : pattern.sizes[opening.size]!, units);
+      const label = (opening: Opening): string =>
+        sizeLabel(
+          pattern,
+          opening.own ? { id: '', name: '', dimensions: opening.own } : pattern.sizes[opening.size]!,
+          units,
+        );
       return {
         key: `size ${group.openings.map(({ id }) => id).join()}`,
         what: `Size of ${group.openings.length} ${pattern.name}`,
@@ -46,9 +51,26 @@ function Body({ document, openings }: { document: ProjectDocument; openings: rea
   const wanted = groups.filter(({ key }) => !left.has(key));
   const apply = (): void => {
     const resized = wanted.flatMap(({ sizes }) => (sizes ? sizeAll(sizes.openings, sizes.to).changes : []));
-    const sized = resized.length > 0 ? { ...document, openings: { ...document.openings, ...Object.fromEntries(resized.map((change) => [(change as { value: Opening }).value.id, (change as { value: Opening }).value])) } } : document;
+    const sized =
+      resized.length > 0
+        ? {
+            ...document,
+            openings: {
+              ...document.openings,
+              ...Object.fromEntries(
+                resized.map((change) => [
+                  (change as { value: Opening }).value.id,
+                  (change as { value: Opening }).value,
+                ]),
+              ),
+            },
+          }
+        : document;
     // Sizes first: levels are brought into line as the openings are then.
-    const moved = evenOut(sized, wanted.flatMap(({ level }) => level ?? []));
+    const moved = evenOut(
+      sized,
+      wanted.flatMap(({ level }) => level ?? []),
+    );
     const touched = new Set([...resized, ...moved.changes].map((change) => (change as { value: Opening }).value.id));
     commit(edit(`even out ${touched.size} openings`, ...resized, ...moved.changes));
   };
@@ -92,7 +114,9 @@ function Body({ document, openings }: { document: ProjectDocument; openings: rea
                     {what}
                   </label>
                 </th>
-                <td title={before.map(({ mark, value }) => `${mark} ${value}`).join(', ')}>{counted(before.map(({ value }) => value))}</td>
+                <td title={before.map(({ mark, value }) => `${mark} ${value}`).join(', ')}>
+                  {counted(before.map(({ value }) => value))}
+                </td>
                 <td>{after}</td>
               </tr>
             ))}

@@ -20,7 +20,12 @@ export function FillSection({ document, element }: { document: ProjectDocument; 
 
 function Body({ document, element }: { document: ProjectDocument; element: Element }) {
   const { units } = document;
-  const choices = Object.values(document.patterns).flatMap((pattern) => Object.values(pattern.sizes).map((size) => ({ value: `${pattern.id} ${size.id}`, label: `${pattern.name}, ${sizeLabel(pattern, size, units)}` })));
+  const choices = Object.values(document.patterns).flatMap((pattern) =>
+    Object.values(pattern.sizes).map((size) => ({
+      value: `${pattern.id} ${size.id}`,
+      label: `${pattern.name}, ${sizeLabel(pattern, size, units)}`,
+    })),
+  );
   const datums = datumsOn(document, element)
     .filter(({ level }) => level >= element.start.z)
     .sort((a, b) => a.level - b.level);
@@ -34,8 +39,17 @@ function Body({ document, element }: { document: ProjectDocument; element: Eleme
   const [byDatums, setByDatums] = useState(datums.length > 0);
   if (choices.length === 0) return <p>Make a pattern first, in the strip below the sheet.</p>;
   const [pattern = '', size = ''] = what.split(' ');
-  const rows: FillWish['rows'] = byDatums ? datums.filter(({ id }) => held.includes(id)).map(({ id }) => ({ datum: id })) : Array.from({ length: count }, (_, i) => ({ base: first + i * storey }));
-  const outcome = fillFace(document, element, { pattern, size, columns, spacing: spacingOf(spaced), margins: spaced.margins, rows });
+  const rows: FillWish['rows'] = byDatums
+    ? datums.filter(({ id }) => held.includes(id)).map(({ id }) => ({ datum: id }))
+    : Array.from({ length: count }, (_, i) => ({ base: first + i * storey }));
+  const outcome = fillFace(document, element, {
+    pattern,
+    size,
+    columns,
+    spacing: spacingOf(spaced),
+    margins: spaced.margins,
+    rows,
+  });
   const taken = (set: (value: number) => void) => (value: number) => {
     set(value);
     return true;
@@ -48,7 +62,10 @@ function Body({ document, element }: { document: ProjectDocument; element: Eleme
       <Choice
         label="Rows"
         value={byDatums ? 'datums' : 'storeys'}
-        options={[...(datums.length > 0 ? [{ value: 'datums', label: 'on datums' }] : []), { value: 'storeys', label: 'a storey apart' }]}
+        options={[
+          ...(datums.length > 0 ? [{ value: 'datums', label: 'on datums' }] : []),
+          { value: 'storeys', label: 'a storey apart' },
+        ]}
         onChange={(value) => setByDatums(value === 'datums')}
       />
       {byDatums ? (
@@ -56,7 +73,12 @@ function Body({ document, element }: { document: ProjectDocument; element: Eleme
           <legend>Sills on</legend>
           {datums.map(({ id, name, level }) => (
             <label key={id}>
-              <input type="checkbox" checked={held.includes(id)} onChange={() => setHeld(held.includes(id) ? held.filter((other) => other !== id) : [...held, id])} /> {name}
+              <input
+                type="checkbox"
+                checked={held.includes(id)}
+                onChange={() => setHeld(held.includes(id) ? held.filter((other) => other !== id) : [...held, id])}
+              />{' '}
+              {name}
               <small>{formatLength(level, units)}</small>
             </label>
           ))}
@@ -65,7 +87,9 @@ function Body({ document, element }: { document: ProjectDocument; element: Eleme
         <>
           <CountField label="How many" value={count} least={1} most={200} onChange={setCount} />
           <LengthField label="First sill" value={first} units={units} onChange={taken(setFirst)} />
-          {count > 1 && <LengthField label="Storey" value={storey} units={units} positive onChange={taken(setStorey)} />}
+          {count > 1 && (
+            <LengthField label="Storey" value={storey} units={units} positive onChange={taken(setStorey)} />
+          )}
         </>
       )}
       {'reason' in outcome && <Why {...outcome} />}

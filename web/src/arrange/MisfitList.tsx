@@ -10,7 +10,12 @@ export function MisfitList({ document, element }: { document: ProjectDocument; e
   const misfits = useMemo(() => misfitsOn(document, element), [document, element]);
   if (misfits.length === 0) return null;
   const slide = (which: readonly Misfit[]) =>
-    commit(edit(`slide ${which.length === 1 ? which[0]!.opening.mark : `${which.length} openings`} in`, ...putTo(document, new Map(which.flatMap(({ opening, slid }) => (slid ? [[opening.id, slid]] : []))))));
+    commit(
+      edit(
+        `slide ${which.length === 1 ? which[0]!.opening.mark : `${which.length} openings`} in`,
+        ...putTo(document, new Map(which.flatMap(({ opening, slid }) => (slid ? [[opening.id, slid]] : [])))),
+      ),
+    );
   const slidable = misfits.filter(({ slid }) => slid);
   return (
     <div className="misfits" role="group" aria-label="What does not fit">
@@ -37,14 +42,18 @@ export function MisfitList({ document, element }: { document: ProjectDocument; e
               <div className="buttons">
                 {slid && <button onClick={() => slide([misfit])}>slide it in</button>}
                 {smaller && 'size' in smaller && (
-                  <button onClick={() => commit(changeSizeOf(opening, pattern, smaller.size, document))}>size {sizeLabel(pattern, pattern.sizes[smaller.size]!, document.units)}</button>
+                  <button onClick={() => commit(changeSizeOf(opening, pattern, smaller.size, document))}>
+                    size {sizeLabel(pattern, pattern.sizes[smaller.size]!, document.units)}
+                  </button>
                 )}
                 {smaller && 'own' in smaller && (
                   <button
                     onClick={() => {
                       const own = { ...opening, own: { ...smaller.own } };
                       const changed = { ...document, openings: { ...document.openings, [opening.id]: own } };
-                      commit(edit(`cut ${opening.mark} down to fit`, ...putTo(changed, new Map([[opening.id, smaller]]))));
+                      commit(
+                        edit(`cut ${opening.mark} down to fit`, ...putTo(changed, new Map([[opening.id, smaller]]))),
+                      );
                     }}
                   >
                     cut it down to {sizeLabel(pattern, { id: '', name: '', dimensions: smaller.own }, document.units)}

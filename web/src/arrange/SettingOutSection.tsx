@@ -13,7 +13,14 @@ export function SettingOutButtons({ document, element }: { document: ProjectDocu
   const own = Object.values(document.openings).filter((opening) => opening.element === element.id);
   return (
     <div className="buttons">
-      {own.length > 0 && <button onClick={() => chooseOpenings(own.map(({ id }) => id))} title="Choose all openings of this wall (Ctrl A on the sheet)">choose all</button>}
+      {own.length > 0 && (
+        <button
+          onClick={() => chooseOpenings(own.map(({ id }) => id))}
+          title="Choose all openings of this wall (Ctrl A on the sheet)"
+        >
+          choose all
+        </button>
+      )}
       {own.length > 0 && (
         <button
           onClick={() => {
@@ -25,7 +32,10 @@ export function SettingOutButtons({ document, element }: { document: ProjectDocu
         </button>
       )}
       {from && from.id !== element.id && (
-        <button onClick={() => paste(document, element)} title="Openings, axes and its own datums, with the intent that they have there">
+        <button
+          onClick={() => paste(document, element)}
+          title="Openings, axes and its own datums, with the intent that they have there"
+        >
           paste the setting-out of {from.name}
         </button>
       )}

@@ -14,14 +14,28 @@ export const firstSpaced: Spaced = { kind: 'equal piers', pier: 1, margins: { st
 /** The spacing that the fields give. */
 export const spacingOf = ({ kind, pier }: Spaced): Spacing => (kind === 'given pier' ? { kind, pier } : { kind });
 
-export function SpacingFields({ spaced, ends, units, onChange }: { spaced: Spaced; ends: boolean; units: Units; onChange: (spaced: Spaced) => void }) {
-  const otherwise = spaced.kind === 'equal piers' ? 'as the piers' : spaced.kind === 'equal centres' ? 'half a bay' : 'what is left';
+export function SpacingFields({
+  spaced,
+  ends,
+  units,
+  onChange,
+}: {
+  spaced: Spaced;
+  ends: boolean;
+  units: Units;
+  onChange: (spaced: Spaced) => void;
+}) {
+  const otherwise =
+    spaced.kind === 'equal piers' ? 'as the piers' : spaced.kind === 'equal centres' ? 'half a bay' : 'what is left';
   return (
     <>
       <Choice
         label="Spacing"
         value={spaced.kind}
-        options={(['equal piers', 'equal centres', 'given pier'] as const).map((kind) => ({ value: kind, label: kind }))}
+        options={(['equal piers', 'equal centres', 'given pier'] as const).map((kind) => ({
+          value: kind,
+          label: kind,
+        }))}
         onChange={(kind) => onChange({ ...spaced, kind: kind as Spacing['kind'] })}
       />
       {spaced.kind === 'given pier' && (
@@ -36,8 +50,24 @@ export function SpacingFields({ spaced, ends, units, onChange }: { spaced: Space
           }}
         />
       )}
-      {ends && <FreeLength label="At start" value={spaced.margins.start} otherwise={otherwise} units={units} onChange={(start) => onChange({ ...spaced, margins: { ...spaced.margins, start } })} />}
-      {ends && <FreeLength label="At end" value={spaced.margins.end} otherwise={otherwise} units={units} onChange={(end) => onChange({ ...spaced, margins: { ...spaced.margins, end } })} />}
+      {ends && (
+        <FreeLength
+          label="At start"
+          value={spaced.margins.start}
+          otherwise={otherwise}
+          units={units}
+          onChange={(start) => onChange({ ...spaced, margins: { ...spaced.margins, start } })}
+        />
+      )}
+      {ends && (
+        <FreeLength
+          label="At end"
+          value={spaced.margins.end}
+          otherwise={otherwise}
+          units={units}
+          onChange={(end) => onChange({ ...spaced, margins: { ...spaced.margins, end } })}
+        />
+      )}
     </>
   );
 }

@@ -21,7 +21,8 @@ function Body({ document, openings }: { document: ProjectDocument; openings: rea
   const [over, setOver] = useState<SpreadWish['over']>('face');
   const wish: SpreadWish = { spacing: spacingOf(spaced), over, margins: spaced.margins };
   const outcome = spreadPlaces(document, openings, wish);
-  const piers = 'reason' in outcome ? [] : [...new Set(outcome.piers.map((pier) => formatLength(pier, document.units)))];
+  const piers =
+    'reason' in outcome ? [] : [...new Set(outcome.piers.map((pier) => formatLength(pier, document.units)))];
   return (
     <>
       <Choice
@@ -34,7 +35,18 @@ function Body({ document, openings }: { document: ProjectDocument; openings: rea
         onChange={(value) => setOver(value as SpreadWish['over'])}
       />
       <SpacingFields spaced={spaced} ends={over === 'face'} units={document.units} onChange={setSpaced} />
-      {'reason' in outcome ? <Why {...outcome} /> : <p>{piers.length === 1 ? `Piers of ${piers[0]}` : piers.length > 1 ? `Piers of ${piers.slice(0, 4).join(', ')}${piers.length > 4 ? '…' : ''}` : ''}{over === 'face' ? '; they stay so when the wall’s length changes' : ''}</p>}
+      {'reason' in outcome ? (
+        <Why {...outcome} />
+      ) : (
+        <p>
+          {piers.length === 1
+            ? `Piers of ${piers[0]}`
+            : piers.length > 1
+              ? `Piers of ${piers.slice(0, 4).join(', ')}${piers.length > 4 ? '…' : ''}`
+              : ''}
+          {over === 'face' ? '; they stay so when the wall’s length changes' : ''}
+        </p>
+      )}
       <Button
         size="xs"
         variant="outline"

@@ -39,7 +39,16 @@ interface ShapeProps {
   misfit: boolean;
 }
 
-export const OpeningShape = memo(function OpeningShape({ scale, placed, mark, pattern, units, status, chosen, misfit }: ShapeProps) {
+export const OpeningShape = memo(function OpeningShape({
+  scale,
+  placed,
+  mark,
+  pattern,
+  units,
+  status,
+  chosen,
+  misfit,
+}: ShapeProps) {
   const state = placed.blockedUp ? 'blocked' : status?.state === 'not cut' ? 'failed' : '';
   const { s, t, profile } = placed;
   const [right, head] = [s + profile.width, t + profile.height];
@@ -53,10 +62,25 @@ export const OpeningShape = memo(function OpeningShape({ scale, placed, mark, pa
       aria-pressed={chosen}
       aria-label={`${mark}, ${pattern}, ${status?.state ?? 'being cut'}, ${formatLength(s, units)} along, ${formatLength(t, units)} up`}
     >
-      <path className="shape" d={pathOf(placed.outline)} transform={`translate(${s} ${t})`} vectorEffect="non-scaling-stroke" />
-      {state === 'failed' && <path className="cross" d={`M${s} ${t}L${right} ${head}M${s} ${head}L${right} ${t}`} vectorEffect="non-scaling-stroke" />}
+      <path
+        className="shape"
+        d={pathOf(placed.outline)}
+        transform={`translate(${s} ${t})`}
+        vectorEffect="non-scaling-stroke"
+      />
+      {state === 'failed' && (
+        <path
+          className="cross"
+          d={`M${s} ${t}L${right} ${head}M${s} ${head}L${right} ${t}`}
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
       {profile.width * scale > 26 && profile.height * scale > 16 && (
-        <text className="mark" y="4" transform={`translate(${(s + right) / 2} ${(t + head) / 2}) scale(${1 / scale} ${-1 / scale})`}>
+        <text
+          className="mark"
+          y="4"
+          transform={`translate(${(s + right) / 2} ${(t + head) / 2}) scale(${1 / scale} ${-1 / scale})`}
+        >
           {state === 'failed' ? `${mark} !` : mark}
         </text>
       )}

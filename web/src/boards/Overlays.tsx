@@ -21,11 +21,33 @@ export function Reason({ x, y, text, width }: { x: number; y: number; text: stri
 }
 
 /** The lines that something came into line with. */
-export function Guides({ at, view, length, top, base }: { at: Ghost; view: Viewport; length: number; top: number; base: number }) {
+export function Guides({
+  at,
+  view,
+  length,
+  top,
+  base,
+}: {
+  at: Ghost;
+  view: Viewport;
+  length: number;
+  top: number;
+  base: number;
+}) {
   return (
     <>
-      {at.along && <line className="guide" x1={xOf(view, at.along.at)} x2={xOf(view, at.along.at)} y1={top - 20} y2={base + 20} />}
-      {at.up && <line className="guide" x1={xOf(view, 0) - 24} x2={xOf(view, length) + 24} y1={yOf(view, at.up.at)} y2={yOf(view, at.up.at)} />}
+      {at.along && (
+        <line className="guide" x1={xOf(view, at.along.at)} x2={xOf(view, at.along.at)} y1={top - 20} y2={base + 20} />
+      )}
+      {at.up && (
+        <line
+          className="guide"
+          x1={xOf(view, 0) - 24}
+          x2={xOf(view, length) + 24}
+          y1={yOf(view, at.up.at)}
+          y2={yOf(view, at.up.at)}
+        />
+      )}
     </>
   );
 }
@@ -34,24 +56,62 @@ export function Guides({ at, view, length, top, base }: { at: Ghost; view: Viewp
 export function GhostShape({ at, outline, view }: { at: Ghost; outline: Placed; view: Viewport }) {
   return (
     <g className="ghost" data-testid="ghost">
-      <path className="shape" d={pathOf(outline.outline)} transform={`translate(${xOf(view, at.s)} ${yOf(view, at.t)}) scale(${view.scale} ${-view.scale})`} vectorEffect="non-scaling-stroke" />
+      <path
+        className="shape"
+        d={pathOf(outline.outline)}
+        transform={`translate(${xOf(view, at.s)} ${yOf(view, at.t)}) scale(${view.scale} ${-view.scale})`}
+        vectorEffect="non-scaling-stroke"
+      />
     </g>
   );
 }
 
 /** A window that chooses, or a rectangle that is drawn out to be filled. */
-export function Area({ kind, at, reason, view, units, width }: { kind: 'window' | 'draw'; at: Rectangle; reason: string | null; view: Viewport; units: Units; width: number }) {
+export function Area({
+  kind,
+  at,
+  reason,
+  view,
+  units,
+  width,
+}: {
+  kind: 'window' | 'draw';
+  at: Rectangle;
+  reason: string | null;
+  view: Viewport;
+  units: Units;
+  width: number;
+}) {
   const [x, y] = [xOf(view, at.s), yOf(view, at.t + at.height)];
   return (
     <g className={`area ${kind}`} data-testid={kind}>
       <rect x={x} y={y} width={at.width * view.scale} height={at.height * view.scale} />
-      {kind === 'draw' && <Reason x={x + (at.width * view.scale) / 2} y={yOf(view, at.t) + 22} text={[`${formatLength(at.width, units)} × ${formatLength(at.height, units)}`, reason].filter(Boolean).join(' · ')} width={width} />}
+      {kind === 'draw' && (
+        <Reason
+          x={x + (at.width * view.scale) / 2}
+          y={yOf(view, at.t) + 22}
+          text={[`${formatLength(at.width, units)} × ${formatLength(at.height, units)}`, reason]
+            .filter(Boolean)
+            .join(' · ')}
+          width={width}
+        />
+      )}
     </g>
   );
 }
 
 /** A tape between two points: the straight distance, and how far that is along and up. */
-export function TapeLine({ tape: { from, to, laid }, view, units, width }: { tape: Tape; view: Viewport; units: Units; width: number }) {
+export function TapeLine({
+  tape: { from, to, laid },
+  view,
+  units,
+  width,
+}: {
+  tape: Tape;
+  view: Viewport;
+  units: Units;
+  width: number;
+}) {
   const [x1, y1, x2, y2] = [xOf(view, from.s), yOf(view, from.t), xOf(view, to.s), yOf(view, to.t)];
   const [along, up] = [to.s - from.s, to.t - from.t];
   const text = `${formatLength(Math.hypot(along, up), units)}  ·  ${formatLength(Math.abs(along), units)} along  ·  ${formatLength(Math.abs(up), units)} up`;
@@ -60,13 +120,32 @@ export function TapeLine({ tape: { from, to, laid }, view, units, width }: { tap
       <line x1={x1} y1={y1} x2={x2} y2={y2} />
       <circle cx={x1} cy={y1} r="3.5" />
       <circle cx={x2} cy={y2} r="3.5" />
-      <Reason x={(x1 + x2) / 2} y={(y1 + y2) / 2 - 14} text={to.reason && !laid ? `${text}  ·  ${to.reason}` : text} width={width} />
+      <Reason
+        x={(x1 + x2) / 2}
+        y={(y1 + y2) / 2 - 14}
+        text={to.reason && !laid ? `${text}  ·  ${to.reason}` : text}
+        width={width}
+      />
     </g>
   );
 }
 
 /** Takes figures that are typed while something is dragged or placed. */
-export function TypedField({ first, label, hint, units, onDone, onClose }: { first: string; label: string; hint: string; units: Units; onDone: (text: string) => string | null; onClose: () => void }) {
+export function TypedField({
+  first,
+  label,
+  hint,
+  units,
+  onDone,
+  onClose,
+}: {
+  first: string;
+  label: string;
+  hint: string;
+  units: Units;
+  onDone: (text: string) => string | null;
+  onClose: () => void;
+}) {
   const [text, setText] = useState(first);
   const [fault, setFault] = useState<string | null>(null);
   return (

@@ -1,5 +1,15 @@
 /** What the sheet shows of a document: the openings on an element as they are placed, and the lines that they are set out by. */
-import { boxOf, courseHeightOf, datumsOn, resolveOpening, sheetOf, worded, type Box, type Lines, type Placed } from '@yard-arch/core';
+import {
+  boxOf,
+  courseHeightOf,
+  datumsOn,
+  resolveOpening,
+  sheetOf,
+  worded,
+  type Box,
+  type Lines,
+  type Placed,
+} from '@yard-arch/core';
 import { extentOf, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
 
 /** The openings on an element that have a place. */
@@ -22,7 +32,13 @@ export function onElement(document: ProjectDocument, element: Element, before: O
     openings.set(opening.id, opening);
     const i = known.get(opening.id);
     const old = i === undefined ? undefined : before!.placed[i];
-    const same = old && old.s === resolved.s && old.t === resolved.t && old.outline === resolved.outline && old.blockedUp === resolved.blockedUp && old.pattern === resolved.pattern;
+    const same =
+      old &&
+      old.s === resolved.s &&
+      old.t === resolved.t &&
+      old.outline === resolved.outline &&
+      old.blockedUp === resolved.blockedUp &&
+      old.pattern === resolved.pattern;
     placed.push(same ? old : resolved);
     const box = i === undefined ? undefined : before!.boxes[i];
     boxes.push(same && box && box.mark === opening.mark ? box : boxOf(resolved, opening.mark));
@@ -30,7 +46,10 @@ export function onElement(document: ProjectDocument, element: Element, before: O
   return { placed, boxes, opening: openings };
 }
 
-export type SheetLines = Lines & { datums: { id: string; name: string; level: number; t: number }[]; axes: { id: string; name: string; s: number }[] };
+export type SheetLines = Lines & {
+  datums: { id: string; name: string; level: number; t: number }[];
+  axes: { id: string; name: string; s: number }[];
+};
 
 /** The datums and axes that show on an element's face, and what else there is to come into line with. */
 export function linesOf(document: ProjectDocument, element: Element): SheetLines {

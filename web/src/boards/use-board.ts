@@ -10,7 +10,8 @@ export interface Room {
 export function useRoom(frame: RefObject<HTMLElement | null>): Room {
   const [room, setRoom] = useState<Room>({ width: 0, height: 0 });
   useLayoutEffect(() => {
-    const take = ({ width, height }: Room): void => setRoom((before) => (before.width === width && before.height === height ? before : { width, height }));
+    const take = ({ width, height }: Room): void =>
+      setRoom((before) => (before.width === width && before.height === height ? before : { width, height }));
     const watch = new ResizeObserver(([entry]) => entry && take(entry.contentRect));
     if (frame.current) {
       // Known at once, so that nothing is drawn for a room that it has not got.
@@ -23,7 +24,10 @@ export function useRoom(frame: RefObject<HTMLElement | null>): Room {
 }
 
 /** Calls for a zoom by a factor about a point (pixels) when the wheel turns over a drawing. */
-export function useWheel(svg: RefObject<SVGSVGElement | null>, onZoom: (factor: number, x: number, y: number) => void): void {
+export function useWheel(
+  svg: RefObject<SVGSVGElement | null>,
+  onZoom: (factor: number, x: number, y: number) => void,
+): void {
   const latest = useRef(onZoom);
   useLayoutEffect(() => {
     latest.current = onZoom;
@@ -35,7 +39,11 @@ export function useWheel(svg: RefObject<SVGSVGElement | null>, onZoom: (factor: 
     const onWheel = (event: WheelEvent): void => {
       event.preventDefault();
       const bounds = surface.getBoundingClientRect();
-      latest.current(Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0015)), event.clientX - bounds.left, event.clientY - bounds.top);
+      latest.current(
+        Math.exp(-event.deltaY * (event.deltaMode === 1 ? 0.05 : 0.0015)),
+        event.clientX - bounds.left,
+        event.clientY - bounds.top,
+      );
     };
     surface.addEventListener('wheel', onWheel, { passive: false });
     return () => surface.removeEventListener('wheel', onWheel);

@@ -12,7 +12,10 @@ export const margin = { left: 108, right: 98, top: 84, bottom: 178 };
 
 /** The viewport that shows a face whole. */
 export function fit(width: number, height: number, length: number, tall: number): Viewport {
-  const scale = Math.max(1e-3, Math.min((width - margin.left - margin.right) / length, (height - margin.top - margin.bottom) / tall));
+  const scale = Math.max(
+    1e-3,
+    Math.min((width - margin.left - margin.right) / length, (height - margin.top - margin.bottom) / tall),
+  );
   const spareX = width - margin.left - margin.right - length * scale;
   const spareY = height - margin.top - margin.bottom - tall * scale;
   return { scale, x: margin.left + spareX / 2, y: margin.top + spareY / 2 + tall * scale };

@@ -40,7 +40,9 @@ export function BoardMenu({ children }: { children: ReactNode }) {
 
 /** What a context menu offers: what can be done with the chosen openings, or with the wall. */
 export function offered(openings: boolean): Command[] {
-  return commandsNow().filter(({ group, name }) => group === (openings ? 'With what is chosen' : 'On this wall') || name.startsWith('Undo '));
+  return commandsNow().filter(
+    ({ group, name }) => group === (openings ? 'With what is chosen' : 'On this wall') || name.startsWith('Undo '),
+  );
 }
 
 /** The items of a context menu; their values are the commands' places in the list. */
@@ -52,7 +54,11 @@ export function Offered({ commands }: { commands: readonly Command[] }) {
           {commands.map(({ name, keys }, i) => (
             <Menu.Item key={name} value={String(i)}>
               {name}
-              {keys && <Menu.ItemCommand opacity={1} color="ink2">{keys}</Menu.ItemCommand>}
+              {keys && (
+                <Menu.ItemCommand opacity={1} color="ink2">
+                  {keys}
+                </Menu.ItemCommand>
+              )}
             </Menu.Item>
           ))}
         </Menu.Content>

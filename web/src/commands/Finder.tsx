@@ -23,30 +23,40 @@ function Opened() {
   const commands = useMemo(commandsNow, []);
   const close = (): void => useEditor.setState({ dialog: null });
   return (
-    <Command.Dialog open label="Find anything" filter={found} className="finder" overlayClassName="finder-back" onOpenChange={(open) => !open && close()} loop>
+    <Command.Dialog
+      open
+      label="Find anything"
+      filter={found}
+      className="finder"
+      overlayClassName="finder-back"
+      onOpenChange={(open) => !open && close()}
+      loop
+    >
       <Command.Input placeholder="What to do, or where to go" aria-label="Find anything" />
       <Command.List>
         <Command.Empty>Nothing is called that.</Command.Empty>
-        {groups.filter((group) => commands.some((command) => command.group === group)).map((group) => (
-          <Command.Group key={group} heading={group}>
-            {commands
-              .filter((command) => command.group === group)
-              .map(({ name, keys, run }, i) => (
-                <Command.Item
-                  key={`${name} ${i}`}
-                  value={`${group} ${name} ${i}`}
-                  keywords={[name]}
-                  onSelect={() => {
-                    close();
-                    run();
-                  }}
-                >
-                  <span>{name}</span>
-                  {keys && <kbd>{keys}</kbd>}
-                </Command.Item>
-              ))}
-          </Command.Group>
-        ))}
+        {groups
+          .filter((group) => commands.some((command) => command.group === group))
+          .map((group) => (
+            <Command.Group key={group} heading={group}>
+              {commands
+                .filter((command) => command.group === group)
+                .map(({ name, keys, run }, i) => (
+                  <Command.Item
+                    key={`${name} ${i}`}
+                    value={`${group} ${name} ${i}`}
+                    keywords={[name]}
+                    onSelect={() => {
+                      close();
+                      run();
+                    }}
+                  >
+                    <span>{name}</span>
+                    {keys && <kbd>{keys}</kbd>}
+                  </Command.Item>
+                ))}
+            </Command.Group>
+          ))}
       </Command.List>
     </Command.Dialog>
   );

@@ -6,7 +6,14 @@ import { keyList } from './commands.ts';
 export function KeyList() {
   const open = useEditor((state) => state.dialog === 'keys');
   return (
-    <Dialog.Root open={open} onOpenChange={({ open: next }) => !next && useEditor.setState({ dialog: null })} placement="center" size="lg" lazyMount unmountOnExit>
+    <Dialog.Root
+      open={open}
+      onOpenChange={({ open: next }) => !next && useEditor.setState({ dialog: null })}
+      placement="center"
+      size="lg"
+      lazyMount
+      unmountOnExit
+    >
       <Portal>
         <Dialog.Backdrop bg="rgba(30,42,51,.35)" />
         <Dialog.Positioner>

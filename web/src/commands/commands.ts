@@ -1,6 +1,18 @@
 /** Everything that can be done, by name: what the finder finds, what context menus offer, and the keys that do it. */
 import { extentOf, type ProjectDocument } from '@yard-arch/document';
-import { addAxis, addDatum, addElement, blockAll, copyBy, duplicateElement, makeOneOff, mirrorAll, openingsOf, removeAll, setLocked } from '@yard-arch/edit';
+import {
+  addAxis,
+  addDatum,
+  addElement,
+  blockAll,
+  copyBy,
+  duplicateElement,
+  makeOneOff,
+  mirrorAll,
+  openingsOf,
+  removeAll,
+  setLocked,
+} from '@yard-arch/edit';
 import { copyOn, paste } from '../state/clipboard.ts';
 import { choose, chooseElement, chooseOpening, chooseOpenings, hide, place, tape, turnTo } from '../state/choice.ts';
 import { chosenIds, useEditor } from '../state/state.ts';
@@ -17,38 +29,94 @@ export interface Command {
 
 /** All that can be done with the document and the choice as they are. */
 export function commandsNow(): Command[] {
-  const { document, element: id, chosen, undo: done, redo: undone, hidden, clip, lastCopy, board } = useEditor.getState();
+  const {
+    document,
+    element: id,
+    chosen,
+    undo: done,
+    redo: undone,
+    hidden,
+    clip,
+    lastCopy,
+    board,
+  } = useEditor.getState();
   if (!document) return [];
   const element = id ? document.elements[id] : undefined;
   const ids = chosenIds(chosen);
   const openings = openingsOf(document, ids);
   const found: Command[] = [];
-  const add = (group: Command['group'], name: string, run: () => void, keys?: string): void => void found.push({ group, name, run, ...(keys ? { keys } : {}) });
+  const add = (group: Command['group'], name: string, run: () => void, keys?: string): void =>
+    void found.push({ group, name, run, ...(keys ? { keys } : {}) });
   const first = openings[0];
   if (first && element) {
     const what = openings.length === 1 ? first.mark : `${openings.length} openings`;
-    add('With what is chosen', openings.every(({ blockedUp }) => blockedUp) ? `Open up ${what}` : `Block up ${what}`, () => commit(blockAll(openings)), 'B');
-    if (openings.length === 1 && !first.own) add('With what is chosen', `Make ${what} a one-off`, () => commit(makeOneOff(first, document.patterns[first.pattern]!)));
-    if (openings.length === 1) add('With what is chosen', `Change the pattern of ${what}`, () => choose({ kind: 'pattern', id: first.pattern }));
+    add(
+      'With what is chosen',
+      openings.every(({ blockedUp }) => blockedUp) ? `Open up ${what}` : `Block up ${what}`,
+      () => commit(blockAll(openings)),
+      'B',
+    );
+    if (openings.length === 1 && !first.own)
+      add('With what is chosen', `Make ${what} a one-off`, () =>
+        commit(makeOneOff(first, document.patterns[first.pattern]!)),
+      );
+    if (openings.length === 1)
+      add('With what is chosen', `Change the pattern of ${what}`, () => choose({ kind: 'pattern', id: first.pattern }));
     add('With what is chosen', `Mirror a copy of ${what} about the middle of the wall`, () => {
       const made = mirrorAll(document, openings, extentOf(element).length / 2, 'linked');
       if (commit(made.changeSet)) chooseOpenings(made.ids);
     });
-    add('With what is chosen', lastCopy ? `Copy ${what} on by as much as the last time` : `Copy ${what} beside it`, () => {
-      if (lastCopy) return copyOn(document, ids);
-      const made = copyBy(document, openings, 2, 0);
-      useEditor.setState({ lastCopy: { ds: 2, dt: 0 } });
-      if (commit(made.changeSet)) chooseOpenings(made.ids);
-    }, 'Ctrl D');
-    add('With what is chosen', `Copy ${what}, to be pasted on another wall`, () => useEditor.setState({ clip: { kind: 'openings', ids } }), 'Ctrl C');
-    add('With what is chosen', `Choose all ${document.patterns[first.pattern]?.name ?? 'of its pattern'} on this wall`, () => chooseOpenings(Object.values(document.openings).filter((other) => other.element === element.id && other.pattern === first.pattern).map((other) => other.id)));
+    add(
+      'With what is chosen',
+      lastCopy ? `Copy ${what} on by as much as the last time` : `Copy ${what} beside it`,
+      () => {
+        if (lastCopy) return copyOn(document, ids);
+        const made = copyBy(document, openings, 2, 0);
+        useEditor.setState({ lastCopy: { ds: 2, dt: 0 } });
+        if (commit(made.changeSet)) chooseOpenings(made.ids);
+      },
+      'Ctrl D',
+    );
+    add(
+      'With what is chosen',
+      `Copy ${what}, to be pasted on another wall`,
+      () => useEditor.setState({ clip: { kind: 'openings', ids } }),
+      'Ctrl C',
+    );
+    add(
+      'With what is chosen',
+      `Choose all ${document.patterns[first.pattern]?.name ?? 'of its pattern'} on this wall`,
+      () =>
+        chooseOpenings(
+          Object.values(document.openings)
+            .filter((other) => other.element === element.id && other.pattern === first.pattern)
+            .map((other) => other.id),
+        ),
+    );
     add('With what is chosen', `Remove ${what}`, () => commit(removeAll(document, openings)), 'Delete');
   }
   if (element) {
     const here = Object.values(document.openings).filter((opening) => opening.element === element.id);
-    if (here.length > 0) add('On this wall', `Choose all openings of ${element.name}`, () => chooseOpenings(here.map((opening) => opening.id)), 'Ctrl A');
-    if (clip) add('On this wall', clip.kind === 'wall' ? `Paste the setting-out of ${document.elements[clip.id]?.name ?? 'the wall'}` : 'Paste the copied openings', () => paste(document, element), 'Ctrl V');
-    if (here.length > 0) add('On this wall', `Copy the setting-out of ${element.name}`, () => useEditor.setState({ clip: { kind: 'wall', id: element.id } }));
+    if (here.length > 0)
+      add(
+        'On this wall',
+        `Choose all openings of ${element.name}`,
+        () => chooseOpenings(here.map((opening) => opening.id)),
+        'Ctrl A',
+      );
+    if (clip)
+      add(
+        'On this wall',
+        clip.kind === 'wall'
+          ? `Paste the setting-out of ${document.elements[clip.id]?.name ?? 'the wall'}`
+          : 'Paste the copied openings',
+        () => paste(document, element),
+        'Ctrl V',
+      );
+    if (here.length > 0)
+      add('On this wall', `Copy the setting-out of ${element.name}`, () =>
+        useEditor.setState({ clip: { kind: 'wall', id: element.id } }),
+      );
     if (element.kind !== 'slab')
       add('On this wall', 'Add a datum', () => {
         const made = addDatum(document, element);
@@ -58,10 +126,15 @@ export function commandsNow(): Command[] {
       const made = addAxis(document, element);
       if (commit(made.changeSet)) choose({ kind: 'axis', id: made.id });
     });
-    add('On this wall', 'Measure with the tape', () => {
-      turnTo('sheet');
-      tape(true);
-    }, 'T');
+    add(
+      'On this wall',
+      'Measure with the tape',
+      () => {
+        turnTo('sheet');
+        tape(true);
+      },
+      'T',
+    );
     add('On this wall', `Duplicate ${element.name} with everything on it`, () => {
       const made = duplicateElement(document, element);
       if (commit(made.changeSet)) chooseElement(made.id);
@@ -71,8 +144,12 @@ export function commandsNow(): Command[] {
       if (!next.delete(element.id)) next.add(element.id);
       hide(next);
     });
-    add('On this wall', `Show ${element.name} alone`, () => hide(new Set(Object.keys(document.elements).filter((other) => other !== element.id))));
-    add('On this wall', element.locked ? `Unlock ${element.name}` : `Lock ${element.name}`, () => commit(setLocked([element], !element.locked)));
+    add('On this wall', `Show ${element.name} alone`, () =>
+      hide(new Set(Object.keys(document.elements).filter((other) => other !== element.id))),
+    );
+    add('On this wall', element.locked ? `Unlock ${element.name}` : `Lock ${element.name}`, () =>
+      commit(setLocked([element], !element.locked)),
+    );
   }
   const last = done.at(-1)?.changeSet.name;
   const next = undone.at(-1)?.changeSet.name;
@@ -97,27 +174,27 @@ export function commandsNow(): Command[] {
 /** Walls and openings to go to, and sizes to place. */
 function placesIn(document: ProjectDocument): Command[] {
   return [
-    ...Object.values(document.elements).map(
-      ({ id, name }): Command => ({
-        group: 'Go to',
-        name,
-        run: () => {
-          chooseElement(id);
-          choose({ kind: 'wall' });
-        },
-      }),
-    ),
-    ...Object.values(document.patterns).map(
-      ({ id, name, sizes }): Command => ({
-        group: 'Place',
-        name,
-        run: () => {
-          turnTo('sheet');
-          place({ pattern: id, size: Object.keys(sizes)[0]! });
-        },
-      }),
-    ),
-    ...Object.values(document.openings).map(({ id, mark, element, pattern }): Command => ({ group: 'Go to', name: `${mark}, ${document.patterns[pattern]?.name ?? ''} on ${document.elements[element]?.name ?? ''}`, run: () => chooseOpening(id) })),
+    ...Object.values(document.elements).map(({ id, name }): Command => ({
+      group: 'Go to',
+      name,
+      run: () => {
+        chooseElement(id);
+        choose({ kind: 'wall' });
+      },
+    })),
+    ...Object.values(document.patterns).map(({ id, name, sizes }): Command => ({
+      group: 'Place',
+      name,
+      run: () => {
+        turnTo('sheet');
+        place({ pattern: id, size: Object.keys(sizes)[0]! });
+      },
+    })),
+    ...Object.values(document.openings).map(({ id, mark, element, pattern }): Command => ({
+      group: 'Go to',
+      name: `${mark}, ${document.patterns[pattern]?.name ?? ''} on ${document.elements[element]?.name ?? ''}`,
+      run: () => chooseOpening(id),
+    })),
   ];
 }
 

@@ -7,7 +7,10 @@ export function Broken() {
   return (
     <Box maxW="560px" mx="auto" mt="20vh" p="6" bg="paper" borderWidth="1px">
       <Heading size="lg">This page has failed</Heading>
-      <Text mt="2">Your project is safe: every edit up to the last one is saved, or kept in this browser. Loading the page again usually mends it.</Text>
+      <Text mt="2">
+        Your project is safe: every edit up to the last one is saved, or kept in this browser. Loading the page again
+        usually mends it.
+      </Text>
       <Text mt="3" fontFamily="label" color="ink2">
         {error instanceof Error ? error.message : String(error)}
       </Text>

@@ -4,7 +4,10 @@ import { useEffect, useState, type ComponentType, type ReactNode } from 'react';
 const rest: (() => Promise<unknown>)[] = [];
 
 /** A part that is fetched later, and what stands in its place until it is there. What has been fetched is drawn at once, with no waiting in between. */
-export function later<P extends object>(fetch: () => Promise<ComponentType<P>>, waiting: ReactNode = null): ComponentType<P> & { fetch: () => void } {
+export function later<P extends object>(
+  fetch: () => Promise<ComponentType<P>>,
+  waiting: ReactNode = null,
+): ComponentType<P> & { fetch: () => void } {
   let known: ComponentType<P> | null = null;
   let coming: Promise<ComponentType<P>> | null = null;
   const get = (): Promise<ComponentType<P>> =>

@@ -10,12 +10,25 @@ export interface NoticeAction {
 
 /** Says that something was done. */
 export function notify(title: string, action?: NoticeAction): void {
-  toaster.create({ title, type: 'info', duration: action ? 10_000 : 4000, ...(action ? { action } : {}), closable: true });
+  toaster.create({
+    title,
+    type: 'info',
+    duration: action ? 10_000 : 4000,
+    ...(action ? { action } : {}),
+    closable: true,
+  });
 }
 
 /** Says that something failed, and why. It stays until it is closed. */
 export function complain(title: string, description: string, action?: NoticeAction): void {
-  toaster.create({ title, description, type: 'error', duration: 20_000, ...(action ? { action } : {}), closable: true });
+  toaster.create({
+    title,
+    description,
+    type: 'error',
+    duration: 20_000,
+    ...(action ? { action } : {}),
+    closable: true,
+  });
 }
 
 export function Notices() {
@@ -42,7 +55,16 @@ export function Notices() {
               {toast.description && <Toast.Description fontSize="13px">{toast.description}</Toast.Description>}
             </div>
             {toast.action && (
-              <Toast.ActionTrigger borderWidth="1px" borderColor={toast.type === 'error' ? 'brick' : 'whiteAlpha.500'} color="inherit" fontWeight="600" px="3" ml="4" flexShrink="0" whiteSpace="nowrap">
+              <Toast.ActionTrigger
+                borderWidth="1px"
+                borderColor={toast.type === 'error' ? 'brick' : 'whiteAlpha.500'}
+                color="inherit"
+                fontWeight="600"
+                px="3"
+                ml="4"
+                flexShrink="0"
+                whiteSpace="nowrap"
+              >
                 {toast.action.label}
               </Toast.ActionTrigger>
             )}

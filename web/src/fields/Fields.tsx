@@ -91,9 +91,7 @@ function Typed({ label, list, bare, shown, note, hint, onType, onStep }: TypedPr
       <label className="label" htmlFor={id}>
         {label}
       </label>
-      <div className="value">
-        {field}
-      </div>
+      <div className="value">{field}</div>
       {note !== undefined && <div className="note">{note}</div>}
       {told}
     </div>
@@ -171,17 +169,48 @@ export function FreeLength({ label, value, otherwise, units, onChange }: FreeLen
 }
 
 /** A whole number. */
-export function CountField({ label, value, least, most, onChange }: { label: string; value: number; least: number; most: number; onChange: (count: number) => void }) {
+export function CountField({
+  label,
+  value,
+  least,
+  most,
+  onChange,
+}: {
+  label: string;
+  value: number;
+  least: number;
+  most: number;
+  onChange: (count: number) => void;
+}) {
   const give = (count: number): string | null => {
-    if (!Number.isInteger(count) || count < least || count > most) return `${label} must be a whole number from ${least} to ${most}.`;
+    if (!Number.isInteger(count) || count < least || count > most)
+      return `${label} must be a whole number from ${least} to ${most}.`;
     onChange(count);
     return null;
   };
-  return <Typed label={label} shown={String(value)} hint={`A whole number from ${least} to ${most}`} onType={(text) => give(Number(text.trim() || NaN))} onStep={(steps) => void give(Math.min(most, Math.max(least, value + steps)))} />;
+  return (
+    <Typed
+      label={label}
+      shown={String(value)}
+      hint={`A whole number from ${least} to ${most}`}
+      onType={(text) => give(Number(text.trim() || NaN))}
+      onStep={(steps) => void give(Math.min(most, Math.max(least, value + steps)))}
+    />
+  );
 }
 
 /** An angle in degrees. */
-export function AngleField({ label, value, note, onChange }: { label: string; value: number; note?: ReactNode; onChange: (degrees: number) => boolean | string }) {
+export function AngleField({
+  label,
+  value,
+  note,
+  onChange,
+}: {
+  label: string;
+  value: number;
+  note?: ReactNode;
+  onChange: (degrees: number) => boolean | string;
+}) {
   return (
     <Typed
       label={label}
@@ -201,7 +230,15 @@ export function AngleField({ label, value, note, onChange }: { label: string; va
 }
 
 /** A name. */
-export function NameField({ label, value, onChange }: { label: string; value: string; onChange: (name: string) => boolean }) {
+export function NameField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (name: string) => boolean;
+}) {
   return (
     <Typed
       label={label}
@@ -217,7 +254,19 @@ export function NameField({ label, value, onChange }: { label: string; value: st
 }
 
 /** A name that may be left out, with names that there are already to choose from. */
-export function FreeName({ label, value, otherwise, known, onChange }: { label: string; value: string | null; otherwise: string; known: readonly string[]; onChange: (name: string | null) => void }) {
+export function FreeName({
+  label,
+  value,
+  otherwise,
+  known,
+  onChange,
+}: {
+  label: string;
+  value: string | null;
+  otherwise: string;
+  known: readonly string[];
+  onChange: (name: string | null) => void;
+}) {
   const id = useId();
   return (
     <>
@@ -274,7 +323,15 @@ export function Choice({ label, value, options, onChange, note }: ChoiceProps) {
 }
 
 /** Yes or no. */
-export function Tick({ label, value, onChange }: { label: string; value: boolean; onChange: (value: boolean) => void }) {
+export function Tick({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: boolean;
+  onChange: (value: boolean) => void;
+}) {
   const id = useId();
   return (
     <div className="row">
@@ -282,7 +339,13 @@ export function Tick({ label, value, onChange }: { label: string; value: boolean
         {label}
       </label>
       <div className="value">
-        <input id={id} className="tick" type="checkbox" checked={value} onChange={(event) => onChange(event.target.checked)} />
+        <input
+          id={id}
+          className="tick"
+          type="checkbox"
+          checked={value}
+          onChange={(event) => onChange(event.target.checked)}
+        />
       </div>
     </div>
   );

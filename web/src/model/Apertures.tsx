@@ -1,6 +1,15 @@
 /** Panes that stand in the openings: unseen, so that the model can be seen through, but there to be clicked and dragged along their wall; the chosen ones are tinted. */
 import { useThree, type ThreeEvent } from '@react-three/fiber';
-import { directionsAt, pointAt, resolveOpening, sheetOf, sightOn, snap, type Outline, type Vector } from '@yard-arch/core';
+import {
+  directionsAt,
+  pointAt,
+  resolveOpening,
+  sheetOf,
+  sightOn,
+  snap,
+  type Outline,
+  type Vector,
+} from '@yard-arch/core';
 import type { ProjectDocument } from '@yard-arch/document';
 import { moveAll, openingsOf } from '@yard-arch/edit';
 import { useEffect, useMemo, useRef } from 'react';
@@ -33,8 +42,22 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
   const ids = chosenIds(chosen);
   // Nothing of it is seen, so it is made when something is first pointed at.
   const all = useMemo(() => onDemand(() => merged(panes, false)), [panes]);
-  const blocked = useMemo(() => merged(panes.filter(({ blockedUp }) => blockedUp), false), [panes]);
-  const lit = useMemo(() => merged(panesOf(draft, ids).filter(({ element }) => !hidden.has(element)), false), [draft, ids, hidden]);
+  const blocked = useMemo(
+    () =>
+      merged(
+        panes.filter(({ blockedUp }) => blockedUp),
+        false,
+      ),
+    [panes],
+  );
+  const lit = useMemo(
+    () =>
+      merged(
+        panesOf(draft, ids).filter(({ element }) => !hidden.has(element)),
+        false,
+      ),
+    [draft, ids, hidden],
+  );
   const solids = useMemo(() => (cutters ? merged(panes, true) : null), [panes, cutters]);
   useEffect(() => all.dispose, [all]);
   useDisposed(blocked);
@@ -42,7 +65,8 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
   useDisposed(solids);
   const planes = clip ? [clip] : null;
   /** The pane that a ray met. */
-  const met = (event: ThreeEvent<MouseEvent>): Pane | undefined => (isAway(clip, event) ? undefined : panes[all.get().userData.paneOf[event.faceIndex ?? -1]!]);
+  const met = (event: ThreeEvent<MouseEvent>): Pane | undefined =>
+    isAway(clip, event) ? undefined : panes[all.get().userData.paneOf[event.faceIndex ?? -1]!];
   return (
     <>
       <mesh
@@ -67,10 +91,24 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
         <meshBasicMaterial side={THREE.DoubleSide} />
       </mesh>
       <mesh geometry={blocked} raycast={() => null} renderOrder={2}>
-        <meshBasicMaterial side={THREE.DoubleSide} transparent depthWrite={false} color="#8a7c66" opacity={0.28} clippingPlanes={planes} />
+        <meshBasicMaterial
+          side={THREE.DoubleSide}
+          transparent
+          depthWrite={false}
+          color="#8a7c66"
+          opacity={0.28}
+          clippingPlanes={planes}
+        />
       </mesh>
       <mesh geometry={lit} raycast={() => null} renderOrder={2}>
-        <meshBasicMaterial side={THREE.DoubleSide} transparent depthWrite={false} color="#b0442b" opacity={0.55} clippingPlanes={planes} />
+        <meshBasicMaterial
+          side={THREE.DoubleSide}
+          transparent
+          depthWrite={false}
+          color="#b0442b"
+          opacity={0.55}
+          clippingPlanes={planes}
+        />
       </mesh>
       {solids && (
         <mesh geometry={solids} raycast={() => null} renderOrder={3}>
@@ -113,9 +151,19 @@ function panesOf(document: ProjectDocument, ids: readonly string[] = Object.keys
     const { outline, profile, s, t, kind, depth } = resolved;
     const middle = s + profile.width / 2;
     const { along, up, inward } = directionsAt(chart, middle);
-    const before = opening.blockedUp || kind === 'imprint' ? -0.004 : kind === 'boss' ? -depth : Math.min(depth, thickness) / 2;
-    const matrix = new THREE.Matrix4().makeBasis(new THREE.Vector3(...along), new THREE.Vector3(...up), new THREE.Vector3(...inward).negate());
-    matrix.setPosition(new THREE.Vector3(...pointAt(chart, middle, t, before)).addScaledVector(new THREE.Vector3(...along), -profile.width / 2));
+    const before =
+      opening.blockedUp || kind === 'imprint' ? -0.004 : kind === 'boss' ? -depth : Math.min(depth, thickness) / 2;
+    const matrix = new THREE.Matrix4().makeBasis(
+      new THREE.Vector3(...along),
+      new THREE.Vector3(...up),
+      new THREE.Vector3(...inward).negate(),
+    );
+    matrix.setPosition(
+      new THREE.Vector3(...pointAt(chart, middle, t, before)).addScaledVector(
+        new THREE.Vector3(...along),
+        -profile.width / 2,
+      ),
+    );
     return [{ id: opening.id, element: wall.id, outline, matrix, before, depth, blockedUp: opening.blockedUp }];
   });
 }
@@ -149,11 +197,18 @@ function merged(panes: readonly Pane[], solid: boolean): Merged {
   const parts = panes.map((pane) => {
     if (!solid) return triangles(pane.outline);
     const deep = pane.depth + 0.3;
-    return new THREE.ExtrudeGeometry(shapesOf(pane.outline), { depth: deep, bevelEnabled: false }).translate(0, 0, pane.before + 0.15 - deep);
+    return new THREE.ExtrudeGeometry(shapesOf(pane.outline), { depth: deep, bevelEnabled: false }).translate(
+      0,
+      0,
+      pane.before + 0.15 - deep,
+    );
   });
   const indexOf = (part: THREE.BufferGeometry, i: number): number => part.index?.getX(i) ?? i;
   const corners = (part: THREE.BufferGeometry): number => part.index?.count ?? part.attributes.position!.count;
-  const [points, triangleCorners] = [parts.reduce((sum, part) => sum + part.attributes.position!.count, 0), parts.reduce((sum, part) => sum + corners(part), 0)];
+  const [points, triangleCorners] = [
+    parts.reduce((sum, part) => sum + part.attributes.position!.count, 0),
+    parts.reduce((sum, part) => sum + corners(part), 0),
+  ];
   const positions = new Float32Array(3 * points);
   const index = new Uint32Array(triangleCorners);
   const paneOf = new Uint32Array(triangleCorners / 3);
@@ -165,7 +220,10 @@ function merged(panes: readonly Pane[], solid: boolean): Merged {
       if (i % 3 === 0) paneOf[c / 3] = k;
       index[c++] = p + indexOf(part, i);
     }
-    for (let i = 0; i < position.count; i++) at.fromBufferAttribute(position, i).applyMatrix4(panes[k]!.matrix).toArray(positions, 3 * p++);
+    for (let i = 0; i < position.count; i++)
+      at.fromBufferAttribute(position, i)
+        .applyMatrix4(panes[k]!.matrix)
+        .toArray(positions, 3 * p++);
     if (solid) part.dispose();
   });
   const geometry = new THREE.BufferGeometry() as Merged;
@@ -189,7 +247,10 @@ function useDrag(hold: (held: boolean) => void): (event: ThreeEvent<PointerEvent
     const { chart } = sheetOf(element);
     const sight = (x: number, y: number): { s: number; t: number } | null => {
       const bounds = gl.domElement.getBoundingClientRect();
-      raycaster.setFromCamera(new THREE.Vector2(((x - bounds.left) / bounds.width) * 2 - 1, 1 - ((y - bounds.top) / bounds.height) * 2), camera);
+      raycaster.setFromCamera(
+        new THREE.Vector2(((x - bounds.left) / bounds.width) * 2 - 1, 1 - ((y - bounds.top) / bounds.height) * 2),
+        camera,
+      );
       const { origin, direction } = raycaster.ray;
       return sightOn(chart, origin.toArray() as unknown as Vector, direction.toArray() as unknown as Vector);
     };

@@ -18,7 +18,9 @@ function surfaceOf(material: Material | undefined): THREE.MeshLambertMaterial {
     const { width, height, data, metres } = texture;
     // Graphics cards take four figures a dot, and the lowest row first.
     const dots = new Uint8Array(4 * width * height).fill(255);
-    for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) dots.set(data.subarray(3 * (y * width + x), 3 * (y * width + x) + 3), 4 * ((height - 1 - y) * width + x));
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++)
+        dots.set(data.subarray(3 * (y * width + x), 3 * (y * width + x) + 3), 4 * ((height - 1 - y) * width + x));
     image = new THREE.DataTexture(dots, width, height, THREE.RGBAFormat);
     image.colorSpace = THREE.SRGBColorSpace;
     image.wrapS = image.wrapT = THREE.RepeatWrapping;
@@ -55,7 +57,8 @@ function insideStripes(): THREE.DataTexture {
 }
 
 /** Whether what a ray met has been taken away by the plane. */
-export const isAway = (clip: THREE.Plane | null, { point }: Pick<ThreeEvent<MouseEvent>, 'point'>): boolean => clip !== null && clip.distanceToPoint(point) < 0;
+export const isAway = (clip: THREE.Plane | null, { point }: Pick<ThreeEvent<MouseEvent>, 'point'>): boolean =>
+  clip !== null && clip.distanceToPoint(point) < 0;
 
 /** The opening of the run that holds a triangle, or null. */
 function openingAt({ first, count, opening, openings }: DrawnRuns, triangle: number): string | null {
@@ -89,12 +92,14 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
     const { first, count, material } = runs;
     first.forEach((start, i) => {
       const last = geometry.groups.at(-1);
-      if (last && last.materialIndex === material[i] && last.start + last.count === 3 * start) last.count += 3 * count[i]!;
+      if (last && last.materialIndex === material[i] && last.start + last.count === 3 * start)
+        last.count += 3 * count[i]!;
       else geometry.addGroup(3 * start, 3 * count[i]!, material[i]);
     });
     return runs.materials.map((id) => {
       const surface = show === 'sides' ? new THREE.MeshLambertMaterial({ color: outside }) : surfaceOf(materials[id]);
-      if (show === 'see-through') Object.assign(surface, { transparent: true, opacity: 0.32, depthWrite: false, side: THREE.DoubleSide });
+      if (show === 'see-through')
+        Object.assign(surface, { transparent: true, opacity: 0.32, depthWrite: false, side: THREE.DoubleSide });
       surface.clippingPlanes = clip ? [clip] : null;
       // What is taken away casts no shadow either.
       surface.clipShadows = true;
@@ -118,7 +123,14 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
   };
   return (
     <group position={cut.origin}>
-      <mesh geometry={geometry} material={surfaces} castShadow={show !== 'see-through'} receiveShadow={show !== 'see-through'} onClick={met} onPointerUp={(event) => event.button === 2 && met(event)} />
+      <mesh
+        geometry={geometry}
+        material={surfaces}
+        castShadow={show !== 'see-through'}
+        receiveShadow={show !== 'see-through'}
+        onClick={met}
+        onPointerUp={(event) => event.button === 2 && met(event)}
+      />
       {show === 'sides' && (
         <mesh geometry={geometry} raycast={() => null}>
           <meshBasicMaterial side={THREE.BackSide} map={insideStripes()} clippingPlanes={clip ? [clip] : null} />
@@ -132,7 +144,12 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
       )}
       {(show !== 'plain' || chosen) && (
         <lineSegments geometry={creases} raycast={() => null}>
-          <lineBasicMaterial color={chosen ? '#b0442b' : '#1e2a33'} transparent opacity={chosen ? 0.95 : 0.55} clippingPlanes={clip ? [clip] : null} />
+          <lineBasicMaterial
+            color={chosen ? '#b0442b' : '#1e2a33'}
+            transparent
+            opacity={chosen ? 0.95 : 0.55}
+            clippingPlanes={clip ? [clip] : null}
+          />
         </lineSegments>
       )}
     </group>

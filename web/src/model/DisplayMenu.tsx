@@ -24,7 +24,8 @@ export interface ModelTools {
 
 export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THREE.Box3 }) {
   const { show, parallel, cutters, section } = useDisplay();
-  const middle = (across: Section['across']): number => (bounds.isEmpty() ? 0 : (bounds.min[across] + bounds.max[across]) / 2);
+  const middle = (across: Section['across']): number =>
+    bounds.isEmpty() ? 0 : (bounds.min[across] + bounds.max[across]) / 2;
   return (
     <div className="tools">
       <button onClick={tools.whole} title="Show the whole model">
@@ -54,7 +55,10 @@ export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THRE
         <Portal>
           <Menu.Positioner>
             <Menu.Content bg="paper" minW="210px">
-              <Menu.RadioItemGroup value={show} onValueChange={({ value }) => useDisplay.setState({ show: value as Show })}>
+              <Menu.RadioItemGroup
+                value={show}
+                onValueChange={({ value }) => useDisplay.setState({ show: value as Show })}
+              >
                 {shows.map(({ value, label }) => (
                   <Menu.RadioItem key={value} value={value}>
                     <Menu.ItemIndicator />
@@ -63,15 +67,29 @@ export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THRE
                 ))}
               </Menu.RadioItemGroup>
               <Menu.Separator />
-              <Menu.CheckboxItem value="cutters" checked={cutters} onCheckedChange={(checked) => useDisplay.setState({ cutters: checked })}>
+              <Menu.CheckboxItem
+                value="cutters"
+                checked={cutters}
+                onCheckedChange={(checked) => useDisplay.setState({ cutters: checked })}
+              >
                 <Menu.ItemIndicator />
                 What is taken out
               </Menu.CheckboxItem>
-              <Menu.CheckboxItem value="parallel" checked={parallel} onCheckedChange={(checked) => useDisplay.setState({ parallel: checked })}>
+              <Menu.CheckboxItem
+                value="parallel"
+                checked={parallel}
+                onCheckedChange={(checked) => useDisplay.setState({ parallel: checked })}
+              >
                 <Menu.ItemIndicator />
                 Parallel, not perspective
               </Menu.CheckboxItem>
-              <Menu.CheckboxItem value="section" checked={section !== null} onCheckedChange={(checked) => useDisplay.setState({ section: checked ? { across: 'y', at: middle('y'), other: false } : null })}>
+              <Menu.CheckboxItem
+                value="section"
+                checked={section !== null}
+                onCheckedChange={(checked) =>
+                  useDisplay.setState({ section: checked ? { across: 'y', at: middle('y'), other: false } : null })
+                }
+              >
                 <Menu.ItemIndicator />
                 Cut through by a plane
               </Menu.CheckboxItem>
@@ -115,7 +133,15 @@ export function SectionBar({ bounds, units }: { bounds: THREE.Box3; units: Units
         <option value="y">across y</option>
         <option value="z">level</option>
       </select>
-      <input type="range" aria-label="Where the plane stands" min={least} max={most} step={0.05} value={section.at} onChange={(event) => set({ at: Number(event.target.value) })} />
+      <input
+        type="range"
+        aria-label="Where the plane stands"
+        min={least}
+        max={most}
+        step={0.05}
+        value={section.at}
+        onChange={(event) => set({ at: Number(event.target.value) })}
+      />
       <output>{formatLength(Math.round(section.at * 100) / 100, units)}</output>
       <button onClick={() => set({ other: !section.other })} title="Take the other half away">
         turn

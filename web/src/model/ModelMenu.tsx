@@ -22,7 +22,8 @@ export function ModelMenu({ children }: { children: ReactNode }) {
         }}
         onPointerUp={({ button, clientX, clientY }) => {
           // By now what is under the pointer has been chosen.
-          if (button === 2 && down.current && Math.hypot(clientX - down.current.x, clientY - down.current.y) <= 4) open(clientX, clientY);
+          if (button === 2 && down.current && Math.hypot(clientX - down.current.x, clientY - down.current.y) <= 4)
+            open(clientX, clientY);
         }}
         onContextMenu={(event) => {
           event.preventDefault();

@@ -57,7 +57,11 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
 
   const clip = useMemo(() => {
     if (!section) return null;
-    const way = new THREE.Vector3(section.across === 'x' ? 1 : 0, section.across === 'y' ? 1 : 0, section.across === 'z' ? 1 : 0);
+    const way = new THREE.Vector3(
+      section.across === 'x' ? 1 : 0,
+      section.across === 'y' ? 1 : 0,
+      section.across === 'z' ? 1 : 0,
+    );
     // Of a level cut what is below stays, of the others what lies beyond.
     const away = (section.across === 'z') !== section.other;
     return new THREE.Plane(away ? way.negate() : way, away ? section.at : -section.at);
@@ -96,9 +100,24 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           </mesh>
           <Walls document={document} clip={clip} />
           <Apertures document={document} clip={clip} onPick={pick} hold={hold} />
-          <OrbitControls ref={controls} makeDefault enableDamping={false} maxPolarAngle={Math.PI * 0.53} minDistance={0.5} maxDistance={1500} onEnd={() => controls.current && target.current.copy(controls.current.target)} />
+          <OrbitControls
+            ref={controls}
+            makeDefault
+            enableDamping={false}
+            maxPolarAngle={Math.PI * 0.53}
+            minDistance={0.5}
+            maxDistance={1500}
+            onEnd={() => controls.current && target.current.copy(controls.current.target)}
+          />
           <Cameras parallel={parallel} controls={controls} target={target.current} />
-          <Director controls={controls} whole={() => wholeOf(corners)} ready={count > 0} target={target.current} take={(fly) => (go.current = fly)} head={section ? sectionBar : 0} />
+          <Director
+            controls={controls}
+            whole={() => wholeOf(corners)}
+            ready={count > 0}
+            target={target.current}
+            take={(fly) => (go.current = fly)}
+            head={section ? sectionBar : 0}
+          />
           <Told />
           <Redraw on={[clip, parallel]} />
         </Canvas>
@@ -108,7 +127,17 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
         bounds={bounds}
         tools={{
           whole: () => fly(wholeOf(corners)),
-          chosen: () => controls.current && fly(chosenFrom(document, wall, chosenIds(useEditor.getState().chosen), controls.current.object.position, controls.current.target)),
+          chosen: () =>
+            controls.current &&
+            fly(
+              chosenFrom(
+                document,
+                wall,
+                chosenIds(useEditor.getState().chosen),
+                controls.current.object.position,
+                controls.current.target,
+              ),
+            ),
           outer: wall ? () => fly(faceOn(wall, 'outer')) : null,
           inner: wall ? () => fly(faceOn(wall, 'inner')) : null,
           start: wall ? () => fly(endOn(wall, 'start')) : null,
@@ -159,7 +188,14 @@ function Sun({ bounds, drawing, clip }: { bounds: THREE.Box3; drawing: Drawing; 
     if (!sun) return;
     sun.target.position.copy(centre);
     sun.target.updateMatrixWorld();
-    Object.assign(sun.shadow.camera, { left: -reach, right: reach, top: reach, bottom: -reach, near: 0.1, far: reach * 6 });
+    Object.assign(sun.shadow.camera, {
+      left: -reach,
+      right: reach,
+      top: reach,
+      bottom: -reach,
+      near: 0.1,
+      far: reach * 6,
+    });
     sun.shadow.camera.updateProjectionMatrix();
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [bounds]);
@@ -203,8 +239,17 @@ function Director({
   const fly = (stand: Stand) => {
     last.current = stand;
     const perspective = camera instanceof THREE.PerspectiveCamera;
-    const { to, distance, scale } = aimAt(stand, size, perspective ? Math.tan((camera.fov * Math.PI) / 360) : null, head);
-    camera.position.copy(stand.from).sub(stand.to).setLength(perspective ? distance : 600).add(to);
+    const { to, distance, scale } = aimAt(
+      stand,
+      size,
+      perspective ? Math.tan((camera.fov * Math.PI) / 360) : null,
+      head,
+    );
+    camera.position
+      .copy(stand.from)
+      .sub(stand.to)
+      .setLength(perspective ? distance : 600)
+      .add(to);
     if (camera instanceof THREE.OrthographicCamera) {
       camera.zoom = scale;
       camera.updateProjectionMatrix();
@@ -238,7 +283,15 @@ function Director({
 }
 
 /** The camera in use. On a change from one to the other what is looked at stays as large as it is. */
-function Cameras({ parallel, controls, target }: { parallel: boolean; controls: React.RefObject<Controls | null>; target: THREE.Vector3 }) {
+function Cameras({
+  parallel,
+  controls,
+  target,
+}: {
+  parallel: boolean;
+  controls: React.RefObject<Controls | null>;
+  target: THREE.Vector3;
+}) {
   const { size, invalidate } = useThree();
   const perspective = useRef<THREE.PerspectiveCamera>(null);
   const orthographic = useRef<THREE.OrthographicCamera>(null);
@@ -255,7 +308,11 @@ function Cameras({ parallel, controls, target }: { parallel: boolean; controls: 
       flat.updateProjectionMatrix();
       flat.lookAt(target);
     } else {
-      eye.position.copy(flat.position).sub(target).setLength(size.height / (2 * half * flat.zoom)).add(target);
+      eye.position
+        .copy(flat.position)
+        .sub(target)
+        .setLength(size.height / (2 * half * flat.zoom))
+        .add(target);
       eye.lookAt(target);
     }
     // The controls are made anew for the other camera, and look at the origin until they are told.
@@ -265,8 +322,25 @@ function Cameras({ parallel, controls, target }: { parallel: boolean; controls: 
   }, [parallel, size.height, controls, target, invalidate]);
   return (
     <>
-      <PerspectiveCamera ref={perspective} name={own} makeDefault={!parallel} fov={38} near={0.1} far={4000} up={[0, 0, 1]} position={[20, -40, 25]} />
-      <OrthographicCamera ref={orthographic} name={own} makeDefault={parallel} near={0.1} far={4000} up={[0, 0, 1]} position={[200, -400, 250]} />
+      <PerspectiveCamera
+        ref={perspective}
+        name={own}
+        makeDefault={!parallel}
+        fov={38}
+        near={0.1}
+        far={4000}
+        up={[0, 0, 1]}
+        position={[20, -40, 25]}
+      />
+      <OrthographicCamera
+        ref={orthographic}
+        name={own}
+        makeDefault={parallel}
+        near={0.1}
+        far={4000}
+        up={[0, 0, 1]}
+        position={[200, -400, 250]}
+      />
     </>
   );
 }
@@ -276,7 +350,11 @@ async function copyPicture({ gl, scene, get }: RootState, name: string): Promise
   if (bySoftware()) gl.setPixelRatio(fine);
   gl.render(scene, get().camera);
   const picture = await new Promise<Blob | null>((done) => gl.domElement.toBlob(done, 'image/png'));
-  if (!picture) return complain('The view could not be copied', 'The browser gave no picture of it. Try again, or enlarge the model first.');
+  if (!picture)
+    return complain(
+      'The view could not be copied',
+      'The browser gave no picture of it. Try again, or enlarge the model first.',
+    );
   try {
     await navigator.clipboard.write([new ClipboardItem({ 'image/png': picture })]);
     notify('The view is on the clipboard, as PNG');
@@ -297,7 +375,19 @@ function Walls({ document, clip }: { document: ProjectDocument; clip: THREE.Plan
   const hidden = useEditor((state) => state.hidden);
   const show = useDisplay((state) => state.show);
   return [...drawn.values()].map(
-    (cut) => document.elements[cut.element] && !hidden.has(cut.element) && <CutWall key={cut.element} cut={cut} materials={document.materials} chosen={cut.element === element} show={show} clip={clip} onPick={pick} />,
+    (cut) =>
+      document.elements[cut.element] &&
+      !hidden.has(cut.element) && (
+        <CutWall
+          key={cut.element}
+          cut={cut}
+          materials={document.materials}
+          chosen={cut.element === element}
+          show={show}
+          clip={clip}
+          onPick={pick}
+        />
+      ),
   );
 }
 

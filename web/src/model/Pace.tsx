@@ -7,7 +7,9 @@ const kept = 'yard-arch-webgl';
 /** Whether a WebGL context is drawn by the processor. */
 function isSoftware(context: WebGL2RenderingContext | WebGLRenderingContext | null): boolean {
   const about = context?.getExtension('WEBGL_debug_renderer_info');
-  return /swiftshader|llvmpipe|softpipe|software|basic render/i.test(String((about && context?.getParameter(about.UNMASKED_RENDERER_WEBGL)) ?? ''));
+  return /swiftshader|llvmpipe|softpipe|software|basic render/i.test(
+    String((about && context?.getParameter(about.UNMASKED_RENDERER_WEBGL)) ?? ''),
+  );
 }
 
 let software: boolean | undefined;

@@ -23,11 +23,17 @@ interface Display {
 function remembered(): Display {
   const otherwise: Display = { show: 'edged', parallel: false, cutters: false, section: null };
   try {
-    return { ...otherwise, ...(JSON.parse(localStorage.getItem('yard-arch-model') ?? '{}') as Partial<Display>), section: null };
+    return {
+      ...otherwise,
+      ...(JSON.parse(localStorage.getItem('yard-arch-model') ?? '{}') as Partial<Display>),
+      section: null,
+    };
   } catch {
     return otherwise;
   }
 }
 
 export const useDisplay = create<Display>(() => remembered());
-useDisplay.subscribe(({ show, parallel, cutters }) => localStorage.setItem('yard-arch-model', JSON.stringify({ show, parallel, cutters })));
+useDisplay.subscribe(({ show, parallel, cutters }) =>
+  localStorage.setItem('yard-arch-model', JSON.stringify({ show, parallel, cutters })),
+);

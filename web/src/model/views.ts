@@ -18,7 +18,9 @@ export function cornersIn(elements: readonly Element[]): THREE.Vector3[] {
     // A bent wall's own ribs tell how far it reaches.
     const alongs = chart.kind === 'bent' ? [...chart.s] : [Math.min(...outline.xs), Math.max(...outline.xs)];
     const ups = [Math.min(0, ...outline.ys), height];
-    return alongs.flatMap((s) => ups.flatMap((t) => [0, thickness].map((n) => new THREE.Vector3(...pointAt(chart, s, t, n)))));
+    return alongs.flatMap((s) =>
+      ups.flatMap((t) => [0, thickness].map((n) => new THREE.Vector3(...pointAt(chart, s, t, n)))),
+    );
   });
 }
 
@@ -26,12 +28,19 @@ export function cornersIn(elements: readonly Element[]): THREE.Vector3[] {
 const ground = cornersOf(new THREE.Box3(new THREE.Vector3(-5, -5, 0), new THREE.Vector3(5, 5, 3)));
 
 function cornersOf({ min, max }: THREE.Box3): THREE.Vector3[] {
-  return [min.x, max.x].flatMap((x) => [min.y, max.y].flatMap((y) => [min.z, max.z].map((z) => new THREE.Vector3(x, y, z))));
+  return [min.x, max.x].flatMap((x) =>
+    [min.y, max.y].flatMap((y) => [min.z, max.z].map((z) => new THREE.Vector3(x, y, z))),
+  );
 }
 
 /** The corners of a rectangle about a point. */
 function around(middle: THREE.Vector3, along: THREE.Vector3, a: number, up: THREE.Vector3, b: number): THREE.Vector3[] {
-  return [[-a, -b], [a, -b], [-a, b], [a, b]].map(([x, y]) => middle.clone().addScaledVector(along, x!).addScaledVector(up, y!));
+  return [
+    [-a, -b],
+    [a, -b],
+    [-a, b],
+    [a, b],
+  ].map(([x, y]) => middle.clone().addScaledVector(along, x!).addScaledVector(up, y!));
 }
 
 /** Room that is left about what is shown, as a share of the view, and pixels that the tools cover at its foot. */
@@ -50,7 +59,12 @@ interface Aim {
  * @param half tangent of half the camera's angle of view upward; null for a parallel one
  * @param head pixels that something covers at its head
  */
-export function aimAt({ from, to, all }: Stand, size: { width: number; height: number }, half: number | null, head = 0): Aim {
+export function aimAt(
+  { from, to, all }: Stand,
+  size: { width: number; height: number },
+  half: number | null,
+  head = 0,
+): Aim {
   const back = from.clone().sub(to).normalize();
   const right = new THREE.Vector3(0, 0, 1).cross(back).normalize();
   const up = back.clone().cross(right);
@@ -58,9 +72,15 @@ export function aimAt({ from, to, all }: Stand, size: { width: number; height: n
   const middling = (size.height / 2) * (1 - margin);
   const above = Math.max(middling - head, size.height / 6);
   const below = Math.max(middling - foot, size.height / 6);
-  const seen = all.map((point) => point.clone().sub(to)).map((point) => [point.dot(right), point.dot(up), point.dot(back)] as const);
+  const seen = all
+    .map((point) => point.clone().sub(to))
+    .map((point) => [point.dot(right), point.dot(up), point.dot(back)] as const);
   const middle = (values: readonly number[]): number => (Math.max(...values) + Math.min(...values)) / 2;
-  const aim = (x: number, y: number, distance: number, scale: number): Aim => ({ to: to.clone().addScaledVector(right, x).addScaledVector(up, y), distance, scale });
+  const aim = (x: number, y: number, distance: number, scale: number): Aim => ({
+    to: to.clone().addScaledVector(right, x).addScaledVector(up, y),
+    distance,
+    scale,
+  });
   if (half === null) {
     const [xs, ys] = [seen.map(([x]) => x), seen.map(([, y]) => y)];
     const size = (values: readonly number[]): number => Math.max(...values) - Math.min(...values);
@@ -70,11 +90,21 @@ export function aimAt({ from, to, all }: Stand, size: { width: number; height: n
   // A pixel at a distance of one metre.
   const pixel = (2 * half) / size.height;
   let [x, y] = [0, 0];
-  const reach = (): number => seen.reduce((most, [px, py, pz]) => Math.max(most, pz + Math.abs(px - x) / (across * pixel), pz + Math.abs(py - y) / ((py < y ? below : above) * pixel)), 0.5);
+  const reach = (): number =>
+    seen.reduce(
+      (most, [px, py, pz]) =>
+        Math.max(
+          most,
+          pz + Math.abs(px - x) / (across * pixel),
+          pz + Math.abs(py - y) / ((py < y ? below : above) * pixel),
+        ),
+      0.5,
+    );
   // What is seen is brought to the middle of the room that there is for it; what is nearer takes more of it, so that this comes about in turns.
   for (let turn = 0; turn < 20; turn++) {
     const distance = reach();
-    const pixels = (k: 0 | 1, from: number): number[] => seen.map((point) => (point[k] - from) / ((distance - point[2]) * pixel));
+    const pixels = (k: 0 | 1, from: number): number[] =>
+      seen.map((point) => (point[k] - from) / ((distance - point[2]) * pixel));
     x += middle(pixels(0, x)) * distance * pixel;
     y += (middle(pixels(1, y)) - (above - below) / 2) * distance * pixel;
   }
@@ -104,7 +134,10 @@ export function faceOn(element: Element, side: 'outer' | 'inner'): Stand {
   const away = new THREE.Vector3(...inward).multiplyScalar(side === 'outer' ? -1 : 1);
   // Level faces are looked at with north up.
   if (Math.abs(away.z) > 0.999) away.y -= 0.001;
-  const [along, up] = [new THREE.Vector3(...directionsAt(chart, length / 2).along), new THREE.Vector3(...directionsAt(chart, length / 2).up)];
+  const [along, up] = [
+    new THREE.Vector3(...directionsAt(chart, length / 2).along),
+    new THREE.Vector3(...directionsAt(chart, length / 2).up),
+  ];
   return { to: middle, from: middle.clone().add(away), all: around(middle, along, length / 2, up, height / 2) };
 }
 
@@ -115,11 +148,27 @@ export function endOn(element: Element, end: 'start' | 'end'): Stand {
   const { along, up, inward } = directionsAt(chart, s);
   const middle = new THREE.Vector3(...pointAt(chart, s, height / 2, thickness / 2));
   const away = new THREE.Vector3(...along).multiplyScalar(end === 'start' ? -1 : 1);
-  return { to: middle, from: middle.clone().add(away), all: around(middle, new THREE.Vector3(...inward), Math.max(thickness / 2, height / 4), new THREE.Vector3(...up), height / 2) };
+  return {
+    to: middle,
+    from: middle.clone().add(away),
+    all: around(
+      middle,
+      new THREE.Vector3(...inward),
+      Math.max(thickness / 2, height / 4),
+      new THREE.Vector3(...up),
+      height / 2,
+    ),
+  };
 }
 
 /** The chosen openings, or the element, seen from where one stands now. */
-export function chosenFrom(document: ProjectDocument, element: Element | undefined, ids: readonly string[], now: THREE.Vector3, target: THREE.Vector3): Stand | null {
+export function chosenFrom(
+  document: ProjectDocument,
+  element: Element | undefined,
+  ids: readonly string[],
+  now: THREE.Vector3,
+  target: THREE.Vector3,
+): Stand | null {
   const box = new THREE.Box3();
   for (const id of ids) {
     const opening = document.openings[id];
@@ -128,7 +177,13 @@ export function chosenFrom(document: ProjectDocument, element: Element | undefin
     if (!wall || !resolved || !('outline' in resolved)) continue;
     const { chart } = sheetOf(wall);
     const { s, t, profile } = resolved;
-    for (const [x, y] of [[s, t], [s + profile.width, t], [s, t + profile.height], [s + profile.width, t + profile.height]] as const) box.expandByPoint(new THREE.Vector3(...pointAt(chart, x, y, 0)));
+    for (const [x, y] of [
+      [s, t],
+      [s + profile.width, t],
+      [s, t + profile.height],
+      [s + profile.width, t + profile.height],
+    ] as const)
+      box.expandByPoint(new THREE.Vector3(...pointAt(chart, x, y, 0)));
   }
   if (box.isEmpty() && element) box.setFromPoints(cornersIn([element]));
   if (box.isEmpty()) return null;

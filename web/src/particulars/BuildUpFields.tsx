@@ -10,8 +10,15 @@ interface BuildUpProps {
 
 export function BuildUpFields({ element, document, onChange }: BuildUpProps) {
   const { layers } = element;
-  const materials = [...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name })), { value: '', label: 'cavity' }];
-  const set = (i: number, over: Partial<Layer>, what: string): boolean => onChange(layers.map((layer, k) => (k === i ? { ...layer, ...over } : layer)), what);
+  const materials = [
+    ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name })),
+    { value: '', label: 'cavity' },
+  ];
+  const set = (i: number, over: Partial<Layer>, what: string): boolean =>
+    onChange(
+      layers.map((layer, k) => (k === i ? { ...layer, ...over } : layer)),
+      what,
+    );
   const single = layers.length === 1;
   return (
     <div className="build-up">
@@ -22,19 +29,40 @@ export function BuildUpFields({ element, document, onChange }: BuildUpProps) {
             value={layer.cavity ? '' : layer.material}
             options={single ? materials.slice(0, -1) : materials}
             onChange={(material) =>
-              material ? set(i, { material, cavity: undefined }, 'change the material of') : set(i, { cavity: true }, 'put a cavity into')
+              material
+                ? set(i, { material, cavity: undefined }, 'change the material of')
+                : set(i, { cavity: true }, 'put a cavity into')
             }
           />
-          <LengthField label={single ? 'Thickness' : 'Thick'} positive value={layer.thickness} units={document.units} onChange={(thickness) => set(i, { thickness }, 'thicken')} />
+          <LengthField
+            label={single ? 'Thickness' : 'Thick'}
+            positive
+            value={layer.thickness}
+            units={document.units}
+            onChange={(thickness) => set(i, { thickness }, 'thicken')}
+          />
           {!single && (
-            <button className="link" onClick={() => onChange(layers.filter((_, k) => k !== i), 'take a layer from')}>
+            <button
+              className="link"
+              onClick={() =>
+                onChange(
+                  layers.filter((_, k) => k !== i),
+                  'take a layer from',
+                )
+              }
+            >
               remove this layer
             </button>
           )}
         </div>
       ))}
       {layers.length < 24 && (
-        <button className="link" onClick={() => onChange([...layers, { ...layers.at(-1)!, cavity: undefined, thickness: 0.1 }], 'add a layer to')}>
+        <button
+          className="link"
+          onClick={() =>
+            onChange([...layers, { ...layers.at(-1)!, cavity: undefined, thickness: 0.1 }], 'add a layer to')
+          }
+        >
           add a layer inside
         </button>
       )}

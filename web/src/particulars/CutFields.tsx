@@ -20,38 +20,82 @@ const beginning: Record<Cut['kind'], Cut> = {
   'keep inside': { kind: 'keep inside' },
 };
 
-export function CutFields({ pattern, document, onChange }: { pattern: Pattern; document: ProjectDocument; onChange: (cut: Cut) => boolean }) {
+export function CutFields({
+  pattern,
+  document,
+  onChange,
+}: {
+  pattern: Pattern;
+  document: ProjectDocument;
+  onChange: (cut: Cut) => boolean;
+}) {
   const cut = pattern.cut ?? beginning.through;
   return (
     <>
-      <Choice label="Cut" value={cut.kind} options={kinds} onChange={(kind) => onChange(beginning[kind as Cut['kind']])} />
-      {cut.kind === 'niche' && <LengthField label="Depth" positive value={cut.depth} units={document.units} onChange={(depth) => onChange({ ...cut, depth })} />}
+      <Choice
+        label="Cut"
+        value={cut.kind}
+        options={kinds}
+        onChange={(kind) => onChange(beginning[kind as Cut['kind']])}
+      />
+      {cut.kind === 'niche' && (
+        <LengthField
+          label="Depth"
+          positive
+          value={cut.depth}
+          units={document.units}
+          onChange={(depth) => onChange({ ...cut, depth })}
+        />
+      )}
       {cut.kind === 'niche to layer' && (
         <Choice
           label="Through"
           value={String(cut.layers)}
-          options={Array.from({ length: 6 }, (_, i) => ({ value: String(i + 1), label: i === 0 ? 'the outer layer' : `${i + 1} layers` }))}
+          options={Array.from({ length: 6 }, (_, i) => ({
+            value: String(i + 1),
+            label: i === 0 ? 'the outer layer' : `${i + 1} layers`,
+          }))}
           onChange={(layers) => onChange({ ...cut, layers: Number(layers) })}
         />
       )}
-      {cut.kind === 'boss' && <LengthField label="Raised by" positive value={cut.height} units={document.units} onChange={(height) => onChange({ ...cut, height })} />}
+      {cut.kind === 'boss' && (
+        <LengthField
+          label="Raised by"
+          positive
+          value={cut.height}
+          units={document.units}
+          onChange={(height) => onChange({ ...cut, height })}
+        />
+      )}
       {cut.kind === 'boss' && (
         <Choice
           label="Stands"
           value={String(cut.layers ?? '')}
           options={[
             { value: '', label: 'on the face' },
-            ...Array.from({ length: 6 }, (_, i) => ({ value: String(i + 1), label: i === 0 ? 'through the outer layer' : `through ${i + 1} layers` })),
+            ...Array.from({ length: 6 }, (_, i) => ({
+              value: String(i + 1),
+              label: i === 0 ? 'through the outer layer' : `through ${i + 1} layers`,
+            })),
             { value: 'all', label: 'through all layers' },
           ]}
-          onChange={(layers) => onChange({ kind: 'boss', height: cut.height, ...(layers ? { layers: layers === 'all' ? 'all' : Number(layers) } : {}) })}
+          onChange={(layers) =>
+            onChange({
+              kind: 'boss',
+              height: cut.height,
+              ...(layers ? { layers: layers === 'all' ? 'all' : Number(layers) } : {}),
+            })
+          }
         />
       )}
       {cut.kind === 'imprint' && (
         <Choice
           label="Material"
           value={cut.material ?? ''}
-          options={[{ value: '', label: 'as the face' }, ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name }))]}
+          options={[
+            { value: '', label: 'as the face' },
+            ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name })),
+          ]}
           onChange={(id) => onChange({ ...cut, material: id || null })}
         />
       )}

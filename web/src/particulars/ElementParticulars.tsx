@@ -1,6 +1,14 @@
 /** Particulars of an element: its figures, its build-up, and its openings one by one with what became of each. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
-import { formatLength, runsOf, type Element, type Panel, type ProjectDocument, type Slab, type Wall } from '@yard-arch/document';
+import {
+  formatLength,
+  runsOf,
+  type Element,
+  type Panel,
+  type ProjectDocument,
+  type Slab,
+  type Wall,
+} from '@yard-arch/document';
 import { changeElement, groupsOf, removeElement, setGroup } from '@yard-arch/edit';
 import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
 import { FillSection } from '../arrange/FillSection.tsx';
@@ -42,9 +50,17 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       )}
       <MisfitList document={document} element={element} />
       <NameField label="Name" value={element.name} onChange={(name) => change({ name }, 'rename')} />
-      <FreeName label="Group" value={element.group ?? null} otherwise="none" known={groupsOf(document)} onChange={(group) => commit(setGroup([element], group))} />
+      <FreeName
+        label="Group"
+        value={element.group ?? null}
+        otherwise="none"
+        known={groupsOf(document)}
+        onChange={(group) => commit(setGroup([element], group))}
+      />
       {element.kind === 'wall' && <WallFields wall={element} units={units} notes={drawn?.joins ?? []} />}
-      {element.kind === 'panel' && <AngleField label="Tilt" value={element.tilt} onChange={(tilt) => change({ tilt }, 'tilt')} />}
+      {element.kind === 'panel' && (
+        <AngleField label="Tilt" value={element.tilt} onChange={(tilt) => change({ tilt }, 'tilt')} />
+      )}
       {element.kind !== 'wall' && <PanelOutline panel={element} units={units} />}
       <BuildUpFields element={element} document={document} onChange={(layers, what) => change({ layers }, what)} />
       <Choice
@@ -69,23 +85,50 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
         label="Smooth to"
         value={element.smooth ?? 0}
         note={element.smooth === undefined ? 'arcs only' : undefined}
-        onChange={(smooth) => (smooth < 0 || smooth > 180 ? 'Faces are shaded as one where they turn by 0 to 180°; 0 leaves only arcs smooth.' : change({ smooth: smooth || undefined }, 'smooth'))}
+        onChange={(smooth) =>
+          smooth < 0 || smooth > 180
+            ? 'Faces are shaded as one where they turn by 0 to 180°; 0 leaves only arcs smooth.'
+            : change({ smooth: smooth || undefined }, 'smooth')
+        }
       />
-      <TextureFields roles={roles} textures={element.texture} units={units} onChange={(texture) => change({ texture }, 'lay the texture of')} />
+      <TextureFields
+        roles={roles}
+        textures={element.texture}
+        units={units}
+        onChange={(texture) => change({ texture }, 'lay the texture of')}
+      />
       <hr />
-      <LengthField label="Start, x" value={element.start.x} units={units} onChange={(x) => change({ start: { ...element.start, x } }, 'move')} />
-      <LengthField label="Start, y" value={element.start.y} units={units} onChange={(y) => change({ start: { ...element.start, y } }, 'move')} />
-      <LengthField label={element.kind === 'slab' ? 'Top, z' : 'Base, z'} value={element.start.z} units={units} onChange={(z) => change({ start: { ...element.start, z } }, 'move')} />
+      <LengthField
+        label="Start, x"
+        value={element.start.x}
+        units={units}
+        onChange={(x) => change({ start: { ...element.start, x } }, 'move')}
+      />
+      <LengthField
+        label="Start, y"
+        value={element.start.y}
+        units={units}
+        onChange={(y) => change({ start: { ...element.start, y } }, 'move')}
+      />
+      <LengthField
+        label={element.kind === 'slab' ? 'Top, z' : 'Base, z'}
+        value={element.start.z}
+        units={units}
+        onChange={(z) => change({ start: { ...element.start, z } }, 'move')}
+      />
       <AngleField label="Turned by" value={element.turn} onChange={(turn) => change({ turn }, 'turn')} />
       <hr />
-      <h3>
-        {openings.length === 0 ? 'No openings yet' : `Openings, ${openings.length}`}
-      </h3>
+      <h3>{openings.length === 0 ? 'No openings yet' : `Openings, ${openings.length}`}</h3>
       <SettingOutButtons document={document} element={element} />
       <FillSection document={document} element={element} />
       {openings.length > 1 && <EvenOutSection document={document} openings={openings} />}
       {openings.length === 0 && <p>Choose a pattern below the sheet, then click where it is to stand.</p>}
-      <OpeningList document={document} openings={openings} statuses={statuses} end={({ id }) => <StatusLine status={statuses.get(id)} />} />
+      <OpeningList
+        document={document}
+        openings={openings}
+        statuses={statuses}
+        end={({ id }) => <StatusLine status={statuses.get(id)} />}
+      />
       {proof && (
         <>
           <hr />
@@ -94,13 +137,19 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
             {proof.closed ? 'closed, 0 open edges' : `${proof.openEdges} open edges`} · {proof.triangles} triangles
             {drawn?.path === 'solid' ? ' · by solid booleans' : ''}
             <br />
-            {proof.volume.toFixed(2)} m³ · outer face {(proof.areaByRole['outer face'] ?? 0).toFixed(2)} m² · {formatLength(element.layers.reduce((sum, l) => sum + l.thickness, 0), units)} thick
+            {proof.volume.toFixed(2)} m³ · outer face {(proof.areaByRole['outer face'] ?? 0).toFixed(2)} m² ·{' '}
+            {formatLength(
+              element.layers.reduce((sum, l) => sum + l.thickness, 0),
+              units,
+            )}{' '}
+            thick
           </p>
         </>
       )}
       <Flex mt="3">
         <Button size="sm" variant="outline" color="brick" onClick={() => commit(removeElement(document, element))}>
-          Remove {element.kind}{openings.length > 0 ? ` and its ${openings.length} opening${openings.length === 1 ? '' : 's'}` : ''}
+          Remove {element.kind}
+          {openings.length > 0 ? ` and its ${openings.length} opening${openings.length === 1 ? '' : 's'}` : ''}
         </Button>
       </Flex>
     </section>
@@ -115,8 +164,18 @@ const roles = [
 
 /** The outline and the holes of a panel or slab. */
 function PanelOutline({ panel, units }: { panel: Panel | Slab; units: ProjectDocument['units'] }) {
-  const change = (over: Partial<Panel | Slab>, what: string): boolean => commit(changeElement<Panel | Slab>(panel, over, what));
-  return <OutlinesFields noun="hole" outline={panel.outline} inner={panel.holes ?? []} units={units} onOutline={(outline) => change({ outline }, 'redraw')} onInner={(holes, what) => change({ holes }, what)} />;
+  const change = (over: Partial<Panel | Slab>, what: string): boolean =>
+    commit(changeElement<Panel | Slab>(panel, over, what));
+  return (
+    <OutlinesFields
+      noun="hole"
+      outline={panel.outline}
+      inner={panel.holes ?? []}
+      units={units}
+      onOutline={(outline) => change({ outline }, 'redraw')}
+      onInner={(holes, what) => change({ holes }, what)}
+    />
+  );
 }
 
 const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
@@ -130,32 +189,75 @@ function WallFields({ wall, units, notes }: { wall: Wall; units: ProjectDocument
       label={which === 'start' ? 'Start' : 'End'}
       value={wall.ends?.[which] ?? 'square'}
       options={ends}
-      onChange={(kind) => change({ ends: { start: 'square', end: 'square', ...wall.ends, [which]: kind } }, `join the ${which} of`)}
+      onChange={(kind) =>
+        change({ ends: { start: 'square', end: 'square', ...wall.ends, [which]: kind } }, `join the ${which} of`)
+      }
     />
   );
   return (
     <>
-      <LengthField label="Length" positive value={wall.length} units={units} onChange={(length) => change({ length }, 'lengthen')} />
-      <AngleField label="Curves by" value={wall.sweep ?? 0} onChange={(sweep) => change({ sweep: sweep || undefined }, 'curve')} />
+      <LengthField
+        label="Length"
+        positive
+        value={wall.length}
+        units={units}
+        onChange={(length) => change({ length }, 'lengthen')}
+      />
+      <AngleField
+        label="Curves by"
+        value={wall.sweep ?? 0}
+        onChange={(sweep) => change({ sweep: sweep || undefined }, 'curve')}
+      />
       {runs.slice(1).map((run, i) => {
-        const set = (over: Partial<typeof run>): boolean => change({ runs: wall.runs!.map((other, k) => (k === i ? { ...other, ...over } : other)) }, 'bend');
+        const set = (over: Partial<typeof run>): boolean =>
+          change({ runs: wall.runs!.map((other, k) => (k === i ? { ...other, ...over } : other)) }, 'bend');
         return (
           <div key={i} className="size">
-            <LengthField label={`Run ${i + 2}`} positive value={run.length} units={units} onChange={(length) => set({ length })} />
+            <LengthField
+              label={`Run ${i + 2}`}
+              positive
+              value={run.length}
+              units={units}
+              onChange={(length) => set({ length })}
+            />
             <AngleField label="Turns by" value={run.turn} onChange={(turn) => set({ turn })} />
-            <AngleField label="Curves by" value={run.sweep ?? 0} onChange={(sweep) => set({ sweep: sweep || undefined })} />
-            <button className="link" onClick={() => change({ runs: wall.runs!.filter((_, k) => k !== i) }, 'take a run from')}>
+            <AngleField
+              label="Curves by"
+              value={run.sweep ?? 0}
+              onChange={(sweep) => set({ sweep: sweep || undefined })}
+            />
+            <button
+              className="link"
+              onClick={() => change({ runs: wall.runs!.filter((_, k) => k !== i) }, 'take a run from')}
+            >
               remove this run
             </button>
           </div>
         );
       })}
-      <button className="link" onClick={() => change({ runs: [...(wall.runs ?? []), { turn: 0, length: wall.length }] }, 'add a run to')}>
+      <button
+        className="link"
+        onClick={() => change({ runs: [...(wall.runs ?? []), { turn: 0, length: wall.length }] }, 'add a run to')}
+      >
         add a run
       </button>
-      <LengthField label="Height" positive value={wall.height} units={units} onChange={(height) => change({ height }, 'heighten')} />
+      <LengthField
+        label="Height"
+        positive
+        value={wall.height}
+        units={units}
+        onChange={(height) => change({ height }, 'heighten')}
+      />
       <TopFields wall={wall} units={units} onChange={(top) => change({ top }, 'change the top of')} />
-      {!bent && <AngleField label="Leans in by" value={wall.batter ?? 0} onChange={(batter) => (Math.abs(batter) > 45 ? 'A wall leans by at most 45°.' : change({ batter: batter || undefined }, 'lean'))} />}
+      {!bent && (
+        <AngleField
+          label="Leans in by"
+          value={wall.batter ?? 0}
+          onChange={(batter) =>
+            Math.abs(batter) > 45 ? 'A wall leans by at most 45°.' : change({ batter: batter || undefined }, 'lean')
+          }
+        />
+      )}
       {!bent && !wall.batter && (
         <>
           {end('start')}

@@ -14,7 +14,10 @@ const when = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short'
 export function HistoryParticulars() {
   const done = useEditor((state) => state.undo);
   const undone = useEditor((state) => state.redo);
-  const steps = [...done.map(({ changeSet }) => changeSet.name), ...[...undone].reverse().map(({ changeSet }) => changeSet.name)];
+  const steps = [
+    ...done.map(({ changeSet }) => changeSet.name),
+    ...[...undone].reverse().map(({ changeSet }) => changeSet.name),
+  ];
   return (
     <section aria-label="History and versions" data-testid="particulars">
       <Heading as="h2" fontFamily="heading" fontSize="17px">
@@ -31,7 +34,11 @@ export function HistoryParticulars() {
           .reverse()
           .map(({ name, i }) => (
             <li key={i} className={i < done.length ? '' : 'undone'}>
-              <button aria-current={i === done.length - 1} onClick={() => stepTo(i + 1)} title={i < done.length ? 'Take back all after it' : 'Do again up to it'}>
+              <button
+                aria-current={i === done.length - 1}
+                onClick={() => stepTo(i + 1)}
+                title={i < done.length ? 'Take back all after it' : 'Do again up to it'}
+              >
                 {name}
               </button>
             </li>
@@ -81,11 +88,22 @@ function Versions() {
   const versions = useQuery({ queryKey: ['versions', project], queryFn: () => api.versions(project) });
   const again = (): Promise<void> => queries.invalidateQueries({ queryKey: ['versions', project] });
   const failed = (what: string) => (error: Error) => complain(what, error.message);
-  const keep = useMutation({ mutationFn: () => api.keepVersion(project, name.trim()), onSuccess: () => (setName(''), again()), onError: failed('The version was not kept') });
-  const remove = useMutation({ mutationFn: (version: Version) => api.removeVersion(project, version.id), onSuccess: again, onError: failed('The version was not removed') });
+  const keep = useMutation({
+    mutationFn: () => api.keepVersion(project, name.trim()),
+    onSuccess: () => (setName(''), again()),
+    onError: failed('The version was not kept'),
+  });
+  const remove = useMutation({
+    mutationFn: (version: Version) => api.removeVersion(project, version.id),
+    onSuccess: again,
+    onError: failed('The version was not removed'),
+  });
   const back = useMutation({
     mutationFn: goBackTo,
-    onSuccess: (changed, version) => (changed ? notify(`The project is as it was at “${version.name}”`, { label: 'Undo', onClick: undo }) : notify('Nothing has changed since then')),
+    onSuccess: (changed, version) =>
+      changed
+        ? notify(`The project is as it was at “${version.name}”`, { label: 'Undo', onClick: undo })
+        : notify('Nothing has changed since then'),
     onError: failed('The version could not be read'),
   });
   return (
@@ -97,13 +115,31 @@ function Versions() {
           if (name.trim()) keep.mutate();
         }}
       >
-        <input aria-label="Name of the version" placeholder="Name a version, e.g. For the client" value={name} maxLength={120} onChange={(event) => setName(event.target.value)} />
-        <Button size="xs" variant="outline" type="submit" disabled={!name.trim() || saving !== 'saved'} loading={keep.isPending} title={saving === 'saved' ? 'Keep the project as it stands' : 'As soon as all edits are saved'}>
+        <input
+          aria-label="Name of the version"
+          placeholder="Name a version, e.g. For the client"
+          value={name}
+          maxLength={120}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Button
+          size="xs"
+          variant="outline"
+          type="submit"
+          disabled={!name.trim() || saving !== 'saved'}
+          loading={keep.isPending}
+          title={saving === 'saved' ? 'Keep the project as it stands' : 'As soon as all edits are saved'}
+        >
           Keep
         </Button>
       </form>
       {versions.isError && <p className="why bad">The versions cannot be read. {versions.error.message}</p>}
-      {versions.data?.length === 0 && <p>Versions that you name, and one before each new sitting, are listed here. Going back to one is an edit that can be undone.</p>}
+      {versions.data?.length === 0 && (
+        <p>
+          Versions that you name, and one before each new sitting, are listed here. Going back to one is an edit that
+          can be undone.
+        </p>
+      )}
       <ul className="versions">
         {versions.data?.map((version) => (
           <li key={version.id}>
@@ -117,7 +153,11 @@ function Versions() {
             <button className="link" onClick={() => back.mutate(version)}>
               go back to it
             </button>
-            <button aria-label={`Remove the version ${version.name}`} title="Remove it from this list" onClick={() => remove.mutate(version)}>
+            <button
+              aria-label={`Remove the version ${version.name}`}
+              title="Remove it from this list"
+              onClick={() => remove.mutate(version)}
+            >
               <Trash2 size={13} />
             </button>
           </li>

@@ -29,7 +29,11 @@ export function ManyParticulars({ document, openings }: { document: ProjectDocum
           <span key={id}>
             {i > 0 && ', '}
             {byPattern.size > 1 ? (
-              <button className="link" title="Choose only these" onClick={() => chooseOpenings(list.map((opening) => opening.id))}>
+              <button
+                className="link"
+                title="Choose only these"
+                onClick={() => chooseOpenings(list.map((opening) => opening.id))}
+              >
                 {list.length} {document.patterns[id]?.name}
               </button>
             ) : (

@@ -18,7 +18,10 @@ interface OpeningListProps {
 export function OpeningList({ document, openings, statuses, end }: OpeningListProps) {
   const [whole, setWhole] = useState(false);
   const failed = (opening: Opening): boolean => statuses?.get(opening.id)?.state === 'not cut';
-  const shown = whole || openings.length <= most ? openings : [...openings.filter(failed), ...openings.filter((opening) => !failed(opening))].slice(0, most);
+  const shown =
+    whole || openings.length <= most
+      ? openings
+      : [...openings.filter(failed), ...openings.filter((opening) => !failed(opening))].slice(0, most);
   return (
     <>
       <ul className="openings">
@@ -26,7 +29,10 @@ export function OpeningList({ document, openings, statuses, end }: OpeningListPr
           const status = statuses?.get(opening.id);
           return (
             <li key={opening.id}>
-              <button onClick={() => chooseOpening(opening.id)} title={[status?.reason, status?.mend].filter(Boolean).join('. ') || undefined}>
+              <button
+                onClick={() => chooseOpening(opening.id)}
+                title={[status?.reason, status?.mend].filter(Boolean).join('. ') || undefined}
+              >
                 <b>{opening.mark}</b>
                 <span>{document.patterns[opening.pattern]?.name}</span>
                 {end(opening)}

@@ -1,8 +1,33 @@
 /** Particulars of an opening: where it is and from what, of which size, what became of it, and what its cut gives. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import { alongAt, boxOf, courseOn, datumsOn, gripOffset, resolveOpening, rowOf, upAt, type Box } from '@yard-arch/core';
-import { dimensionLabel, dimensionNames, extentOf, measuredFrom, sizeLabel, type Along, type Grip, type Opening, type Pattern, type ProjectDocument, type Up } from '@yard-arch/document';
-import { blockAll, boxesOf, changeOpening, changeOwn, changePatternOf, changeSizeOf, keepAsSize, makeOneOff, openingsOf, removeAll, replaceIntent, uses } from '@yard-arch/edit';
+import {
+  dimensionLabel,
+  dimensionNames,
+  extentOf,
+  measuredFrom,
+  sizeLabel,
+  type Along,
+  type Grip,
+  type Opening,
+  type Pattern,
+  type ProjectDocument,
+  type Up,
+} from '@yard-arch/document';
+import {
+  blockAll,
+  boxesOf,
+  changeOpening,
+  changeOwn,
+  changePatternOf,
+  changeSizeOf,
+  keepAsSize,
+  makeOneOff,
+  openingsOf,
+  removeAll,
+  replaceIntent,
+  uses,
+} from '@yard-arch/edit';
 import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
 import { notify } from '../common/notices.tsx';
@@ -16,7 +41,10 @@ import { StatusLine } from './StatusLine.tsx';
 import { ThroughFields } from './ThroughFields.tsx';
 
 const grips: { value: string; label: string }[] = (['sill', 'middle', 'head', 'springing'] as const).flatMap((level) =>
-  (['left', 'centre', 'right'] as const).map((across) => ({ value: `${level} ${across}`, label: `${level === 'springing' ? 'springing' : level}, ${across}` })),
+  (['left', 'centre', 'right'] as const).map((across) => ({
+    value: `${level} ${across}`,
+    label: `${level === 'springing' ? 'springing' : level}, ${across}`,
+  })),
 );
 
 export function OpeningParticulars({ document, opening }: { document: ProjectDocument; opening: Opening }) {
@@ -31,11 +59,23 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
   const axes = Object.values(document.axes).filter((axis) => axis.element === element.id);
   const datums = datumsOn(document, element);
   const { along: now } = opening;
-  const alongFrom = now.from === 'axis' ? `axis ${now.axis}` : now.from === 'neighbour' ? `neighbour ${now.opening} ${now.edge}` : now.from === 'between' ? `between ${now.left ?? '-'} ${now.right ?? '-'}` : now.from;
+  const alongFrom =
+    now.from === 'axis'
+      ? `axis ${now.axis}`
+      : now.from === 'neighbour'
+        ? `neighbour ${now.opening} ${now.edge}`
+        : now.from === 'between'
+          ? `between ${now.left ?? '-'} ${now.right ?? '-'}`
+          : now.from;
   const box = at && 'outline' in resolved ? boxOf(resolved, opening.mark) : null;
   const neighbours = box ? neighboursOf(document, opening, box) : [];
   const { up: level } = opening;
-  const upFrom = level.from === 'datum' ? `datum ${level.datum}` : level.from === 'neighbour' ? `neighbour ${level.opening} ${level.edge}` : level.from;
+  const upFrom =
+    level.from === 'datum'
+      ? `datum ${level.datum}`
+      : level.from === 'neighbour'
+        ? `neighbour ${level.opening} ${level.edge}`
+        : level.from;
   const levels = box ? levelsBeside(document, opening, box) : [];
   const changeAlong = (value: string) => {
     const [from, id = '', edge = ''] = value.split(' ');
@@ -46,19 +86,46 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
           ? { from, opening: id, edge: edge as 'left', distance: 0 }
           : from === 'between'
             ? { from, left: id === '-' ? null : id, right: edge === '-' ? null : edge, distance: 0 }
-          : from === 'fraction'
-            ? { from, fraction: box ? Math.round(((box.s + gripOffset(box, opening.grip)[0]) / extentOf(element).length) * 1e4) / 1e4 : 0.5, distance: 0 }
-            : { from: value as 'start', distance: 0 };
-    commit(at ? replaceIntent(document, opening, { along }, at) : changeOpening(opening, { along: { ...along, distance: alongAt(document, element, along) ?? 0 } }, 'place differently'));
+            : from === 'fraction'
+              ? {
+                  from,
+                  fraction: box
+                    ? Math.round(((box.s + gripOffset(box, opening.grip)[0]) / extentOf(element).length) * 1e4) / 1e4
+                    : 0.5,
+                  distance: 0,
+                }
+              : { from: value as 'start', distance: 0 };
+    commit(
+      at
+        ? replaceIntent(document, opening, { along }, at)
+        : changeOpening(
+            opening,
+            { along: { ...along, distance: alongAt(document, element, along) ?? 0 } },
+            'place differently',
+          ),
+    );
   };
   const changeUp = (value: string) => {
     const [from, id = '', edge = ''] = value.split(' ');
-    const up: Up = from === 'datum' ? { from, datum: id, distance: 0 } : from === 'neighbour' ? { from, opening: id, edge: edge as 'sill', distance: 0 } : { from: value as 'base', distance: 0 };
-    commit(at ? replaceIntent(document, opening, { up }, at) : changeOpening(opening, { up: { ...up, distance: upAt(document, element, up) ?? 0 } }, 'place differently'));
+    const up: Up =
+      from === 'datum'
+        ? { from, datum: id, distance: 0 }
+        : from === 'neighbour'
+          ? { from, opening: id, edge: edge as 'sill', distance: 0 }
+          : { from: value as 'base', distance: 0 };
+    commit(
+      at
+        ? replaceIntent(document, opening, { up }, at)
+        : changeOpening(opening, { up: { ...up, distance: upAt(document, element, up) ?? 0 } }, 'place differently'),
+    );
   };
   const changeGrip = (value: string) => {
     const [level, across] = value.split(' ') as [Grip['level'], Grip['across']];
-    commit(at ? replaceIntent(document, opening, { grip: { level, across } }, at) : changeOpening(opening, { grip: { level, across } }, 'hold differently'));
+    commit(
+      at
+        ? replaceIntent(document, opening, { grip: { level, across } }, at)
+        : changeOpening(opening, { grip: { level, across } }, 'hold differently'),
+    );
   };
 
   return (
@@ -70,13 +137,24 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
         <StatusLine status={status} />
       </Flex>
       {status?.reason && (
-        <p className={status.state === 'not cut' ? 'why bad' : 'why'} role={status.state === 'not cut' ? 'alert' : undefined}>
+        <p
+          className={status.state === 'not cut' ? 'why bad' : 'why'}
+          role={status.state === 'not cut' ? 'alert' : undefined}
+        >
           {sentence(status.reason)} {status.mend}
         </p>
       )}
-      {status && status.unitedWith.length > 0 && <p className="why">United with {status.unitedWith.map((id) => document.openings[id]?.mark ?? id).join(', ')}.</p>}
+      {status && status.unitedWith.length > 0 && (
+        <p className="why">
+          United with {status.unitedWith.map((id) => document.openings[id]?.mark ?? id).join(', ')}.
+        </p>
+      )}
 
-      <NameField label="Mark" value={opening.mark} onChange={(mark) => commit(changeOpening(opening, { mark }, 'rename'))} />
+      <NameField
+        label="Mark"
+        value={opening.mark}
+        onChange={(mark) => commit(changeOpening(opening, { mark }, 'rename'))}
+      />
       <Choice
         label="Pattern"
         value={pattern.id}
@@ -94,7 +172,10 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
       <Choice
         label="Size"
         value={opening.own ? '' : opening.size}
-        options={[...(opening.own ? [{ value: '', label: 'its own' }] : []), ...Object.values(pattern.sizes).map((size) => ({ value: size.id, label: sizeLabel(pattern, size, units) }))]}
+        options={[
+          ...(opening.own ? [{ value: '', label: 'its own' }] : []),
+          ...Object.values(pattern.sizes).map((size) => ({ value: size.id, label: sizeLabel(pattern, size, units) })),
+        ]}
         onChange={(size) => size && commit(changeSizeOf(opening, pattern, size, document))}
         note={opening.own ? 'one-off' : `${uses(document, pattern.id, opening.size)} use it`}
       />
@@ -102,7 +183,10 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
         <OneOff document={document} opening={opening} pattern={pattern} />
       ) : (
         <div className="buttons">
-          <button onClick={() => commit(makeOneOff(opening, pattern))} title="Dimensions of its own, which no other opening follows">
+          <button
+            onClick={() => commit(makeOneOff(opening, pattern))}
+            title="Dimensions of its own, which no other opening follows"
+          >
             make it a one-off
           </button>
         </div>
@@ -120,7 +204,11 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
             <option value="start">from the start</option>
             <option value="middle">from the middle</option>
             <option value="end">back from the end</option>
-            <option value="fraction">{now.from === 'fraction' ? `from ${Math.round(now.fraction * 1e4) / 100} % of the length` : 'from a share of the length'}</option>
+            <option value="fraction">
+              {now.from === 'fraction'
+                ? `from ${Math.round(now.fraction * 1e4) / 100} % of the length`
+                : 'from a share of the length'}
+            </option>
             {axes.map((axis) => (
               <option key={axis.id} value={`axis ${axis.id}`}>
                 from axis {axis.name}
@@ -150,7 +238,9 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
                 from {datum.name}
               </option>
             ))}
-            {(level.from === 'course' || courseOn(document, element) !== null) && <option value="course">on the nearest course</option>}
+            {(level.from === 'course' || courseOn(document, element) !== null) && (
+              <option value="course">on the nearest course</option>
+            )}
             {levels.map(({ value, label }) => (
               <option key={value} value={value}>
                 {label}
@@ -159,7 +249,12 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
           </select>
         }
       />
-      <Choice label="Held by" value={`${opening.grip.level} ${opening.grip.across}`} options={grips} onChange={changeGrip} />
+      <Choice
+        label="Held by"
+        value={`${opening.grip.level} ${opening.grip.across}`}
+        options={grips}
+        onChange={changeGrip}
+      />
       <ThroughFields document={document} opening={opening} />
       <MirrorSection document={document} openings={[opening]} />
       <CopySection document={document} openings={[opening]} />
@@ -173,20 +268,28 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
           Remove
         </Button>
       </Flex>
-      {status && status.state !== 'not cut' && status.state !== 'blocked up' && <CutGives opening={opening} area={status.area} />}
+      {status && status.state !== 'not cut' && status.state !== 'blocked up' && (
+        <CutGives opening={opening} area={status.area} />
+      )}
     </section>
   );
 }
 
 /** A distance of an opening, as it is while the opening is being dragged too. Nothing else here is drawn again meanwhile. */
-function LiveLength({ opening, of, ...rest }: { opening: Opening; of: 'along' | 'up' } & Omit<ComponentProps<typeof LengthField>, 'value'>) {
+function LiveLength({
+  opening,
+  of,
+  ...rest
+}: { opening: Opening; of: 'along' | 'up' } & Omit<ComponentProps<typeof LengthField>, 'value'>) {
   const value = useEditor((state) => (state.draft?.openings[opening.id] ?? opening)[of].distance);
   return <LengthField value={value} {...rest} />;
 }
 
 /** The jambs and centres of openings beside one that it can be measured from, nearest first; the one that it is measured from now among them. */
 function neighboursOf(document: ProjectDocument, opening: Opening, box: Box): { value: string; label: string }[] {
-  const others = Object.values(document.openings).filter((other) => other.element === opening.element && other.id !== opening.id);
+  const others = Object.values(document.openings).filter(
+    (other) => other.element === opening.element && other.id !== opening.id,
+  );
   const row = rowOf(boxesOf(document, others), box).sort((a, b) => Math.abs(a.s - box.s) - Math.abs(b.s - box.s));
   const { along } = opening;
   const near = row.slice(0, 6).map(({ id }) => id);
@@ -194,19 +297,34 @@ function neighboursOf(document: ProjectDocument, opening: Opening, box: Box): { 
   const its = measuredFrom(document, opening.id);
   return near
     .filter((id) => !its.has(id))
-    .flatMap((id) => (['right', 'centre', 'left'] as const).map((edge) => ({ value: `neighbour ${id} ${edge}`, label: `from ${document.openings[id]?.mark}, ${edge === 'centre' ? 'centre' : `${edge} jamb`}` })));
+    .flatMap((id) =>
+      (['right', 'centre', 'left'] as const).map((edge) => ({
+        value: `neighbour ${id} ${edge}`,
+        label: `from ${document.openings[id]?.mark}, ${edge === 'centre' ? 'centre' : `${edge} jamb`}`,
+      })),
+    );
 }
 
 /** Sills, springing lines and heads of openings beside one from which its level can be measured. */
 function levelsBeside(document: ProjectDocument, opening: Opening, box: Box): { value: string; label: string }[] {
-  const others = Object.values(document.openings).filter((other) => other.element === opening.element && other.id !== opening.id);
-  const near = boxesOf(document, others).sort((a, b) => Math.hypot(a.s - box.s, a.t - box.t) - Math.hypot(b.s - box.s, b.t - box.t)).slice(0, 6);
+  const others = Object.values(document.openings).filter(
+    (other) => other.element === opening.element && other.id !== opening.id,
+  );
+  const near = boxesOf(document, others)
+    .sort((a, b) => Math.hypot(a.s - box.s, a.t - box.t) - Math.hypot(b.s - box.s, b.t - box.t))
+    .slice(0, 6);
   const { up } = opening;
-  if (up.from === 'neighbour' && !near.some(({ id }) => id === up.opening)) near.push(...boxesOf(document, openingsOf(document, [up.opening])));
+  if (up.from === 'neighbour' && !near.some(({ id }) => id === up.opening))
+    near.push(...boxesOf(document, openingsOf(document, [up.opening])));
   const its = measuredFrom(document, opening.id, 'up');
   return near
     .filter(({ id }) => !its.has(id))
-    .flatMap(({ id, mark, springing }) => (['sill', 'head', ...(springing === null ? [] : ['springing'])] as const).map((edge) => ({ value: `neighbour ${id} ${edge}`, label: `from the ${edge} of ${mark}` })));
+    .flatMap(({ id, mark, springing }) =>
+      (['sill', 'head', ...(springing === null ? [] : ['springing'])] as const).map((edge) => ({
+        value: `neighbour ${id} ${edge}`,
+        label: `from the ${edge} of ${mark}`,
+      })),
+    );
 }
 
 /** Dimensions of a one-off. */
@@ -228,7 +346,9 @@ function OneOff({ document, opening, pattern }: { document: ProjectDocument; ope
         />
       ))}
       <div className="buttons">
-        <button onClick={() => commit(changeSizeOf(opening, pattern, opening.size, document))}>bring it back to {sizeLabel(pattern, pattern.sizes[opening.size]!, document.units)}</button>
+        <button onClick={() => commit(changeSizeOf(opening, pattern, opening.size, document))}>
+          bring it back to {sizeLabel(pattern, pattern.sizes[opening.size]!, document.units)}
+        </button>
         <button onClick={() => commit(keepAsSize(document, opening))}>keep it as a size of the pattern</button>
       </div>
     </div>

@@ -1,5 +1,12 @@
 /** Outlines point by point: where each stands, and by how much the edge that leaves it bends. */
-import { formatLength, parseLength, unitsLabel, type FreeOutline, type OutlinePoint, type Units } from '@yard-arch/document';
+import {
+  formatLength,
+  parseLength,
+  unitsLabel,
+  type FreeOutline,
+  type OutlinePoint,
+  type Units,
+} from '@yard-arch/document';
 import { Plus, X } from 'lucide-react';
 import { Cell } from '../fields/Fields.tsx';
 
@@ -26,7 +33,8 @@ function OutlineFields({ label, outline, units, onChange, onRemove }: OutlinePro
   };
   const bend = (text: string, i: number): string | null => {
     const degrees = Number(text.replace('°', '').replace('−', '-').replace(',', '.').trim());
-    if (!Number.isFinite(degrees) || Math.abs(degrees) > 345) return 'An edge bends by -345 to 345 degrees; 0 is straight.';
+    if (!Number.isFinite(degrees) || Math.abs(degrees) > 345)
+      return 'An edge bends by -345 to 345 degrees; 0 is straight.';
     return set(i, { bulge: Math.tan((degrees * Math.PI) / 720) });
   };
   const least = outline.some(({ bulge }) => bulge) ? 2 : 3;
@@ -70,20 +78,43 @@ function OutlineFields({ label, outline, units, onChange, onRemove }: OutlinePro
           <tr key={i}>
             <th scope="row">{i + 1}</th>
             <td>
-              <Cell label={`${label}, point ${i + 1} along`} shown={formatLength(point.x, units)} hint={`In ${unitsLabel(units)}`} onType={(text) => length(text, (x) => set(i, { x }))} />
+              <Cell
+                label={`${label}, point ${i + 1} along`}
+                shown={formatLength(point.x, units)}
+                hint={`In ${unitsLabel(units)}`}
+                onType={(text) => length(text, (x) => set(i, { x }))}
+              />
             </td>
             <td>
-              <Cell label={`${label}, point ${i + 1} up`} shown={formatLength(point.y, units)} hint={`In ${unitsLabel(units)}`} onType={(text) => length(text, (y) => set(i, { y }))} />
+              <Cell
+                label={`${label}, point ${i + 1} up`}
+                shown={formatLength(point.y, units)}
+                hint={`In ${unitsLabel(units)}`}
+                onType={(text) => length(text, (y) => set(i, { y }))}
+              />
             </td>
             <td>
-              <Cell label={`${label}, edge ${i + 1} bends by`} shown={`${Number(bendOf(point).toFixed(2))}°`} hint="In degrees; 180 is a half circle" onType={(text) => bend(text, i)} />
+              <Cell
+                label={`${label}, edge ${i + 1} bends by`}
+                shown={`${Number(bendOf(point).toFixed(2))}°`}
+                hint="In degrees; 180 is a half circle"
+                onType={(text) => bend(text, i)}
+              />
             </td>
             <td>
-              <button onClick={() => insert(i)} aria-label={`${label}, add a point after point ${i + 1}`} title="Add a point on this edge">
+              <button
+                onClick={() => insert(i)}
+                aria-label={`${label}, add a point after point ${i + 1}`}
+                title="Add a point on this edge"
+              >
                 <Plus size={13} />
               </button>
               {outline.length > least && (
-                <button onClick={() => onChange(outline.filter((_, k) => k !== i))} aria-label={`${label}, remove point ${i + 1}`} title="Remove this point">
+                <button
+                  onClick={() => onChange(outline.filter((_, k) => k !== i))}
+                  aria-label={`${label}, remove point ${i + 1}`}
+                  title="Remove this point"
+                >
                   <X size={13} />
                 </button>
               )}
@@ -113,7 +144,8 @@ export function OutlinesFields({ outline, inner, noun, units, onOutline, onInner
   return (
     <details className="reveal" open={outline.length <= 12}>
       <summary>
-        Outline, {outline.length} points{inner.length > 0 ? `, ${inner.length} ${noun}${inner.length === 1 ? '' : 's'}` : ''}
+        Outline, {outline.length} points
+        {inner.length > 0 ? `, ${inner.length} ${noun}${inner.length === 1 ? '' : 's'}` : ''}
       </summary>
       <OutlineFields label="Outline" outline={outline} units={units} onChange={onOutline} />
       {inner.map((ring, i) => (
@@ -122,8 +154,18 @@ export function OutlinesFields({ outline, inner, noun, units, onOutline, onInner
           label={`${noun === 'island' ? 'Island' : 'Hole'} ${i + 1}`}
           outline={ring}
           units={units}
-          onChange={(next) => put(inner.map((other, k) => (k === i ? next : other)), 'redraw')}
-          onRemove={() => put(inner.filter((_, k) => k !== i), `take ${article} ${noun} from`)}
+          onChange={(next) =>
+            put(
+              inner.map((other, k) => (k === i ? next : other)),
+              'redraw',
+            )
+          }
+          onRemove={() =>
+            put(
+              inner.filter((_, k) => k !== i),
+              `take ${article} ${noun} from`,
+            )
+          }
         />
       ))}
       <button className="link" onClick={() => put([...inner, squareWithin(outline)], `add ${article} ${noun} to`)}>

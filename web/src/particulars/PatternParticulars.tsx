@@ -1,7 +1,15 @@
 /** Particulars of a pattern: its profile, its reveal, and its sizes, which all their openings follow. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import { depthOf } from '@yard-arch/core';
-import { dimensionLabel, dimensionNames, profileShapes, sizeLabel, type Pattern, type ProjectDocument, type Size } from '@yard-arch/document';
+import {
+  dimensionLabel,
+  dimensionNames,
+  profileShapes,
+  sizeLabel,
+  type Pattern,
+  type ProjectDocument,
+  type Size,
+} from '@yard-arch/document';
 import { addSize, changePattern, removePattern, removeSize, resize, uses } from '@yard-arch/edit';
 import { place } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
@@ -18,8 +26,13 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
   const used = uses(document, pattern.id);
   // Sections are drawn as they are in the element where the pattern is first used.
   const element = useEditor((state) => state.element);
-  const first = Object.values(document.openings).find((opening) => opening.pattern === pattern.id)?.element ?? element ?? '';
-  const found = depthOf(pattern, document.elements[first]?.layers ?? [{ thickness: 0.4, material: '' }], document.units);
+  const first =
+    Object.values(document.openings).find((opening) => opening.pattern === pattern.id)?.element ?? element ?? '';
+  const found = depthOf(
+    pattern,
+    document.elements[first]?.layers ?? [{ thickness: 0.4, material: '' }],
+    document.units,
+  );
   const depth = typeof found === 'number' ? found : 0.4;
   return (
     <section aria-label={`Particulars of ${pattern.name}`} data-testid="particulars">
@@ -29,15 +42,34 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
         </Heading>
         <span className="state idle">{used === 0 ? 'unused' : `${used} opening${used === 1 ? '' : 's'}`}</span>
       </Flex>
-      <NameField label="Name" value={pattern.name} onChange={(name) => commit(changePattern(pattern, { name }, 'rename pattern'))} />
+      <NameField
+        label="Name"
+        value={pattern.name}
+        onChange={(name) => commit(changePattern(pattern, { name }, 'rename pattern'))}
+      />
       <Row label="Profile">{profileShapes[pattern.profile.shape].name}</Row>
-      <ProfileFields pattern={pattern} units={document.units} onChange={(profile, what) => commit(changePattern(pattern, { profile }, what))} />
-      <CutFields pattern={pattern} document={document} onChange={(cut) => commit(changePattern(pattern, { cut }, 'change the cut of'))} />
+      <ProfileFields
+        pattern={pattern}
+        units={document.units}
+        onChange={(profile, what) => commit(changePattern(pattern, { profile }, what))}
+      />
+      <CutFields
+        pattern={pattern}
+        document={document}
+        onChange={(cut) => commit(changePattern(pattern, { cut }, 'change the cut of'))}
+      />
       <Choice
         label="Reveal"
         value={pattern.reveal.material ?? ''}
-        options={[{ value: '', label: 'as the wall' }, ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name }))]}
-        onChange={(id) => commit(changePattern(pattern, { reveal: { ...pattern.reveal, material: id || null } }, 'change the reveal of'))}
+        options={[
+          { value: '', label: 'as the wall' },
+          ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+        onChange={(id) =>
+          commit(
+            changePattern(pattern, { reveal: { ...pattern.reveal, material: id || null } }, 'change the reveal of'),
+          )
+        }
       />
       <Choice
         label="On curves"
@@ -46,15 +78,39 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
           { value: 'parallel', label: 'parallel jambs' },
           { value: 'radial', label: 'radial jambs' },
         ]}
-        onChange={(jambs) => commit(changePattern(pattern, { jambs: jambs as 'parallel' | 'radial' }, 'turn the jambs of'))}
+        onChange={(jambs) =>
+          commit(changePattern(pattern, { jambs: jambs as 'parallel' | 'radial' }, 'turn the jambs of'))
+        }
       />
-      <Tick label="On floor" value={pattern.onFloor ?? false} onChange={(onFloor) => commit(changePattern(pattern, { onFloor: onFloor || undefined }, onFloor ? 'stand on the floor' : 'take off the floor'))} />
+      <Tick
+        label="On floor"
+        value={pattern.onFloor ?? false}
+        onChange={(onFloor) =>
+          commit(
+            changePattern(
+              pattern,
+              { onFloor: onFloor || undefined },
+              onFloor ? 'stand on the floor' : 'take off the floor',
+            ),
+          )
+        }
+      />
       <details className="reveal" open={pattern.sections !== undefined}>
         <summary>Section of the reveal{pattern.sections ? '' : ', square'}</summary>
-        <SectionFields pattern={pattern} units={document.units} depth={depth} onChange={(sections) => commit(changePattern(pattern, { sections }, 'change the section of'))} />
+        <SectionFields
+          pattern={pattern}
+          units={document.units}
+          depth={depth}
+          onChange={(sections) => commit(changePattern(pattern, { sections }, 'change the section of'))}
+        />
       </details>
       <SideMaterials pattern={pattern} document={document} />
-      <TextureFields roles={roles} textures={pattern.texture} units={document.units} onChange={(texture) => commit(changePattern(pattern, { texture }, 'lay the texture of'))} />
+      <TextureFields
+        roles={roles}
+        textures={pattern.texture}
+        units={document.units}
+        onChange={(texture) => commit(changePattern(pattern, { texture }, 'lay the texture of'))}
+      />
       {sizes.map((size) => {
         const count = uses(document, pattern.id, size.id);
         const current = placing?.pattern === pattern.id && placing.size === size.id;
@@ -75,7 +131,13 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
               />
             ))}
             <Flex gap="2" mt="2">
-              <Button size="xs" variant={current ? 'solid' : 'outline'} bg={current ? 'brick' : undefined} color={current ? 'white' : 'ink'} onClick={() => place(current ? null : { pattern: pattern.id, size: size.id })}>
+              <Button
+                size="xs"
+                variant={current ? 'solid' : 'outline'}
+                bg={current ? 'brick' : undefined}
+                color={current ? 'white' : 'ink'}
+                onClick={() => place(current ? null : { pattern: pattern.id, size: size.id })}
+              >
                 {current ? 'Placing: click on the sheet' : 'Place this size'}
               </Button>
               {count === 0 && sizes.length > 1 && (
@@ -115,18 +177,29 @@ function SideMaterials({ pattern, document }: { pattern: Pattern; document: Proj
   const own = Object.keys(reveal.sides ?? {}).length;
   return (
     <details className="reveal">
-      <summary>Sides of the reveal{own > 0 ? `, ${own} of ${own === 1 ? 'its' : 'their'} own material` : ', all alike'}</summary>
+      <summary>
+        Sides of the reveal{own > 0 ? `, ${own} of ${own === 1 ? 'its' : 'their'} own material` : ', all alike'}
+      </summary>
       {sides.map(({ value: side, label }) => (
         <Choice
           key={side}
           label={label.charAt(0).toUpperCase() + label.slice(1)}
           value={reveal.sides?.[side] ?? ''}
-          options={[{ value: '', label: 'as the rest' }, ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name }))]}
+          options={[
+            { value: '', label: 'as the rest' },
+            ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name })),
+          ]}
           onChange={(material) => {
             const next = { ...reveal.sides };
             if (material) next[side] = material;
             else Reflect.deleteProperty(next, side);
-            commit(changePattern(pattern, { reveal: { material: reveal.material, ...(Object.keys(next).length > 0 ? { sides: next } : {}) } }, `change the ${label} of`));
+            commit(
+              changePattern(
+                pattern,
+                { reveal: { material: reveal.material, ...(Object.keys(next).length > 0 ? { sides: next } : {}) } },
+                `change the ${label} of`,
+              ),
+            );
           }}
         />
       ))}
@@ -134,8 +207,15 @@ function SideMaterials({ pattern, document }: { pattern: Pattern; document: Proj
   );
 }
 
-function change(document: ProjectDocument, pattern: Pattern, size: Size, name: string, metres: number): boolean | string {
+function change(
+  document: ProjectDocument,
+  pattern: Pattern,
+  size: Size,
+  name: string,
+  metres: number,
+): boolean | string {
   const outcome = resize(document, pattern, size, { ...size.dimensions, [name]: metres });
-  if ('reason' in outcome) return `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`;
+  if ('reason' in outcome)
+    return `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`;
   return commit(outcome);
 }

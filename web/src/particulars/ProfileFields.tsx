@@ -3,11 +3,25 @@ import type { Pattern, Units } from '@yard-arch/document';
 import { Choice, NameField } from '../fields/Fields.tsx';
 import { OutlinesFields } from './OutlineFields.tsx';
 
-export function ProfileFields({ pattern, units, onChange }: { pattern: Pattern; units: Units; onChange: (profile: Pattern['profile'], what: string) => boolean }) {
+export function ProfileFields({
+  pattern,
+  units,
+  onChange,
+}: {
+  pattern: Pattern;
+  units: Units;
+  onChange: (profile: Pattern['profile'], what: string) => boolean;
+}) {
   const { profile } = pattern;
   switch (profile.shape) {
     case 'text':
-      return <NameField label="Text" value={profile.text ?? ''} onChange={(text) => onChange({ ...profile, text: text.slice(0, 80) }, 'write')} />;
+      return (
+        <NameField
+          label="Text"
+          value={profile.text ?? ''}
+          onChange={(text) => onChange({ ...profile, text: text.slice(0, 80) }, 'write')}
+        />
+      );
     case 'regular-polygon':
     case 'star':
       return (

@@ -21,7 +21,9 @@ export function ProjectParticulars({ document }: { document: ProjectDocument }) 
         value={document.chord ?? defaultChord}
         units={units}
         note="of their chords"
-        onChange={(chord) => (chord > 1 ? 'Chords are at most 1 m from their arcs.' : commit(setChord(chord, formatLength(chord, units))))}
+        onChange={(chord) =>
+          chord > 1 ? 'Chords are at most 1 m from their arcs.' : commit(setChord(chord, formatLength(chord, units)))
+        }
       />
       <hr />
       <h3>Materials</h3>
@@ -54,11 +56,19 @@ function MaterialFields({ material, used }: { material: Material; used: number }
             type="color"
             defaultValue={material.colour}
             // The picker tells of every shade on the way; only the last is an edit.
-            onBlur={(event) => event.target.value.toLowerCase() !== material.colour.toLowerCase() && change({ colour: event.target.value }, 'colour')}
+            onBlur={(event) =>
+              event.target.value.toLowerCase() !== material.colour.toLowerCase() &&
+              change({ colour: event.target.value }, 'colour')
+            }
           />
         </div>
       </div>
-      <Choice label="Texture" value={material.texture ?? ''} options={textures} onChange={(name) => change({ texture: (name || undefined) as Material['texture'] }, 'texture')} />
+      <Choice
+        label="Texture"
+        value={material.texture ?? ''}
+        options={textures}
+        onChange={(name) => change({ texture: (name || undefined) as Material['texture'] }, 'texture')}
+      />
       <Choice
         label="Surface"
         value={String(nearest(material.roughness))}
@@ -86,5 +96,8 @@ const surfaces = [
 ];
 
 function nearest(roughness: number): number {
-  return surfaces.reduce((best, { roughness: r }) => (Math.abs(r - roughness) < Math.abs(best - roughness) ? r : best), 1);
+  return surfaces.reduce(
+    (best, { roughness: r }) => (Math.abs(r - roughness) < Math.abs(best - roughness) ? r : best),
+    1,
+  );
 }

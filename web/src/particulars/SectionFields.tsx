@@ -1,6 +1,14 @@
 /** The sections of a pattern's reveal: seat, splays, checks and arrises of its sides, with a drawing of what they give. */
 import { sectionLine, type SectionUse } from '@yard-arch/core';
-import { formatLength, unitsLabel, type sideNames, type Arris, type Pattern, type Section, type Units } from '@yard-arch/document';
+import {
+  formatLength,
+  unitsLabel,
+  type sideNames,
+  type Arris,
+  type Pattern,
+  type Section,
+  type Units,
+} from '@yard-arch/document';
 import { useState } from 'react';
 import { AngleField, Choice, LengthField } from '../fields/Fields.tsx';
 
@@ -24,9 +32,16 @@ export function SectionFields({ pattern, units, depth, onChange }: SectionProps)
   const part = parts.find(({ name }) => name === shown)!;
   const section = pattern.sections?.[part.sides[0]!] ?? {};
   const kind = pattern.cut?.kind ?? 'through';
-  const use: SectionUse = kind === 'niche' || kind === 'niche to layer' ? 'niche' : kind === 'boss' || kind === 'keep inside' ? 'raised' : 'through';
+  const use: SectionUse =
+    kind === 'niche' || kind === 'niche to layer'
+      ? 'niche'
+      : kind === 'boss' || kind === 'keep inside'
+        ? 'raised'
+        : 'through';
   const set = (over: Partial<Section>): boolean => {
-    const next: Section = Object.fromEntries(Object.entries({ ...section, ...over }).filter(([, value]) => value !== undefined && value !== 0));
+    const next: Section = Object.fromEntries(
+      Object.entries({ ...section, ...over }).filter(([, value]) => value !== undefined && value !== 0),
+    );
     const sections = { ...pattern.sections };
     for (const side of part.sides)
       if (Object.keys(next).length > 0) sections[side] = next;
@@ -36,17 +51,49 @@ export function SectionFields({ pattern, units, depth, onChange }: SectionProps)
   const checks = section.checks ?? [];
   return (
     <div className="section">
-      <Choice label="Side" value={shown} options={parts.map(({ name, label }) => ({ value: name, label }))} onChange={setShown} />
+      <Choice
+        label="Side"
+        value={shown}
+        options={parts.map(({ name, label }) => ({ value: name, label }))}
+        onChange={setShown}
+      />
       <SectionDrawing section={section} depth={depth} use={use} units={units} />
-      <LengthField label="Seat at" value={section.seat ?? 0} units={units} note={section.seat ? undefined : 'the far face'} onChange={(seat) => set({ seat: seat > 0 ? seat : undefined })} />
-      <AngleField label={part.name === 'sill' ? 'Falls out by' : 'Splays out by'} value={section.splayOutside ?? 0} onChange={(splayOutside) => limited(splayOutside) ?? set({ splayOutside })} />
-      <AngleField label="Splays in by" value={section.splayInside ?? 0} onChange={(splayInside) => limited(splayInside) ?? set({ splayInside })} />
+      <LengthField
+        label="Seat at"
+        value={section.seat ?? 0}
+        units={units}
+        note={section.seat ? undefined : 'the far face'}
+        onChange={(seat) => set({ seat: seat > 0 ? seat : undefined })}
+      />
+      <AngleField
+        label={part.name === 'sill' ? 'Falls out by' : 'Splays out by'}
+        value={section.splayOutside ?? 0}
+        onChange={(splayOutside) => limited(splayOutside) ?? set({ splayOutside })}
+      />
+      <AngleField
+        label="Splays in by"
+        value={section.splayInside ?? 0}
+        onChange={(splayInside) => limited(splayInside) ?? set({ splayInside })}
+      />
       {checks.map((check, i) => {
-        const change = (over: Partial<typeof check>): boolean => set({ checks: checks.map((other, k) => (k === i ? { ...other, ...over } : other)) });
+        const change = (over: Partial<typeof check>): boolean =>
+          set({ checks: checks.map((other, k) => (k === i ? { ...other, ...over } : other)) });
         return (
           <div key={i} className="size">
-            <LengthField label="Check at" positive value={check.depth} units={units} onChange={(at) => change({ depth: at })} />
-            <LengthField label="Steps by" value={check.step} units={units} note="wider inside" onChange={(step) => (Math.abs(step) > 1 ? 'A check steps by at most 1 m.' : change({ step }))} />
+            <LengthField
+              label="Check at"
+              positive
+              value={check.depth}
+              units={units}
+              onChange={(at) => change({ depth: at })}
+            />
+            <LengthField
+              label="Steps by"
+              value={check.step}
+              units={units}
+              note="wider inside"
+              onChange={(step) => (Math.abs(step) > 1 ? 'A check steps by at most 1 m.' : change({ step }))}
+            />
             <button
               className="link"
               onClick={() => {
@@ -60,12 +107,30 @@ export function SectionFields({ pattern, units, depth, onChange }: SectionProps)
         );
       })}
       {checks.length < 16 && (
-        <button className="link" onClick={() => set({ checks: [...checks, { depth: Math.round(1000 * Math.min(depth / 2, (checks.at(-1)?.depth ?? 0) + 0.1025)) / 1000, step: 0.0575 }] })}>
+        <button
+          className="link"
+          onClick={() =>
+            set({
+              checks: [
+                ...checks,
+                {
+                  depth: Math.round(1000 * Math.min(depth / 2, (checks.at(-1)?.depth ?? 0) + 0.1025)) / 1000,
+                  step: 0.0575,
+                },
+              ],
+            })
+          }
+        >
           add a check
         </button>
       )}
       <ArrisFields label="Arris" arris={section.arris} units={units} onChange={(arris) => set({ arris })} />
-      <ArrisFields label={use === 'through' ? 'Inner arris' : 'Back corner'} arris={section.innerArris} units={units} onChange={(innerArris) => set({ innerArris })} />
+      <ArrisFields
+        label={use === 'through' ? 'Inner arris' : 'Back corner'}
+        arris={section.innerArris}
+        units={units}
+        onChange={(innerArris) => set({ innerArris })}
+      />
     </div>
   );
 }
@@ -74,7 +139,17 @@ function limited(degrees: number): string | null {
   return Math.abs(degrees) > 80 ? 'A side splays by at most 80°.' : null;
 }
 
-function ArrisFields({ label, arris, units, onChange }: { label: string; arris: Arris | undefined; units: Units; onChange: (arris: Arris | undefined) => boolean }) {
+function ArrisFields({
+  label,
+  arris,
+  units,
+  onChange,
+}: {
+  label: string;
+  arris: Arris | undefined;
+  units: Units;
+  onChange: (arris: Arris | undefined) => boolean;
+}) {
   return (
     <>
       <Choice
@@ -85,16 +160,41 @@ function ArrisFields({ label, arris, units, onChange }: { label: string; arris: 
           { value: 'chamfered', label: 'chamfered' },
           { value: 'rounded', label: 'rounded' },
         ]}
-        onChange={(kind) => onChange(kind === 'sharp' ? undefined : { size: arris?.size ?? 0.012, ...arris, kind: kind as Arris['kind'] })}
+        onChange={(kind) =>
+          onChange(kind === 'sharp' ? undefined : { size: arris?.size ?? 0.012, ...arris, kind: kind as Arris['kind'] })
+        }
       />
-      {arris && <LengthField label="Size" positive value={arris.size} units={units} onChange={(size) => (size > 1 ? 'An arris is at most 1 m.' : onChange({ ...arris, size }))} />}
+      {arris && (
+        <LengthField
+          label="Size"
+          positive
+          value={arris.size}
+          units={units}
+          onChange={(size) => (size > 1 ? 'An arris is at most 1 m.' : onChange({ ...arris, size }))}
+        />
+      )}
     </>
   );
 }
 
 /** A side cut across: the solid hatched, the outer face below. */
-function SectionDrawing({ section, depth, use, units }: { section: Section; depth: number; use: SectionUse; units: Units }) {
-  const line = sectionLine(section, depth, use, (metres) => `${formatLength(metres, units)}${units === 'ft-in' ? '' : ` ${unitsLabel(units)}`}`);
+function SectionDrawing({
+  section,
+  depth,
+  use,
+  units,
+}: {
+  section: Section;
+  depth: number;
+  use: SectionUse;
+  units: Units;
+}) {
+  const line = sectionLine(
+    section,
+    depth,
+    use,
+    (metres) => `${formatLength(metres, units)}${units === 'ft-in' ? '' : ` ${unitsLabel(units)}`}`,
+  );
   if ('reason' in line)
     return (
       <p className="why bad" role="alert">
@@ -107,10 +207,17 @@ function SectionDrawing({ section, depth, use, units }: { section: Section; dept
   const height = depth * scale;
   const out = Math.max(0.02, ...line.offset.map((o) => Math.abs(o)));
   const across = Math.min(scale, 110 / out);
-  const point = (n: number, offset: number): string => `${(width / 2 - offset * across).toFixed(1)} ${(8 + n * scale).toFixed(1)}`;
+  const point = (n: number, offset: number): string =>
+    `${(width / 2 - offset * across).toFixed(1)} ${(8 + n * scale).toFixed(1)}`;
   const edge = line.n.map((n, i) => point(n, line.offset[i]!)).join('L');
   return (
-    <svg className="section-drawing" width={width} height={height + 30} role="img" aria-label="Section of the side, outer face above">
+    <svg
+      className="section-drawing"
+      width={width}
+      height={height + 30}
+      role="img"
+      aria-label="Section of the side, outer face above"
+    >
       <defs>
         <pattern id="section-hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <line x1="0" y1="0" x2="0" y2="6" stroke="#c58562" strokeWidth="1.4" />

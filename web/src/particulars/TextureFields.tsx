@@ -35,12 +35,34 @@ export function TextureFields<R extends string>({ roles, textures, units, onChan
   return (
     <details className="reveal" open={textures !== undefined}>
       <summary>Texture{textures ? '' : ', as it is unrolled'}</summary>
-      <Choice label="On the" value={shown} options={roles.map(({ value, label }) => ({ value, label: textures?.[value] ? `${label} (set)` : label }))} onChange={(value) => setShown(value as R)} />
-      <LengthField label="Moved along" value={offset.u} units={units} onChange={(u) => set({ offset: { ...offset, u } })} />
-      <LengthField label="Moved up" value={offset.v} units={units} onChange={(v) => set({ offset: { ...offset, v } })} />
+      <Choice
+        label="On the"
+        value={shown}
+        options={roles.map(({ value, label }) => ({ value, label: textures?.[value] ? `${label} (set)` : label }))}
+        onChange={(value) => setShown(value as R)}
+      />
+      <LengthField
+        label="Moved along"
+        value={offset.u}
+        units={units}
+        onChange={(u) => set({ offset: { ...offset, u } })}
+      />
+      <LengthField
+        label="Moved up"
+        value={offset.v}
+        units={units}
+        onChange={(v) => set({ offset: { ...offset, v } })}
+      />
       <AngleField label="Turned" value={texture.turn ?? 0} onChange={(turn) => set({ turn })} />
       <Tick label="Mirrored" value={texture.mirror ?? false} onChange={(mirror) => set({ mirror })} />
-      {role.rounded && <Choice label="Seam at" value={texture.seam ?? 'start'} options={seams} onChange={(seam) => set({ seam: seam as Texture['seam'] })} />}
+      {role.rounded && (
+        <Choice
+          label="Seam at"
+          value={texture.seam ?? 'start'}
+          options={seams}
+          onChange={(seam) => set({ seam: seam as Texture['seam'] })}
+        />
+      )}
     </details>
   );
 }

@@ -19,13 +19,22 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
   const element = document.elements[opening.element];
   const further = opening.further ?? [];
   // What was asked for stays listed, though the axis passes it by now.
-  const listed = [...found, ...further.filter((id) => !found.some((other) => other.element === id)).map((id) => ({ element: id, distance: null }))].filter(
-    ({ element: id, distance }) => further.includes(id) || (distance !== null && Math.abs(distance) < reach),
-  );
+  const listed = [
+    ...found,
+    ...further
+      .filter((id) => !found.some((other) => other.element === id))
+      .map((id) => ({ element: id, distance: null })),
+  ].filter(({ element: id, distance }) => further.includes(id) || (distance !== null && Math.abs(distance) < reach));
   const toggle = (id: string) => {
     const next = further.includes(id) ? further.filter((other) => other !== id) : [...further, id];
     const name = document.elements[id]?.name ?? id;
-    commit(changeOpening(opening, { further: next.length > 0 ? next : undefined }, further.includes(id) ? `leave ${name} whole at` : `cut ${name} too at`));
+    commit(
+      changeOpening(
+        opening,
+        { further: next.length > 0 ? next : undefined },
+        further.includes(id) ? `leave ${name} whole at` : `cut ${name} too at`,
+      ),
+    );
   };
   return (
     <>
@@ -36,14 +45,32 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
           { value: 'square', label: 'square to the face' },
           { value: 'aimed', label: 'in a direction' },
         ]}
-        onChange={(way) => commit(changeOpening(opening, { aim: way === 'aimed' ? { turn: ((element?.turn ?? 0) + 90) % 360 } : undefined }, 'aim'))}
+        onChange={(way) =>
+          commit(
+            changeOpening(
+              opening,
+              { aim: way === 'aimed' ? { turn: ((element?.turn ?? 0) + 90) % 360 } : undefined },
+              'aim',
+            ),
+          )
+        }
       />
-      {opening.aim && <AngleField label="Direction" value={opening.aim.turn} onChange={(turn) => commit(changeOpening(opening, { aim: { ...opening.aim, turn } }, 'aim'))} />}
+      {opening.aim && (
+        <AngleField
+          label="Direction"
+          value={opening.aim.turn}
+          onChange={(turn) => commit(changeOpening(opening, { aim: { ...opening.aim, turn } }, 'aim'))}
+        />
+      )}
       {opening.aim && (
         <AngleField
           label="Rises by"
           value={opening.aim.rise ?? 0}
-          onChange={(rise) => (Math.abs(rise) > 80 ? 'It rises by -80 to 80°.' : commit(changeOpening(opening, { aim: { turn: opening.aim!.turn, ...(rise ? { rise } : {}) } }, 'aim')))}
+          onChange={(rise) =>
+            Math.abs(rise) > 80
+              ? 'It rises by -80 to 80°.'
+              : commit(changeOpening(opening, { aim: { turn: opening.aim!.turn, ...(rise ? { rise } : {}) } }, 'aim'))
+          }
         />
       )}
       {listed.length > 0 && (
@@ -56,7 +83,11 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
                 <input type="checkbox" checked={further.includes(id)} onChange={() => toggle(id)} />
                 <span>{document.elements[id]?.name ?? id}</span>
                 <small>
-                  {distance === null ? 'no longer on its axis' : distance < 0 ? `${formatLength(-distance, document.units)} in front` : `${formatLength(distance, document.units)} behind`}
+                  {distance === null
+                    ? 'no longer on its axis'
+                    : distance < 0
+                      ? `${formatLength(-distance, document.units)} in front`
+                      : `${formatLength(distance, document.units)} behind`}
                 </small>
                 {told?.state === 'not cut' && (
                   <em>

@@ -35,14 +35,35 @@ export function TopFields({ wall, units, onChange }: TopFieldsProps) {
   const { length } = extentOf(wall);
   /** A place along the wall, typed as a length and kept as a share of it. */
   const share = (metres: number): number | string =>
-    metres > length * 0.001 && metres < length * 0.999 ? metres / length : 'It must be between the start and the end of the wall.';
+    metres > length * 0.001 && metres < length * 0.999
+      ? metres / length
+      : 'It must be between the start and the end of the wall.';
   return (
     <>
-      <Choice label="Top" value={top.kind} options={kinds} onChange={(kind) => onChange(beginning(kind as Top['kind'], wall))} />
-      {top.kind === 'raked' && <LengthField label="At its end" positive value={top.end} units={units} onChange={(end) => onChange({ ...top, end })} />}
+      <Choice
+        label="Top"
+        value={top.kind}
+        options={kinds}
+        onChange={(kind) => onChange(beginning(kind as Top['kind'], wall))}
+      />
+      {top.kind === 'raked' && (
+        <LengthField
+          label="At its end"
+          positive
+          value={top.end}
+          units={units}
+          onChange={(end) => onChange({ ...top, end })}
+        />
+      )}
       {top.kind === 'gabled' && (
         <>
-          <LengthField label="Apex" positive value={top.apex} units={units} onChange={(apex) => onChange({ ...top, apex })} />
+          <LengthField
+            label="Apex"
+            positive
+            value={top.apex}
+            units={units}
+            onChange={(apex) => onChange({ ...top, apex })}
+          />
           <LengthField
             label="Apex at"
             value={top.at * length}
@@ -53,13 +74,20 @@ export function TopFields({ wall, units, onChange }: TopFieldsProps) {
               return typeof at === 'string' ? at : onChange({ ...top, at });
             }}
           />
-          <LengthField label="At its end" positive value={top.end ?? wall.height} units={units} onChange={(end) => onChange({ ...top, end })} />
+          <LengthField
+            label="At its end"
+            positive
+            value={top.end ?? wall.height}
+            units={units}
+            onChange={(end) => onChange({ ...top, end })}
+          />
         </>
       )}
       {top.kind === 'stepped' && (
         <>
           {top.steps.map((step, i) => {
-            const change = (over: Partial<typeof step>): boolean => onChange({ ...top, steps: top.steps.map((other, k) => (k === i ? { ...other, ...over } : other)) });
+            const change = (over: Partial<typeof step>): boolean =>
+              onChange({ ...top, steps: top.steps.map((other, k) => (k === i ? { ...other, ...over } : other)) });
             return (
               <div key={i} className="size">
                 <LengthField
@@ -71,9 +99,18 @@ export function TopFields({ wall, units, onChange }: TopFieldsProps) {
                     return typeof at === 'string' ? at : change({ at });
                   }}
                 />
-                <LengthField label="Height" positive value={step.height} units={units} onChange={(height) => change({ height })} />
+                <LengthField
+                  label="Height"
+                  positive
+                  value={step.height}
+                  units={units}
+                  onChange={(height) => change({ height })}
+                />
                 {top.steps.length > 1 && (
-                  <button className="link" onClick={() => onChange({ ...top, steps: top.steps.filter((_, k) => k !== i) })}>
+                  <button
+                    className="link"
+                    onClick={() => onChange({ ...top, steps: top.steps.filter((_, k) => k !== i) })}
+                  >
                     remove this step
                   </button>
                 )}

@@ -22,28 +22,34 @@ export function PatternStrip({ document }: { document: ProjectDocument }) {
         </button>
       )}
       <div className="row" ref={row}>
-      {patterns.map((pattern) => {
-        const current = placing?.pattern === pattern.id;
-        const size = current ? pattern.sizes[placing.size]! : Object.values(pattern.sizes)[0]!;
-        const count = uses(document, pattern.id);
-        return (
-          <button
-            key={pattern.id}
-            className={`pattern${current ? ' placing' : ''}${chosen.kind === 'pattern' && chosen.id === pattern.id ? ' chosen' : ''}`}
-            aria-pressed={current}
-            title={current ? 'Click to stop placing' : `Place ${pattern.name}, ${sizeLabel(pattern, size, document.units)}`}
-            onClick={() => {
-              if (current) place(null);
-              else place({ pattern: pattern.id, size: size.id });
-              choose({ kind: 'pattern', id: pattern.id });
-            }}
-          >
-            <PatternFigure profile={pattern.profile} dimensions={Object.values(pattern.sizes)[0]!.dimensions} units={document.units} />
-            <b>{pattern.name}</b>
-            <span>{current ? 'click the sheet' : count === 0 ? 'unused' : `${count} placed`}</span>
-          </button>
-        );
-      })}
+        {patterns.map((pattern) => {
+          const current = placing?.pattern === pattern.id;
+          const size = current ? pattern.sizes[placing.size]! : Object.values(pattern.sizes)[0]!;
+          const count = uses(document, pattern.id);
+          return (
+            <button
+              key={pattern.id}
+              className={`pattern${current ? ' placing' : ''}${chosen.kind === 'pattern' && chosen.id === pattern.id ? ' chosen' : ''}`}
+              aria-pressed={current}
+              title={
+                current ? 'Click to stop placing' : `Place ${pattern.name}, ${sizeLabel(pattern, size, document.units)}`
+              }
+              onClick={() => {
+                if (current) place(null);
+                else place({ pattern: pattern.id, size: size.id });
+                choose({ kind: 'pattern', id: pattern.id });
+              }}
+            >
+              <PatternFigure
+                profile={pattern.profile}
+                dimensions={Object.values(pattern.sizes)[0]!.dimensions}
+                units={document.units}
+              />
+              <b>{pattern.name}</b>
+              <span>{current ? 'click the sheet' : count === 0 ? 'unused' : `${count} placed`}</span>
+            </button>
+          );
+        })}
       </div>
       {more.right && (
         <button className="turn" aria-label="Patterns after these" onClick={() => turn(1)}>
@@ -72,7 +78,8 @@ function useTurning(count: number) {
   const [more, setMore] = useState({ left: false, right: false });
   useEffect(() => {
     const held = row.current!;
-    const look = (): void => setMore({ left: held.scrollLeft > 2, right: held.scrollLeft + held.clientWidth < held.scrollWidth - 2 });
+    const look = (): void =>
+      setMore({ left: held.scrollLeft > 2, right: held.scrollLeft + held.clientWidth < held.scrollWidth - 2 });
     look();
     held.addEventListener('scroll', look, { passive: true });
     const sized = new ResizeObserver(look);
@@ -82,6 +89,7 @@ function useTurning(count: number) {
       sized.disconnect();
     };
   }, [count]);
-  const turn = (way: 1 | -1): void => row.current?.scrollBy({ left: way * row.current.clientWidth * 0.8, behavior: 'smooth' });
+  const turn = (way: 1 | -1): void =>
+    row.current?.scrollBy({ left: way * row.current.clientWidth * 0.8, behavior: 'smooth' });
   return { row, more, turn };
 }

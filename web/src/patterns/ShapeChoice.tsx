@@ -7,7 +7,15 @@ import { PatternFigure } from '../boards/PatternFigure.tsx';
 const all = Object.entries(profileShapes) as [ProfileShape, { name: string }][];
 
 /** @param children the button that opens it. */
-export function ShapeChoice({ units, onChosen, children }: { units: Units; onChosen: (shape: ProfileShape) => void; children: ReactNode }) {
+export function ShapeChoice({
+  units,
+  onChosen,
+  children,
+}: {
+  units: Units;
+  onChosen: (shape: ProfileShape) => void;
+  children: ReactNode;
+}) {
   const [open, setOpen] = useState(false);
   const [search, setSearch] = useState('');
   const words = search.trim().toLowerCase();
@@ -30,7 +38,13 @@ export function ShapeChoice({ units, onChosen, children }: { units: Units; onCho
       <Popover.Trigger asChild>{children}</Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content bg="paper" width="520px" maxWidth="92vw" borderWidth="1px" boxShadow="0 8px 30px rgba(30, 42, 51, .22)">
+          <Popover.Content
+            bg="paper"
+            width="520px"
+            maxWidth="92vw"
+            borderWidth="1px"
+            boxShadow="0 8px 30px rgba(30, 42, 51, .22)"
+          >
             <div className="shapes" role="dialog" aria-label="New pattern">
               <input
                 autoFocus
@@ -46,7 +60,12 @@ export function ShapeChoice({ units, onChosen, children }: { units: Units; onCho
               <div className="grid">
                 {found.map(([shape, { name }]) => (
                   <button key={shape} onClick={() => take(shape)}>
-                    <PatternFigure profile={firstChoice(shape)} dimensions={firstDimensions(shape)} units={units} most={1000} />
+                    <PatternFigure
+                      profile={firstChoice(shape)}
+                      dimensions={firstDimensions(shape)}
+                      units={units}
+                      most={1000}
+                    />
                     <span>{name}</span>
                   </button>
                 ))}

@@ -1,5 +1,14 @@
 /** The plan: walls drawn and edited as seen from above, cut level, with the gaps of their openings. */
-import { arcBetween, courseOf, inPlan, resolveOpening, sheetIn, type InPlan, type Placed, type Point } from '@yard-arch/core';
+import {
+  arcBetween,
+  courseOf,
+  inPlan,
+  resolveOpening,
+  sheetIn,
+  type InPlan,
+  type Placed,
+  type Point,
+} from '@yard-arch/core';
 import { extentOf, formatLength, type Element, type ProjectDocument } from '@yard-arch/document';
 import { useMemo, useRef, useState } from 'react';
 import { chooseElement } from '../state/choice.ts';
@@ -24,14 +33,20 @@ export function Plan() {
   const room = useRoom(frame);
   const [view, setView] = useState<Viewport | null>(null);
   const drawn = useMemo(() => planOf(document), [document]);
-  const shown: Viewport = view ?? whole(planOf(committed).flatMap(({ body }) => body), room);
+  const shown: Viewport =
+    view ??
+    whole(
+      planOf(committed).flatMap(({ body }) => body),
+      room,
+    );
   const plan = usePlan({ svg, view: shown, setView, document: committed });
 
   useWheel(svg, (factor, px, py) => setView(zoom(shown, factor, px, py)));
 
   const x = (p: Point): number => shown.x + p[0] * shown.scale;
   const y = (p: Point): number => shown.y - p[1] * shown.scale;
-  const path = (points: readonly Point[], closed = true): string => points.map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p).toFixed(2)} ${y(p).toFixed(2)}`).join('') + (closed ? 'Z' : '');
+  const path = (points: readonly Point[], closed = true): string =>
+    points.map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p).toFixed(2)} ${y(p).toFixed(2)}`).join('') + (closed ? 'Z' : '');
   const { units } = committed;
   const chosen = element ? document.elements[element] : undefined;
   const course = chosen?.kind === 'wall' ? courseOf(chosen) : null;
@@ -76,18 +91,32 @@ export function Plan() {
               <path className="body" d={path(body)} />
               {face.length > 0 && <path className="face" d={path(face, false)} />}
               {gaps.map((gap) => (
-                <path key={gap.opening} className={`gap${gap.blockedUp ? ' blocked' : ''}${statuses.get(gap.opening)?.state === 'not cut' ? ' not-cut' : ''}`} d={path(gap.body)} />
+                <path
+                  key={gap.opening}
+                  className={`gap${gap.blockedUp ? ' blocked' : ''}${statuses.get(gap.opening)?.state === 'not cut' ? ' not-cut' : ''}`}
+                  d={path(gap.body)}
+                />
               ))}
             </g>
           );
         })}
-        {chosen && plan.mode === 'choose' && <WallFigure element={chosen} drawn={drawn} x={x} y={y} text={formatLength(extentOf(chosen).length, units)} />}
+        {chosen && plan.mode === 'choose' && (
+          <WallFigure element={chosen} drawn={drawn} x={x} y={y} text={formatLength(extentOf(chosen).length, units)} />
+        )}
         {course &&
           plan.mode === 'choose' &&
           plan.grips().map(({ kind, at }) => (
             <g key={kind} className={`grip ${kind}`} data-grip={kind}>
-              <title>{kind === 'bend' ? 'Drag to bend the wall, in steps of 15°' : `Drag to move its ${kind}, and what meets it there`}</title>
-              {kind === 'bend' ? <path d={`M${x(at)} ${y(at) - 6}l6 6l-6 6l-6 -6z`} /> : <rect x={x(at) - 5} y={y(at) - 5} width="10" height="10" />}
+              <title>
+                {kind === 'bend'
+                  ? 'Drag to bend the wall, in steps of 15°'
+                  : `Drag to move its ${kind}, and what meets it there`}
+              </title>
+              {kind === 'bend' ? (
+                <path d={`M${x(at)} ${y(at) - 6}l6 6l-6 6l-6 -6z`} />
+              ) : (
+                <rect x={x(at) - 5} y={y(at) - 5} width="10" height="10" />
+              )}
             </g>
           ))}
         {pointer?.guide && <path className="guide" d={path(pointer.guide, false)} />}
@@ -102,7 +131,17 @@ export function Plan() {
             x={x(pointer.at)}
             y={y(pointer.at) + 30}
             width={room.width}
-            text={[segment && drawing ? formatLength(arcBetween(drawing.at, pointer.at, plan.sweep()).length, units) : null, plan.told ?? pointer.reason, plan.mode === 'split' ? 'click to split here' : null].filter(Boolean).join(' · ') || 'click where the wall begins'}
+            text={
+              [
+                segment && drawing
+                  ? formatLength(arcBetween(drawing.at, pointer.at, plan.sweep()).length, units)
+                  : null,
+                plan.told ?? pointer.reason,
+                plan.mode === 'split' ? 'click to split here' : null,
+              ]
+                .filter(Boolean)
+                .join(' · ') || 'click where the wall begins'
+            }
           />
         )}
       </svg>
@@ -162,13 +201,29 @@ function planOf(document: ProjectDocument): InPlan[] {
 
 function whole(points: readonly Point[], { width, height }: Room): Viewport {
   const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
-  const [left, right, low, high] = points.length > 0 ? [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)] : [-2, 12, -2, 8];
-  const scale = Math.max(1, Math.min((width - 150) / Math.max(1, right - left), (height - 150) / Math.max(1, high - low), 120));
+  const [left, right, low, high] =
+    points.length > 0 ? [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)] : [-2, 12, -2, 8];
+  const scale = Math.max(
+    1,
+    Math.min((width - 150) / Math.max(1, right - left), (height - 150) / Math.max(1, high - low), 120),
+  );
   return { scale, x: width / 2 - ((left + right) / 2) * scale, y: height / 2 + ((low + high) / 2) * scale };
 }
 
 /** The length of the chosen wall, beside its outer face. */
-function WallFigure({ element, drawn, x, y, text }: { element: Element; drawn: readonly InPlan[]; x: (p: Point) => number; y: (p: Point) => number; text: string }) {
+function WallFigure({
+  element,
+  drawn,
+  x,
+  y,
+  text,
+}: {
+  element: Element;
+  drawn: readonly InPlan[];
+  x: (p: Point) => number;
+  y: (p: Point) => number;
+  text: string;
+}) {
   const face = drawn.find((item) => item.element === element.id)?.face ?? [];
   if (face.length < 2) return null;
   const middle = face.length >> 1;
@@ -182,7 +237,12 @@ function WallFigure({ element, drawn, x, y, text }: { element: Element; drawn: r
   // To be read from below or from the right.
   if (angle >= 90 || angle < -90) angle += 180;
   return (
-    <text className="length" textAnchor="middle" transform={`translate(${x(at) + ox} ${y(at) + oy}) rotate(${angle})`} dy="4">
+    <text
+      className="length"
+      textAnchor="middle"
+      transform={`translate(${x(at) + ox} ${y(at) + oy}) rotate(${angle})`}
+      dy="4"
+    >
       {text}
     </text>
   );

@@ -37,7 +37,8 @@ export function snapInPlan({ at, walls, from, reach, free }: Ask): SnappedInPlan
   let near = reach;
   for (const end of ends) {
     const far = Math.hypot(end.at[0] - at[0], end.at[1] - at[1]);
-    if (far <= near && !(from && Math.hypot(end.at[0] - from[0], end.at[1] - from[1]) < 0.01)) [best, near] = [end, far];
+    if (far <= near && !(from && Math.hypot(end.at[0] - from[0], end.at[1] - from[1]) < 0.01))
+      [best, near] = [end, far];
   }
   if (best) return { at: best.at, reason: best.of, guide: null };
   if (from) {
@@ -52,7 +53,10 @@ export function snapInPlan({ at, walls, from, reach, free }: Ask): SnappedInPlan
     const [cos, sin] = [exact(Math.cos(along)), exact(Math.sin(along))];
     let nearest = reach;
     for (const end of ends)
-      for (const [axis, share] of [[0, cos], [1, sin]] as const) {
+      for (const [axis, share] of [
+        [0, cos],
+        [1, sin],
+      ] as const) {
         if (Math.abs(share) < 0.2) continue;
         const to = (end.at[axis]! - from[axis]!) / share;
         if (Math.abs(to - reached) >= nearest || to < 0.01) continue;
@@ -67,7 +71,9 @@ export function snapInPlan({ at, walls, from, reach, free }: Ask): SnappedInPlan
   let reason: string | null = null;
   let guide: SnappedInPlan['guide'] = null;
   for (const axis of [0, 1] as const) {
-    const close = ends.filter((end) => Math.abs(end.at[axis] - at[axis]) <= reach).sort((a, b) => Math.abs(a.at[axis] - at[axis]) - Math.abs(b.at[axis] - at[axis]))[0];
+    const close = ends
+      .filter((end) => Math.abs(end.at[axis] - at[axis]) <= reach)
+      .sort((a, b) => Math.abs(a.at[axis] - at[axis]) - Math.abs(b.at[axis] - at[axis]))[0];
     if (!close) continue;
     out[axis] = close.at[axis];
     reason = `in line with the ${close.of}`;

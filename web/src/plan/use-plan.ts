@@ -1,7 +1,27 @@
 /** What the pointer and keys do on the plan. */
 import { alongCourse, courseOf, sweepLeaving, sweepThrough, tidy, type Point } from '@yard-arch/core';
-import { extentOf, formatLength, parseLength, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
-import { bend, drawWall, faceOutward, isSingle, join, likeOf, moveCorner, moveElements, removeElement, reverse, split, wallsOf } from '@yard-arch/edit';
+import {
+  extentOf,
+  formatLength,
+  parseLength,
+  type ChangeSet,
+  type ProjectDocument,
+  type Wall,
+} from '@yard-arch/document';
+import {
+  bend,
+  drawWall,
+  faceOutward,
+  isSingle,
+  join,
+  likeOf,
+  moveCorner,
+  moveElements,
+  removeElement,
+  reverse,
+  split,
+  wallsOf,
+} from '@yard-arch/edit';
 import { useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from 'react';
 import { complain } from '../common/notices.tsx';
 import { choose, chooseElement, underDialog } from '../state/choice.ts';
@@ -62,7 +82,10 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
   const make = (outcome: Outcome): boolean => {
     if ('reason' in outcome) {
       preview(null);
-      complain('That cannot be done', `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`);
+      complain(
+        'That cannot be done',
+        `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`,
+      );
       return false;
     }
     return commit(outcome);
@@ -75,10 +98,14 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
   const toPlan = (x: number, y: number): Point => [(x - view.x) / view.scale, (view.y - y) / view.scale];
 
   /** The sweep of the segment that is being drawn. */
-  const sweep = (): number => (arc && chain && pointer ? Math.round((chain.leaves === null ? 90 : sweepLeaving(chain.at, chain.leaves, pointer.at)) * 1e6) / 1e6 : 0);
+  const sweep = (): number =>
+    arc && chain && pointer
+      ? Math.round((chain.leaves === null ? 90 : sweepLeaving(chain.at, chain.leaves, pointer.at)) * 1e6) / 1e6
+      : 0;
 
   const snapFrom = (p: Point, free: boolean): SnappedInPlan => {
-    const closing = chain && chain.walls.length > 1 && Math.hypot(p[0] - chain.first[0], p[1] - chain.first[1]) < reach * 1.4;
+    const closing =
+      chain && chain.walls.length > 1 && Math.hypot(p[0] - chain.first[0], p[1] - chain.first[1]) < reach * 1.4;
     if (closing) return { at: chain.first, reason: 'closes the ring', guide: null };
     // An arc ends anywhere; its direction follows from where it began.
     return snapInPlan({ at: p, walls, from: arc && chain?.leaves !== null ? null : (chain?.at ?? null), reach, free });
@@ -88,13 +115,22 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
   const drawTo = (to: Point): void => {
     if (!chain) return setChain({ first: to, at: to, leaves: null, walls: [] });
     if (Math.hypot(to[0] - chain.at[0], to[1] - chain.at[1]) < 0.01) return;
-    const { changeSet, id } = drawWall(document, chain.at, to, arc ? Math.round((chain.leaves === null ? 90 : sweepLeaving(chain.at, chain.leaves, to)) * 1e6) / 1e6 : 0, likeOf(document, element));
+    const { changeSet, id } = drawWall(
+      document,
+      chain.at,
+      to,
+      arc ? Math.round((chain.leaves === null ? 90 : sweepLeaving(chain.at, chain.leaves, to)) * 1e6) / 1e6 : 0,
+      likeOf(document, element),
+    );
     const made = (changeSet.changes.at(-1) as { value: Wall }).value;
     const ids = [...chain.walls, id];
     const closes = chain.walls.length > 0 && Math.hypot(to[0] - chain.first[0], to[1] - chain.first[1]) < 1e-6;
     const ring = closes ? ids.map((one) => (one === id ? made : (document.elements[one] as Wall | undefined))) : [];
     const outward = ring.length > 0 && ring.every((one) => one !== undefined) ? faceOutward(ring as Wall[]) : [];
-    const closing = outward.length > 0 ? { name: 'close the ring of walls, facing outward', changes: [...changeSet.changes.slice(0, -1), ...outward] } : { ...changeSet, name: closes ? 'close the ring of walls' : changeSet.name };
+    const closing =
+      outward.length > 0
+        ? { name: 'close the ring of walls, facing outward', changes: [...changeSet.changes.slice(0, -1), ...outward] }
+        : { ...changeSet, name: closes ? 'close the ring of walls' : changeSet.name };
     if (!commit(closing)) return;
     chooseElement(id);
     choose({ kind: 'wall' });
@@ -131,7 +167,13 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
     if (shown?.kind !== 'wall') return [];
     const { start, end } = courseOf(shown);
     if (Math.hypot(start[0] - end[0], start[1] - end[1]) < 1e-6) return [];
-    return [{ kind: 'start', at: start }, { kind: 'end', at: end }, ...(isSingle(shown) && !shown.batter ? [{ kind: 'bend' as const, at: alongCourse(shown, extentOf(shown).length / 2).at }] : [])];
+    return [
+      { kind: 'start', at: start },
+      { kind: 'end', at: end },
+      ...(isSingle(shown) && !shown.batter
+        ? [{ kind: 'bend' as const, at: alongCourse(shown, extentOf(shown).length / 2).at }]
+        : []),
+    ];
   };
 
   const onPointerDown = (event: PointerEvent<SVGSVGElement>) => {
@@ -150,7 +192,8 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
       return setMode('choose');
     }
     const grip = target.closest('[data-grip]')?.getAttribute('data-grip');
-    if (wall && (grip === 'start' || grip === 'end')) gesture.current = { kind: 'end', x, y, wall, which: grip, moved: false, to: null };
+    if (wall && (grip === 'start' || grip === 'end'))
+      gesture.current = { kind: 'end', x, y, wall, which: grip, moved: false, to: null };
     else if (wall && grip === 'bend') gesture.current = { kind: 'bend', x, y, wall, moved: false, sweep: null };
     else {
       const id = target.closest('[data-element]')?.getAttribute('data-element');
@@ -182,7 +225,11 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
       if (mode === 'draw') setPointer(snapFrom(p, free));
       if (mode === 'split' && wall) {
         const s = splitPlace(p, free);
-        setPointer({ at: alongCourse(wall, s).at, reason: `${formatLength(s, document.units)} from the start`, guide: null });
+        setPointer({
+          at: alongCourse(wall, s).at,
+          reason: `${formatLength(s, document.units)} from the start`,
+          guide: null,
+        });
       }
       return;
     }
@@ -192,7 +239,13 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
     setDragging(true);
     if (now.kind === 'end') {
       const course = courseOf(now.wall);
-      const snapped = snapInPlan({ at: p, walls: walls.filter(({ id }) => id !== now.wall.id), from: now.wall.sweep || now.wall.runs?.length ? null : course[now.which === 'start' ? 'end' : 'start'], reach, free });
+      const snapped = snapInPlan({
+        at: p,
+        walls: walls.filter(({ id }) => id !== now.wall.id),
+        from: now.wall.sweep || now.wall.runs?.length ? null : course[now.which === 'start' ? 'end' : 'start'],
+        reach,
+        free,
+      });
       now.to = snapped.at;
       setPointer(snapped);
       show(moveCorner(document, now.wall, now.which, snapped.at));
@@ -209,7 +262,11 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
       // Nearly straight moves are straight.
       if (!free && Math.abs(now.by[1]) < Math.abs(now.by[0]) * 0.12) now.by = [now.by[0], 0];
       else if (!free && Math.abs(now.by[0]) < Math.abs(now.by[1]) * 0.12) now.by = [0, now.by[1]];
-      setPointer({ at: p, reason: `${formatLength(now.by[0], document.units)} along x, ${formatLength(now.by[1], document.units)} along y`, guide: null });
+      setPointer({
+        at: p,
+        reason: `${formatLength(now.by[0], document.units)} along x, ${formatLength(now.by[1], document.units)} along y`,
+        guide: null,
+      });
       show(moveElements(document, [document.elements[now.element]!], ...now.by));
     }
   };
@@ -245,7 +302,10 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
     const now = gesture.current;
     if (mode === 'draw' && chain) {
       const towards = pointer ? Math.atan2(pointer.at[1] - chain.at[1], pointer.at[0] - chain.at[0]) : 0;
-      const degrees = second === undefined ? (Math.round((towards * 180) / Math.PI / 15) * 15 * Math.PI) / 180 : (Number(second.replace('°', '')) * Math.PI) / 180;
+      const degrees =
+        second === undefined
+          ? (Math.round((towards * 180) / Math.PI / 15) * 15 * Math.PI) / 180
+          : (Number(second.replace('°', '')) * Math.PI) / 180;
       if (!Number.isFinite(degrees)) return 'After the semicolon stands a direction in degrees, such as 90.';
       if (length <= 0) return 'A wall is longer than 0.';
       setTyped(null);
@@ -256,7 +316,12 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
       const other = second === undefined ? null : parseLength(second, document.units);
       if (second !== undefined && other === null) return 'After the semicolon stands how far along y.';
       const along = Math.abs(now.by[0]) >= Math.abs(now.by[1]);
-      const by: Point = other !== null ? [length, other] : along ? [length * Math.sign(now.by[0] || 1), 0] : [0, length * Math.sign(now.by[1] || 1)];
+      const by: Point =
+        other !== null
+          ? [length, other]
+          : along
+            ? [length * Math.sign(now.by[0] || 1), 0]
+            : [0, length * Math.sign(now.by[1] || 1)];
       give();
       make(moveElements(document, [document.elements[now.element]!], ...by));
     } else if (now?.kind === 'end' && now.to) {
@@ -264,7 +329,12 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
       const fixed = course[now.which === 'start' ? 'end' : 'start'];
       const towards = Math.atan2(now.to[1] - fixed[1], now.to[0] - fixed[0]);
       give();
-      make(moveCorner(document, now.wall, now.which, [fixed[0] + length * Math.cos(towards), fixed[1] + length * Math.sin(towards)]));
+      make(
+        moveCorner(document, now.wall, now.which, [
+          fixed[0] + length * Math.cos(towards),
+          fixed[1] + length * Math.sin(towards),
+        ]),
+      );
     } else give();
     return null;
   };
@@ -273,8 +343,17 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
     if (event.ctrlKey || event.metaKey || underDialog(event.key)) return;
     const { key } = event;
     const step = event.shiftKey ? 1 : event.altKey ? 0.01 : 0.1;
-    const ways: Record<string, Point> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
-    if (/^[\d.-]$/.test(key) && ((mode === 'draw' && chain) || (gesture.current?.moved && gesture.current.kind !== 'pan'))) setTyped(key);
+    const ways: Record<string, Point> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, step],
+      ArrowDown: [0, -step],
+    };
+    if (
+      /^[\d.-]$/.test(key) &&
+      ((mode === 'draw' && chain) || (gesture.current?.moved && gesture.current.kind !== 'pan'))
+    )
+      setTyped(key);
     else if (key === 'Escape') {
       if (gesture.current) give();
       else if (mode === 'draw' && chain) {
@@ -293,9 +372,29 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
   };
 
   return {
-    mode, setMode, arc, setArc, drawing: chain, pointer, told, typed, dragging, wall, grips, sweep, takeTyped, give,
+    mode,
+    setMode,
+    arc,
+    setArc,
+    drawing: chain,
+    pointer,
+    told,
+    typed,
+    dragging,
+    wall,
+    grips,
+    sweep,
+    takeTyped,
+    give,
     joinOn: () => wall && make(join(document, wall)),
     turnOver: () => wall && make(reverse(document, wall)),
-    handlers: { onPointerDown, onPointerMove, onPointerUp, onPointerCancel: give, onPointerLeave: () => !gesture.current && typed === null && setPointer(null), onKeyDown },
+    handlers: {
+      onPointerDown,
+      onPointerMove,
+      onPointerUp,
+      onPointerCancel: give,
+      onPointerLeave: () => !gesture.current && typed === null && setPointer(null),
+      onKeyDown,
+    },
   };
 }

@@ -10,14 +10,32 @@ import { api, type ProjectSummary } from '../state/api.ts';
 type Begun = { begin: Beginning } | { example: string };
 
 const beginnings: { begin: Beginning; name: string; about: string; drawing: string }[] = [
-  { begin: 'wall', name: 'A first wall', about: 'and patterns to cut it with', drawing: 'M4 38V10h56v28M0 38h64M14 30V21h8v9zM28 38V24a6 6 0 0 1 12 0v14M46 30V21h8v9z' },
-  { begin: 'patterns', name: 'Patterns', about: 'and materials; draw the walls yourself', drawing: 'M5 36V18h12v18zM25 36V20a7 7 0 0 1 14 0v16zM54 27m-8 0a8 8 0 1 0 16 0a8 8 0 1 0 -16 0' },
+  {
+    begin: 'wall',
+    name: 'A first wall',
+    about: 'and patterns to cut it with',
+    drawing: 'M4 38V10h56v28M0 38h64M14 30V21h8v9zM28 38V24a6 6 0 0 1 12 0v14M46 30V21h8v9z',
+  },
+  {
+    begin: 'patterns',
+    name: 'Patterns',
+    about: 'and materials; draw the walls yourself',
+    drawing: 'M5 36V18h12v18zM25 36V20a7 7 0 0 1 14 0v16zM54 27m-8 0a8 8 0 1 0 16 0a8 8 0 1 0 -16 0',
+  },
   { begin: 'empty', name: 'Nothing', about: 'an empty sheet', drawing: 'M8 8h48v30H8z' },
 ];
 
 const same = (a: Begun, b: Begun): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-export function NewProject({ open, onClose, onMade }: { open: boolean; onClose: () => void; onMade: (project: ProjectSummary) => Promise<void> }) {
+export function NewProject({
+  open,
+  onClose,
+  onMade,
+}: {
+  open: boolean;
+  onClose: () => void;
+  onMade: (project: ProjectSummary) => Promise<void>;
+}) {
   const [name, setName] = useState('');
   const [begun, setBegun] = useState<Begun>({ begin: 'wall' });
   const examples = useQuery({ queryKey: ['examples'], queryFn: api.examples, enabled: open, staleTime: Infinity });
@@ -59,7 +77,13 @@ export function NewProject({ open, onClose, onMade }: { open: boolean; onClose: 
         <Text fontFamily="label" color="ink2" mb="1">
           Name
         </Text>
-        <Input autoFocus value={name} maxLength={120} placeholder={chosen?.name ?? 'Fennel Quay Granary'} onChange={(event) => setName(event.target.value)} />
+        <Input
+          autoFocus
+          value={name}
+          maxLength={120}
+          placeholder={chosen?.name ?? 'Fennel Quay Granary'}
+          onChange={(event) => setName(event.target.value)}
+        />
       </label>
       <fieldset className="beginnings">
         <legend>Begin with</legend>

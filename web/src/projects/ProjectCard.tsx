@@ -25,9 +25,33 @@ function CardPicture({ project }: { project: ProjectSummary }) {
     const problem = (await (await fetch(url)).json().catch(() => ({}))) as { title?: string; detail?: string };
     setWhy(problem.title ? `${problem.title}. ${problem.detail ?? ''}` : 'The server did not say why.');
   };
-  if (why === null) return <Image src={url} alt="" w="100%" aspectRatio="8 / 5" objectFit="cover" bg="chalk" borderBottomWidth="1px" onError={() => void ask().catch(() => setWhy('The server does not answer.'))} />;
+  if (why === null)
+    return (
+      <Image
+        src={url}
+        alt=""
+        w="100%"
+        aspectRatio="8 / 5"
+        objectFit="cover"
+        bg="chalk"
+        borderBottomWidth="1px"
+        onError={() => void ask().catch(() => setWhy('The server does not answer.'))}
+      />
+    );
   return (
-    <Flex direction="column" justify="center" align="center" gap="1" px="8" w="100%" aspectRatio="8 / 5" bg="chalk" borderBottomWidth="1px" textAlign="center" color="ink2">
+    <Flex
+      direction="column"
+      justify="center"
+      align="center"
+      gap="1"
+      px="8"
+      w="100%"
+      aspectRatio="8 / 5"
+      bg="chalk"
+      borderBottomWidth="1px"
+      textAlign="center"
+      color="ink2"
+    >
       <Text fontWeight="600">No picture</Text>
       <Text fontSize="14px" lineClamp={4}>
         {why}
@@ -47,11 +71,24 @@ export function ProjectCard({ project, onRename, onDuplicate, onDelete }: CardPr
   const items = [
     { value: 'rename', label: 'Rename…', icon: <Pencil size={15} />, run: onRename },
     { value: 'duplicate', label: 'Duplicate', icon: <Copy size={15} />, run: onDuplicate },
-    { value: 'download', label: 'Download project file', icon: <Download size={15} />, run: () => window.location.assign(fileUrl(project.id)) },
+    {
+      value: 'download',
+      label: 'Download project file',
+      icon: <Download size={15} />,
+      run: () => window.location.assign(fileUrl(project.id)),
+    },
     { value: 'delete', label: 'Delete', icon: <Trash2 size={15} />, run: onDelete },
   ];
   return (
-    <Box as="article" bg="paper" borderWidth="1px" borderRadius="lg" overflow="hidden" position="relative" _hover={{ borderColor: 'ink2' }}>
+    <Box
+      as="article"
+      bg="paper"
+      borderWidth="1px"
+      borderRadius="lg"
+      overflow="hidden"
+      position="relative"
+      _hover={{ borderColor: 'ink2' }}
+    >
       <Link to={`/projects/${project.id}`} aria-label={`Open ${project.name}`} style={{ display: 'block' }}>
         <CardPicture project={project} />
         <Box px="4" py="3" pr="12">
@@ -59,7 +96,8 @@ export function ProjectCard({ project, onRename, onDuplicate, onDelete }: CardPr
             {project.name}
           </Heading>
           <Text color="ink2" fontFamily="label" fontSize="14px">
-            {many(project.elements, 'wall', 'walls')} · {many(project.openings, 'opening', 'openings')} · edited {ago(project.updatedAt)}
+            {many(project.elements, 'wall', 'walls')} · {many(project.openings, 'opening', 'openings')} · edited{' '}
+            {ago(project.updatedAt)}
           </Text>
         </Box>
       </Link>

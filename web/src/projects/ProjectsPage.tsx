@@ -15,7 +15,11 @@ import { ProjectCard } from './ProjectCard.tsx';
 export function ProjectsPage() {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const projects = useQuery({ queryKey: ['projects'], queryFn: api.list, refetchInterval: (query) => (query.state.error ? 3000 : false) });
+  const projects = useQuery({
+    queryKey: ['projects'],
+    queryFn: api.list,
+    refetchInterval: (query) => (query.state.error ? 3000 : false),
+  });
   const [naming, setNaming] = useState<{ project: ProjectSummary; name: string } | null>(null);
   const [making, setMaking] = useState(false);
   const file = useRef<HTMLInputElement>(null);
@@ -123,13 +127,19 @@ export function ProjectsPage() {
             ))}
           </Flex>
         ) : projects.error && !projects.data ? (
-          <Notice title={(projects.error as { title?: string }).title ?? 'The projects cannot be read'} text={projects.error.message}>
+          <Notice
+            title={(projects.error as { title?: string }).title ?? 'The projects cannot be read'}
+            text={projects.error.message}
+          >
             <Button variant="outline" onClick={() => void projects.refetch()}>
               Try again
             </Button>
           </Notice>
         ) : projects.data?.length === 0 ? (
-          <Notice title="No projects yet" text="Begin one with a first wall, look at an example, or open a project file. A file can also be dropped anywhere on this page.">
+          <Notice
+            title="No projects yet"
+            text="Begin one with a first wall, look at an example, or open a project file. A file can also be dropped anywhere on this page."
+          >
             <Button bg="ink" color="white" onClick={() => setMaking(true)}>
               <Plus size={16} /> New project
             </Button>

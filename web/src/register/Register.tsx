@@ -1,7 +1,15 @@
 /** The register of elements: searched and filtered, by groups or floors; each shown or hidden, locked, renamed. */
 import { IconButton, Menu, Portal } from '@chakra-ui/react';
 import type { Element, ProjectDocument } from '@yard-arch/document';
-import { addElement, changeElement, duplicateElement, groupsOf, removeElement, setGroup, setLocked } from '@yard-arch/edit';
+import {
+  addElement,
+  changeElement,
+  duplicateElement,
+  groupsOf,
+  removeElement,
+  setGroup,
+  setLocked,
+} from '@yard-arch/edit';
 import { Eye, EyeOff, Lock, LockOpen, MoreHorizontal, Palette, Plus } from 'lucide-react';
 import { useMemo, useState, type ReactNode } from 'react';
 import { countsOf, listed, type Count, type Order, type Wanted } from './listing.ts';
@@ -10,7 +18,8 @@ import { choose, chooseElement, hide } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 
-const remembered = (key: string, otherwise: string): string => localStorage.getItem(`yard-arch-register-${key}`) ?? otherwise;
+const remembered = (key: string, otherwise: string): string =>
+  localStorage.getItem(`yard-arch-register-${key}`) ?? otherwise;
 
 export function Register({ document }: { document: ProjectDocument }) {
   const statuses = useEditor((state) => state.statuses);
@@ -27,7 +36,13 @@ export function Register({ document }: { document: ProjectDocument }) {
       <h2>Walls</h2>
       {many && (
         <div className="search">
-          <input type="search" placeholder="Search" aria-label="Search walls and openings" value={search} onChange={(event) => setSearch(event.target.value)} />
+          <input
+            type="search"
+            placeholder="Search"
+            aria-label="Search walls and openings"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
           <div>
             <select
               aria-label="List"
@@ -90,7 +105,17 @@ export function Register({ document }: { document: ProjectDocument }) {
   );
 }
 
-function Part({ title, elements, document, counts }: { title: string | null; elements: readonly Element[]; document: ProjectDocument; counts: ReadonlyMap<string, Count> }) {
+function Part({
+  title,
+  elements,
+  document,
+  counts,
+}: {
+  title: string | null;
+  elements: readonly Element[];
+  document: ProjectDocument;
+  counts: ReadonlyMap<string, Count>;
+}) {
   const hidden = useEditor((state) => state.hidden);
   const [open, setOpen] = useState(true);
   const list = (
@@ -113,8 +138,9 @@ function Part({ title, elements, document, counts }: { title: string | null; ele
           title={all ? 'Show all of these' : 'Hide all of these'}
           onClick={() => {
             const next = new Set(hidden);
-            for (const { id } of elements) if (all) next.delete(id);
-            else next.add(id);
+            for (const { id } of elements)
+              if (all) next.delete(id);
+              else next.add(id);
             hide(next);
           }}
         >
@@ -126,11 +152,21 @@ function Part({ title, elements, document, counts }: { title: string | null; ele
   );
 }
 
-function Entry({ element, document, count }: { element: Element; document: ProjectDocument; count: Count | undefined }) {
+function Entry({
+  element,
+  document,
+  count,
+}: {
+  element: Element;
+  document: ProjectDocument;
+  count: Count | undefined;
+}) {
   const current = useEditor((state) => state.element === element.id);
   const hidden = useEditor((state) => state.hidden);
   const [renaming, setRenaming] = useState(false);
-  const told = [count?.open ? `${count.open} cut` : '', count?.blocked ? `${count.blocked} blocked up` : ''].filter(Boolean).join(' · ');
+  const told = [count?.open ? `${count.open} cut` : '', count?.blocked ? `${count.blocked} blocked up` : '']
+    .filter(Boolean)
+    .join(' · ');
   const away = hidden.has(element.id);
   const show = (): void => {
     const next = new Set(hidden);

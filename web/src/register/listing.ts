@@ -18,7 +18,8 @@ export interface Count {
 export function countsOf(document: ProjectDocument, statuses: ReadonlyMap<string, OpeningStatus>): Map<string, Count> {
   const counts = new Map<string, Count>();
   const byElement = new Map<string, Opening[]>();
-  for (const opening of Object.values(document.openings)) byElement.set(opening.element, [...(byElement.get(opening.element) ?? []), opening]);
+  for (const opening of Object.values(document.openings))
+    byElement.set(opening.element, [...(byElement.get(opening.element) ?? []), opening]);
   for (const [id, openings] of byElement) {
     const count: Count = { open: 0, blocked: 0, failed: 0, misfit: 0 };
     for (const opening of openings) {
@@ -40,7 +41,14 @@ export interface Listing {
 }
 
 /** The elements that are wanted and found, in their parts. A search finds names, groups, and the marks and patterns of openings. */
-export function listed(document: ProjectDocument, order: Order, wanted: Wanted, search: string, counts: ReadonlyMap<string, Count>, hidden: ReadonlySet<string>): Listing[] {
+export function listed(
+  document: ProjectDocument,
+  order: Order,
+  wanted: Wanted,
+  search: string,
+  counts: ReadonlyMap<string, Count>,
+  hidden: ReadonlySet<string>,
+): Listing[] {
   const words = search.trim().toLowerCase();
   const found = Object.values(document.elements).filter((element) => {
     const count = counts.get(element.id);
@@ -50,7 +58,11 @@ export function listed(document: ProjectDocument, order: Order, wanted: Wanted, 
     if (words === '') return true;
     if ([element.name, element.group ?? ''].some((text) => text.toLowerCase().includes(words))) return true;
     return Object.values(document.openings).some(
-      (opening) => opening.element === element.id && [opening.mark, document.patterns[opening.pattern]?.name ?? ''].some((text) => text.toLowerCase().includes(words)),
+      (opening) =>
+        opening.element === element.id &&
+        [opening.mark, document.patterns[opening.pattern]?.name ?? ''].some((text) =>
+          text.toLowerCase().includes(words),
+        ),
     );
   });
   if (order === 'all') return [{ title: null, elements: found }];

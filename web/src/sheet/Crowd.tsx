@@ -17,11 +17,14 @@ export const Crowd = memo(function Crowd({ placed, statuses, coarse }: CrowdProp
   }
   return (
     <g data-crowd={placed.length}>
-      {(['open', 'blocked', 'failed'] as const).map((state) => parts[state].length > 0 && (
-        <g key={state} className={`opening ${state}`}>
-          <path className="shape" d={parts[state].join('')} vectorEffect="non-scaling-stroke" />
-        </g>
-      ))}
+      {(['open', 'blocked', 'failed'] as const).map(
+        (state) =>
+          parts[state].length > 0 && (
+            <g key={state} className={`opening ${state}`}>
+              <path className="shape" d={parts[state].join('')} vectorEffect="non-scaling-stroke" />
+            </g>
+          ),
+      )}
     </g>
   );
 });

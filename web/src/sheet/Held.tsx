@@ -23,7 +23,17 @@ function heldBy(document: ProjectDocument, opening: Opening): Held[] {
 const hint = 'Let go: it stays where it is, and no longer follows';
 
 /** A pin at the jamb or centre line, and one at the level, by which the opening is held. */
-export function HeldPins({ document, opening, box, view }: { document: ProjectDocument; opening: Opening; box: Box; view: Viewport }) {
+export function HeldPins({
+  document,
+  opening,
+  box,
+  view,
+}: {
+  document: ProjectDocument;
+  opening: Opening;
+  box: Box;
+  view: Viewport;
+}) {
   const [dx, dy] = gripOffset(box, opening.grip);
   const [foot, side] = [
     [xOf(view, box.s + dx), yOf(view, box.t) + 4],
@@ -48,7 +58,14 @@ export function HeldPins({ document, opening, box, view }: { document: ProjectDo
 /** What the opening is held to, in words. */
 export function HeldChips({ document, opening }: { document: ProjectDocument; opening: Opening }) {
   return heldBy(document, opening).map(({ way, text, letGo }) => (
-    <button key={way} className="held-chip" data-testid="held" aria-label={`Let ${opening.mark} go: ${text}`} title={hint} onClick={letGo}>
+    <button
+      key={way}
+      className="held-chip"
+      data-testid="held"
+      aria-label={`Let ${opening.mark} go: ${text}`}
+      title={hint}
+      onClick={letGo}
+    >
       <Pin size={12} /> {text} <X size={12} />
     </button>
   ));

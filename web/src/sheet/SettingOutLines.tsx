@@ -42,7 +42,9 @@ export function SettingOutLines({ view, length, height, datums, axes, heldAxis, 
           aria-pressed={id === chosen}
         >
           <line x1={left - 26} x2={right + 8} y1={y} y2={y} />
-          {at !== y && <path d={`M${left - 36} ${at - 4}L${left - 26} ${y}`} stroke="var(--brick)" fill="none" strokeWidth="0.8" />}
+          {at !== y && (
+            <path d={`M${left - 36} ${at - 4}L${left - 26} ${y}`} stroke="var(--brick)" fill="none" strokeWidth="0.8" />
+          )}
           <path d={`M${left - 36} ${at - 9}h10l-5 9z`} fill="var(--brick)" />
           <text className="level" x={left - 42} y={at - 2} textAnchor="end">
             {formatLength(level, units)}

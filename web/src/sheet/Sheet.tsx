@@ -45,7 +45,10 @@ export function Sheet({ element }: { element: Element }) {
   const [own, setOwn] = useState(false);
   // With the document in which it was measured: others may change it meanwhile.
   const [edited, setEdited] = useState<{ figure: EditedFigure; on: ProjectDocument } | null>(null);
-  const setFigure = useCallback((figure: EditedFigure | null) => setEdited(figure && { figure, on: useEditor.getState().document! }), []);
+  const setFigure = useCallback(
+    (figure: EditedFigure | null) => setEdited(figure && { figure, on: useEditor.getState().document! }),
+    [],
+  );
 
   const focusSheet = useCallback(() => svg.current?.focus({ preventScroll: true }), []);
   const showWhole = useCallback(() => {
@@ -67,7 +70,10 @@ export function Sheet({ element }: { element: Element }) {
   const shown = useMemo(() => (last.current = onElement(document, element, last.current)), [document, element]);
   const { placed, boxes, opening: openings } = shown;
   const lines = useMemo(() => linesOf(document, element), [document, element]);
-  const misfits = useMemo(() => new Set(misfitsOn(committed, element).map(({ opening }) => opening.id)), [committed, element]);
+  const misfits = useMemo(
+    () => new Set(misfitsOn(committed, element).map(({ opening }) => opening.id)),
+    [committed, element],
+  );
   const ids = chosenIds(chosen);
   const lit = useMemo(() => new Set(ids), [ids]);
   const chosenBox = ids.length === 1 ? (boxes.find((box) => box.id === ids[0]) ?? null) : null;
@@ -94,21 +100,36 @@ export function Sheet({ element }: { element: Element }) {
   });
 
   const onKeyDown = sheetKeys({
-    element, committed, shown, chosen: ids, placing, length, tall, lineAt, gestures,
+    element,
+    committed,
+    shown,
+    chosen: ids,
+    placing,
+    length,
+    tall,
+    lineAt,
+    gestures,
     showWhole,
     nearer: (factor) => pan(zoom(view, factor, room.width / 2, room.height / 2)),
   });
 
   const editFigure = (value: number, choice: FigureChoice): string | null => {
     const outcome = choice.apply(value);
-    if ('reason' in outcome) return `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`;
+    if ('reason' in outcome)
+      return `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`;
     if (!commit(edited ? refitted(outcome, edited.on, committed) : outcome)) return null;
     setFigure(null);
     // What the figure pushes over an edge is told at once, with a way back.
     const after = useEditor.getState().document!;
     const pushed = misfitsOn(after, after.elements[element.id]!).filter(({ opening }) => !misfits.has(opening.id));
     const [first] = pushed;
-    if (first) notify(pushed.length === 1 ? `${first.opening.mark} reaches ${worded(first.by, units)} beyond ${first.beyond} now` : `${pushed.length} openings reach beyond the wall now`, { label: 'Undo', onClick: undo });
+    if (first)
+      notify(
+        pushed.length === 1
+          ? `${first.opening.mark} reaches ${worded(first.by, units)} beyond ${first.beyond} now`
+          : `${pushed.length} openings reach beyond the wall now`,
+        { label: 'Undo', onClick: undo },
+      );
     svg.current?.focus();
     return null;
   };
@@ -119,7 +140,10 @@ export function Sheet({ element }: { element: Element }) {
   const onFace = `translate(${view.x} ${view.y}) scale(${view.scale} ${-view.scale})`;
   const top = yOf(view, tall);
   const base = yOf(view, 0);
-  const courses = useMemo(() => coursesOf(lines.course ?? 0, view.scale, length, tall), [lines.course, view.scale, length, tall]);
+  const courses = useMemo(
+    () => coursesOf(lines.course ?? 0, view.scale, length, tall),
+    [lines.course, view.scale, length, tall],
+  );
   const told = dragged?.at ?? (area ? null : ghost);
   const box = dragged?.box ?? gestures.placingBox;
   const units = document.units;
@@ -143,14 +167,22 @@ export function Sheet({ element }: { element: Element }) {
         onKeyDown={onKeyDown}
       >
         <defs>
-          <pattern id="blocked-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform={`scale(${1 / view.scale}) rotate(45)`}>
+          <pattern
+            id="blocked-hatch"
+            width="7"
+            height="7"
+            patternUnits="userSpaceOnUse"
+            patternTransform={`scale(${1 / view.scale}) rotate(45)`}
+          >
             <rect width="7" height="7" fill="#f0e6d6" />
             <line x1="0" y1="0" x2="0" y2="7" stroke="#b8a88f" strokeWidth="1.4" />
           </pattern>
         </defs>
         {view !== nowhere && (
           <g ref={board}>
-            {element.kind !== 'slab' && <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />}
+            {element.kind !== 'slab' && (
+              <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />
+            )}
             <Face element={element} whole={crowd !== null} place={onFace} courses={crowd ? '' : courses} />
             <SettingOutLines
               view={view}
@@ -163,7 +195,13 @@ export function Sheet({ element }: { element: Element }) {
               units={units}
             />
             <g transform={onFace}>
-              {crowd && <Crowd placed={crowd} statuses={statuses} coarse={crowd.length > 0 && crowd[0]!.profile.width * view.scale < 12} />}
+              {crowd && (
+                <Crowd
+                  placed={crowd}
+                  statuses={statuses}
+                  coarse={crowd.length > 0 && crowd[0]!.profile.width * view.scale < 12}
+                />
+              )}
               {(crowd ? inSight.filter(({ id }) => lit.has(id) || misfits.has(id)) : inSight).map((item) => {
                 const opening = openings.get(item.id)!;
                 const status = statuses.get(item.id);
@@ -195,14 +233,21 @@ export function Sheet({ element }: { element: Element }) {
               element={element}
               onEdit={setFigure}
             />
-            {chosenBox && chosenOpening && !dragged && !placing && !taping && <HeldPins document={committed} opening={chosenOpening} box={chosenBox} view={view} />}
+            {chosenBox && chosenOpening && !dragged && !placing && !taping && (
+              <HeldPins document={committed} opening={chosenOpening} box={chosenBox} view={view} />
+            )}
             {told && <Guides at={told} view={view} length={length} top={top} base={base} />}
-            {ghost && gestures.candidate && !dragged && !area && <GhostShape at={ghost} outline={gestures.candidate} view={view} />}
+            {ghost && gestures.candidate && !dragged && !area && (
+              <GhostShape at={ghost} outline={gestures.candidate} view={view} />
+            )}
             {told && box && (
               <Reason
                 x={xOf(view, told.s + box.width / 2)}
                 y={yOf(view, told.t) + 22}
-                text={[told.up?.reason, told.along?.reason].filter(Boolean).join(' · ') || `${formatLength(told.s, units)} along, ${formatLength(told.t, units)} up`}
+                text={
+                  [told.up?.reason, told.along?.reason].filter(Boolean).join(' · ') ||
+                  `${formatLength(told.s, units)} along, ${formatLength(told.t, units)} up`
+                }
                 width={room.width}
               />
             )}
@@ -237,7 +282,12 @@ export function Sheet({ element }: { element: Element }) {
           }}
         />
       )}
-      <SheetTools element={element} springing={(gestures.placingBox?.springing ?? null) !== null} focusSheet={focusSheet} chosen={placing || taping ? undefined : chosenOpening} />
+      <SheetTools
+        element={element}
+        springing={(gestures.placingBox?.springing ?? null) !== null}
+        focusSheet={focusSheet}
+        chosen={placing || taping ? undefined : chosenOpening}
+      />
       <TitleBlock element={element} />
     </div>
   );
@@ -246,6 +296,15 @@ export function Sheet({ element }: { element: Element }) {
 /** The most openings that are drawn one by one. */
 const most = 600;
 
-function isInSight({ s, t, profile: { width, height } }: OnElement['placed'][number], view: Viewport, room: Room): boolean {
-  return xOf(view, s + width) > -spare && xOf(view, s) < room.width + spare && yOf(view, t) > -spare && yOf(view, t + height) < room.height + spare;
+function isInSight(
+  { s, t, profile: { width, height } }: OnElement['placed'][number],
+  view: Viewport,
+  room: Room,
+): boolean {
+  return (
+    xOf(view, s + width) > -spare &&
+    xOf(view, s) < room.width + spare &&
+    yOf(view, t) > -spare &&
+    yOf(view, t + height) < room.height + spare
+  );
 }

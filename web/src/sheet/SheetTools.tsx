@@ -36,17 +36,27 @@ export const SheetTools = memo(function SheetTools({ element, springing, chosen,
     <div className="sheet-tools">
       {placing && <GripChoice springing={springing} onChosen={focusSheet} />}
       {element.kind !== 'slab' && (
-        <button onClick={() => added('datum', addDatum(document, element))} title="A level to which sills, heads and springings can be held, in the whole building">
+        <button
+          onClick={() => added('datum', addDatum(document, element))}
+          title="A level to which sills, heads and springings can be held, in the whole building"
+        >
           <Plus size={13} /> Datum
         </button>
       )}
-      <button onClick={() => added('axis', addAxis(document, element))} title="An upright line on this face to which openings can be held">
+      <button
+        onClick={() => added('axis', addAxis(document, element))}
+        title="An upright line on this face to which openings can be held"
+      >
         <Plus size={13} /> Axis
       </button>
       <button aria-pressed={taping} onClick={() => tape(!taping)} title="Measure between any two points (T)">
         <Ruler size={13} /> Tape
       </button>
-      <button aria-pressed={sliding} onClick={() => slide(!sliding)} title="Drag the drawing about; so do the middle button, and dragging with Space held">
+      <button
+        aria-pressed={sliding}
+        onClick={() => slide(!sliding)}
+        title="Drag the drawing about; so do the middle button, and dragging with Space held"
+      >
         <Hand size={13} /> Pan
       </button>
       {chosen && <HeldChips document={document} opening={chosen} />}

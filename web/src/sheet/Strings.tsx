@@ -1,7 +1,15 @@
 /** Dimension strings as they stand on a drawing: ticks, lines and figures, those of the chosen opening to be edited where they stand. */
 import { rowOf, stringAlong, type Box, type Measure } from '@yard-arch/core';
 import { formatLength, type Element, type ProjectDocument, type Units } from '@yard-arch/document';
-import { axisChoices, type FigureChoice, heightChoices, lengthChoices, levelChoices, pierChoices, sizeChoices } from '@yard-arch/edit';
+import {
+  axisChoices,
+  type FigureChoice,
+  heightChoices,
+  lengthChoices,
+  levelChoices,
+  pierChoices,
+  sizeChoices,
+} from '@yard-arch/edit';
 import { memo, useCallback, useLayoutEffect, useRef } from 'react';
 import type { EditedFigure } from './edited-figure.ts';
 import { footroom, headroom, layFigures, type Manner } from './figures.ts';
@@ -30,13 +38,37 @@ interface Span {
   edit: { what: string; label: string; choices: () => readonly FigureChoice[] } | null;
 }
 
-export const Strings = memo(function Strings({ view, width, length, height, boxes, chosen, axes, units, document, element, onEdit }: StringsProps) {
+export const Strings = memo(function Strings({
+  view,
+  width,
+  length,
+  height,
+  boxes,
+  chosen,
+  axes,
+  units,
+  document,
+  element,
+  onEdit,
+}: StringsProps) {
   const row = rowOf(boxes, chosen);
   const measures = stringAlong(row, length);
-  const size = (box: Box, which: 'width' | 'height'): Span['edit'] => ({ what: which, label: which === 'width' ? 'Width of the opening' : 'Height of the opening', choices: () => sizeChoices(document, box, which) });
-  const spans = measures.map((measure): Span => ({ from: measure.from, to: measure.to, own: isOwn(measure, chosen), edit: editOf(measure) }));
+  const size = (box: Box, which: 'width' | 'height'): Span['edit'] => ({
+    what: which,
+    label: which === 'width' ? 'Width of the opening' : 'Height of the opening',
+    choices: () => sizeChoices(document, box, which),
+  });
+  const spans = measures.map((measure): Span => ({
+    from: measure.from,
+    to: measure.to,
+    own: isOwn(measure, chosen),
+    edit: editOf(measure),
+  }));
   const axisSpans = between([0, ...axes.map((axis) => axis.s).filter((s) => s > 0 && s < length), length]).map(
-    (span): Span => ({ ...span, edit: { what: 'bay', label: 'Between axes', choices: () => axisChoices(document, axes, span.from, span.to) } }),
+    (span): Span => ({
+      ...span,
+      edit: { what: 'bay', label: 'Between axes', choices: () => axisChoices(document, axes, span.from, span.to) },
+    }),
   );
   function editOf(measure: Measure): Span['edit'] {
     if (measure.kind === 'opening') {
@@ -45,30 +77,70 @@ export const Strings = memo(function Strings({ view, width, length, height, boxe
       return box && Math.abs(measure.to - measure.from - box.width) < 1e-6 ? size(box, 'width') : null;
     }
     const { before, after, from, to } = measure;
-    const [what, label] = chosen && after === chosen.id ? ['before', 'Pier before it'] : chosen && before === chosen.id ? ['after', 'Pier after it'] : ['pier', 'Pier'];
-    return { what, label, choices: () => pierChoices(document, row, before, after, to - from, length, chosen?.id ?? null) };
+    const [what, label] =
+      chosen && after === chosen.id
+        ? ['before', 'Pier before it']
+        : chosen && before === chosen.id
+          ? ['after', 'Pier after it']
+          : ['pier', 'Pier'];
+    return {
+      what,
+      label,
+      choices: () => pierChoices(document, row, before, after, to - from, length, chosen?.id ?? null),
+    };
   }
   // Clear of an opening that hangs over the end, as long as the sheet has room.
   const beyond = Math.max(0, chosen ? chosen.s + chosen.width - length : 0) * view.scale;
   // Room is left for both strings where there are two.
   const room = width - xOf(view, length) - (chosen && chosen.s < length ? 90 : 44);
   const right = xOf(view, length) + 30 + Math.max(0, Math.min(beyond, room));
-  const upright: Span[] = chosen && chosen.s < length && chosen.s + chosen.width > 0
-    ? [
-        { from: 0, to: chosen.t, own: true, edit: { what: 'sill', label: 'Base to sill', choices: () => levelChoices(document, chosen, 'sill', chosen.t) } },
-        { from: chosen.t, to: chosen.t + chosen.height, own: true, edit: size(chosen, 'height') },
-        { from: chosen.t + chosen.height, to: height, own: true, edit: { what: 'head', label: 'Head to top', choices: () => levelChoices(document, chosen, 'head', height - chosen.t - chosen.height) } },
-      ].filter((span) => Math.abs(span.to - span.from) > 1e-6)
-    : [];
+  const upright: Span[] =
+    chosen && chosen.s < length && chosen.s + chosen.width > 0
+      ? [
+          {
+            from: 0,
+            to: chosen.t,
+            own: true,
+            edit: {
+              what: 'sill',
+              label: 'Base to sill',
+              choices: () => levelChoices(document, chosen, 'sill', chosen.t),
+            },
+          },
+          { from: chosen.t, to: chosen.t + chosen.height, own: true, edit: size(chosen, 'height') },
+          {
+            from: chosen.t + chosen.height,
+            to: height,
+            own: true,
+            edit: {
+              what: 'head',
+              label: 'Head to top',
+              choices: () => levelChoices(document, chosen, 'head', height - chosen.t - chosen.height),
+            },
+          },
+        ].filter((span) => Math.abs(span.to - span.from) > 1e-6)
+      : [];
   const about = chosen ? `through ${chosen.mark}` : row.length > 0 ? `through ${row.length} in a row` : '';
   const strings = [
     ...(row.length > 0 ? [{ spans, about }] : []),
     ...(axes.length > 0 ? [{ spans: axisSpans, about: 'axes' }] : []),
-    { spans: between([0, length]).map((span): Span => ({ ...span, edit: lengthChoices(element).length === 0 ? null : { what: 'length', label: 'Length of the wall', choices: () => lengthChoices(element) } })), about: 'overall' },
+    {
+      spans: between([0, length]).map((span): Span => ({
+        ...span,
+        edit:
+          lengthChoices(element).length === 0
+            ? null
+            : { what: 'length', label: 'Length of the wall', choices: () => lengthChoices(element) },
+      })),
+      about: 'overall',
+    },
   ];
   let y = Math.max(yOf(view, 0), yOf(view, height)) + 6;
   const lines = strings.map((string) => {
-    const [gaps, texts] = [string.spans.map((span) => (span.to - span.from) * view.scale), string.spans.map((span) => formatLength(span.to - span.from, units))];
+    const [gaps, texts] = [
+      string.spans.map((span) => (span.to - span.from) * view.scale),
+      string.spans.map((span) => formatLength(span.to - span.from, units)),
+    ];
     const line = { ...string, y: y + headroom(gaps, texts) };
     y = line.y + footroom(gaps, texts);
     return line;
@@ -79,7 +151,23 @@ export const Strings = memo(function Strings({ view, width, length, height, boxe
         <Level key={line.about} {...line} view={view} units={units} onEdit={onEdit} />
       ))}
       {upright.length > 0 && <Upright spans={upright} x={right} view={view} units={units} onEdit={onEdit} />}
-      <Upright spans={[{ from: 0, to: height, own: false, edit: heightChoices(element).length === 0 ? null : { what: 'height', label: 'Height of the wall', choices: () => heightChoices(element) } }]} x={right + (upright.length > 0 ? 48 : 0)} view={view} units={units} onEdit={onEdit} />
+      <Upright
+        spans={[
+          {
+            from: 0,
+            to: height,
+            own: false,
+            edit:
+              heightChoices(element).length === 0
+                ? null
+                : { what: 'height', label: 'Height of the wall', choices: () => heightChoices(element) },
+          },
+        ]}
+        x={right + (upright.length > 0 ? 48 : 0)}
+        view={view}
+        units={units}
+        onEdit={onEdit}
+      />
     </g>
   );
 });
@@ -117,7 +205,19 @@ function Level({ spans, y, about, view, units, onEdit }: LineProps & { y: number
         {about}
       </text>
       {spans.map(({ own, edit }, i) => (
-        <Figure key={i} i={i} text={texts[i]!} own={own} what={edit?.what} label={edit?.label} x={(xs[i]! + xs[i + 1]!) / 2} y={y} manner={figures[i]!.manner} step={figures[i]!.step} start={start} />
+        <Figure
+          key={i}
+          i={i}
+          text={texts[i]!}
+          own={own}
+          what={edit?.what}
+          label={edit?.label}
+          x={(xs[i]! + xs[i + 1]!) / 2}
+          y={y}
+          manner={figures[i]!.manner}
+          step={figures[i]!.step}
+          start={start}
+        />
       ))}
     </g>
   );
@@ -133,14 +233,29 @@ function Upright({ spans, x, view, units, onEdit }: LineProps & { x: number }) {
       {spans.map(({ from, to, own, edit }, i) => {
         const text = formatLength(to - from, units);
         const narrow = Math.abs(ys[i]! - ys[i + 1]!) < text.length * 6.2 + 6;
-        return <Figure key={i} i={i} text={text} own={own} what={edit?.what} label={edit?.label} x={x} y={(ys[i]! + ys[i + 1]!) / 2} manner={narrow ? 'beside' : 'along'} step={0} start={start} />;
+        return (
+          <Figure
+            key={i}
+            i={i}
+            text={text}
+            own={own}
+            what={edit?.what}
+            label={edit?.label}
+            x={x}
+            y={(ys[i]! + ys[i + 1]!) / 2}
+            manner={narrow ? 'beside' : 'along'}
+            step={0}
+            start={start}
+          />
+        );
       })}
     </g>
   );
 }
 
 /** Strokes across a string at the points that it measures between. */
-const ticks = (points: readonly (readonly [number, number])[]): string => points.map(([x, y]) => `M${x - 4} ${y + 4}L${x + 4} ${y - 4}`).join('');
+const ticks = (points: readonly (readonly [number, number])[]): string =>
+  points.map(([x, y]) => `M${x - 4} ${y + 4}L${x + 4} ${y - 4}`).join('');
 
 /** Begins the editing of a string's figure, where it stands. It stays the same whatever the string measures, so that figures which have not changed are not drawn anew. */
 function useStart(spans: readonly Span[], onEdit: LineProps['onEdit']): FigureProps['start'] {
@@ -151,7 +266,8 @@ function useStart(spans: readonly Span[], onEdit: LineProps['onEdit']): FigurePr
   return useCallback((i, x, y) => {
     const { from, to, edit } = latest.current.spans[i]!;
     const choices = edit?.choices() ?? [];
-    if (edit && choices.length > 0) latest.current.onEdit({ what: edit.what, label: edit.label, value: to - from, x, y, choices });
+    if (edit && choices.length > 0)
+      latest.current.onEdit({ what: edit.what, label: edit.label, value: to - from, x, y, choices });
   }, []);
 }
 

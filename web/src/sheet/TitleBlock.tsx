@@ -39,7 +39,8 @@ export function TitleBlock({ element }: { element: Element }) {
         ) : !drawn || !proof ? (
           <span>being cut…</span>
         ) : proof.closed ? (
-          <span className="good">sound: closed{drawn.pieces > 1 ? `, in ${drawn.pieces} pieces` : ''}
+          <span className="good">
+            sound: closed{drawn.pieces > 1 ? `, in ${drawn.pieces} pieces` : ''}
             {cut > 0 ? ', all cut' : ''}
           </span>
         ) : (

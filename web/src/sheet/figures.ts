@@ -31,10 +31,16 @@ export function layFigures(gaps: readonly number[], texts: readonly string[]): F
 
 /** Room that a string's lifted figures need below its line, pixels, before the room of the next one begins. */
 export function footroom(gaps: readonly number[], texts: readonly string[]): number {
-  return layFigures(gaps, texts).reduce((most, { manner, step }) => Math.max(most, manner === 'lifted' ? 10 + 12 * step : 0), 0);
+  return layFigures(gaps, texts).reduce(
+    (most, { manner, step }) => Math.max(most, manner === 'lifted' ? 10 + 12 * step : 0),
+    0,
+  );
 }
 
 /** Room that a string's figures need above its line, pixels. */
 export function headroom(gaps: readonly number[], texts: readonly string[]): number {
-  return layFigures(gaps, texts).reduce((most, { manner }, i) => Math.max(most, manner === 'upright' ? texts[i]!.length * 5.4 + 12 : 28), 28);
+  return layFigures(gaps, texts).reduce(
+    (most, { manner }, i) => Math.max(most, manner === 'upright' ? texts[i]!.length * 5.4 + 12 : 28),
+    28,
+  );
 }

@@ -40,20 +40,30 @@ function withControl({ element, committed, shown, chosen }: Keys, key: string): 
   if (key === 'a') chooseOpenings(shown.boxes.map(({ id }) => id));
   else if (key === 'c' && openings.length > 0) {
     useEditor.setState({ clip: { kind: 'openings', ids: chosen } });
-    notify(`${openings.length === 1 ? openings[0]!.mark : `${openings.length} openings`} to be pasted: choose a wall, then Ctrl V`);
+    notify(
+      `${openings.length === 1 ? openings[0]!.mark : `${openings.length} openings`} to be pasted: choose a wall, then Ctrl V`,
+    );
   } else if (key === 'v') return paste(committed, element);
   else if (key === 'd' && openings.length > 0) copyOn(committed, chosen);
   else return false;
   return true;
 }
 
-function plain({ committed, chosen, placing, length, tall, lineAt, gestures, showWhole, nearer }: Keys, event: KeyboardEvent): boolean {
+function plain(
+  { committed, chosen, placing, length, tall, lineAt, gestures, showWhole, nearer }: Keys,
+  event: KeyboardEvent,
+): boolean {
   const { gesture, ghost, setGhost, ghostAt, putDown, endGesture, tape: laid, setTape, typing, setTyped } = gestures;
   const target = event.target as globalThis.Element;
   const focused = target.closest('[data-opening]')?.getAttribute('data-opening');
   const line = lineAt(target);
   const step = event.shiftKey ? 0.1 : event.altKey ? 0.001 : 0.01;
-  const ways: Record<string, [number, number]> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+  const ways: Record<string, [number, number]> = {
+    ArrowLeft: [-step, 0],
+    ArrowRight: [step, 0],
+    ArrowUp: [0, step],
+    ArrowDown: [0, -step],
+  };
   const [ds, dt] = ways[event.key] ?? [0, 0];
   const arrow = ds !== 0 || dt !== 0;
   const openings = openingsOf(committed, chosen);
@@ -74,7 +84,8 @@ function plain({ committed, chosen, placing, length, tall, lineAt, gestures, sho
   } else if (placing && key === 'Enter') {
     const spot = ghost ?? ghostAt(length / 2, tall / 2, false);
     if (spot) putDown(spot);
-  } else if (line && (key === 'Enter' || key === ' ')) choose(line.kind === 'datum' ? { kind: 'datum', id: line.datum.id } : { kind: 'axis', id: line.axis.id });
+  } else if (line && (key === 'Enter' || key === ' '))
+    choose(line.kind === 'datum' ? { kind: 'datum', id: line.datum.id } : { kind: 'axis', id: line.axis.id });
   else if (line && arrow) {
     const by = line.kind === 'datum' ? dt : ds;
     if (by !== 0) commit(moveLine(committed, line, Math.round((placeOf(line) + by) * 1e6) / 1e6));
@@ -95,5 +106,8 @@ function takeAway(document: ProjectDocument, line: Line): void {
   const held = heldTo(document, line).length;
   if (held === 0) return void commit(removeLine(document, line));
   choose(line.kind === 'datum' ? { kind: 'datum', id: line.datum.id } : { kind: 'axis', id: line.axis.id });
-  complain(`${line.kind === 'datum' ? line.datum.name : `Axis ${line.axis.name}`} was not removed`, `${held} opening${held === 1 ? ' is' : 's are'} held to it. Its particulars show them, and remove it with the openings left where they are.`);
+  complain(
+    `${line.kind === 'datum' ? line.datum.name : `Axis ${line.axis.name}`} was not removed`,
+    `${held} opening${held === 1 ? ' is' : 's are'} held to it. Its particulars show them, and remove it with the openings left where they are.`,
+  );
 }

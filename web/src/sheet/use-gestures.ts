@@ -1,7 +1,26 @@
 /** What the pointer does on the sheet: choosing, windows, dragging openings and lines, placing by click or by a drawn rectangle, measuring, panning. */
 import { boxOf, gripOffset, snap, snapPoint, type Box, type Hold, type SnappedPoint } from '@yard-arch/core';
-import { parseLength, putting, sizeLabel, type ChangeSet, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { copyBy, floorBelow, type Line, moveAll, moveLine, moveTo, openingsOf, placeOpening, sizeForRectangle, wouldBe } from '@yard-arch/edit';
+import {
+  parseLength,
+  putting,
+  sizeLabel,
+  type ChangeSet,
+  type Element,
+  type Opening,
+  type ProjectDocument,
+} from '@yard-arch/document';
+import {
+  copyBy,
+  floorBelow,
+  type Line,
+  moveAll,
+  moveLine,
+  moveTo,
+  openingsOf,
+  placeOpening,
+  sizeForRectangle,
+  wouldBe,
+} from '@yard-arch/edit';
 import { useEffect, useLayoutEffect, useMemo, useRef, useState, type PointerEvent, type RefObject } from 'react';
 import { choose, chooseOpening, chooseOpenings } from '../state/choice.ts';
 import { chosenIds, useEditor } from '../state/state.ts';
@@ -17,7 +36,18 @@ export const reachPixels = 8;
 
 type Gesture =
   | { kind: 'pan'; x: number; y: number; from: Viewport; to: Viewport; moved: boolean }
-  | { kind: 'drag'; x: number; y: number; openings: Opening[]; box: Box; others: Box[]; copy: boolean; alone: boolean; moved: boolean; last: Ghost | null }
+  | {
+      kind: 'drag';
+      x: number;
+      y: number;
+      openings: Opening[];
+      box: Box;
+      others: Box[];
+      copy: boolean;
+      alone: boolean;
+      moved: boolean;
+      last: Ghost | null;
+    }
   | { kind: 'line'; x: number; y: number; line: Line; at: number; moved: boolean; last: number | null }
   | { kind: 'window'; x: number; y: number; more: boolean; moved: boolean; last: Rectangle | null }
   | { kind: 'draw'; x: number; y: number; free: boolean; moved: boolean; last: Rectangle | null };
@@ -82,7 +112,8 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
   };
   const drawn = useRef(view);
   /** Shifts what is drawn to where it would be in a view. */
-  const shift = (to: Viewport): void => board.current?.setAttribute('transform', `translate(${to.x - drawn.current.x} ${to.y - drawn.current.y})`);
+  const shift = (to: Viewport): void =>
+    board.current?.setAttribute('transform', `translate(${to.x - drawn.current.x} ${to.y - drawn.current.y})`);
   useLayoutEffect(() => {
     drawn.current = view;
     const now = gesture.current;
@@ -115,7 +146,11 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     const spot = snapped({ ...placingBox, s: s - dx, t: t - dy }, shown.boxes, free);
     if (!pattern?.onFloor || free || element.kind === 'slab') return spot;
     const floor = floorBelow(committed, element, t - dy + placingBox.height / 2);
-    return { ...spot, t: floor.t, up: { at: floor.t, reason: `stands on ${floor.name}`, hold: { up: floor.up, level: 'sill' } } };
+    return {
+      ...spot,
+      t: floor.t,
+      up: { at: floor.t, reason: `stands on ${floor.name}`, hold: { up: floor.up, level: 'sill' } },
+    };
   };
 
   const putDown = (spot: Ghost): void => {
@@ -127,7 +162,14 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
   /** Places an opening in a rectangle that was drawn out: of the size that is nearest, or of a new one. */
   const putInto = (rectangle: Rectangle, free: boolean): void => {
     if (!placing || !pattern) return;
-    const found = sizeForRectangle(committed, pattern, placing.size, rectangle.width, rectangle.height, free ? 0.0005 : Math.max(0.05, reach));
+    const found = sizeForRectangle(
+      committed,
+      pattern,
+      placing.size,
+      rectangle.width,
+      rectangle.height,
+      free ? 0.0005 : Math.max(0.05, reach),
+    );
     if ('reason' in found) return complain('No opening of that size', `${sentence(found.reason)}. ${found.mend}`);
     const wide = found.made ? { ...pattern, sizes: { ...pattern.sizes, [found.made.id]: found.made } } : pattern;
     const document = found.made ? { ...committed, patterns: { ...committed.patterns, [pattern.id]: wide } } : committed;
@@ -138,14 +180,25 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     const s = rectangle.s + (rectangle.width - fitted.profile.width) / 2;
     const made = placeOpening(document, element, next, { s: whole(s), t: rectangle.t }, grip);
     const label = sizeLabel(wide, wide.sizes[found.size]!, committed.units);
-    const changeSet: ChangeSet = found.made ? { name: `${made.changeSet.name}, of a new size ${label}`, changes: [putting('patterns', wide), ...made.changeSet.changes] } : made.changeSet;
+    const changeSet: ChangeSet = found.made
+      ? {
+          name: `${made.changeSet.name}, of a new size ${label}`,
+          changes: [putting('patterns', wide), ...made.changeSet.changes],
+        }
+      : made.changeSet;
     if (!commit(changeSet)) return;
     useEditor.setState({ chosen: { kind: 'openings', ids: [made.id] }, placing: next });
     notify(found.made ? `${pattern.name} has a new size, ${label}` : `Placed in the nearest size, ${label}`);
   };
 
-  const movedBy = (now: Extract<Gesture, { kind: 'drag' }>, ds: number, dt: number): { changeSet: ChangeSet; ids: string[] } =>
-    now.copy ? copyBy(committed, now.openings, ds, dt) : { changeSet: moveAll(committed, now.openings, ds, dt), ids: now.openings.map(({ id }) => id) };
+  const movedBy = (
+    now: Extract<Gesture, { kind: 'drag' }>,
+    ds: number,
+    dt: number,
+  ): { changeSet: ChangeSet; ids: string[] } =>
+    now.copy
+      ? copyBy(committed, now.openings, ds, dt)
+      : { changeSet: moveAll(committed, now.openings, ds, dt), ids: now.openings.map(({ id }) => id) };
 
   const onPointerDown = (event: PointerEvent<SVGSVGElement>) => {
     if (event.button > 1) return;
@@ -159,7 +212,9 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     }
     if (taping) {
       const point = event.altKey ? { s, t, reason: null } : snapPoint(s, t, shown.boxes, lines, reach);
-      return setTape((before) => (before && !before.laid ? { ...before, to: point, laid: true } : { from: point, to: point, laid: false }));
+      return setTape((before) =>
+        before && !before.laid ? { ...before, to: point, laid: true } : { from: point, to: point, laid: false },
+      );
     }
     svg.current!.setPointerCapture(event.pointerId);
     if (placing) {
@@ -174,7 +229,9 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
       return;
     }
     // A crowd is one figure: which of it is meant is told by the place.
-    const id = target.closest('[data-opening]')?.getAttribute('data-opening') ?? (target.closest('[data-crowd]') ? openingAt(shown.boxes, s, t) : undefined);
+    const id =
+      target.closest('[data-opening]')?.getAttribute('data-opening') ??
+      (target.closest('[data-crowd]') ? openingAt(shown.boxes, s, t) : undefined);
     const box = shown.boxes.find((candidate) => candidate.id === id);
     if (!id || !box || !committed.openings[id]) {
       gesture.current = { kind: 'window', x, y, more: event.shiftKey, moved: false, last: null };
@@ -190,7 +247,16 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     if (!several) chooseOpening(id);
     const ids = several ? before : [id];
     gesture.current = {
-      kind: 'drag', x, y, openings: openingsOf(committed, ids), box, others: shown.boxes.filter((other) => !ids.includes(other.id)), copy: event.ctrlKey || event.metaKey, alone: several, moved: false, last: null,
+      kind: 'drag',
+      x,
+      y,
+      openings: openingsOf(committed, ids),
+      box,
+      others: shown.boxes.filter((other) => !ids.includes(other.id)),
+      copy: event.ctrlKey || event.metaKey,
+      alone: several,
+      moved: false,
+      last: null,
     };
   };
 
@@ -205,7 +271,12 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     const [s, t] = [sOf(view, x), tOf(view, y)];
     if (!now) {
       if (placing) setGhost(ghostAt(s, t, free));
-      else if (taping) setTape((before) => (before && !before.laid ? { ...before, to: free ? { s, t, reason: null } : snapPoint(s, t, shown.boxes, lines, reach) } : before));
+      else if (taping)
+        setTape((before) =>
+          before && !before.laid
+            ? { ...before, to: free ? { s, t, reason: null } : snapPoint(s, t, shown.boxes, lines, reach) }
+            : before,
+        );
       return;
     }
     if (!now.moved && Math.hypot(x - now.x, y - now.y) < 4) return;
@@ -230,10 +301,17 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
       case 'draw': {
         const corner = (px: number, py: number): SnappedPoint => {
           const [cs, ct] = [sOf(view, px), tOf(view, py)];
-          return now.kind === 'window' || free ? { s: cs, t: ct, reason: null } : snapPoint(cs, ct, shown.boxes, lines, reach);
+          return now.kind === 'window' || free
+            ? { s: cs, t: ct, reason: null }
+            : snapPoint(cs, ct, shown.boxes, lines, reach);
         };
         const [a, b] = [corner(now.x, now.y), corner(x, y)];
-        now.last = { s: Math.min(a.s, b.s), t: Math.min(a.t, b.t), width: Math.abs(a.s - b.s), height: Math.abs(a.t - b.t) };
+        now.last = {
+          s: Math.min(a.s, b.s),
+          t: Math.min(a.t, b.t),
+          width: Math.abs(a.s - b.s),
+          height: Math.abs(a.t - b.t),
+        };
         setGhost(null);
         setArea({ kind: now.kind, at: now.last, reason: b.reason });
         break;
@@ -260,7 +338,8 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
       // Where it has been shifted to it stays, however it ends.
       if (now.moved) setView(now.to);
     } else if (now.kind === 'drag') {
-      if (now.moved && keep && now.last) finishDrag(now, now.last.s - now.box.s, now.last.t - now.box.t, holdsOf(now.last));
+      if (now.moved && keep && now.last)
+        finishDrag(now, now.last.s - now.box.s, now.last.t - now.box.t, holdsOf(now.last));
       else preview(null);
       if (!now.moved && keep && now.alone) chooseOpening(now.box.id);
     } else if (now.kind === 'line') {
@@ -273,17 +352,29 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
         return;
       }
       const { s, t, width, height } = now.last;
-      const within = shown.boxes.filter((box) => box.s < s + width && box.s + box.width > s && box.t < t + height && box.t + box.height > t).map(({ id }) => id);
+      const within = shown.boxes
+        .filter((box) => box.s < s + width && box.s + box.width > s && box.t < t + height && box.t + box.height > t)
+        .map(({ id }) => id);
       chooseOpenings([...(now.more ? chosenIds(chosen) : []), ...within]);
     } else if (now.kind === 'draw' && keep) {
-      if (now.moved && now.last && now.last.width * view.scale > 12 && now.last.height * view.scale > 12) return putInto(now.last, now.free);
+      if (now.moved && now.last && now.last.width * view.scale > 12 && now.last.height * view.scale > 12)
+        return putInto(now.last, now.free);
       const spot = ghostAt(sOf(view, now.x), tOf(view, now.y), now.free);
       if (spot) putDown(spot);
-      else complain('This size cannot be placed', 'Its dimensions make no opening. Change the size in the pattern’s particulars.');
+      else
+        complain(
+          'This size cannot be placed',
+          'Its dimensions make no opening. Change the size in the pattern’s particulars.',
+        );
     }
   };
 
-  const finishDrag = (now: Extract<Gesture, { kind: 'drag' }>, ds: number, dt: number, holds: readonly Hold[] = []): void => {
+  const finishDrag = (
+    now: Extract<Gesture, { kind: 'drag' }>,
+    ds: number,
+    dt: number,
+    holds: readonly Hold[] = [],
+  ): void => {
     const [only, second] = now.openings;
     // One that is moved by itself is held to what it came into line with; several keep what they are held to.
     if (only && !second && !now.copy) {
@@ -308,14 +399,16 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
 
   const takeTyped = (text: string): string | null => {
     const parts = text.split(';').map((part) => parseLength(part.trim(), committed.units));
-    if (parts.some((part) => part === null) || parts.length > 2) return 'Type a length, or two with a semicolon between: 1200; 900';
+    if (parts.some((part) => part === null) || parts.length > 2)
+      return 'Type a length, or two with a semicolon between: 1200; 900';
     const [a, b] = parts as [number, number | undefined];
     const now = gesture.current;
     if (now?.kind === 'drag' && now.last) {
       const [ds, dt] = [now.last.s - now.box.s, now.last.t - now.box.t];
       const along = Math.abs(ds) >= Math.abs(dt);
       // A figure without a sign goes the way in which the drag was going.
-      const way = (value: number, towards: number): number => (text.trim().startsWith('-') ? value : value * (towards < 0 ? -1 : 1));
+      const way = (value: number, towards: number): number =>
+        text.trim().startsWith('-') ? value : value * (towards < 0 ? -1 : 1);
       const [x, y] = b !== undefined ? [a, b] : along ? [way(a, ds), 0] : [0, way(a, dt)];
       gesture.current = null;
       endGesture(false);
@@ -331,7 +424,23 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
   };
 
   return {
-    gesture, ghost, setGhost, ghostAt, putDown, dragged, area, panning, tape, setTape, typed, setTyped, typing, takeTyped, endGesture, candidate, placingBox,
+    gesture,
+    ghost,
+    setGhost,
+    ghostAt,
+    putDown,
+    dragged,
+    area,
+    panning,
+    tape,
+    setTape,
+    typed,
+    setTyped,
+    typing,
+    takeTyped,
+    endGesture,
+    candidate,
+    placingBox,
     handlers: {
       onPointerDown,
       onPointerMove,

@@ -12,7 +12,16 @@ export function AsideDialog() {
   const name = useEditor((state) => state.document?.name ?? 'project');
   const close = (): void => useEditor.setState({ dialog: null });
   const keys = aside.map(({ key }) => key);
-  const download = (): void => saveFile(`${name}, edits set aside.json`, 'application/json', `${JSON.stringify(aside.map(({ changeSet, reason, at }) => ({ at, reason, changeSet })), null, 2)}\n`);
+  const download = (): void =>
+    saveFile(
+      `${name}, edits set aside.json`,
+      'application/json',
+      `${JSON.stringify(
+        aside.map(({ changeSet, reason, at }) => ({ at, reason, changeSet })),
+        null,
+        2,
+      )}\n`,
+    );
   return (
     <Dialog.Root open={open} onOpenChange={({ open: next }) => !next && close()} placement="center" size="md">
       <Portal>
@@ -26,7 +35,9 @@ export function AsideDialog() {
             </Dialog.Header>
             <Dialog.Body>
               <Text color="ink2" mb="3">
-                {aside.length === 0 ? 'There are none any more.' : 'These could not be taken. The others went on without them; they stay here until you try them again or let them go.'}
+                {aside.length === 0
+                  ? 'There are none any more.'
+                  : 'These could not be taken. The others went on without them; they stay here until you try them again or let them go.'}
               </Text>
               <ul className="aside-list">
                 {aside.map(({ key, changeSet, reason, at }) => (
@@ -36,10 +47,20 @@ export function AsideDialog() {
                       <small>{when.format(new Date(at))}</small>
                       <p>{reason}</p>
                     </span>
-                    <Button size="xs" variant="outline" onClick={() => retryAside([key])} aria-label={`Try “${changeSet.name}” again`}>
+                    <Button
+                      size="xs"
+                      variant="outline"
+                      onClick={() => retryAside([key])}
+                      aria-label={`Try “${changeSet.name}” again`}
+                    >
                       Try again
                     </Button>
-                    <Button size="xs" variant="outline" onClick={() => dropAside([key])} aria-label={`Let go of “${changeSet.name}”`}>
+                    <Button
+                      size="xs"
+                      variant="outline"
+                      onClick={() => dropAside([key])}
+                      aria-label={`Let go of “${changeSet.name}”`}
+                    >
                       Let go
                     </Button>
                   </li>

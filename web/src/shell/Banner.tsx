@@ -17,7 +17,9 @@ export function Banner({ project }: { project: string }) {
       <div className="trouble" role="alert">
         <span>
           This project was deleted.{' '}
-          {count > 0 ? `${count === 1 ? 'An edit that is' : `${count} edits that are`} not saved yet stay${count === 1 ? 's' : ''} in this browser until it is back.` : 'Edits made now are kept in this browser until it is back.'}
+          {count > 0
+            ? `${count === 1 ? 'An edit that is' : `${count} edits that are`} not saved yet stay${count === 1 ? 's' : ''} in this browser until it is back.`
+            : 'Edits made now are kept in this browser until it is back.'}
         </span>
         <button onClick={() => void bringBack(project)}>Bring it back</button>
       </div>
@@ -25,11 +27,20 @@ export function Banner({ project }: { project: string }) {
   if (saving === 'put back')
     return (
       <div className="trouble" role="alert">
-        <span>The server’s data was put back to an earlier state, and what this page shows is not what the server holds. Nothing is sent until you choose which of the two is to stand.</span>
-        <button onClick={() => void choosePutBack('ours')} title="Puts what this page shows on top of what the server holds, as one edit that can be undone">
+        <span>
+          The server’s data was put back to an earlier state, and what this page shows is not what the server holds.
+          Nothing is sent until you choose which of the two is to stand.
+        </span>
+        <button
+          onClick={() => void choosePutBack('ours')}
+          title="Puts what this page shows on top of what the server holds, as one edit that can be undone"
+        >
           Keep what I see
         </button>
-        <button onClick={() => void choosePutBack('theirs')} title="Shows what the server holds; edits that were not saved are set aside">
+        <button
+          onClick={() => void choosePutBack('theirs')}
+          title="Shows what the server holds; edits that were not saved are set aside"
+        >
           Take the server’s
         </button>
       </div>
@@ -37,7 +48,12 @@ export function Banner({ project }: { project: string }) {
   if (saving === 'outdated')
     return (
       <div className="trouble" role="alert">
-        <span>Yard Arch was renewed on the server, and this page is too old for what it writes now. {count > 0 ? 'Edits that are not saved yet stay in this browser and are sent when the page has been loaded anew.' : ''}</span>
+        <span>
+          Yard Arch was renewed on the server, and this page is too old for what it writes now.{' '}
+          {count > 0
+            ? 'Edits that are not saved yet stay in this browser and are sent when the page has been loaded anew.'
+            : ''}
+        </span>
         <button onClick={() => location.reload()}>Load the page anew</button>
       </div>
     );

@@ -11,15 +11,24 @@ interface DeskProps {
   particulars: ReactNode;
 }
 
-const usual = { columns: { 'register-pane': 13.4, 'board-pane': 60.2, 'side-pane': 26.4 }, side: { 'model-pane': 34, 'particulars-pane': 66 } };
-const enlarged = { columns: { 'register-pane': 13.4, 'board-pane': 42, 'side-pane': 44.6 }, side: { 'model-pane': 62, 'particulars-pane': 38 } };
+const usual = {
+  columns: { 'register-pane': 13.4, 'board-pane': 60.2, 'side-pane': 26.4 },
+  side: { 'model-pane': 34, 'particulars-pane': 66 },
+};
+const enlarged = {
+  columns: { 'register-pane': 13.4, 'board-pane': 42, 'side-pane': 44.6 },
+  side: { 'model-pane': 62, 'particulars-pane': 38 },
+};
 
 type Layouts = { columns: Layout; side: Layout };
 
 function remembered(large: boolean): Layouts {
   const otherwise = large ? enlarged : usual;
   try {
-    return { ...otherwise, ...(JSON.parse(localStorage.getItem(`yard-arch-desk-${large ? 'large' : 'usual'}`) ?? '{}') as Partial<Layouts>) };
+    return {
+      ...otherwise,
+      ...(JSON.parse(localStorage.getItem(`yard-arch-desk-${large ? 'large' : 'usual'}`) ?? '{}') as Partial<Layouts>),
+    };
   } catch {
     return otherwise;
   }
@@ -38,10 +47,15 @@ export function Desk({ large, register, board, model, particulars }: DeskProps) 
     columns.current?.setLayout(layouts.columns);
     side.current?.setLayout(layouts.side);
   }, [large]);
-  const keep = (which: keyof Layouts) => (layout: Layout, { isUserInteraction }: { isUserInteraction: boolean }) => {
-    if (!isUserInteraction) return;
-    localStorage.setItem(`yard-arch-desk-${large ? 'large' : 'usual'}`, JSON.stringify({ ...remembered(large), [which]: layout }));
-  };
+  const keep =
+    (which: keyof Layouts) =>
+    (layout: Layout, { isUserInteraction }: { isUserInteraction: boolean }) => {
+      if (!isUserInteraction) return;
+      localStorage.setItem(
+        `yard-arch-desk-${large ? 'large' : 'usual'}`,
+        JSON.stringify({ ...remembered(large), [which]: layout }),
+      );
+    };
   const layouts = remembered(large);
   return (
     <Group className="desk" groupRef={columns} defaultLayout={layouts.columns} onLayoutChanged={keep('columns')}>

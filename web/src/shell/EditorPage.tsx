@@ -31,10 +31,18 @@ import { TopBar } from './TopBar.tsx';
 const KeyList = later(async () => (await import('../commands/KeyList.tsx')).KeyList);
 const AsideDialog = later(async () => (await import('./AsideDialog.tsx')).AsideDialog);
 const SheetsDialog = later(async () => (await import('./SheetsDialog.tsx')).SheetsDialog);
-const HistoryParticulars = later(async () => (await import('../particulars/HistoryParticulars.tsx')).HistoryParticulars);
-const OpeningsTable = later(async () => (await import('../table/OpeningsTable.tsx')).OpeningsTable, <div className="drawing" />);
+const HistoryParticulars = later(
+  async () => (await import('../particulars/HistoryParticulars.tsx')).HistoryParticulars,
+);
+const OpeningsTable = later(
+  async () => (await import('../table/OpeningsTable.tsx')).OpeningsTable,
+  <div className="drawing" />,
+);
 const Plan = later(async () => (await import('../plan/Plan.tsx')).Plan, <div className="drawing" />);
-const ModelView = later(async () => (await import('../model/ModelView.tsx')).default, <div className="waiting">Fetching the model view…</div>);
+const ModelView = later(
+  async () => (await import('../model/ModelView.tsx')).default,
+  <div className="waiting">Fetching the model view…</div>,
+);
 // Where the page opens on a project it is fetched while the document is.
 if (location.pathname.startsWith('/projects/')) ModelView.fetch();
 
@@ -58,7 +66,8 @@ export function EditorPage() {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [project]);
   useEffect(() => {
-    if (element && document && element !== named) void navigate(`/projects/${project}/setting-out/${element}`, { replace: named === undefined });
+    if (element && document && element !== named)
+      void navigate(`/projects/${project}/setting-out/${element}`, { replace: named === undefined });
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [element, document !== null]);
   useEffect(() => {
@@ -77,7 +86,10 @@ export function EditorPage() {
     const onKey = (event: KeyboardEvent) => {
       if (event.key === 'Escape' && !(event.target instanceof HTMLInputElement)) place(null);
       const key = event.key.toLowerCase();
-      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement || event.target instanceof HTMLTextAreaElement;
+      const typing =
+        event.target instanceof HTMLInputElement ||
+        event.target instanceof HTMLSelectElement ||
+        event.target instanceof HTMLTextAreaElement;
       if (!event.ctrlKey && !event.metaKey && !event.altKey && !typing) {
         if (key === '?') useEditor.setState({ dialog: 'keys' });
         else if (key === 'p') turnTo(useEditor.getState().board === 'plan' ? 'sheet' : 'plan');
@@ -172,7 +184,12 @@ export function EditorPage() {
         model={
           <aside className="model" aria-label="Model">
             <ModelView document={document} />
-            <button className="enlarge" onClick={toggle} aria-label={large ? 'Make the model small' : 'Enlarge the model'} title={large ? 'Make the model small' : 'Enlarge the model'}>
+            <button
+              className="enlarge"
+              onClick={toggle}
+              aria-label={large ? 'Make the model small' : 'Enlarge the model'}
+              title={large ? 'Make the model small' : 'Enlarge the model'}
+            >
               {large ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
             </button>
           </aside>
@@ -222,14 +239,30 @@ function Particulars() {
   const chosen = useEditor((state) => state.chosen);
   if (chosen.kind === 'openings') {
     const openings = openingsOf(document, chosen.ids);
-    if (openings.length === 1) return <OpeningParticulars key={openings[0]!.id} document={document} opening={openings[0]!} />;
+    if (openings.length === 1)
+      return <OpeningParticulars key={openings[0]!.id} document={document} opening={openings[0]!} />;
     if (openings.length > 1) return <ManyParticulars document={document} openings={openings} />;
   }
-  if (chosen.kind === 'pattern' && document.patterns[chosen.id]) return <PatternParticulars key={chosen.id} document={document} pattern={document.patterns[chosen.id]!} />;
-  if (chosen.kind === 'datum' && document.datums[chosen.id]) return <LineParticulars key={chosen.id} document={document} line={{ kind: 'datum', datum: document.datums[chosen.id]! }} />;
-  if (chosen.kind === 'axis' && document.axes[chosen.id]) return <LineParticulars key={chosen.id} document={document} line={{ kind: 'axis', axis: document.axes[chosen.id]! }} />;
+  if (chosen.kind === 'pattern' && document.patterns[chosen.id])
+    return <PatternParticulars key={chosen.id} document={document} pattern={document.patterns[chosen.id]!} />;
+  if (chosen.kind === 'datum' && document.datums[chosen.id])
+    return (
+      <LineParticulars
+        key={chosen.id}
+        document={document}
+        line={{ kind: 'datum', datum: document.datums[chosen.id]! }}
+      />
+    );
+  if (chosen.kind === 'axis' && document.axes[chosen.id])
+    return (
+      <LineParticulars key={chosen.id} document={document} line={{ kind: 'axis', axis: document.axes[chosen.id]! }} />
+    );
   if (chosen.kind === 'history') return <HistoryParticulars />;
   if (chosen.kind === 'project') return <ProjectParticulars document={document} />;
   const wall = element ? document.elements[element] : undefined;
-  return wall ? <ElementParticulars key={wall.id} document={document} element={wall} /> : <p className="why">Nothing is chosen.</p>;
+  return wall ? (
+    <ElementParticulars key={wall.id} document={document} element={wall} />
+  ) : (
+    <p className="why">Nothing is chosen.</p>
+  );
 }

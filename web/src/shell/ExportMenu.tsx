@@ -45,7 +45,13 @@ export function ExportMenu({ project }: { project: string }) {
   return (
     <Menu.Root onSelect={({ value }) => (value === 'file' ? saveFrom(fileUrl(project)) : void begin(value as Format))}>
       <Menu.Trigger asChild>
-        <Button size="xs" bg="ink" color="white" disabled={!ready} title={ready ? 'Export' : 'Export waits until the edits are saved'}>
+        <Button
+          size="xs"
+          bg="ink"
+          color="white"
+          disabled={!ready}
+          title={ready ? 'Export' : 'Export waits until the edits are saved'}
+        >
           Export
         </Button>
       </Menu.Trigger>
@@ -85,8 +91,10 @@ function useExport(project: string) {
       line.current = new EventSource(jobEventsUrl(id));
       line.current.addEventListener('job', ({ data }) => {
         const { state, progress, stage, problem } = JSON.parse(data as string) as Told;
-        if (state === 'failed') failed(format, problem ? `${problem.title}. ${problem.detail}` : 'It ended without a word. Try it again.');
-        else if (state === 'waiting' || state === 'working') setMaking({ format, job: id, progress, stage: stage || 'working' });
+        if (state === 'failed')
+          failed(format, problem ? `${problem.title}. ${problem.detail}` : 'It ended without a word. Try it again.');
+        else if (state === 'waiting' || state === 'working')
+          setMaking({ format, job: id, progress, stage: stage || 'working' });
         else {
           end();
           if (state !== 'done') return;

@@ -19,7 +19,9 @@ export function Failure({ project }: { project: string }) {
         </Text>
         {kept > 0 && (
           <Text mt="3">
-            This browser keeps {kept === 1 ? 'an edit' : `${kept} edits`} of it that {kept === 1 ? 'was' : 'were'} never saved. {kept === 1 ? 'It stays' : 'They stay'} until the project is back, or you let go of {kept === 1 ? 'it' : 'them'}.
+            This browser keeps {kept === 1 ? 'an edit' : `${kept} edits`} of it that {kept === 1 ? 'was' : 'were'} never
+            saved. {kept === 1 ? 'It stays' : 'They stay'} until the project is back, or you let go of{' '}
+            {kept === 1 ? 'it' : 'them'}.
           </Text>
         )}
         <Flex gap="3" mt="5" wrap="wrap">

@@ -9,7 +9,9 @@ import { commit } from '../state/store.ts';
 export function FirstSteps({ document }: { document: ProjectDocument }) {
   const { shown, taken } = useSteps();
   if (!shown) return null;
-  const [walls, openings, patterns] = [document.elements, document.openings, document.patterns].map((rows) => Object.keys(rows).length);
+  const [walls, openings, patterns] = [document.elements, document.openings, document.patterns].map(
+    (rows) => Object.keys(rows).length,
+  );
   const steps = [
     {
       done: walls! > 0,
@@ -26,7 +28,12 @@ export function FirstSteps({ document }: { document: ProjectDocument }) {
       how: 'Choose a pattern below the sheet, then click where it is to stand. It is held to what it comes into line with.',
       acts: walls! > 0 && patterns! > 0 ? [['take the first pattern', () => takeFirst(document)]] : [],
     },
-    { done: taken, title: 'Take the model away', how: 'Cut, closed and textured, as GLB or OBJ: Export, at the top right.', acts: [] },
+    {
+      done: taken,
+      title: 'Take the model away',
+      how: 'Cut, closed and textured, as GLB or OBJ: Export, at the top right.',
+      acts: [],
+    },
   ] as { done: boolean; title: string; how: string; acts: [string, () => void][] }[];
   const left = steps.filter(({ done }) => !done).length;
   return (

@@ -33,7 +33,9 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
   const [scale, setScale] = useState<ForeignScale>({ unit: 1, up: 'y' });
   const [tolerance, setTolerance] = useState(usualTolerance);
   const [thickness, setThickness] = useState(0.2);
-  const [material, setMaterial] = useState(Object.values(document.elements).at(-1)?.layers[0]?.material ?? Object.keys(document.materials)[0] ?? '');
+  const [material, setMaterial] = useState(
+    Object.values(document.elements).at(-1)?.layers[0]?.material ?? Object.keys(document.materials)[0] ?? '',
+  );
   const [read, setRead] = useState<Read>(null);
   useEffect(() => {
     if (!file) return;
@@ -42,8 +44,15 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
       try {
         // Only who brings something in fetches what reads it.
         const { readMesh } = await import('@yard-arch/core/read-mesh');
-        const found = singleSheetsOf(await readMesh(file.name, new Uint8Array(await file.arrayBuffer()), scale), tolerance);
-        return found.sheets.length + found.bent.length > 0 ? { found } : { fault: `“${file.name}” holds no single sheet${found.closed > 0 ? `, but ${told(found.closed, 'closed solid')}, which has a thickness already` : ''}. Bring in the faces of one side only.` };
+        const found = singleSheetsOf(
+          await readMesh(file.name, new Uint8Array(await file.arrayBuffer()), scale),
+          tolerance,
+        );
+        return found.sheets.length + found.bent.length > 0
+          ? { found }
+          : {
+              fault: `“${file.name}” holds no single sheet${found.closed > 0 ? `, but ${told(found.closed, 'closed solid')}, which has a thickness already` : ''}. Bring in the faces of one side only.`,
+            };
       } catch (error) {
         return { fault: error instanceof Error ? error.message : String(error) };
       }
@@ -66,13 +75,22 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
         if (!file) return setRead({ fault: 'Choose a file first.' });
         if (!found) return;
         if (found.sheets.length === 0) return setRead({ fault: 'Nothing of it can be taken within that tolerance.' });
-        const made = bringSheets(document, found.sheets, file.name.replace(/\.[^.]+$/, '').slice(0, 100) || 'Sheet', thickness, material);
+        const made = bringSheets(
+          document,
+          found.sheets,
+          file.name.replace(/\.[^.]+$/, '').slice(0, 100) || 'Sheet',
+          thickness,
+          material,
+        );
         if (!commit(made.changeSet)) return;
         onClose();
         chooseElement(made.ids[0]!);
       }}
     >
-      <p className="dialog-why">Faces without thickness, drawn in another program, become walls, panels and slabs. Their fronts become outer faces; the thickness goes in from there.</p>
+      <p className="dialog-why">
+        Faces without thickness, drawn in another program, become walls, panels and slabs. Their fronts become outer
+        faces; the thickness goes in from there.
+      </p>
       <div className="particulars plain">
         <div className="row">
           <label className="label" htmlFor={id}>
@@ -92,7 +110,15 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
           </div>
           <div className="note">OBJ or GLB</div>
         </div>
-        {obj && <Choice label="Its unit" value={String(scale.unit)} options={unitChoices} onChange={(unit) => setScale({ ...scale, unit: Number(unit) })} note="OBJ files do not say" />}
+        {obj && (
+          <Choice
+            label="Its unit"
+            value={String(scale.unit)}
+            options={unitChoices}
+            onChange={(unit) => setScale({ ...scale, unit: Number(unit) })}
+            note="OBJ files do not say"
+          />
+        )}
         {obj && (
           <Choice
             label="Its upright axis"
@@ -128,7 +154,12 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
             return true;
           }}
         />
-        <Choice label="Material" value={material} options={Object.values(document.materials).map(({ id: value, name }) => ({ value, label: name }))} onChange={setMaterial} />
+        <Choice
+          label="Material"
+          value={material}
+          options={Object.values(document.materials).map(({ id: value, name }) => ({ value, label: name }))}
+          onChange={setMaterial}
+        />
       </div>
       {found && <Found found={found} document={document} />}
     </Dialog>
@@ -138,7 +169,8 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
 const told = (count: number, what: string): string => `${count} ${what}${count === 1 ? '' : 's'}`;
 
 function worded(sheet: FoundSheets['sheets'][number], units: Units): string {
-  const sizes = (width: number, height: number): string => `${formatLength(width, units)} × ${formatLength(height, units)}, ${Math.round(sheet.area * 100) / 100} m²`;
+  const sizes = (width: number, height: number): string =>
+    `${formatLength(width, units)} × ${formatLength(height, units)}, ${Math.round(sheet.area * 100) / 100} m²`;
   if ('runs' in sheet) {
     const long = sheet.runs.reduce((sum, { length }) => sum + length, 0);
     const swept = Math.round(sheet.runs.reduce((sum, { sweep = 0 }) => sum + Math.abs(sweep), 0) * 10) / 10;
@@ -149,7 +181,13 @@ function worded(sheet: FoundSheets['sheets'][number], units: Units): string {
   return `${sizes(Math.max(...outline.map(({ x }) => x)), Math.max(...outline.map(({ y }) => y)))}${holes.length > 0 ? `, ${told(holes.length, 'hole')}` : ''}, ${how}`;
 }
 
-function Found({ found: { sheets, closed, leftOut, bent }, document: { units } }: { found: FoundSheets; document: ProjectDocument }) {
+function Found({
+  found: { sheets, closed, leftOut, bent },
+  document: { units },
+}: {
+  found: FoundSheets;
+  document: ProjectDocument;
+}) {
   const most = 5;
   return (
     <div className="found-sheets" role="status">
@@ -160,10 +198,16 @@ function Found({ found: { sheets, closed, leftOut, bent }, document: { units } }
         ))}
       </ul>
       {sheets.length > most && <p>and {sheets.length - most} more</p>}
-      {closed > 0 && <p>{told(closed, 'closed solid')} left out: {closed === 1 ? 'it has' : 'they have'} a thickness already.</p>}
+      {closed > 0 && (
+        <p>
+          {told(closed, 'closed solid')} left out: {closed === 1 ? 'it has' : 'they have'} a thickness already.
+        </p>
+      )}
       {bent.length > 0 && (
         <p className="bad">
-          {bentWords(bent, (metres) => formatLength(Math.ceil(metres * 1e4) / 1e4, units))} {bent.length === 1 ? 'It is' : 'They are'} left out; with a larger tolerance {bent.length === 1 ? 'it is' : 'they are'} taken as flat.
+          {bentWords(bent, (metres) => formatLength(Math.ceil(metres * 1e4) / 1e4, units))}{' '}
+          {bent.length === 1 ? 'It is' : 'They are'} left out; with a larger tolerance{' '}
+          {bent.length === 1 ? 'it is' : 'they are'} taken as flat.
         </p>
       )}
       {leftOut > 0 && <p>{told(leftOut, 'piece')} left out: too small, or of more than 4,000 corners.</p>}

@@ -27,22 +27,52 @@ export function TopBar({ document, project }: { document: ProjectDocument; proje
       </Text>
       <span style={{ flex: 1 }} />
       <SavingState />
-      <Button size="xs" variant="outline" disabled={!lastUndo} onClick={undo} title={lastUndo ? `Undo ${lastUndo} (Ctrl Z)` : 'Nothing to undo'} aria-label={lastUndo ? `Undo ${lastUndo}` : 'Undo'}>
+      <Button
+        size="xs"
+        variant="outline"
+        disabled={!lastUndo}
+        onClick={undo}
+        title={lastUndo ? `Undo ${lastUndo} (Ctrl Z)` : 'Nothing to undo'}
+        aria-label={lastUndo ? `Undo ${lastUndo}` : 'Undo'}
+      >
         <Undo2 size={14} />
         <span className="shorten">Undo{lastUndo ? ` ${lastUndo}` : ''}</span>
       </Button>
-      <IconButton size="xs" variant="outline" disabled={!lastRedo} onClick={redo} title={lastRedo ? `Do again: ${lastRedo} (Ctrl Shift Z)` : 'Nothing to do again'} aria-label={lastRedo ? `Redo ${lastRedo}` : 'Redo'}>
+      <IconButton
+        size="xs"
+        variant="outline"
+        disabled={!lastRedo}
+        onClick={redo}
+        title={lastRedo ? `Do again: ${lastRedo} (Ctrl Shift Z)` : 'Nothing to do again'}
+        aria-label={lastRedo ? `Redo ${lastRedo}` : 'Redo'}
+      >
         <Redo2 size={14} />
       </IconButton>
-      <IconButton size="xs" variant="outline" aria-label="History and versions" title="History of edits, and versions to go back to" onClick={() => choose({ kind: 'history' })}>
+      <IconButton
+        size="xs"
+        variant="outline"
+        aria-label="History and versions"
+        title="History of edits, and versions to go back to"
+        onClick={() => choose({ kind: 'history' })}
+      >
         <History size={14} />
       </IconButton>
-      <Button size="xs" variant="outline" onClick={() => useEditor.setState({ dialog: 'finder' })} title="Find anything that can be done, any wall or opening (Ctrl K)">
+      <Button
+        size="xs"
+        variant="outline"
+        onClick={() => useEditor.setState({ dialog: 'finder' })}
+        title="Find anything that can be done, any wall or opening (Ctrl K)"
+      >
         <Search size={13} /> Find…
       </Button>
       <Menu.Root onSelect={({ value }) => commit(setUnits(value as Units))}>
         <Menu.Trigger asChild>
-          <Button size="xs" variant="outline" aria-label={`Units: ${unitsLabel(document.units)}`} title="Units in which lengths are shown">
+          <Button
+            size="xs"
+            variant="outline"
+            aria-label={`Units: ${unitsLabel(document.units)}`}
+            title="Units in which lengths are shown"
+          >
             {unitsLabel(document.units)}
           </Button>
         </Menu.Trigger>
@@ -67,15 +97,31 @@ function SavingState() {
   const count = useEditor((state) => state.pendingCount);
   const aside = useEditor((state) => state.aside.length);
   const edits = (n: number): string => `${n} edit${n === 1 ? '' : 's'}`;
-  const text = { saved: 'saved', saving: 'saving…', 'kept here': `${edits(count)} kept in this browser`, deleted: count > 0 ? `deleted, ${edits(count)} kept in this browser` : 'deleted', 'put back': 'put back to an earlier state', outdated: count > 0 ? `${edits(count)} kept in this browser` : 'load the page anew' }[saving];
+  const text = {
+    saved: 'saved',
+    saving: 'saving…',
+    'kept here': `${edits(count)} kept in this browser`,
+    deleted: count > 0 ? `deleted, ${edits(count)} kept in this browser` : 'deleted',
+    'put back': 'put back to an earlier state',
+    outdated: count > 0 ? `${edits(count)} kept in this browser` : 'load the page anew',
+  }[saving];
   return (
     <>
       {aside > 0 && (
-        <button className="aside-count" onClick={() => useEditor.setState({ dialog: 'aside' })} title="Edits that could not be taken: look at them, try them again, or let them go">
+        <button
+          className="aside-count"
+          onClick={() => useEditor.setState({ dialog: 'aside' })}
+          title="Edits that could not be taken: look at them, try them again, or let them go"
+        >
           {edits(aside)} set aside
         </button>
       )}
-      <span className={`saving ${saving === 'saved' ? 'good' : saving === 'saving' ? '' : 'bad'}`} role="status" data-testid="saving" title={trouble ?? undefined}>
+      <span
+        className={`saving ${saving === 'saved' ? 'good' : saving === 'saving' ? '' : 'bad'}`}
+        role="status"
+        data-testid="saving"
+        title={trouble ?? undefined}
+      >
         {text}
       </span>
     </>

@@ -21,7 +21,8 @@ export function makeWorker(url = ''): Worker {
 /** Hears all that a worker tells, and that it has stopped. */
 export function listen(worker: Worker, hear: (message: FromWorker) => void): void {
   worker.onmessage = ({ data }: MessageEvent<FromWorker>) => hear(data);
-  worker.onerror = (event) => hear({ kind: 'failed', number: 0, message: event.message || 'the cutting worker has stopped' });
+  worker.onerror = (event) =>
+    hear({ kind: 'failed', number: 0, message: event.message || 'the cutting worker has stopped' });
 }
 
 /** Where a project's document is read. */

@@ -41,7 +41,15 @@ export class ServerProblem extends Error {
 export function troubleOf(error: unknown): Trouble | null {
   if (!(error instanceof ServerProblem)) return null;
   const { status, title, message, passing, more } = error;
-  return { status, kind: more.kind ?? '', title, message, missed: more.missed ?? [], revision: more.revision ?? null, passing };
+  return {
+    status,
+    kind: more.kind ?? '',
+    title,
+    message,
+    missed: more.missed ?? [],
+    revision: more.revision ?? null,
+    passing,
+  };
 }
 
 async function told<T>(asked: Promise<{ ok: boolean; status: number; text(): Promise<string> }>): Promise<T> {
@@ -49,11 +57,22 @@ async function told<T>(asked: Promise<{ ok: boolean; status: number; text(): Pro
   try {
     response = await asked;
   } catch {
-    throw new ServerProblem(0, 'The server does not answer', 'Is Yard Arch still running? Edits are kept in this browser until it answers again.');
+    throw new ServerProblem(
+      0,
+      'The server does not answer',
+      'Is Yard Arch still running? Edits are kept in this browser until it answers again.',
+    );
   }
   const text = await response.text();
   if (response.ok) return (text ? JSON.parse(text) : null) as T;
-  let problem: Partial<{ type: string; title: string; detail: string; faults: Fault[]; missed: LogEntry[]; revision: number }> = {};
+  let problem: Partial<{
+    type: string;
+    title: string;
+    detail: string;
+    faults: Fault[];
+    missed: LogEntry[];
+    revision: number;
+  }> = {};
   try {
     problem = JSON.parse(text) as typeof problem;
   } catch {
@@ -64,34 +83,48 @@ async function told<T>(asked: Promise<{ ok: boolean; status: number; text(): Pro
 }
 
 /** Sends what the server reads by itself, and not by a route's schema. */
-const posted = (url: string, body: unknown): Promise<Response> => fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+const posted = (url: string, body: unknown): Promise<Response> =>
+  fetch(url, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
 
 const of = (id: string) => ({ param: { id } });
 
 export const api = {
   list: () => told<ProjectSummary[]>(client.projects.$get()),
   /** @param begun what it begins with, or an example to begin from. */
-  create: (name: string | undefined, begun: { begin: Beginning } | { example: string }) => told<ProjectSummary>(client.projects.$post({ json: { ...(name === undefined ? {} : { name }), ...begun } })),
+  create: (name: string | undefined, begun: { begin: Beginning } | { example: string }) =>
+    told<ProjectSummary>(client.projects.$post({ json: { ...(name === undefined ? {} : { name }), ...begun } })),
   examples: () => told<{ id: string; name: string; about: string }[]>(client.examples.$get()),
   upload: (document: unknown) => told<ProjectSummary>(posted('/api/projects/upload', document)),
-  rename: (id: string, name: string) => told<ProjectSummary>(client.projects[':id'].$patch({ ...of(id), json: { name } })),
+  rename: (id: string, name: string) =>
+    told<ProjectSummary>(client.projects[':id'].$patch({ ...of(id), json: { name } })),
   duplicate: (id: string) => told<ProjectSummary>(client.projects[':id'].duplicate.$post(of(id))),
   remove: (id: string) => told<null>(client.projects[':id'].$delete(of(id))),
   restore: (id: string) => told<ProjectSummary>(client.projects[':id'].restore.$post(of(id))),
   /** Takes an answer to a reading that was asked for earlier. */
   readFrom: (asked: Promise<Response>) => told<ReadState>(asked),
-  read: (id: string, revision?: number) => told<ReadState>(client.projects[':id'].document.$get({ ...of(id), query: revision === undefined ? {} : { revision } })),
-  log: (id: string, after: State) => told<LogEntry[]>(client.projects[':id'].changes.$get({ ...of(id), query: { after: after.revision, mark: after.mark } })),
+  read: (id: string, revision?: number) =>
+    told<ReadState>(
+      client.projects[':id'].document.$get({ ...of(id), query: revision === undefined ? {} : { revision } }),
+    ),
+  log: (id: string, after: State) =>
+    told<LogEntry[]>(
+      client.projects[':id'].changes.$get({ ...of(id), query: { after: after.revision, mark: after.mark } }),
+    ),
   versions: (id: string) => told<Version[]>(client.projects[':id'].versions.$get(of(id))),
-  keepVersion: (id: string, name: string) => told<Version>(client.projects[':id'].versions.$post({ ...of(id), json: { name } })),
-  removeVersion: (id: string, version: string) => told<null>(client.projects[':id'].versions[':version'].$delete({ param: { id, version } })),
-  append: (id: string, edit: Parameters<SavingServer['append']>[0]) => told<Awaited<ReturnType<SavingServer['append']>>>(posted(`/api/projects/${id}/changes`, edit)),
-  begin: (id: string, kind: WrittenFormat | 'report') => told<{ id: string }>(client.projects[':id'].jobs.$post({ ...of(id), json: { kind } })),
+  keepVersion: (id: string, name: string) =>
+    told<Version>(client.projects[':id'].versions.$post({ ...of(id), json: { name } })),
+  removeVersion: (id: string, version: string) =>
+    told<null>(client.projects[':id'].versions[':version'].$delete({ param: { id, version } })),
+  append: (id: string, edit: Parameters<SavingServer['append']>[0]) =>
+    told<Awaited<ReturnType<SavingServer['append']>>>(posted(`/api/projects/${id}/changes`, edit)),
+  begin: (id: string, kind: WrittenFormat | 'report') =>
+    told<{ id: string }>(client.projects[':id'].jobs.$post({ ...of(id), json: { kind } })),
   cancel: (job: string) => told<null>(client.jobs[':job'].$delete({ param: { job } })),
 };
 
 export const eventsUrl = (id: string): string => `/api/projects/${id}/events`;
-export const pictureUrl = (project: ProjectSummary): string => `/api/projects/${project.id}/picture?revision=${project.revision}`;
+export const pictureUrl = (project: ProjectSummary): string =>
+  `/api/projects/${project.id}/picture?revision=${project.revision}`;
 export const fileUrl = (id: string): string => `/api/projects/${id}/file`;
 export const jobEventsUrl = (job: string): string => `/api/jobs/${job}/events`;
 export const jobResultUrl = (job: string): string => `/api/jobs/${job}/result`;

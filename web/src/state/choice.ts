@@ -26,13 +26,16 @@ export function rememberedElement(project: string): string | null {
 
 // What is chosen is remembered for this tab, so that a reload comes back to it.
 useEditor.subscribe(({ project, document, chosen }, before) => {
-  if (project && document && chosen !== before.chosen) sessionStorage.setItem(`yard-arch-chosen-${project}`, JSON.stringify(chosen));
+  if (project && document && chosen !== before.chosen)
+    sessionStorage.setItem(`yard-arch-chosen-${project}`, JSON.stringify(chosen));
 });
 
 /** What was chosen in this tab. */
 export function rememberedChoice(project: string): Chosen {
   try {
-    return (JSON.parse(sessionStorage.getItem(`yard-arch-chosen-${project}`) ?? 'null') as Chosen | null) ?? { kind: 'wall' };
+    return (
+      (JSON.parse(sessionStorage.getItem(`yard-arch-chosen-${project}`) ?? 'null') as Chosen | null) ?? { kind: 'wall' }
+    );
   } catch {
     return { kind: 'wall' };
   }
@@ -42,7 +45,10 @@ export function rememberedChoice(project: string): Chosen {
 export function chooseElement(element: string | null): void {
   const { project } = getState();
   if (project && element) localStorage.setItem(`yard-arch-element-${project}`, element);
-  setState((state) => ({ element, chosen: state.element === element && state.chosen.kind !== 'openings' ? state.chosen : { kind: 'wall' } }));
+  setState((state) => ({
+    element,
+    chosen: state.element === element && state.chosen.kind !== 'openings' ? state.chosen : { kind: 'wall' },
+  }));
 }
 
 /** Chooses an opening, and the wall that it is in; or adds it to those chosen on the same wall, or takes it from them. */
@@ -59,7 +65,10 @@ export function chooseOpenings(ids: readonly string[]): void {
   if (!last) return setState({ chosen: { kind: 'wall' } });
   const element = openings[last]!.element;
   if (getState().element !== element) chooseElement(element);
-  setState({ chosen: { kind: 'openings', ids: known.filter((id) => openings[id]!.element === element) }, placing: null });
+  setState({
+    chosen: { kind: 'openings', ids: known.filter((id) => openings[id]!.element === element) },
+    placing: null,
+  });
 }
 
 export function choose(chosen: Chosen): void {
@@ -67,7 +76,11 @@ export function choose(chosen: Chosen): void {
 }
 
 export function place(placing: { pattern: string; size: string } | null): void {
-  setState(placing ? { placing, taping: false, sliding: false, chosen: { kind: 'pattern', id: placing.pattern } } : { placing: null });
+  setState(
+    placing
+      ? { placing, taping: false, sliding: false, chosen: { kind: 'pattern', id: placing.pattern } }
+      : { placing: null },
+  );
 }
 
 /** Whether a dialog lies over the page. It has the keys then, and Escape closes it even before it has the focus. */

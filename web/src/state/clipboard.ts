@@ -11,7 +11,10 @@ export function copyOn(document: ProjectDocument, chosen: readonly string[]): vo
   const openings = openingsOf(document, chosen);
   const { lastCopy } = useEditor.getState();
   if (!lastCopy) {
-    complain('Nothing to repeat', 'Copy something first: drag it with Ctrl held down, or by figures under “Copy” in the particulars. Ctrl D then copies on by as much.');
+    complain(
+      'Nothing to repeat',
+      'Copy something first: drag it with Ctrl held down, or by figures under “Copy” in the particulars. Ctrl D then copies on by as much.',
+    );
     return;
   }
   const made = copyBy(document, openings, lastCopy.ds, lastCopy.dt);
@@ -32,7 +35,10 @@ export function paste(document: ProjectDocument, element: Element): boolean {
   const openings = openingsOf(document, clip.ids);
   if (openings.length === 0) return false;
   if (openings[0]!.element === element.id) {
-    complain('They are on this wall already', 'Choose another wall to paste them there. On this one, drag them with Ctrl held down, or copy them by figures.');
+    complain(
+      'They are on this wall already',
+      'Choose another wall to paste them there. On this one, drag them with Ctrl held down, or copy them by figures.',
+    );
     return true;
   }
   const made = copyTo(document, openings, { elements: [element.id], datums: new Map() });

@@ -58,7 +58,14 @@ export interface NewStatuses {
 }
 
 export type FromWorker =
-  | { kind: 'model'; number: number; elements: DrawnElement[]; removed: string[]; statuses: NewStatuses; milliseconds: number }
+  | {
+      kind: 'model';
+      number: number;
+      elements: DrawnElement[];
+      removed: string[];
+      statuses: NewStatuses;
+      milliseconds: number;
+    }
   /** Creases of elements that were sent without any. */
   | { kind: 'creases'; number: number; creases: [string, Float32Array][] }
   | { kind: 'proofs'; number: number; proofs: [string, MeshProof][] }

@@ -1,10 +1,25 @@
 /** The cutting worker: keeps the document, cuts what an edit touches, and proves it when there is time. */
-import { creasesOf, cutModel, prove, type CutMesh, type ElementCut, type MeshProof, type Model, type OpeningStatus, type Region, type State } from '@yard-arch/core';
+import {
+  creasesOf,
+  cutModel,
+  prove,
+  type CutMesh,
+  type ElementCut,
+  type MeshProof,
+  type Model,
+  type OpeningStatus,
+  type Region,
+  type State,
+} from '@yard-arch/core';
 import wasm from 'manifold-3d/manifold.wasm?url';
 import { sameValue, withChanges, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { DrawnElement, DrawnRuns, FromWorker, NewStatuses, ToWorker } from './cut-messages.ts';
 
-const scope = self as unknown as { name: string; postMessage(message: FromWorker, transfer?: Transferable[]): void; onmessage: (event: MessageEvent<ToWorker>) => void };
+const scope = self as unknown as {
+  name: string;
+  postMessage(message: FromWorker, transfer?: Transferable[]): void;
+  onmessage: (event: MessageEvent<ToWorker>) => void;
+};
 
 let document: ProjectDocument | null = null;
 /** The revision of the document where it was read ahead of the page, until the page has sent its own. */
@@ -109,8 +124,18 @@ function cut(): void {
     elements.push(drawn(result, creased));
   }
   scope.postMessage(
-    { kind: 'model', number, elements, removed, statuses: newStatuses(model.statuses), milliseconds: performance.now() - start },
-    elements.flatMap((e) => [e.positions.buffer, e.normals.buffer, e.uvs.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[]),
+    {
+      kind: 'model',
+      number,
+      elements,
+      removed,
+      statuses: newStatuses(model.statuses),
+      milliseconds: performance.now() - start,
+    },
+    elements.flatMap(
+      (e) =>
+        [e.positions.buffer, e.normals.buffer, e.uvs.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[],
+    ),
   );
   // Only what the sheet path left wants the solid path at once; else it is fetched when the page has drawn what there is.
   if (anyUncut()) fetchSolidPath();
@@ -123,8 +148,14 @@ function cut(): void {
 function tellCreases(): void {
   if (creased) return;
   creased = true;
-  const creases = [...told].map(([element, { mesh, sheet }]): [string, Float32Array] => [element, creasesOf(mesh, sheet.chart.origin)]);
-  scope.postMessage({ kind: 'creases', number, creases }, creases.map(([, { buffer }]) => buffer as ArrayBuffer));
+  const creases = [...told].map(([element, { mesh, sheet }]): [string, Float32Array] => [
+    element,
+    creasesOf(mesh, sheet.chart.origin),
+  ]);
+  scope.postMessage(
+    { kind: 'creases', number, creases },
+    creases.map(([, { buffer }]) => buffer as ArrayBuffer),
+  );
 }
 
 function proveSoon(): void {
@@ -190,7 +221,8 @@ function drawnRunsOf({ runs }: CutMesh): DrawnRuns {
   const column = (): Uint32Array => new Uint32Array(runs.length);
   const [first, count, material, opening] = [column(), column(), column(), column()];
   const [materials, openings] = [new Map<string, number>(), new Map<string, number>()];
-  const numberIn = (all: Map<string, number>, name: string): number => all.get(name) ?? all.set(name, all.size).size - 1;
+  const numberIn = (all: Map<string, number>, name: string): number =>
+    all.get(name) ?? all.set(name, all.size).size - 1;
   runs.forEach((run, i) => {
     first[i] = run.first;
     count[i] = run.count;
@@ -214,7 +246,10 @@ function positionsOf({ points, vertices }: CutMesh, [x, y, z]: readonly [number,
 
 /** A sphere about all corners, relative to an origin: x, y, z of its centre, and its radius; metres. */
 function sphereOf({ points }: CutMesh, origin: readonly [number, number, number]): [number, number, number, number] {
-  const [low, high] = [[Infinity, Infinity, Infinity], [-Infinity, -Infinity, -Infinity]];
+  const [low, high] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ];
   for (let k = 0; k < 3; k++)
     for (let i = k; i < points.length; i += 3) {
       const value = points[i]!;

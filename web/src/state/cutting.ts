@@ -19,7 +19,9 @@ export function startWorker(begun?: Pick<Ahead, 'worker' | 'told'>): Worker {
 }
 
 /** Tells the worker of the document, an edit, or one that is being made. */
-export function post(message: ToWorker extends infer M ? (M extends ToWorker ? Omit<M, 'number'> : never) : never): void {
+export function post(
+  message: ToWorker extends infer M ? (M extends ToWorker ? Omit<M, 'number'> : never) : never,
+): void {
   startWorker().postMessage({ ...message, number: ++sent });
 }
 
@@ -39,11 +41,19 @@ function take(message: FromWorker): void {
   }
   for (const id of message.removed) drawn.delete(id);
   for (const element of message.elements) drawn.set(element.element, element);
-  setState({ drawn, statuses: withNew(getState().statuses, message.statuses), cutTime: message.milliseconds, cutFailure: null });
+  setState({
+    drawn,
+    statuses: withNew(getState().statuses, message.statuses),
+    cutTime: message.milliseconds,
+    cutFailure: null,
+  });
 }
 
 /** The statuses as they are now; the very ones that there were where nothing has changed, so that nothing is drawn again for them. */
-function withNew(known: ReadonlyMap<string, OpeningStatus>, { changed, gone }: NewStatuses): ReadonlyMap<string, OpeningStatus> {
+function withNew(
+  known: ReadonlyMap<string, OpeningStatus>,
+  { changed, gone }: NewStatuses,
+): ReadonlyMap<string, OpeningStatus> {
   if (changed.length + gone.length === 0) return known;
   const next = new Map(known);
   for (const status of changed) next.set(status.opening, status);

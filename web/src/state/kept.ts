@@ -50,7 +50,14 @@ type Written = (Pending | SetAside | Step) & { format?: number };
 function upToDate({ format = 1, ...value }: Written): { value: Pending | SetAside | Step; reason: string | null } {
   try {
     const { inverse } = value;
-    return { value: { ...value, changeSet: changeSetUpToDate(value.changeSet, format), ...(inverse ? { inverse: changeSetUpToDate(inverse, format) } : {}) }, reason: null };
+    return {
+      value: {
+        ...value,
+        changeSet: changeSetUpToDate(value.changeSet, format),
+        ...(inverse ? { inverse: changeSetUpToDate(inverse, format) } : {}),
+      },
+      reason: null,
+    };
   } catch (error) {
     if (!(error instanceof Refused)) throw error;
     return { value: { ...value, ...{ format } }, reason: error.message };
@@ -104,12 +111,16 @@ export class Keeper {
 
   private async readOf(database: IDBPDatabase<Shape>, owner: string): Promise<{ -readonly [K in Kind]: Kept[K] }> {
     const read: Record<Kind, unknown[]> = { pending: [], aside: [], undo: [], redo: [] };
-    const [keys, values] = await Promise.all([database.getAllKeys('kept', all(this.project, owner)), database.getAll('kept', all(this.project, owner))]);
+    const [keys, values] = await Promise.all([
+      database.getAllKeys('kept', all(this.project, owner)),
+      database.getAll('kept', all(this.project, owner)),
+    ]);
     keys.forEach(([, , kind], i) => {
       const { value, reason } = upToDate(values[i]!);
       if (reason === null) read[kind]?.push(value);
       // What cannot be read is not lost: it is kept among those set aside, as it was. A way back through it leads nowhere.
-      else if (kind === 'pending' || kind === 'aside') read.aside.push({ ...value, reason, at: new Date().toISOString() });
+      else if (kind === 'pending' || kind === 'aside')
+        read.aside.push({ ...value, reason, at: new Date().toISOString() });
       else read[kind] = [];
     });
     return read as unknown as { -readonly [K in Kind]: Kept[K] };
@@ -127,7 +138,8 @@ export class Keeper {
         if (project !== this.project || !owner) continue;
         const kept = (await old.get('keyval', key)) as Partial<Kept>;
         const transaction = database.transaction('kept', 'readwrite');
-        for (const kind of kinds) kept[kind]?.forEach((value, n) => void transaction.store.put(value, [project, owner, kind, n]));
+        for (const kind of kinds)
+          kept[kind]?.forEach((value, n) => void transaction.store.put(value, [project, owner, kind, n]));
         await transaction.done;
         await old.delete('keyval', key);
       }
@@ -154,7 +166,11 @@ export class Keeper {
     return done;
   }
 
-  private put(store: { put(value: Written, key: Place): unknown; delete(key: Place): unknown }, owner: string, kept: Kept): void {
+  private put(
+    store: { put(value: Written, key: Place): unknown; delete(key: Place): unknown },
+    owner: string,
+    kept: Kept,
+  ): void {
     const next = { ...this.written };
     for (const kind of kinds) {
       const [before, now] = [this.written[kind], kept[kind]];
@@ -164,11 +180,13 @@ export class Keeper {
       if (now.length === 0) first = before.length;
       let same = 0;
       while (first + same < before.length && same < now.length && before[first + same]!.value === now[same]) same++;
-      for (const { n } of [...before.slice(0, first), ...before.slice(first + same)]) store.delete([this.project, owner, kind, n]);
+      for (const { n } of [...before.slice(0, first), ...before.slice(first + same)])
+        store.delete([this.project, owner, kind, n]);
       const stays = before.slice(first, first + same);
       let n = (stays.at(-1)?.n ?? before.at(-1)?.n ?? -1) + 1;
       next[kind] = [...stays, ...now.slice(same).map((value) => ({ value, n: n++ }))];
-      for (const { value, n: place } of next[kind].slice(same)) store.put({ format: formatVersion, ...(value as Pending) }, [this.project, owner, kind, place]);
+      for (const { value, n: place } of next[kind].slice(same))
+        store.put({ format: formatVersion, ...(value as Pending) }, [this.project, owner, kind, place]);
     }
     this.written = next;
   }

@@ -10,10 +10,16 @@ const figures = new Set(['roughness', 'fraction', 'sides', 'at', 'segments']);
 function valueWords(value: unknown, field: string, units: Units): string {
   if (value === undefined || value === null) return 'none';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (typeof value === 'number') return angles.has(field) ? `${Number(value.toFixed(4))}°` : figures.has(field) ? String(value) : formatLength(value, units);
+  if (typeof value === 'number')
+    return angles.has(field)
+      ? `${Number(value.toFixed(4))}°`
+      : figures.has(field)
+        ? String(value)
+        : formatLength(value, units);
   if (typeof value === 'string') return `“${value}”`;
   const held = value as { from?: string; distance?: number; level?: string; across?: string; kind?: string };
-  if (held.from !== undefined && held.distance !== undefined) return `${formatLength(held.distance, units)} from the ${held.from}`;
+  if (held.from !== undefined && held.distance !== undefined)
+    return `${formatLength(held.distance, units)} from the ${held.from}`;
   if (held.across !== undefined) return `${held.across} ${held.level ?? ''}`.trim();
   return held.kind ?? (Array.isArray(value) ? `${value.length} of them` : 'another');
 }
@@ -21,7 +27,8 @@ function valueWords(value: unknown, field: string, units: Units): string {
 function nameOf(path: string, replaced: Replaced, document: ProjectDocument): string {
   const [table, id] = path.split('/') as ['openings', string];
   if (path.startsWith('settings/')) return 'the project';
-  const row = (document[table][id] ?? replaced.values.find((value) => value.path === path)?.was) as { mark?: string; name?: string } | undefined;
+  const row = (document[table][id] ?? replaced.values.find((value) => value.path === path)?.was) as
+    { mark?: string; name?: string } | undefined;
   return row?.mark ?? row?.name ?? id;
 }
 

@@ -2,7 +2,19 @@
  * The saving of one project: what the server holds, what it has yet to be told, and what it would not take. It knows neither the page nor the browser: it is given a server, a keeper and somebody to tell, and
  * can be tested with any.
  */
-import { applyChangeSet, formatVersion, pathsMeet, rebased, Refused, sameValue, valuesChanged, withChanges, type ChangedValue, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import {
+  applyChangeSet,
+  formatVersion,
+  pathsMeet,
+  rebased,
+  Refused,
+  sameValue,
+  valuesChanged,
+  withChanges,
+  type ChangedValue,
+  type ChangeSet,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import type { Pending, SetAside } from './kept.ts';
 
 /** A state of a project: its revision, and the identity of the log there. */
@@ -37,7 +49,14 @@ export interface SavingServer {
   read(): Promise<State & { document: ProjectDocument }>;
   /** Entries after a state; raises `other-log` where the log has none such. */
   log(after: State): Promise<readonly LogEntry[]>;
-  append(edit: { baseRevision: number; baseMark: string; key: string; format: number; changeSet: ChangeSet; over?: boolean }): Promise<State & { missed: readonly LogEntry[]; format: number; changeSet: ChangeSet }>;
+  append(edit: {
+    baseRevision: number;
+    baseMark: string;
+    key: string;
+    format: number;
+    changeSet: ChangeSet;
+    over?: boolean;
+  }): Promise<State & { missed: readonly LogEntry[]; format: number; changeSet: ChangeSet }>;
   /** What went wrong, where it is the server's; null where it is a fault of the program's. */
   troubleOf(error: unknown): Trouble | null;
 }
@@ -120,7 +139,10 @@ export class Saver {
   }
 
   /** Begins with what the server holds and what was kept of edits. */
-  begin(read: State & { document: ProjectDocument }, kept: { pending: readonly Pending[]; aside: readonly SetAside[] }): void {
+  begin(
+    read: State & { document: ProjectDocument },
+    kept: { pending: readonly Pending[]; aside: readonly SetAside[] },
+  ): void {
     this.take(read);
     this.pending = [...kept.pending];
     this.aside = [...kept.aside];
@@ -167,7 +189,10 @@ export class Saver {
     const again = this.aside.filter(({ key }) => keys.includes(key));
     this.aside = this.aside.filter(({ key }) => !keys.includes(key));
     // Under new keys: the old ones may be known for something else by now.
-    this.pending = [...this.pending, ...again.map(({ changeSet, inverse }) => ({ key: this.newKey(), changeSet, ...(inverse ? { inverse } : {}) }))];
+    this.pending = [
+      ...this.pending,
+      ...again.map(({ changeSet, inverse }) => ({ key: this.newKey(), changeSet, ...(inverse ? { inverse } : {}) })),
+    ];
     this.show();
     this.tell();
     void this.flush();
@@ -195,10 +220,16 @@ export class Saver {
   }
 
   /** The server's data was put back: what this page shows is put on top of it, as one edit. */
-  async keepOurs(ours: ProjectDocument, differenceOf: (from: ProjectDocument, to: ProjectDocument) => ChangeSet['changes']): Promise<void> {
+  async keepOurs(
+    ours: ProjectDocument,
+    differenceOf: (from: ProjectDocument, to: ProjectDocument) => ChangeSet['changes'],
+  ): Promise<void> {
     await this.readAnew();
     const changes = differenceOf(this.base!, ours);
-    this.pending = changes.length > 0 ? [{ key: this.newKey(), changeSet: { name: 'keep what was there before the data was put back', changes } }] : [];
+    this.pending =
+      changes.length > 0
+        ? [{ key: this.newKey(), changeSet: { name: 'keep what was there before the data was put back', changes } }]
+        : [];
     this.goOn();
   }
 
@@ -296,7 +327,14 @@ export class Saver {
     if (this.saving === 'saved') this.stand('saving');
     try {
       this.ownKeys.add(first.key);
-      const answer = await this.server.append({ baseRevision: this.at.revision, baseMark: this.at.mark, key: first.key, format: formatVersion, changeSet: first.changeSet, ...(this.insists ? { over: true } : {}) });
+      const answer = await this.server.append({
+        baseRevision: this.at.revision,
+        baseMark: this.at.mark,
+        key: first.key,
+        format: formatVersion,
+        changeSet: first.changeSet,
+        ...(this.insists ? { over: true } : {}),
+      });
       if (this.over) return;
       await this.acknowledge(first, answer);
       this.insists = false;
@@ -309,7 +347,10 @@ export class Saver {
     }
   }
 
-  private async acknowledge(first: Pending, answer: State & { missed: readonly LogEntry[]; format: number; changeSet: ChangeSet }): Promise<void> {
+  private async acknowledge(
+    first: Pending,
+    answer: State & { missed: readonly LogEntry[]; format: number; changeSet: ChangeSet },
+  ): Promise<void> {
     const without = this.pending.filter(({ key }) => key !== first.key);
     if (this.isOutdated(answer.format)) {
       this.pending = without;
@@ -380,7 +421,11 @@ export class Saver {
   /** Whether there is news to take in: not late news of states that were held already. */
   private get news(): boolean {
     const { heard, at } = this;
-    return heard !== null && heard.mark !== at.mark && (this.doubtful || heard.revision > at.revision || !this.past.has(heard.mark));
+    return (
+      heard !== null &&
+      heard.mark !== at.mark &&
+      (this.doubtful || heard.revision > at.revision || !this.past.has(heard.mark))
+    );
   }
 
   /** Takes in what was heard of, unless edits are being sent: that takes it in itself. */
@@ -410,7 +455,8 @@ export class Saver {
       return;
     }
     const newest = Math.max(conflict?.revision ?? 0, missed.at(-1)?.revision ?? 0, this.heard?.revision ?? 0);
-    const complete = missed.length > 0 && missed[0]!.revision === this.at.revision + 1 && missed.at(-1)!.revision >= newest;
+    const complete =
+      missed.length > 0 && missed[0]!.revision === this.at.revision + 1 && missed.at(-1)!.revision >= newest;
     if (!complete) return this.readThrough();
     for (const entry of missed) this.takeEntry(entry);
     this.show();
@@ -446,16 +492,28 @@ export class Saver {
   private tellReplaced({ changeSet }: LogEntry, before: ProjectDocument): void {
     if (this.mine.size === 0) return;
     const values = valuesChanged(changeSet, before, this.base!);
-    const lost = values.filter(({ path, was, now }) => (now === undefined ? [...this.mine.keys()].some((own) => pathsMeet(own, path)) : this.mine.has(path) && sameValue(this.mine.get(path), was)));
-    for (const { path } of lost) for (const own of [...this.mine.keys()]) if (pathsMeet(own, path)) this.mine.delete(own);
+    const lost = values.filter(({ path, was, now }) =>
+      now === undefined
+        ? [...this.mine.keys()].some((own) => pathsMeet(own, path))
+        : this.mine.has(path) && sameValue(this.mine.get(path), was),
+    );
+    for (const { path } of lost)
+      for (const own of [...this.mine.keys()]) if (pathsMeet(own, path)) this.mine.delete(own);
     if (lost.length === 0) return;
-    const back = { name: `put back what “${changeSet.name}” replaced`.slice(0, 200), changes: puttingBack(lost, before, this.base!) };
+    const back = {
+      name: `put back what “${changeSet.name}” replaced`.slice(0, 200),
+      changes: puttingBack(lost, before, this.base!),
+    };
     this.listener.replaced({ by: changeSet.name, values: lost, back });
   }
 }
 
 /** The changes that bring values back. */
-function puttingBack(values: readonly ChangedValue[], before: ProjectDocument, after: ProjectDocument): ChangeSet['changes'] {
+function puttingBack(
+  values: readonly ChangedValue[],
+  before: ProjectDocument,
+  after: ProjectDocument,
+): ChangeSet['changes'] {
   const rows = new Set(values.map(({ path }) => path.split('/').slice(0, 2).join('/')));
   const was = [...rows].flatMap((path): ChangeSet['changes'] => {
     const [table, id] = path.split('/') as ['openings', string];

@@ -6,9 +6,14 @@ import type { DrawnElement } from './cut-messages.ts';
 import type { SetAside, Step } from './kept.ts';
 import type { Replaced, Standing } from './saver.ts';
 
-
 /** What is chosen: openings of one element, in the order in which they were chosen, a pattern (to be looked at or placed), a datum or an axis, the project with its materials, its history, or nothing but the wall itself. */
-export type Chosen = { kind: 'wall' } | { kind: 'project' } | { kind: 'history' } | { kind: 'datum' | 'axis'; id: string } | { kind: 'openings'; ids: readonly string[] } | { kind: 'pattern'; id: string };
+export type Chosen =
+  | { kind: 'wall' }
+  | { kind: 'project' }
+  | { kind: 'history' }
+  | { kind: 'datum' | 'axis'; id: string }
+  | { kind: 'openings'; ids: readonly string[] }
+  | { kind: 'pattern'; id: string };
 
 /** What can be on the board: the chosen element's sheet, the plan, or the table of openings. */
 const boards = ['sheet', 'plan', 'table'] as const;

@@ -2,7 +2,14 @@
  * The document and its edits. The document that is shown is what the server holds plus the edits not yet sent; every edit is a change set,
  * goes to the worker to be cut and to the saver to be saved, and can be undone by its inverse.
  */
-import { applyChangeSet, differenceOf, rebased, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import {
+  applyChangeSet,
+  differenceOf,
+  rebased,
+  Refused,
+  type ChangeSet,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { api, eventsUrl, ServerProblem, troubleOf } from './api.ts';
 import { complain, notify } from '../common/notices.tsx';
 import { holdTab, Keeper, livingTabs, nothingKept } from './kept.ts';
@@ -31,13 +38,24 @@ export async function openProject(project: string): Promise<void> {
   closeProject();
   setState({ project, hidden: rememberedHidden(project) });
   const keeper = new Keeper(project, holdTab, livingTabs);
-  const mine: Session = { project, keeper, saver: new Saver(serverOf(project), listenerOf(() => mine)), line: new Line(project) };
+  const mine: Session = {
+    project,
+    keeper,
+    saver: new Saver(
+      serverOf(project),
+      listenerOf(() => mine),
+    ),
+    line: new Line(project),
+  };
   session = mine;
   // It starts while the document is read, or has started before.
   const ahead = takeAhead(project);
   startWorker(ahead ?? undefined);
   const kept = await keeper.read().catch((error: Error) => {
-    complain('What this browser keeps cannot be read', `${error.message}. Edits are still sent to the server as you make them.`);
+    complain(
+      'What this browser keeps cannot be read',
+      `${error.message}. Edits are still sent to the server as you make them.`,
+    );
     return nothingKept;
   });
   try {
@@ -51,16 +69,30 @@ export async function openProject(project: string): Promise<void> {
     if (mine !== session) return;
     if (!(error instanceof ServerProblem)) throw error;
     const { title, message, passing, status } = error;
-    setState({ failure: { title, detail: message, passing, deleted: status === 404, kept: kept.pending.length + kept.aside.length } });
+    setState({
+      failure: {
+        title,
+        detail: message,
+        passing,
+        deleted: status === 404,
+        kept: kept.pending.length + kept.aside.length,
+      },
+    });
   }
 }
 
 function chooseAsBefore(project: string, document: ProjectDocument): void {
   const remembered = rememberedElement(project);
-  const element = remembered && document.elements[remembered] ? remembered : (Object.keys(document.elements)[0] ?? null);
+  const element =
+    remembered && document.elements[remembered] ? remembered : (Object.keys(document.elements)[0] ?? null);
   setState({ element });
   const choice = rememberedChoice(project);
-  if (choice.kind === 'openings' ? choice.ids.every((id) => document.openings[id]?.element === element) : choice.kind === 'pattern' && document.patterns[choice.id]) setState({ chosen: choice });
+  if (
+    choice.kind === 'openings'
+      ? choice.ids.every((id) => document.openings[id]?.element === element)
+      : choice.kind === 'pattern' && document.patterns[choice.id]
+  )
+    setState({ chosen: choice });
 }
 
 /** Leaves the project; what is not yet sent stays kept. */
@@ -107,7 +139,10 @@ function listenerOf(mine: () => Session): SavingListener {
       if (!current()) return;
       // What it did is not there, and so cannot be undone.
       setState(({ undo }) => ({ undo: undo.filter(({ key }) => key !== edit.key) }));
-      complain(`“${edit.changeSet.name}” was set aside`, edit.reason, { label: 'Show', onClick: () => setState({ dialog: 'aside' }) });
+      complain(`“${edit.changeSet.name}” was set aside`, edit.reason, {
+        label: 'Show',
+        onClick: () => setState({ dialog: 'aside' }),
+      });
     },
     replaced: (replaced) => void (current() && tellReplaced(replaced)),
   };
@@ -116,7 +151,13 @@ function listenerOf(mine: () => Session): SavingListener {
 function stands({ saving, trouble, pending, aside }: SavingState): void {
   const gone = saving === 'deleted' && getState().saving !== 'deleted';
   setState({ saving, trouble, pendingCount: pending.length, aside });
-  if (gone) complain('The project was deleted', pending.length > 0 ? 'Edits that are not saved yet stay in this browser until it is back.' : 'It can be brought back for 30 days.');
+  if (gone)
+    complain(
+      'The project was deleted',
+      pending.length > 0
+        ? 'Edits that are not saved yet stay in this browser until it is back.'
+        : 'It can be brought back for 30 days.',
+    );
   kept = { pending, aside };
   keep();
 }
@@ -127,14 +168,21 @@ let kept: Pick<SavingState, 'pending' | 'aside'> = { pending: [], aside: [] };
 function keep(): void {
   const { undo, redo } = getState();
   session?.keeper.write({ ...kept, undo, redo }).catch((error: Error) => {
-    complain('Edits cannot be kept in this browser', `${error.message}. They are still sent to the server as you make them.`);
+    complain(
+      'Edits cannot be kept in this browser',
+      `${error.message}. They are still sent to the server as you make them.`,
+    );
   });
 }
 
 function tellReplaced(replaced: Replaced): void {
   setState((state) => ({ replaced: [...state.replaced, replaced].slice(-50) }));
   const { document } = getState();
-  if (document) complain(`Somebody’s later edit, “${replaced.by}”, replaced yours`, replacedWords(replaced, document), { label: 'Put mine back', onClick: () => putBack(replaced) });
+  if (document)
+    complain(`Somebody’s later edit, “${replaced.by}”, replaced yours`, replacedWords(replaced, document), {
+      label: 'Put mine back',
+      onClick: () => putBack(replaced),
+    });
 }
 
 /** Brings back what somebody's later edit replaced; an edit like any other. */
@@ -169,7 +217,9 @@ class Line {
 
   open(saver: Saver): void {
     this.source = new EventSource(eventsUrl(this.project));
-    this.source.addEventListener('state', ({ data }) => saver.hear(JSON.parse(data as string) as { revision: number; mark: string }));
+    this.source.addEventListener('state', ({ data }) =>
+      saver.hear(JSON.parse(data as string) as { revision: number; mark: string }),
+    );
     this.source.addEventListener('deleted', () => saver.hearDeleted());
     this.source.addEventListener('error', () => {
       // It tries again by itself, unless it was refused.
@@ -194,7 +244,8 @@ function show(document: ProjectDocument, revision: number | null): void {
 function settle(): void {
   const { document, element, chosen, placing } = getState();
   if (!document) return;
-  if (element && !document.elements[element]) setState({ element: Object.keys(document.elements)[0] ?? null, chosen: { kind: 'wall' } });
+  if (element && !document.elements[element])
+    setState({ element: Object.keys(document.elements)[0] ?? null, chosen: { kind: 'wall' } });
   if (chosen.kind === 'openings' && !chosen.ids.every((id) => document.openings[id])) chooseOpenings(chosen.ids);
   if (chosen.kind === 'pattern' && !document.patterns[chosen.id]) setState({ chosen: { kind: 'wall' } });
   if (chosen.kind === 'datum' && !document.datums[chosen.id]) setState({ chosen: { kind: 'wall' } });
@@ -214,7 +265,10 @@ function enter(changeSet: ChangeSet): { inverse: ChangeSet; key: string } | null
   } catch (error) {
     if (!(error instanceof Refused)) throw error;
     dropPreview();
-    complain(`Cannot ${changeSet.name}`, `${error.faults.map((fault) => `${fault.path.split('/').slice(2).join(' ') || fault.path} ${fault.reason}`).join('; ')}.`);
+    complain(
+      `Cannot ${changeSet.name}`,
+      `${error.faults.map((fault) => `${fault.path.split('/').slice(2).join(' ') || fault.path} ${fault.reason}`).join('; ')}.`,
+    );
     return null;
   }
 }
@@ -259,7 +313,10 @@ function step(from: 'undo' | 'redo'): void {
   const { document } = getState();
   if (!last || !document) return;
   // Only what the edit itself changed is taken back or made again, whatever others have changed since.
-  const changeSet = from === 'undo' ? { ...rebased(last.inverse, last.changeSet, document), name: `undo ${last.changeSet.name}`.slice(0, 200) } : rebased(last.changeSet, last.inverse, document);
+  const changeSet =
+    from === 'undo'
+      ? { ...rebased(last.inverse, last.changeSet, document), name: `undo ${last.changeSet.name}`.slice(0, 200) }
+      : rebased(last.changeSet, last.inverse, document);
   const entered = enter(changeSet);
   // One that no longer fits is passed over, so that those before it can still be reached.
   const to = from === 'undo' ? 'redo' : 'undo';

@@ -1,7 +1,22 @@
 /** All openings as a table: the sheet's equal for those who cannot use the drawing. Everything that the drawing tells stands in it, and what can be typed is typed here too. */
-import { createColumnHelper, flexRender, getCoreRowModel, getFilteredRowModel, getSortedRowModel, useReactTable, type SortingState } from '@tanstack/react-table';
+import {
+  createColumnHelper,
+  flexRender,
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type SortingState,
+} from '@tanstack/react-table';
 import { misfitsOn, resolveOpening } from '@yard-arch/core';
-import { formatLength, parseLength, sizeLabel, unitsLabel, type Opening, type ProjectDocument } from '@yard-arch/document';
+import {
+  formatLength,
+  parseLength,
+  sizeLabel,
+  unitsLabel,
+  type Opening,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { changeOpening, changePatternOf, changeSizeOf, moveAll } from '@yard-arch/edit';
 import { useMemo, useState } from 'react';
 import { chooseOpening, chooseOpenings } from '../state/choice.ts';
@@ -34,7 +49,11 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
   const ids = chosenIds(chosen);
 
   const lines = useMemo(() => {
-    const misfits = new Map(Object.values(document.elements).flatMap((wall) => misfitsOn(document, wall).map((misfit) => [misfit.opening.id, misfit.beyond])));
+    const misfits = new Map(
+      Object.values(document.elements).flatMap((wall) =>
+        misfitsOn(document, wall).map((misfit) => [misfit.opening.id, misfit.beyond]),
+      ),
+    );
     return Object.values(document.openings)
       .filter((opening) => all || opening.element === element)
       .map((opening): Line => {
@@ -47,7 +66,10 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
           opening,
           wall: document.elements[opening.element]?.name ?? '',
           pattern: pattern?.name ?? '',
-          size: pattern && size ? sizeLabel(pattern, opening.own ? { id: '', name: '', dimensions: opening.own } : size, units) : '',
+          size:
+            pattern && size
+              ? sizeLabel(pattern, opening.own ? { id: '', name: '', dimensions: opening.own } : size, units)
+              : '',
           s: 'outline' in placed ? placed.s : null,
           t: 'outline' in placed ? placed.t : null,
           state: status?.state ?? 'being cut',
@@ -72,7 +94,9 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
                 const metres = parseLength(text, units);
                 if (metres === null) return `“${text}” is not a length.`;
                 const by = metres - value;
-                return commit(moveAll(document, [original.opening], which === 's' ? by : 0, which === 't' ? by : 0)) ? null : 'It was not moved.';
+                return commit(moveAll(document, [original.opening], which === 's' ? by : 0, which === 't' ? by : 0))
+                  ? null
+                  : 'It was not moved.';
               }}
             />
           );
@@ -83,7 +107,12 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
         id: 'chosen',
         header: '',
         cell: ({ row: { original } }) => (
-          <input type="checkbox" aria-label={`Choose ${original.opening.mark}`} checked={ids.includes(original.opening.id)} onChange={() => chooseOpening(original.opening.id, true)} />
+          <input
+            type="checkbox"
+            aria-label={`Choose ${original.opening.mark}`}
+            checked={ids.includes(original.opening.id)}
+            onChange={() => chooseOpening(original.opening.id, true)}
+          />
         ),
       }),
       column.accessor((line) => line.opening.mark, {
@@ -99,7 +128,11 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
       column.accessor('pattern', {
         header: 'Pattern',
         cell: ({ row: { original } }) => (
-          <select aria-label={`Pattern of ${original.opening.mark}`} value={original.opening.pattern} onChange={(event) => commit(changePatternOf(document, original.opening, event.target.value).changeSet)}>
+          <select
+            aria-label={`Pattern of ${original.opening.mark}`}
+            value={original.opening.pattern}
+            onChange={(event) => commit(changePatternOf(document, original.opening, event.target.value).changeSet)}
+          >
             {Object.values(document.patterns).map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}
@@ -117,7 +150,9 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
             <select
               aria-label={`Size of ${original.opening.mark}`}
               value={original.opening.own ? '' : original.opening.size}
-              onChange={(event) => event.target.value && commit(changeSizeOf(original.opening, pattern, event.target.value, document))}
+              onChange={(event) =>
+                event.target.value && commit(changeSizeOf(original.opening, pattern, event.target.value, document))
+              }
             >
               {original.opening.own && <option value="">{getValue()}, its own</option>}
               {Object.values(pattern.sizes).map((size) => (
@@ -139,7 +174,15 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
             type="checkbox"
             aria-label={`Block up ${original.opening.mark}`}
             checked={getValue()}
-            onChange={() => commit(changeOpening(original.opening, { blockedUp: !original.opening.blockedUp }, original.opening.blockedUp ? 'open up' : 'block up'))}
+            onChange={() =>
+              commit(
+                changeOpening(
+                  original.opening,
+                  { blockedUp: !original.opening.blockedUp },
+                  original.opening.blockedUp ? 'open up' : 'block up',
+                ),
+              )
+            }
           />
         ),
       }),
@@ -170,11 +213,21 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
   return (
     <div className="openings-table">
       <header>
-        <input type="search" placeholder="Search" aria-label="Search openings" value={search} onChange={(event) => setSearch(event.target.value)} />
+        <input
+          type="search"
+          placeholder="Search"
+          aria-label="Search openings"
+          value={search}
+          onChange={(event) => setSearch(event.target.value)}
+        />
         <label>
           <input type="checkbox" checked={all} onChange={() => setAll(!all)} /> of all walls
         </label>
-        <button className="link" disabled={rows.length === 0 || all} onClick={() => chooseOpenings(rows.map((row) => row.id))}>
+        <button
+          className="link"
+          disabled={rows.length === 0 || all}
+          onClick={() => chooseOpenings(rows.map((row) => row.id))}
+        >
           choose all {rows.length}
         </button>
       </header>
@@ -187,7 +240,16 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
               {table.getHeaderGroups().map((group) => (
                 <tr key={group.id}>
                   {group.headers.map((header) => (
-                    <th key={header.id} aria-sort={header.column.getIsSorted() === 'asc' ? 'ascending' : header.column.getIsSorted() === 'desc' ? 'descending' : undefined}>
+                    <th
+                      key={header.id}
+                      aria-sort={
+                        header.column.getIsSorted() === 'asc'
+                          ? 'ascending'
+                          : header.column.getIsSorted() === 'desc'
+                            ? 'descending'
+                            : undefined
+                      }
+                    >
                       {header.column.getCanSort() ? (
                         <button onClick={header.column.getToggleSortingHandler()} title="Sort by it">
                           {flexRender(header.column.columnDef.header, header.getContext())}
@@ -211,7 +273,9 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
               ))}
             </tbody>
           </table>
-          {rows.length > 600 && <p className="none">The first 600 of {rows.length}. Search or sort to find the others.</p>}
+          {rows.length > 600 && (
+            <p className="none">The first 600 of {rows.length}. Search or sort to find the others.</p>
+          )}
         </div>
       )}
     </div>
