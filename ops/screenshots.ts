@@ -21,6 +21,10 @@ export async function main(): Promise<number> {
     };
     await page.goto(url);
     await page.getByRole('article').first().waitFor();
+    // Its picture is drawn by the server, which takes its time at first.
+    await page.waitForFunction(
+      '[...document.querySelectorAll("article img")].some((image) => image.complete && image.naturalWidth > 0)',
+    );
     await take('projects');
     await page.getByRole('button', { name: 'New project' }).first().click();
     await take('new-project');

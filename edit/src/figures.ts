@@ -148,14 +148,12 @@ export function axisChoices(
       apply: (wanted) =>
         edit(
           `set ${sorted.length - 1} bays`,
-          ...sorted
-            .slice(1)
-            .map(({ id }, i) =>
-              putting('axes', {
-                ...document.axes[id]!,
-                along: Math.round((sorted[0]!.s + (i + 1) * wanted) * 1e9) / 1e9,
-              }),
-            ),
+          ...sorted.slice(1).map(({ id }, i) =>
+            putting('axes', {
+              ...document.axes[id]!,
+              along: Math.round((sorted[0]!.s + (i + 1) * wanted) * 1e9) / 1e9,
+            }),
+          ),
         ),
     });
   return choices;

@@ -18,19 +18,17 @@ const locking = (...ids: string[]): ProjectDocument => ({
 
 /** Any single change of the granary, and the elements that it changes something of. */
 const change: fc.Arbitrary<{ readonly change: Change; readonly of: readonly string[] }> = fc.oneof(
-  fc
-    .constantFrom(...Object.values(open.openings))
-    .chain((opening) =>
-      fc.constantFrom(
-        {
-          change: putting('openings', { ...opening, up: { ...opening.up, distance: opening.up.distance + 0.1 } }),
-          of: [opening.element],
-        },
-        { change: removing('openings', opening.id), of: [opening.element] },
-        { change: putting('openings', { ...opening, element: 'gate' }), of: [opening.element, 'gate'] },
-        { change: putting('openings', { ...opening, id: 'fresh' }), of: [opening.element] },
-      ),
+  fc.constantFrom(...Object.values(open.openings)).chain((opening) =>
+    fc.constantFrom(
+      {
+        change: putting('openings', { ...opening, up: { ...opening.up, distance: opening.up.distance + 0.1 } }),
+        of: [opening.element],
+      },
+      { change: removing('openings', opening.id), of: [opening.element] },
+      { change: putting('openings', { ...opening, element: 'gate' }), of: [opening.element, 'gate'] },
+      { change: putting('openings', { ...opening, id: 'fresh' }), of: [opening.element] },
     ),
+  ),
   fc
     .constantFrom(...Object.values(open.elements))
     .chain((element) =>

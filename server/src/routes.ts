@@ -41,12 +41,10 @@ const format = z
   .number()
   .int()
   .openapi({ description: 'The version of the format in which the change set is written' });
-const mark = z
-  .string()
-  .openapi({
-    description:
-      'The identity of the change log at this revision; another where the server’s data was put back and went on otherwise',
-  });
+const mark = z.string().openapi({
+  description:
+    'The identity of the change log at this revision; another where the server’s data was put back and went on otherwise',
+});
 export const logEntrySchema = z
   .object({
     revision: z.number().int(),
@@ -241,12 +239,10 @@ export const routes = {
             .optional()
             .openapi({ description: 'The revision at which alone it is to be done' }),
           name: z.string().optional(),
-          do: z
-            .array(z.looseObject({ do: z.string() }))
-            .openapi({
-              description:
-                'Its steps, such as { "do": "place", "element": "Quay wall", "pattern": "Loft light", "along": 2.4, "up": 0.9 }',
-            }),
+          do: z.array(z.looseObject({ do: z.string() })).openapi({
+            description:
+              'Its steps, such as { "do": "place", "element": "Quay wall", "pattern": "Loft light", "along": 2.4, "up": 0.9 }',
+          }),
         }),
         'An edit script: done as one edit, all of it or nothing',
       ),
