@@ -19,12 +19,11 @@ export async function main(): Promise<number> {
       await page.waitForTimeout(900);
       await page.screenshot({ path: join(pictures, `${name}.png`) });
     };
+    const drawn = page.waitForResponse((response) => response.url().includes('/picture'), { timeout: 60_000 });
     await page.goto(url);
     await page.getByRole('article').first().waitFor();
     // Its picture is drawn by the server, which takes its time at first.
-    await page.waitForFunction(
-      '[...document.querySelectorAll("article img")].some((image) => image.complete && image.naturalWidth > 0)',
-    );
+    await drawn;
     await take('projects');
     await page.getByRole('button', { name: 'New project' }).first().click();
     await take('new-project');
