@@ -219,6 +219,7 @@ describe('whatever is cut', () => {
         if (process.env.PROPERTY_KEEP) writeFileSync(process.env.PROPERTY_KEEP, JSON.stringify(document));
         const model = cutModel(document);
         const cut = model.cuts.get('w1')!;
+        expect(cut.fault?.trouble).toBeUndefined();
         const proof = prove(cut.mesh);
         expect(proof).toMatchObject({ openEdges: 0, nonManifoldEdges: 0 });
         expect(proof.volume).toBeGreaterThan(0);

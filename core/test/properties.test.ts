@@ -23,6 +23,7 @@ describe('every cut', () => {
       fc.property(anyProject, (document) => {
         const model = cutModel(document);
         const cut = model.cuts.get('w1')!;
+        expect(cut.fault?.trouble).toBeUndefined();
         const proof = prove(cut.mesh);
         expect(proof).toMatchObject({ openEdges: 0, nonManifoldEdges: 0, collapsed: 0 });
         const taken = cut.placed.filter((p) => ['cut', 'notched'].includes(model.statuses.get(p.id)!.state));

@@ -43,7 +43,7 @@ export interface Sheet {
   /** What became of its ends that were to be joined to other walls. */
   joins: string[];
   /** Why the element cannot be made, and what would mend it. */
-  fault: { reason: string; mend: string } | null;
+  fault: { reason: string; mend: string; trouble?: Error } | null;
 }
 
 /** How a wall's ends depart from square, and what they meet; by joins. */

@@ -10,6 +10,7 @@ import { recessesIn } from '../setout/recess.ts';
 import { finenessOf, resolveOpening, sameCarrier, type Placed, type Unplaced } from '../setout/resolve.ts';
 import { notCut } from '../cut/status.ts';
 import { overBudget, weightOf } from './budget.ts';
+import { guardedCut, guardedPlace, guardedSheet } from './guard.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
 
 /** What an element's cut depends on. */
@@ -51,7 +52,10 @@ export function cutModel(
   const inputs = new Map<string, Inputs>();
   const sheets = new Map<string, Sheet>();
   for (const element of Object.values(document.elements))
-    sheets.set(element.id, sheetIn(document, element, fineness, before?.inputs.get(element.id)?.sheet));
+    sheets.set(
+      element.id,
+      guardedSheet(element, () => sheetIn(document, element, fineness, before?.inputs.get(element.id)?.sheet)),
+    );
   const visiting = visitors(document, byElement, sheets, fineness);
   const recesses = recessesIn(document);
   // Points that the model holds so far.
@@ -59,7 +63,7 @@ export function cutModel(
   for (const element of Object.values(document.elements)) {
     let sheet = sheets.get(element.id)!;
     const own = (byElement.get(element.id) ?? []).map((opening) =>
-      aimed(sheet, opening, resolveOpening(document, opening, fineness)),
+      guardedPlace(opening, () => aimed(sheet, opening, resolveOpening(document, opening, fineness))),
     );
     byElement.delete(element.id);
     const told = [...own, ...(visiting.get(element.id) ?? [])];
@@ -72,7 +76,9 @@ export function cutModel(
     else held += weight;
     const wanted: Inputs = { element, resolved, units: document.units, sheet };
     const kept = known && alike(known, wanted) ? before?.cuts.get(element.id) : undefined;
-    const cut = kept ?? cutElement(element, sheet, told, taken, document.units, before?.cuts.get(element.id));
+    const cut =
+      kept ??
+      guardedCut(sheet, (on) => cutElement(element, on, told, taken, document.units, before?.cuts.get(element.id)));
     cuts.set(element.id, cut);
     onCut(cuts.size, sheets.size);
     inputs.set(element.id, wanted);
@@ -153,16 +159,17 @@ function visitors(
     for (const opening of openings) {
       const own = sheets.get(id);
       if (!opening.further?.length || !own || opening.blockedUp) continue;
-      const resolved = resolveOpening(document, opening, fineness);
+      const resolved = guardedPlace(opening, () => resolveOpening(document, opening, fineness));
       if (!('outline' in resolved)) continue;
-      const aim = aimOf(own, opening, resolved);
       for (const further of new Set(opening.further)) {
         const sheet = sheets.get(further);
         const element = row(document, 'elements', further);
         if (!sheet || !element || further === id) continue;
         const landed =
           resolved.kind === 'through'
-            ? projectOnto(sheet, throughAll(resolved, sheet), aim)
+            ? guardedPlace({ id: opening.id, element: further }, () =>
+                projectOnto(sheet, throughAll(resolved, sheet), aimOf(own, opening, resolved)),
+              )
             : {
                 id: opening.id,
                 element: further,

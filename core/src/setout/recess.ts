@@ -1,5 +1,5 @@
 /** Recesses: what is taken out of a wall's layers so that a layer of another wall can run on into it, as if it were an opening. */
-import type { Pattern, ProjectDocument } from '@yard-arch/document';
+import type { Pattern, ProjectDocument, Wall } from '@yard-arch/document';
 import { joinsOf, type Recess } from '../element/joins.ts';
 import { squareSections } from '../profile/section.ts';
 import type { Outline } from '../profile/flatten.ts';
@@ -21,13 +21,22 @@ export function recessesIn(document: ProjectDocument): Map<string, Placed[]> {
   const found = new Map<string, Placed[]>();
   for (const element of Object.values(document.elements)) {
     if (element.kind !== 'wall' || (element.ends?.start !== 'butted' && element.ends?.end !== 'butted')) continue;
-    joinsOf(document, element).into.forEach((recess, i) => {
+    intoOthers(document, element).forEach((recess, i) => {
       const list = found.get(recess.host) ?? [];
       list.push(placedRecess(recess, i));
       found.set(recess.host, list);
     });
   }
   return found;
+}
+
+/** What a wall takes out of others; nothing where its joins cannot be made, which its own sheet tells of. */
+function intoOthers(document: ProjectDocument, wall: Wall): readonly Recess[] {
+  try {
+    return joinsOf(document, wall).into;
+  } catch {
+    return [];
+  }
 }
 
 /** One recess as an opening in its place; the same one for the same figures, so that what it is cut from is kept. */
