@@ -9,6 +9,18 @@ const look = async ({ page }: Desk, ...names: string[]): Promise<void> => {
   await page.waitForTimeout(500);
 };
 
+test('a model that grows out of view says so, and is brought back', async ({ desk, page }) => {
+  await page.getByRole('button', { name: 'Whole' }).click();
+  await page.waitForTimeout(800);
+  await desk.type('Length', '90000');
+  const mark = page.getByRole('button', { name: /out of view/ });
+  await expect(mark).toBeVisible();
+  await mark.click();
+  await expect(mark).toHaveCount(0);
+  await desk.type('Length', '91000');
+  await expect(mark).toHaveCount(0);
+});
+
 test('the model is shown in each way, cut by a plane, in parallel, and copied as a picture', async ({ desk, page }) => {
   await page.getByRole('button', { name: 'Enlarge the model' }).click();
   await page.waitForTimeout(800);

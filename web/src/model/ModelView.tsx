@@ -16,6 +16,7 @@ import { useDisplay } from './display.ts';
 import { bySoftware, fine, noteSoftware, Pace, type Drawing } from './Pace.tsx';
 import { DisplayMenu, SectionBar } from './DisplayMenu.tsx';
 import { aboveOf, aimAt, chosenFrom, cornersIn, endOn, faceOn, wholeOf, type Stand } from './views.ts';
+import { useOutgrown } from './outgrown.ts';
 
 THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 
@@ -66,8 +67,10 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
     const away = (section.across === 'z') !== section.other;
     return new THREE.Plane(away ? way.negate() : way, away ? section.at : -section.at);
   }, [section]);
+  const [outgrown, forget] = useOutgrown(corners, () => controls.current?.object ?? null);
   const wall = element ? document.elements[element] : undefined;
   const fly = (stand: Stand | null): void => {
+    forget();
     if (stand) go.current(stand);
   };
 
@@ -107,7 +110,10 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
             maxPolarAngle={Math.PI * 0.53}
             minDistance={0.5}
             maxDistance={1500}
-            onEnd={() => controls.current && target.current.copy(controls.current.target)}
+            onEnd={() => {
+              forget();
+              if (controls.current) target.current.copy(controls.current.target);
+            }}
           />
           <Cameras parallel={parallel} controls={controls} target={target.current} />
           <Director
@@ -123,6 +129,11 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
         </Canvas>
       </ModelMenu>
       <canvas className="still" hidden aria-hidden ref={(still) => void (drawing.still = still)} />
+      {outgrown && (
+        <button className="outgrown" onClick={() => fly(wholeOf(corners))}>
+          Some of it is out of view: show the whole
+        </button>
+      )}
       <DisplayMenu
         bounds={bounds}
         tools={{

@@ -14,7 +14,7 @@ import { Eye, EyeOff, Lock, LockOpen, MoreHorizontal, Palette, Plus } from 'luci
 import { useMemo, useState, type ReactNode } from 'react';
 import { countsOf, listed, type Count, type Order, type Wanted } from './listing.ts';
 import { MenuAt, type Spot } from '../common/MenuAt.tsx';
-import { choose, chooseElement, hide } from '../state/choice.ts';
+import { choose, chooseElement, hide, turnTo } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 
@@ -194,6 +194,8 @@ function Entry({
           onClick={() => {
             chooseElement(element.id);
             choose({ kind: 'wall' });
+            // Among the openings of all walls its own sheet is not to be seen.
+            if (useEditor.getState().board === 'table') turnTo('sheet');
           }}
           onDoubleClick={() => setRenaming(true)}
           onKeyDown={(event) => {
