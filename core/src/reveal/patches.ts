@@ -3,6 +3,9 @@ import type { Ring, Tube } from './tube.ts';
 
 const same = 1e-9;
 
+/** A side that goes beyond a line by less only reaches it, metres. */
+const reaching = 1e-7;
+
 /** A patch: a face or a part of one between two lines. Corners counter-clockwise as seen from outside. */
 export interface Patch {
   /** Index of the face in the tube. */
@@ -53,8 +56,10 @@ export interface PlacedTube {
 export interface Dividers {
   /** Those that a node lies on. */
   of: (v: number) => readonly number[];
-  /** How far a node lies beyond a line, metres, negative before it; null where it must be divided at the line in any case. */
-  past: (line: number, v: number) => number | null;
+  /** How far a node lies beyond a line, metres, negative before it. */
+  past: (line: number, v: number) => number;
+  /** Whether a face is divided at a line even where a side reaches it: only one that goes beyond and comes back keeps it from that. */
+  firm?: (line: number) => boolean;
   /** Whether a face surely lies between lines, by its nodes; only to spare looking closer. */
   clear?: (nodes: readonly number[]) => boolean;
 }
@@ -99,7 +104,7 @@ function divide(
   startFar: number,
   endFar: number,
   between: (a: number, b: number) => number[],
-  { of: lineOf, past, clear: isClear }: Dividers,
+  { of: lineOf, past, firm, clear: isClear }: Dividers,
 ): void {
   let whole = true;
   for (let i = isClear?.(own) ? own.length : 0; whole && i < own.length; i++)
@@ -128,11 +133,10 @@ function divide(
   const [farFrom, farTo] = [place[startFar]!, endFar === 0 ? M : place[endFar]!];
   // A side may reach as far as a line that its ends stay clear of, or beyond it: then the line ends there.
   const clear = (line: number): boolean => {
-    const before = past(line, nodes[startNearAt]!);
-    if (before === null) return true;
-    const sign = Math.sign(before);
-    for (let k = startNearAt + 1; k < farFrom; k++) if (sign * past(line, nodes[k]!)! < same) return false;
-    for (let k = farTo + 1; k < M; k++) if (sign * past(line, nodes[k]!)! > -same) return false;
+    const sign = Math.sign(past(line, nodes[startNearAt]!));
+    const least = firm?.(line) ? -reaching : same;
+    for (let k = startNearAt + 1; k < farFrom; k++) if (sign * past(line, nodes[k]!) < least) return false;
+    for (let k = farTo + 1; k < M; k++) if (sign * past(line, nodes[k]!) > -least) return false;
     return true;
   };
   const cuts: { near: number; far: number }[] = [];

@@ -234,16 +234,17 @@ export function placeBent(
     }
     return a < b ? found : [...found].reverse();
   };
-  // At ribs faces fold, so there they are divided whatever their sides do.
-  const past = (line: number, v: number): number | null =>
-    line < chart.s.length ? null : drawn[v]! - rows[line - chart.s.length]!;
+  const past = (line: number, v: number): number =>
+    line < chart.s.length ? placed.u[v]! - ribsAt(placed.n[v]!)[line]! : drawn[v]! - rows[line - chart.s.length]!;
+  // At ribs faces fold, so there they are divided wherever they can be.
+  const firm = (line: number): boolean => line < chart.s.length;
   // Most faces lie within one facet.
   const clear = (nodes: readonly number[]): boolean => {
     if (rows.length > 0) return false;
     for (const v of nodes) if (facet[v] !== facet[nodes[0]!]) return false;
     return true;
   };
-  intoPatches(placed, between, { of: (v) => lineOf[v]!, past, clear });
+  intoPatches(placed, between, { of: (v) => lineOf[v]!, past, firm, clear });
   return placed;
 }
 
