@@ -39,8 +39,11 @@ export function bandRounded(sides: readonly (readonly number[][])[], laying: Lay
     const [before, after] = [rows[r]![0], rows[r + 1]![0]];
     return before !== undefined && after !== undefined && sameWay(faceOf(before).far, faceOf(after).near);
   };
-  for (let r = lead - 1; r >= 0 && smoothly(r); r--) if (!band(rows[r]!, rows[r + 1]!, true, laying)) break;
-  for (let r = lead + 1; r < rows.length && smoothly(r - 1); r++)
+  // What only goes on straight, as a splay into the next layer, lies at true scale as it is.
+  const rounded = (r: number): boolean => rows[r]!.some((p) => !sameWay(faceOf(p).near, faceOf(p).far));
+  for (let r = lead - 1; r >= 0 && smoothly(r) && rounded(r); r--)
+    if (!band(rows[r]!, rows[r + 1]!, true, laying)) break;
+  for (let r = lead + 1; r < rows.length && smoothly(r - 1) && rounded(r); r++)
     if (!band(rows[r]!, rows[r - 1]!, false, laying)) break;
 }
 
