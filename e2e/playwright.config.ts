@@ -22,11 +22,14 @@ export default defineConfig({
   // Long enough for a machine that has little time for us; what is waited for is told by the page, not by the clock.
   timeout: 300_000,
   expect: { timeout: 40_000 },
-  retries: 0,
+  // A browser without a graphics card now and then leaves an action hanging: it is told of as flaky, and tried once more.
+  retries: 1,
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    // What hangs says where.
+    actionTimeout: 60_000,
     launchOptions: { executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: chromiumFlags },
     // Recording takes a good part of the time: TRACE=yes turns it on.
     trace: process.env.TRACE === 'yes' ? 'retain-on-failure' : 'off',
