@@ -10,7 +10,7 @@ export const formatVersion = 2;
 export const migrate: Readonly<Record<number, Migration>> = { 1: toVersion2 };
 
 /** What is written in no version that this program knows. */
-function unknown(what: string, version: number): never {
+function refuseVersion(what: string, version: number): never {
   const reason =
     version > formatVersion
       ? `is ${version}, but this program reads up to ${formatVersion}; open it with a newer Yard Arch`
@@ -41,7 +41,7 @@ export function upToDate(value: unknown): unknown {
   if (!isObject(value) || value.format !== 'yard-arch' || !isVersion(value.version)) return value;
   const { version } = value;
   if (version === formatVersion) return value;
-  if (version > formatVersion || version < 1) unknown('The project', version);
+  if (version > formatVersion || version < 1) refuseVersion('The project', version);
   return {
     ...climb('The project', version, value, (migration, document) => migration.document(document)),
     version: formatVersion,
@@ -51,7 +51,7 @@ export function upToDate(value: unknown): unknown {
 /** The changes of a change set of any version. @throws Refused as upToDate */
 export function changeSetUpToDate<T>(value: T, version: number): T {
   if (version === formatVersion || !isObject(value) || !Array.isArray(value.changes)) return value;
-  if (version > formatVersion || version < 1) unknown('The edit', version);
+  if (version > formatVersion || version < 1) refuseVersion('The edit', version);
   const changes = climb('The edit', version, value.changes as unknown[], (migration, list) =>
     list.flatMap((change) => (isObject(change) ? migration.change(change) : [change])),
   );

@@ -1,5 +1,5 @@
 /** A new project: what it is called, and what it begins with, chosen by drawings; or an example. */
-import { Box, Input, Text } from '@chakra-ui/react';
+import { Input, Text } from '@chakra-ui/react';
 import { useMutation, useQuery } from '@tanstack/react-query';
 import type { Beginning } from '@yard-arch/edit';
 import { useState } from 'react';
@@ -95,7 +95,6 @@ export function NewProject({
           {examples.data?.map(({ id, name: title, about }) => radio({ example: id }, title, about))}
         </fieldset>
       )}
-      <Box />
     </Dialog>
   );
 }

@@ -4,7 +4,7 @@ import { Maximize2, Minimize2 } from 'lucide-react';
 import type { ProjectDocument } from '@yard-arch/document';
 import { addElement, openingsOf } from '@yard-arch/edit';
 import { useEffect, useState, type ReactNode } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useNavigate, useNavigationType, useParams } from 'react-router';
 import { BoardMenu } from '../commands/BoardMenu.tsx';
 import { Finder } from '../commands/Finder.tsx';
 import { fetchTheRest, later } from '../common/later.tsx';
@@ -49,6 +49,7 @@ if (location.pathname.startsWith('/projects/')) ModelView.fetch();
 export function EditorPage() {
   const { project = '', element: named } = useParams();
   const navigate = useNavigate();
+  const came = useNavigationType();
   const document = useEditor((state) => state.document);
   const failure = useEditor((state) => state.failure !== null);
   const element = useEditor((state) => state.element);
@@ -75,10 +76,11 @@ export function EditorPage() {
     return () => clearTimeout(timer);
   }, []);
   useEffect(() => {
-    // Back and forward in the browser lead from wall to wall.
+    // Back and forward in the browser lead from wall to wall. The page's own steps do not: one that lands late would lead away from what was chosen since.
+    if (came !== 'POP') return;
     const { document: now, element: shown } = useEditor.getState();
     if (named && now?.elements[named] && named !== shown) chooseElement(named);
-  }, [named]);
+  }, [named, came]);
   useEffect(() => {
     window.document.title = document ? `${document.name} · Yard Arch` : 'Yard Arch';
   }, [document?.name, document]);
