@@ -15,7 +15,6 @@ import {
   prove,
   resolveOpening,
   reversedWall,
-  sheetOf,
   splitWall,
   sweepLeaving,
   sweepThrough,
@@ -24,7 +23,7 @@ import {
   type Placed,
   type Point,
 } from '../src/index.ts';
-import { opening, project, wall } from './sample.ts';
+import { opening, project, wall, sheetOf } from './sample.ts';
 
 const far = ([ax, ay]: Point, [bx, by]: Point): number => Math.hypot(ax - bx, ay - by);
 const tenth = (min: number, max: number) => fc.integer({ min: min * 10, max: max * 10 }).map((n) => n / 10);

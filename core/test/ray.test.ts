@@ -2,8 +2,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Wall } from '@yard-arch/document';
 import fc from 'fast-check';
-import { directionsAt, pointAt, sheetOf, sightOn, type Vector } from '../src/index.ts';
-import { wall } from './sample.ts';
+import { directionsAt, pointAt, sightOn, type Vector } from '../src/index.ts';
+import { wall, sheetOf } from './sample.ts';
 
 const walls: Record<string, Wall> = {
   'a straight wall': wall({ turn: 37, start: { x: 2, y: -3, z: 1 } }),

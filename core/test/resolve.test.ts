@@ -2,18 +2,8 @@
 import { describe, expect, it } from '@jest/globals';
 import type { Along, Grip, ProjectDocument, Up, Wall } from '@yard-arch/document';
 import fc from 'fast-check';
-import {
-  alongAt,
-  alongTo,
-  gripOffset,
-  pointAt,
-  resolveOpening,
-  sheetOf,
-  upAt,
-  upTo,
-  type Placed,
-} from '../src/index.ts';
-import { opening, project, wall } from './sample.ts';
+import { alongAt, alongTo, gripOffset, pointAt, resolveOpening, upAt, upTo, type Placed } from '../src/index.ts';
+import { opening, project, wall, sheetOf } from './sample.ts';
 
 const lines: Partial<ProjectDocument> = {
   datums: { d: { id: 'd', name: 'First sill', level: 3, element: null } },

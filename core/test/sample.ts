@@ -4,6 +4,7 @@ import {
   firstChoice,
   firstDimensions,
   profileShapes,
+  type Element,
   type Opening,
   type Pattern,
   type ProfileShape,
@@ -12,6 +13,7 @@ import {
   type Wall,
 } from '@yard-arch/document';
 import fc from 'fast-check';
+import { sheetsOf, type Fineness, type Sheet } from '../src/index.ts';
 
 export function wall(over: Partial<Wall> = {}): Wall {
   return {
@@ -163,3 +165,7 @@ function sized(shape: string, width: number, height: number): [ProfileShape, Rec
     Object.fromEntries(Object.entries(first).map(([name, value]) => [name, value * width])),
   ];
 }
+
+/** The sheet of an element that stands by itself. */
+export const sheetOf = (element: Element, fineness?: Fineness): Sheet =>
+  sheetsOf({ ...emptyDocument('Alone'), elements: { [element.id]: element } }, fineness).of(element.id)!;

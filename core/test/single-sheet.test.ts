@@ -7,14 +7,13 @@ import {
   cutModel,
   elementsOfSheets,
   prove,
-  sheetOf,
   singleSheetsOf,
   type FlatSheet,
   type ForeignMesh,
 } from '../src/index.ts';
 import { readFileSync } from 'node:fs';
 import { readMesh, Unreadable, writeGlb } from '../src/format/index.ts';
-import { project } from './sample.ts';
+import { project, sheetOf } from './sample.ts';
 
 const layers = [{ thickness: 0.2, material: 'brick' }];
 const square: FreeOutline = [
@@ -391,7 +390,7 @@ describe('sheets that are not quite flat, or bend smoothly', () => {
       expect([sheets.length, bent]).toEqual([1, []]);
       const [made] = elementsOfSheets(sheets, layers, [{ id: 'w', name: 'Garden wall' }]) as Wall[];
       expect(made!.runs!.length).toBeLessThan(20);
-      const { chart } = sheetOf(made!, undefined, { chord: 1e-5 });
+      const { chart } = sheetOf(made!, { chord: 1e-5 });
       if (chart.kind !== 'bent') throw new Error('it is straight');
       const { x, y } = chart;
       for (let i = 0; i < mesh.positions.length; i += 3) {

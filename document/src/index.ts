@@ -1,7 +1,13 @@
 /** The document: schemas, change sets, units and files. Imported by every other room, imports none. */
 export { farthest, name as nameSchema, smallest } from './figures.ts';
 export * from './outline-schema.ts';
-export * from './element-schema.ts';
+export { layerSchema, textureSchema, type Layer, type Texture } from './kinds/common.ts';
+export * from './kinds/index.ts';
+export type { CourseForm, ElementKind, FaceName, FaceOf, Figure, Form, PlateForm } from './kinds/kind.ts';
+export { runsOf, topSchema, wallSchema, type Run, type Top, type Wall, type WallEnd } from './kinds/wall/wall.ts';
+export type { Panel } from './kinds/panel/panel.ts';
+export type { Slab } from './kinds/slab/slab.ts';
+export type { Vault } from './kinds/vault/vault.ts';
 export * from './pattern-schema.ts';
 export * from './tables/axes.ts';
 export * from './tables/datums.ts';

@@ -1,6 +1,6 @@
 /** Patterns: the reusable definitions of openings. */
 import { z } from 'zod';
-import { textureSchema } from './element-schema.ts';
+import { textureSchema } from './kinds/common.ts';
 import { extent, id, label, line, name, slant, coordinate } from './figures.ts';
 import { freeOutlineSchema } from './outline-schema.ts';
 import { dimensionNames, needsOf, profileShapes, type ProfileShape } from './profile-shapes.ts';

@@ -1,5 +1,4 @@
 /** What is read from a document that has been checked, without its schemas: where it is only cut, they need not be loaded. */
-import type { Element, Run, Wall } from './element-schema.ts';
 import type { ProjectDocument, Row, TableName } from './schema.ts';
 
 /** The greatest distance of a chord from its arc where a document does not say, metres. */
@@ -9,20 +8,6 @@ export const defaultChord = 0.001;
 export function row<T extends TableName>(document: ProjectDocument, table: T, id: string): Row<T> | undefined {
   const rows = document[table] as Record<string, Row<T>>;
   return Object.hasOwn(rows, id) ? rows[id] : undefined;
-}
-
-/** All runs of a wall, its first one included. */
-export function runsOf(wall: Wall): Run[] {
-  return [{ turn: 0, length: wall.length, ...(wall.sweep ? { sweep: wall.sweep } : {}) }, ...(wall.runs ?? [])];
-}
-
-/** How long and how high an element's face is for setting out, metres: a wall's whole length and the height of its start, a panel's bounding rectangle. */
-export function extentOf(element: Element): { length: number; height: number } {
-  if (element.kind === 'wall')
-    return { length: runsOf(element).reduce((sum, run) => sum + run.length, 0), height: element.height };
-  const xs = element.outline.map((point) => point.x);
-  const ys = element.outline.map((point) => point.y);
-  return { length: Math.max(...xs), height: Math.max(...ys) };
 }
 
 /** Whether two values of a document are the same, whatever the order of their fields. */

@@ -3,6 +3,7 @@ import {
   datumsOn,
   followingLength,
   gripOffset,
+  lengthOf,
   resolveOpening,
   spread,
   tidy,
@@ -11,20 +12,20 @@ import {
   type Spacing,
 } from '@yard-arch/core';
 import {
-  extentOf,
   newId,
   parentsOf,
   putting,
   type Change,
   type ChangeSet,
   type Element,
+  type FaceName,
   type Opening,
   type Pattern,
   type ProjectDocument,
 } from '@yard-arch/document';
 import { called, edit } from './make.ts';
 import { marks } from './placing.ts';
-import { boxesOf, putTo } from './many.ts';
+import { boxesOf, faceOf, putTo } from './many.ts';
 import { wouldBe } from './opening.ts';
 
 /** A change set that makes openings, and their ids. */
@@ -88,7 +89,7 @@ function withOpenings(document: ProjectDocument, openings: Iterable<Opening>): P
   return { ...document, openings: all };
 }
 
-/** Copies openings so many times, each as far from the one before, metres along and up. */
+/** Copies openings so many times, each as far from the one before, metres along and up as it is seen on a face. */
 export function copyBy(
   document: ProjectDocument,
   openings: readonly Opening[],
@@ -96,6 +97,7 @@ export function copyBy(
   dt: number,
   times = 1,
   link: Link = 'linked',
+  face: FaceName = faceOf(openings),
 ): Made {
   let scratch = document;
   let last = openings;
@@ -104,7 +106,7 @@ export function copyBy(
   for (let n = 0; n < times; n++) {
     const made = copied(scratch, last, n === 0 ? link : 'linked');
     const places = new Map(
-      boxesOf(made.document, made.copies).map((box) => [box.id, { s: box.s + ds, t: box.t + dt }]),
+      boxesOf(made.document, made.copies, face).map((box) => [box.id, { s: box.s + ds, t: box.t + dt, face }]),
     );
     const puts = putTo(made.document, places);
     last = puts.map((change) => (change as { value: Opening }).value);
@@ -131,7 +133,8 @@ export function mirrorAll(
         across: ({ left: 'right', centre: 'centre', right: 'left' } as const)[opening.grip.across],
       },
     }));
-    const places = new Map(boxesOf(on, list).map((box) => [box.id, { s: 2 * at - box.s - box.width, t: box.t }]));
+    const face = faceOf(list);
+    const places = new Map(boxesOf(on, list).map((box) => [box.id, { s: 2 * at - box.s - box.width, t: box.t, face }]));
     return putTo(withOpenings(on, swapped), places);
   };
   if (copies === null)
@@ -302,6 +305,7 @@ export function duplicateElement(document: ProjectDocument, element: Element): {
 export interface FillWish {
   pattern: string;
   size: string;
+  face?: FaceName | undefined;
   columns: number;
   spacing: Spacing;
   margins: Margins;
@@ -313,11 +317,11 @@ export interface FillWish {
 export function fillFace(document: ProjectDocument, element: Element, wish: FillWish): Made | Impossible {
   const mark = marks(document);
   const pattern = document.patterns[wish.pattern]!;
-  const placed = wouldBe(document, element, wish);
+  const placed = wouldBe(document, element, wish, wish.face);
   if (!('outline' in placed)) return placed;
   const { width } = placed.profile;
   const widths = Array.from({ length: wish.columns }, () => width);
-  const { length } = extentOf(element);
+  const length = lengthOf(document, element, wish.face);
   const now = spread(widths, 0, length, wish.spacing, wish.margins, document.units);
   if ('reason' in now) return now;
   const longer = spread(widths, 0, length + 1, wish.spacing, wish.margins, document.units);
@@ -333,6 +337,7 @@ export function fillFace(document: ProjectDocument, element: Element, wish: Fill
           id,
           mark: mark(pattern),
           element: element.id,
+          ...(wish.face === 'inner' ? { face: wish.face } : {}),
           pattern: wish.pattern,
           size: wish.size,
           grip: { across: 'centre', level: 'sill' },

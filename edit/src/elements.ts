@@ -1,12 +1,14 @@
 /** Elements: made, changed, brought in and removed. */
 import { elementsOfSheets, type FoundSheets } from '@yard-arch/core';
 import {
+  kinds,
   newId,
   putting,
   removing,
   type Change,
   type ChangeSet,
   type Element,
+  type KindName,
   type ProjectDocument,
 } from '@yard-arch/document';
 import { edit } from './make.ts';
@@ -15,10 +17,9 @@ export function changeElement<T extends Element>(element: T, over: Partial<T>, w
   return edit(`${what} ${element.name}`, putting('elements', { ...element, ...over } as Element));
 }
 
-const kindNames = { wall: 'Wall', panel: 'Panel', slab: 'Slab' } as const;
-
-/** A new element of a thickness usual for brick (a slab: for concrete), beside those that there are. */
-export function addElement(document: ProjectDocument, kind: Element['kind']): { changeSet: ChangeSet; id: string } {
+/** A new element of its kind's usual dimensions, beside those that there are. */
+export function addElement(document: ProjectDocument, kind: KindName): { changeSet: ChangeSet; id: string } {
+  const { title, apart, fresh } = kinds[kind];
   const id = newId(kind.charAt(0));
   const all = Object.values(document.elements);
   const changes: Change[] = [];
@@ -37,22 +38,10 @@ export function addElement(document: ProjectDocument, kind: Element['kind']): { 
   }
   const names = new Set(all.map((element) => element.name));
   let n = all.length + 1;
-  while (names.has(`${kindNames[kind]} ${n}`)) n++;
+  while (names.has(`${title} ${n}`)) n++;
   const lowest = all.reduce((y, element) => Math.min(y, element.start.y), 0);
-  const y = all.length > 0 ? lowest - (kind === 'slab' ? 8 : 3) : 0;
-  const common = { id, name: `${kindNames[kind]} ${n}`, start: { x: 0, y, z: 0 }, turn: 0 };
-  const rectangle = (width: number, height: number) => [
-    { x: 0, y: 0 },
-    { x: width, y: 0 },
-    { x: width, y: height },
-    { x: 0, y: height },
-  ];
-  const element: Element =
-    kind === 'wall'
-      ? { ...common, kind, length: 8, height: 3.5, top: { kind: 'level' }, layers: [{ thickness: 0.4, material }] }
-      : kind === 'panel'
-        ? { ...common, kind, tilt: 90, outline: rectangle(4, 3), layers: [{ thickness: 0.2, material }] }
-        : { ...common, kind, outline: rectangle(6, 4), layers: [{ thickness: 0.25, material }] };
+  const y = all.length > 0 ? lowest - apart : 0;
+  const element = fresh({ id, name: `${title} ${n}`, start: { x: 0, y, z: 0 }, turn: 0 }, material);
   return { id, changeSet: edit(`add ${element.name}`, ...changes, putting('elements', element)) };
 }
 

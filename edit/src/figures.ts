@@ -1,11 +1,13 @@
 /** What a figure on the sheet can be changed to: for each, what may give way. */
-import { spread, type Box, type Impossible } from '@yard-arch/core';
+import { axisFrom, spread, type Box, type Impossible } from '@yard-arch/core';
 import {
+  isInPlan,
   dimensionNames,
   putting,
   runsOf,
   type ChangeSet,
   type Element,
+  type FaceName,
   type ProjectDocument,
 } from '@yard-arch/document';
 import { edit } from './make.ts';
@@ -34,7 +36,10 @@ export function pierChoices(
   const sorted = [...row].sort((a, b) => a.s - b.s);
   const [left, right] = [sorted.find((box) => box.id === before), sorted.find((box) => box.id === after)];
   const shift = (moved: readonly Box[], by: number, name: string): ChangeSet =>
-    edit(name, ...putTo(document, new Map(moved.map((box) => [box.id, { s: box.s + by, t: box.t }]))));
+    edit(
+      name,
+      ...putTo(document, new Map(moved.map((box) => [box.id, { s: box.s + by, t: box.t, face: box.face ?? 'outer' }]))),
+    );
   const choices: FigureChoice[] = [];
   const one = (box: Box, sign: 1 | -1): FigureChoice => ({
     label: `${box.mark} moves`,
@@ -67,7 +72,10 @@ export function pierChoices(
         if ('reason' in laid) return laid;
         return edit(
           `set the piers of ${sorted.length} openings`,
-          ...putTo(document, new Map(sorted.map((box, i) => [box.id, { s: laid.lefts[i]!, t: box.t }]))),
+          ...putTo(
+            document,
+            new Map(sorted.map((box, i) => [box.id, { s: laid.lefts[i]!, t: box.t, face: box.face ?? 'outer' }])),
+          ),
         );
       },
     });
@@ -86,7 +94,13 @@ export function levelChoices(
     {
       label: `${box.mark} moves`,
       apply: (to) =>
-        edit(`move ${box.mark}`, ...putTo(document, new Map([[box.id, { s: box.s, t: box.t + sign * (to - value) }]]))),
+        edit(
+          `move ${box.mark}`,
+          ...putTo(
+            document,
+            new Map([[box.id, { s: box.s, t: box.t + sign * (to - value), face: box.face ?? 'outer' }]]),
+          ),
+        ),
     },
   ];
 }
@@ -115,19 +129,22 @@ export function sizeChoices(document: ProjectDocument, box: Box, which: 'width' 
   return count > 1 ? [all, alone] : [all];
 }
 
-/** The distance between two axes, or an axis and the face's end. */
+/** The distance between two axes as it is seen on a face, or an axis and the face's end. */
 export function axisChoices(
   document: ProjectDocument,
+  element: Element,
+  face: FaceName,
   axes: readonly { id: string; name: string; s: number }[],
   from: number,
   to: number,
 ): FigureChoice[] {
   const sorted = [...axes].sort((a, b) => a.s - b.s);
   const value = to - from;
+  const outer = (s: number): number => Math.round(axisFrom(document, element, s, face) * 1e9) / 1e9;
   const move = (moved: typeof sorted, by: number): ChangeSet =>
     edit(
       moved.length === 1 ? `move axis ${moved[0]!.name}` : `move ${moved.length} axes`,
-      ...moved.map(({ id, s }) => putting('axes', { ...document.axes[id]!, along: Math.round((s + by) * 1e9) / 1e9 })),
+      ...moved.map(({ id, s }) => putting('axes', { ...document.axes[id]!, along: outer(s + by) })),
     );
   const left = sorted.find(({ s }) => Math.abs(s - from) < 1e-9);
   const right = sorted.find(({ s }) => Math.abs(s - to) < 1e-9);
@@ -151,7 +168,7 @@ export function axisChoices(
           ...sorted.slice(1).map(({ id }, i) =>
             putting('axes', {
               ...document.axes[id]!,
-              along: Math.round((sorted[0]!.s + (i + 1) * wanted) * 1e9) / 1e9,
+              along: outer(sorted[0]!.s + (i + 1) * wanted),
             }),
           ),
         ),
@@ -159,9 +176,20 @@ export function axisChoices(
   return choices;
 }
 
-/** The length of a wall: either end may move. Nothing where an element's outline says how long it is. */
-export function lengthChoices(element: Element): FigureChoice[] {
-  if (element.kind !== 'wall' || runsOf(element).length > 1) return [];
+/** The length of a wall as it is seen on a face: either end may move. Nothing where an element's outline says how long it is. */
+export function lengthChoices(element: Element, face: FaceName = 'outer', seen?: number): FigureChoice[] {
+  if (!isInPlan(element) || runsOf(element).length > 1) return [];
+  if (face === 'inner' && seen !== undefined) {
+    // An arc's faces grow in proportion, straight ones by as much.
+    const outer = (wanted: number): number =>
+      element.sweep ? (element.length * wanted) / seen : element.length + wanted - seen;
+    return lengthChoices(element)
+      .map(({ apply }, i) => ({
+        label: i === 0 ? 'the start moves, as it is seen from within' : 'the end moves, as it is seen from within',
+        apply: (wanted: number) => apply(outer(wanted)),
+      }))
+      .reverse();
+  }
   const choices: FigureChoice[] = [
     { label: 'the end moves', apply: (length) => changeElement(element, { length }, 'lengthen') },
   ];
@@ -191,7 +219,7 @@ export function lengthChoices(element: Element): FigureChoice[] {
 
 /** The height of a wall. */
 export function heightChoices(element: Element): FigureChoice[] {
-  return element.kind === 'wall' && element.top.kind === 'level'
+  return isInPlan(element) && element.top.kind === 'level'
     ? [{ label: 'the top moves', apply: (height) => changeElement(element, { height }, 'heighten') }]
     : [];
 }

@@ -1,5 +1,5 @@
 /** Edits of datums and axes. Openings held to a line move with it; when it is removed they stay where they stand. */
-import { datumsOn, sheetOf } from '@yard-arch/core';
+import { datumsOn, sheetsOf } from '@yard-arch/core';
 import {
   extentOf,
   newId,
@@ -32,7 +32,7 @@ export function heldTo(document: ProjectDocument, line: Line): Opening[] {
 /** A new datum for the whole building, in the widest gap between those that show on an element's face. */
 export function addDatum(document: ProjectDocument, element: Element): { changeSet: ChangeSet; id: string } {
   const { z } = element.start;
-  const height = sheetOf(element).height;
+  const height = sheetsOf(document).of(element.id)!.height;
   const taken = datumsOn(document, element).map(({ level }) => level - z);
   const level = whole(z + widestGap(taken, height));
   const names = new Set(Object.values(document.datums).map(({ name }) => name));

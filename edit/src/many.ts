@@ -5,8 +5,12 @@ import {
   broughtTo,
   followingLength,
   gripOffset,
+  lengthOf,
+  overTo,
   profileOfOpening,
   resolveOpening,
+  seenOn,
+  sheetsOf,
   spread,
   tidy,
   upTo,
@@ -18,13 +22,13 @@ import {
   type Uneven,
 } from '@yard-arch/core';
 import {
-  extentOf,
   parentsOf,
   putting,
   removing,
   type Along,
   type Change,
   type ChangeSet,
+  type FaceName,
   type Opening,
   type ProjectDocument,
   type Way,
@@ -36,11 +40,20 @@ export function openingsOf(document: ProjectDocument, ids: readonly string[]): O
   return ids.flatMap((id) => document.openings[id] ?? []);
 }
 
-/** The boxes of openings that have a place, in the order given. */
-export function boxesOf(document: ProjectDocument, openings: readonly Opening[]): Box[] {
+/** The face that openings are set out on where all of them are on the same, or else the outer one. */
+export const faceOf = (openings: readonly Pick<Opening, 'face'>[]): FaceName =>
+  openings.length > 0 && openings.every(({ face }) => face === 'inner') ? 'inner' : 'outer';
+
+/** The boxes of openings that have a place, in the order given. @param face on which they are looked at: their own, if not said otherwise. */
+export function boxesOf(
+  document: ProjectDocument,
+  openings: readonly Opening[],
+  face: FaceName = faceOf(openings),
+): Box[] {
   return openings.flatMap((opening) => {
     const placed = resolveOpening(document, opening);
-    return 'outline' in placed ? [boxOf(placed, opening.mark)] : [];
+    if (!('outline' in placed)) return [];
+    return [boxOf(seenOn(sheetsOf(document).of(opening.element)!, placed, face), opening.mark)];
   });
 }
 
@@ -48,7 +61,17 @@ export function boxesOf(document: ProjectDocument, openings: readonly Opening[])
 export interface Place {
   s: number;
   t: number;
+  /** The face on which that is told; the opening's own where nothing is said. */
+  face?: FaceName | undefined;
   along?: Along;
+}
+
+/** The place of an opening's lower left corner on its own face. */
+export function ownPlace(document: ProjectDocument, opening: Opening, { s, face }: Place, width: number): number {
+  const own = opening.face ?? 'outer';
+  if (face === undefined || face === own) return s;
+  // Its right side as it is seen there is the left one on its own face.
+  return overTo(document, document.elements[opening.element]!, s + width / 2, own) - width / 2;
 }
 
 /**
@@ -69,10 +92,12 @@ export function putTo(document: ProjectDocument, places: ReadonlyMap<string, Pla
     const element = document.elements[opening.element]!;
     const profile = profileOfOpening(document, opening);
     const [dx, dy] = profile ? gripOffset(profile, opening.grip) : [0, 0];
+    const s = ownPlace(scratch, opening, place, profile?.width ?? 0);
+    const along = s === place.s ? place.along : undefined;
     const moved = {
       ...opening,
-      along: place.along ?? alongTo(scratch, element, opening.along, place.s + dx),
-      up: upTo(scratch, element, opening.up, place.t + dy),
+      along: along ?? alongTo(scratch, element, opening.along, s + dx, opening.face),
+      up: upTo(scratch, element, opening.up, place.t + dy, opening.face),
     };
     scratch = { ...scratch, openings: { ...scratch.openings, [id]: moved } };
     changes.push(putting('openings', moved));
@@ -81,15 +106,18 @@ export function putTo(document: ProjectDocument, places: ReadonlyMap<string, Pla
   return changes;
 }
 
-/** Moves openings, all by the same way, metres. */
+/** Moves openings, all by the same way, metres, as it is seen on a face. */
 export function moveAll(
   document: ProjectDocument,
   openings: readonly Opening[],
   ds: number,
   dt: number,
   what = 'move',
+  face: FaceName = faceOf(openings),
 ): ChangeSet {
-  const places = new Map(boxesOf(document, openings).map((box) => [box.id, { s: box.s + ds, t: box.t + dt }]));
+  const places = new Map(
+    boxesOf(document, openings, face).map((box) => [box.id, { s: box.s + ds, t: box.t + dt, face }]),
+  );
   return edit(`${what} ${called(openings)}`, ...putTo(document, places));
 }
 
@@ -172,7 +200,8 @@ export function spreadPlaces(
   const last = boxes.at(-1);
   const element = openings[0] && document.elements[openings[0].element];
   if (!first || !last || !element) return { reason: 'none of these has a place', mend: 'Mend them first.' };
-  const { length } = extentOf(element);
+  const face = faceOf(openings);
+  const length = lengthOf(document, element, face);
   const widths = boxes.map(({ width }) => width);
   const [from, to] = over === 'face' ? [0, length] : [first.s, last.s + last.width];
   const ends = over === 'face' ? margins : { start: 0, end: spacing.kind === 'given pier' ? null : 0 };
@@ -185,7 +214,7 @@ export function spreadPlaces(
     const dx = gripOffset(box, document.openings[box.id]!.grip)[0];
     const along =
       longer && !('reason' in longer) ? followingLength(length, [s + dx, longer.lefts[i]! + dx]) : undefined;
-    places.set(box.id, { s, t: box.t, ...(along ? { along } : {}) });
+    places.set(box.id, { s, t: box.t, face, ...(along ? { along } : {}) });
   });
   return { places, piers: now.piers };
 }
@@ -197,7 +226,8 @@ export function alignAll(
   by: Alignment,
   to: number,
 ): ChangeSet {
-  const places = new Map(boxesOf(document, openings).map((box) => [box.id, broughtTo(box, by, to)]));
+  const face = faceOf(openings);
+  const places = new Map(boxesOf(document, openings).map((box) => [box.id, { ...broughtTo(box, by, to), face }]));
   return edit(`align ${by} of ${called(openings)}`, ...putTo(document, places));
 }
 
@@ -212,7 +242,7 @@ export function evenOut(document: ProjectDocument, groups: readonly Uneven[]): C
       if (!box) continue;
       const place = broughtTo(box, by, to);
       boxes.set(id, { ...box, ...place });
-      places.set(id, place);
+      places.set(id, { ...place, face: box.face ?? 'outer' });
     }
   return edit(
     `even out ${called([...touched].flatMap((id) => document.openings[id] ?? []))}`,

@@ -8,6 +8,7 @@ import {
   type ChangeSet,
   type Dimensions,
   type Element,
+  type FaceName,
   type Opening,
   type Pattern,
   type ProjectDocument,
@@ -184,11 +185,13 @@ export function wouldBe(
   document: ProjectDocument,
   element: Element,
   { pattern, size }: { pattern: string; size: string },
+  face?: FaceName,
 ): ReturnType<typeof resolveOpening> {
   return resolveOpening(document, {
     id: '',
     mark: '',
     element: element.id,
+    ...(face === 'inner' ? { face } : {}),
     pattern,
     size,
     along: { from: 'start', distance: 0 },

@@ -1,6 +1,19 @@
 /** Placing an opening, changing it, and measuring it from somewhere else. */
-import { alongAt, alongTo, datumsOn, gripOffset, profileOfOpening, tidy, upAt, upTo, type Hold } from '@yard-arch/core';
 import {
+  alongAt,
+  alongTo,
+  axisOn,
+  datumsOn,
+  overTo,
+  gripOffset,
+  profileOfOpening,
+  tidy,
+  upAt,
+  upTo,
+  type Hold,
+} from '@yard-arch/core';
+import {
+  faceLabel,
   measuredFrom,
   newId,
   parentsOf,
@@ -8,6 +21,7 @@ import {
   type Along,
   type ChangeSet,
   type Element,
+  type FaceName,
   type Grip,
   type Opening,
   type Pattern,
@@ -15,6 +29,7 @@ import {
   type Up,
 } from '@yard-arch/document';
 import { edit } from './make.ts';
+import { ownPlace } from './many.ts';
 
 /** Gives out marks that no other opening has: the pattern's initial and the next number. */
 export function marks(document: ProjectDocument): (pattern: Pattern) => string {
@@ -34,16 +49,15 @@ export function marks(document: ProjectDocument): (pattern: Pattern) => string {
 export interface Spot {
   s: number;
   t: number;
+  /** The face on which that is told; the opening's own where nothing is said. What it came into line with holds on its own face only. */
+  face?: FaceName | undefined;
   holds?: readonly Hold[];
 }
 
 /** An opening put to a spot: held to what it came into line with, or else still measured from what it is measured from. It is never held to what is itself measured from it. */
-export function putAt(
-  document: ProjectDocument,
-  element: Element,
-  opening: Opening,
-  { s, t, holds = [] }: Spot,
-): Opening {
+export function putAt(document: ProjectDocument, element: Element, opening: Opening, spot: Spot): Opening {
+  const { t } = spot;
+  const holds = spot.face === undefined || spot.face === (opening.face ?? 'outer') ? (spot.holds ?? []) : [];
   const free = (way: 'along' | 'up', measure: Along | Up): boolean => {
     const parents = parentsOf({ ...opening, [way]: measure }, way);
     if (parents.length === 0) return true;
@@ -66,8 +80,8 @@ export function putAt(
   return {
     ...opening,
     grip,
-    along: alongTo(document, element, along, s + dx),
-    up: upTo(document, element, up, t + dy),
+    along: alongTo(document, element, along, ownPlace(document, opening, spot, profile?.width ?? 0) + dx, opening.face),
+    up: upTo(document, element, up, t + dy, opening.face),
   };
 }
 
@@ -80,16 +94,18 @@ export function placeOpening(
   grip: Grip = { across: 'centre', level: 'sill' },
 ): { changeSet: ChangeSet; id: string } {
   const pattern = document.patterns[placing.pattern]!;
+  const face = spot.face ?? 'outer';
   const profile = profileOfOpening(document, placing);
   const [dx, dy] = profile ? gripOffset(profile, grip) : [0, 0];
   const axis = Object.values(document.axes).find(
-    (a) => a.element === element.id && Math.abs(a.along - (spot.s + dx)) < 1e-6,
+    (a) => a.element === element.id && Math.abs(axisOn(document, element, a.along, face) - (spot.s + dx)) < 1e-6,
   );
   const datum = datumsOn(document, element).find((d) => Math.abs(d.level - element.start.z - (spot.t + dy)) < 1e-6);
   const plain: Opening = {
     id: newId('o'),
     mark: marks(document)(pattern),
     element: element.id,
+    ...(face === 'inner' ? { face } : {}),
     ...placing,
     along: axis ? { from: 'axis', axis: axis.id, distance: 0 } : { from: 'start', distance: 0 },
     up: datum ? { from: 'datum', datum: datum.id, distance: 0 } : { from: 'base', distance: 0 },
@@ -111,7 +127,11 @@ export function moveTo(document: ProjectDocument, opening: Opening, spot: Spot):
 /** Lets an opening go of what it is held to, along or up: it stays where it stands, measured from the start or the base. */
 export function letGoOf(document: ProjectDocument, opening: Opening, way: 'along' | 'up'): ChangeSet {
   const element = document.elements[opening.element]!;
-  const [along, up] = [alongAt(document, element, opening.along) ?? 0, upAt(document, element, opening.up) ?? 0];
+  const { face } = opening;
+  const [along, up] = [
+    alongAt(document, element, opening.along, face) ?? 0,
+    upAt(document, element, opening.up, face) ?? 0,
+  ];
   return edit(
     `let ${opening.mark} go`,
     putting(
@@ -143,8 +163,25 @@ export function replaceIntent(
     putting('openings', {
       ...opening,
       grip,
-      along: alongTo(document, element, over.along ?? opening.along, at.s + dx),
-      up: upTo(document, element, over.up ?? opening.up, at.t + dy),
+      along: alongTo(document, element, over.along ?? opening.along, at.s + dx, opening.face),
+      up: upTo(document, element, over.up ?? opening.up, at.t + dy, opening.face),
     }),
   );
+}
+
+/** Sets an opening out on the other face, where it stands: it keeps its size, and is measured from that face's start; what its reveal says is counted from there. */
+export function setOutOn(document: ProjectDocument, opening: Opening, face: FaceName): ChangeSet {
+  const element = document.elements[opening.element]!;
+  const profile = profileOfOpening(document, opening);
+  const [dx] = profile ? gripOffset(profile, opening.grip) : [0];
+  const width = profile?.width ?? 0;
+  const left = (alongAt(document, element, opening.along, opening.face) ?? 0) - dx!;
+  const s = overTo(document, element, left + width / 2, face) - width / 2;
+  const mirrored = { left: 'right', centre: 'centre', right: 'left' } as const;
+  const grip = { ...opening.grip, across: mirrored[opening.grip.across] };
+  const [over] = profile ? gripOffset(profile, grip) : [0];
+  const on: Opening = { ...opening, grip, along: { from: 'start', distance: tidy(s + over!) } };
+  if (face === 'inner') on.face = face;
+  else delete on.face;
+  return edit(`set ${opening.mark} out on the ${faceLabel(element, face)}`, putting('openings', on));
 }

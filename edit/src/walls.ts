@@ -8,6 +8,9 @@ import {
   boxOf,
   courseOf,
   gripOffset,
+  overTo,
+  seenOn,
+  sheetsOf,
   joinedWalls,
   resolveOpening,
   reversedWall,
@@ -18,6 +21,7 @@ import {
   type Point,
 } from '@yard-arch/core';
 import {
+  isInPlan,
   extentOf,
   newId,
   putting,
@@ -37,8 +41,7 @@ import { loosened } from './many.ts';
 const meets = 0.002;
 const near = (a: Point, b: Point): boolean => Math.hypot(a[0] - b[0], a[1] - b[1]) < meets;
 
-export const wallsOf = (document: ProjectDocument): Wall[] =>
-  Object.values(document.elements).filter((element): element is Wall => element.kind === 'wall');
+export const wallsOf = (document: ProjectDocument): Wall[] => Object.values(document.elements).filter(isInPlan);
 
 /** The ends of walls that stand at a point. */
 export function endsAt(document: ProjectDocument, point: Point): { wall: Wall; which: 'start' | 'end' }[] {
@@ -92,7 +95,7 @@ export function moveElements(
   );
   const moves = new Map<Wall, Partial<Record<'start' | 'end', Point>>>();
   for (const element of elements) {
-    if (element.kind !== 'wall') continue;
+    if (!isInPlan(element)) continue;
     const course = courseOf(element);
     for (const other of wallsOf(document)) {
       if (own.has(other.id)) continue;
@@ -253,7 +256,7 @@ export function split(
   const own = Object.values(document.openings).filter((opening) => opening.element === wall.id);
   for (const opening of own) {
     const resolved = resolveOpening(document, opening);
-    const box = 'outline' in resolved ? boxOf(resolved, '') : null;
+    const box = 'outline' in resolved ? boxOf(seenOn(sheetsOf(document).of(wall.id)!, resolved, 'outer'), '') : null;
     if (box) places.set(opening.id, box.s + gripOffset(box, opening.grip)[0]);
     if (box) levels.set(opening.id, box.t + gripOffset(box, opening.grip)[1]);
     if (box ? box.s + box.width / 2 > s : opening.along.from === 'end') beyond.add(opening.id);
@@ -266,6 +269,7 @@ export function split(
   for (const [old, datum] of datums)
     if (own.some(({ id: of, up }) => beyond.has(of) && up.from === 'datum' && up.datum === old))
       changes.push(putting('datums', datum));
+  const after = withElements(document, parts);
   for (const opening of own) {
     const second = beyond.has(opening.id);
     const at = places.get(opening.id) ?? opening.along.distance;
@@ -287,8 +291,12 @@ export function split(
           : second && up.from === 'top' && parts[1].height !== wall.height
             ? { ...up, distance: tidy(up.distance + parts[1].height - wall.height) }
             : up;
-    if (second || next !== along || level !== up)
-      changes.push(putting('openings', { ...opening, element: second ? id : wall.id, along: next, up: level }));
+    const on = second ? id : wall.id;
+    if (opening.face === 'inner') {
+      const kept = innerKept(document, after, opening, on, (outer) => (second ? outer - s : outer));
+      changes.push(putting('openings', { ...kept, up: level }));
+    } else if (second || next !== along || level !== up)
+      changes.push(putting('openings', { ...opening, element: on, along: next, up: level }));
   }
   return { id, changeSet: edit(`split ${wall.name}`, ...changes) };
 }
@@ -306,6 +314,7 @@ export function join(document: ProjectDocument, wall: Wall): ChangeSet | Impossi
   if ('reason' in one) return one;
   const by = extentOf(wall).length;
   const changes: Change[] = [putting('elements', one)];
+  const after = withElements(document, [one]);
   const placed = (opening: Opening): number | null => {
     const resolved = resolveOpening(document, opening);
     return 'outline' in resolved ? resolved.s + gripOffset(resolved.profile, opening.grip)[0] : null;
@@ -329,6 +338,15 @@ export function join(document: ProjectDocument, wall: Wall): ChangeSet | Impossi
     if (datum.element === next.id) changes.push(putting('datums', { ...datum, element: wall.id }));
   for (const opening of Object.values(document.openings)) {
     const { along } = opening;
+    if (opening.face === 'inner' && (opening.element === wall.id || opening.element === next.id)) {
+      const shift = opening.element === next.id ? by : 0;
+      const kept = innerKept(document, after, opening, wall.id, (outer) => outer + shift);
+      const { up } = opening;
+      const raised =
+        shift > 0 && up.from === 'top' ? { ...up, distance: tidy(up.distance + one.height - next.height) } : up;
+      changes.push(putting('openings', { ...kept, up: raised }));
+      continue;
+    }
     const at = placed(opening);
     if (
       opening.element === wall.id &&
@@ -362,8 +380,9 @@ export function reverse(document: ProjectDocument, wall: Wall): ChangeSet | Impo
   const reversed = reversedWall(wall);
   if ('reason' in reversed) return reversed;
   const long = acrossTo(wall, extentOf(wall).length);
-  /** Where a point of the outer face is then. */
+  /** Where a point of the outer face is then. What is the inner face becomes the outer one, seen from the other side. */
   const turnedTo = (s: number): number => long - acrossTo(wall, s);
+  const innerTo = (s: number): number => overTo(document, wall, s, 'outer');
   const axes = Object.values(document.axes)
     .filter(({ element }) => element === wall.id)
     .map((axis) => ({ ...axis, along: tidy(turnedTo(axis.along)) }));
@@ -400,7 +419,9 @@ export function reverse(document: ProjectDocument, wall: Wall): ChangeSet | Impo
     `reverse ${wall.name}`,
     putting('elements', reversed),
     ...axes.map((axis) => putting('axes', axis)),
-    ...inPlace(document, after, openings, turnedTo).map((opening) => putting('openings', opening)),
+    ...inPlace(document, after, openings, ({ face }) => (face === 'inner' ? innerTo : turnedTo)).map((opening) =>
+      putting('openings', opening),
+    ),
   );
 }
 
@@ -409,12 +430,12 @@ function inPlace(
   before: ProjectDocument,
   after: ProjectDocument,
   openings: readonly Opening[],
-  turnedTo: (s: number) => number,
+  turnedTo: (opening: Opening) => (s: number) => number,
 ): Opening[] {
   const grips = openings.map((opening) => {
     const placed = resolveOpening(before, before.openings[opening.id]!);
     return 'outline' in placed
-      ? turnedTo(placed.s + placed.profile.width / 2) -
+      ? turnedTo(opening)(placed.s + placed.profile.width / 2) -
           placed.profile.width / 2 +
           gripOffset(placed.profile, opening.grip)[0]
       : null;
@@ -427,9 +448,31 @@ function inPlace(
   return openings.map((opening, i) =>
     grips[i] === null
       ? opening
-      : { ...opening, along: alongTo(firm, firm.elements[opening.element]!, opening.along, grips[i]!) },
+      : { ...opening, along: alongTo(firm, firm.elements[opening.element]!, opening.along, grips[i]!, opening.face) },
   );
 }
+
+/** An opening on the inner face of a wall that has become another, measured so that it stays where it stands. @param to from a distance along the outer face before to that along it afterwards. */
+function innerKept(
+  before: ProjectDocument,
+  after: ProjectDocument,
+  opening: Opening,
+  element: string,
+  to: (outer: number) => number,
+): Opening {
+  const placed = resolveOpening(before, opening);
+  if (!('outline' in placed)) return { ...opening, element };
+  const half = placed.profile.width / 2;
+  const outer = to(overTo(before, before.elements[opening.element]!, placed.s + half, 'outer'));
+  const s = overTo(after, after.elements[element]!, outer, 'inner') - half;
+  const [dx] = gripOffset(placed.profile, opening.grip);
+  return { ...opening, element, along: { from: 'start', distance: tidy(s + dx) } };
+}
+
+const withElements = (document: ProjectDocument, elements: readonly Element[]): ProjectDocument => ({
+  ...document,
+  elements: { ...document.elements, ...Object.fromEntries(elements.map((one) => [one.id, one])) },
+});
 
 /** Takes openings away that no longer fit. */
 export function drop(document: ProjectDocument, openings: readonly Opening[]): ChangeSet {

@@ -176,7 +176,7 @@ describe('bays and walls', () => {
 
   it('of axes become what was typed, and what is held to them goes with them', () => {
     const [, b, c] = axes;
-    const choices = axisChoices(document, axes, b!.s, c!.s);
+    const choices = axisChoices(document, document.elements.courtyard!, 'outer', axes, b!.s, c!.s);
     expect(choices.map(({ label }) => label)).toEqual([
       `axis ${c!.name} moves`,
       `axis ${b!.name} moves`,

@@ -16,13 +16,13 @@ describe('what is shown of an element', () => {
         fc.subarray(Object.keys(document.openings), { minLength: 1, maxLength: 5 }),
         fc.integer({ min: -50, max: 50 }),
         (id, moved, centimetres) => {
-          const before = onElement(document, document.elements[id]!, null);
+          const before = onElement(document, document.elements[id]!, 'outer', null);
           const now = applyChangeSet(
             document,
             moveAll(document, openingsOf(document, moved), centimetres / 100, 0.1),
           ).document;
-          const after = onElement(now, now.elements[id]!, before);
-          const fresh = onElement(now, now.elements[id]!, null);
+          const after = onElement(now, now.elements[id]!, 'outer', before);
+          const fresh = onElement(now, now.elements[id]!, 'outer', null);
           expect(after.placed).toEqual(fresh.placed);
           expect(after.boxes).toEqual(fresh.boxes);
           after.placed.forEach((one, i) => {
@@ -39,15 +39,15 @@ describe('what is shown of an element', () => {
 
   it('loses what is taken away, and keeps the rest', () => {
     const wall = document.elements.courtyard!;
-    const before = onElement(document, wall, null);
+    const before = onElement(document, wall, 'outer', null);
     const now = applyChangeSet(document, removeAll(document, openingsOf(document, ['o9']))).document;
-    const after = onElement(now, wall, before);
+    const after = onElement(now, wall, 'outer', before);
     expect(after.placed).toHaveLength(before.placed.length - 1);
     for (const one of after.placed) expect(before.placed).toContain(one);
   });
 
   it('has the datums of its heights and its own axes to come into line with', () => {
-    const lines = linesOf(document, document.elements.courtyard!);
+    const lines = linesOf(document, document.elements.courtyard!, 'outer');
     expect(lines.axes.map(({ name }) => name)).toEqual(['A', 'B', 'C', 'D', 'E', 'F', 'G']);
     for (const { t, level } of lines.datums) {
       expect(t).toBeGreaterThanOrEqual(0);

@@ -131,7 +131,7 @@ export class PieceMaker {
   cutter(range: readonly [number, number], use: SolidUse): CutMesh {
     const opening = this.openings[0]!;
     const { sheet, skin } = this.setting;
-    const from = use === 'add' ? range[0] : skin.from - overshoot;
+    const from = use === 'add' || range[0] > skin.from + same ? range[0] : skin.from - overshoot;
     const to =
       use === 'add'
         ? Math.min(overshoot, sheet.thickness / 2)
@@ -302,7 +302,8 @@ export class PieceMaker {
   private back(loops: readonly PieceLoop[], n: number, role: Role, opening: number, facing: -1 | 1): void {
     const { sheet, ribsAt } = this.setting;
     const { id, pattern } = this.openings[opening]!;
-    const layer = layerAt(sheet, Math.max(0, n + same));
+    // What is solid lies behind it, as it looks.
+    const layer = layerAt(sheet, Math.max(0, n - facing * same));
     const printed = pattern.cut?.kind === 'imprint' ? pattern.cut.material : pattern.reveal.material;
     const material = role === 'imprint' && printed ? printed : sheet.layers[layer]!.material;
     const face = new FaceLoops();
@@ -342,7 +343,7 @@ export class PieceMaker {
     const seam = (edge: LoopEdge): 'start' | 'crown' | 'end' =>
       edge.operand === 0 || !edge.side
         ? 'start'
-        : seamAsRun(this.openings[edge.operand - 1]!.pattern.texture?.[edge.side]?.seam, edge.sense);
+        : seamAsRun(seamSeen(this.openings[edge.operand - 1]!, edge.side), edge.sense);
     if (chart.kind === 'flat') {
       const { along, up, inward } = chart;
       // An outline that drifts with the depth is lined along the way that it drifts.
@@ -486,6 +487,13 @@ function revealMaterial({ pattern: { reveal } }: Placed, side: Side): string | n
 
 function bossIn(members: readonly { opening: Placed; operand: number }[]): number {
   return (members.find(({ opening }) => opening.kind === 'boss') ?? members[0]!).operand - 1;
+}
+
+/** The seam of a side as it is seen from the outer face. */
+function seamSeen({ pattern, own }: Placed, side: Side): 'start' | 'crown' | 'end' | undefined {
+  const seam = pattern.texture?.[side]?.seam;
+  if (own !== 'inner' || !seam || seam === 'crown') return seam;
+  return seam === 'start' ? 'end' : 'start';
 }
 
 /** The seam as it is met along a loop: a void's loops run from the left springing to the right one, a raised thing's the other way. */

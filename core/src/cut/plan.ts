@@ -194,7 +194,11 @@ function isInside(outline: Loop, opening: Placed): boolean {
   return inside;
 }
 
-function outsideStatus({ noun, length, height }: Sheet, { id, s, t, profile }: Placed, units: Units): OpeningStatus {
+function outsideStatus(
+  { noun, larger, length, height }: Sheet,
+  { id, s, t, profile }: Placed,
+  units: Units,
+): OpeningStatus {
   const ways: string[] = [];
   if (s >= length) ways.push(`${worded(s - length, units)} beyond its end`);
   else if (s + profile.width <= 0) ways.push(`${worded(-s - profile.width, units)} before its start`);
@@ -203,7 +207,7 @@ function outsideStatus({ noun, length, height }: Sheet, { id, s, t, profile }: P
   return notCut(
     id,
     `it lies off the ${noun}${ways.length > 0 ? `, ${ways.join(' and ')}` : ''}`,
-    `Move it onto the ${noun}, or make the ${noun} ${noun === 'wall' ? 'longer or higher' : 'larger'}.`,
+    `Move it onto the ${noun}, or make the ${noun} ${larger}.`,
   );
 }
 
@@ -247,7 +251,7 @@ function atTheEdge(
           k,
           `${nothingLeft}: it is ${worded(openings[k]!.profile.width, units)} wide and ${worded(openings[k]!.profile.height, units)} high, ` +
             `the ${noun} ${worded(sheet.length, units)} long and ${worded(sheet.height, units)} high`,
-          `Choose a smaller size, or make the ${noun} ${noun === 'wall' ? 'longer or higher' : 'larger'}.`,
+          `Choose a smaller size, or make the ${noun} ${sheet.larger}.`,
         );
       clipped = clipAll();
     }

@@ -1,5 +1,5 @@
-/** Charts: from (s, t, n) on an element's face to space. Flat ones are planes; bent ones follow a wall's course in plan, facet by facet, and stand upright. */
-import { runsOf, type Wall } from '@yard-arch/document';
+/** Charts: from (s, t, n) on an element's face to space. Flat ones are planes; bent ones follow a course in plan, facet by facet, and stand upright, or where their frame puts them. */
+import type { Run } from '@yard-arch/document';
 import { chordsOf, type Fineness } from '../profile/flatten.ts';
 
 export type Vector = readonly [number, number, number];
@@ -31,7 +31,41 @@ export interface BentChart {
   my: Float64Array;
   /** Unit tangents of the true course at each facet's start and end, for smooth normals: x, y of both, four figures a facet. */
   tangents: Float64Array;
+  /** Where it stands, if it is not upright where it is drawn: all else is told in the frame's own directions. */
+  frame?: Rigid | undefined;
 }
+
+/** A rigid frame: the point (x, y, z) in it is at origin + x·x + y·y + z·z, unit vectors at right angles, right-handed. */
+export interface Rigid {
+  origin: Vector;
+  x: Vector;
+  y: Vector;
+  z: Vector;
+}
+
+/** A direction of a frame in space. */
+export function turnedOut({ x, y, z }: Rigid, [a, b, c]: Vector): [number, number, number] {
+  return [a * x[0] + b * y[0] + c * z[0], a * x[1] + b * y[1] + c * z[1], a * x[2] + b * y[2] + c * z[2]];
+}
+
+/** A direction in space as it is seen from a frame. */
+export function turnedIn({ x, y, z }: Rigid, v: Vector): [number, number, number] {
+  const dot = (a: Vector): number => a[0] * v[0] + a[1] * v[1] + a[2] * v[2];
+  return [dot(x), dot(y), dot(z)];
+}
+
+/** A point in space as it is seen from a frame. */
+export function placedIn(frame: Rigid, [x, y, z]: Vector): [number, number, number] {
+  return turnedIn(frame, [x - frame.origin[0], y - frame.origin[1], z - frame.origin[2]]);
+}
+
+/** The same chart upright where it is drawn, without its frame. */
+export function upright(chart: BentChart): BentChart {
+  return chart.frame ? { ...chart, frame: undefined } : chart;
+}
+
+/** A point of space beside which an element stands, metres. */
+export const originOf = (chart: Chart): Vector => (chart.kind === 'bent' && chart.frame?.origin) || chart.origin;
 
 export type Chart = FlatChart | BentChart;
 
@@ -46,14 +80,19 @@ export function turned(degrees: number): [number, number] {
   return [Math.cos(radians), Math.sin(radians)];
 }
 
-/** The chart of a wall that is curved or has several runs. */
-export function bentChart(wall: Wall, fineness: Fineness): BentChart {
+/** The chart of a course that is curved or has several runs. @param leaves the direction at its start, degrees. */
+export function bentChart(
+  start: { x: number; y: number; z: number },
+  leaves: number,
+  runs: readonly Run[],
+  fineness: Fineness,
+): BentChart {
   const s = [0];
-  const x = [wall.start.x];
-  const y = [wall.start.y];
+  const x = [start.x];
+  const y = [start.y];
   const tangents: number[] = [];
-  let angle = wall.turn;
-  for (const run of runsOf(wall)) {
+  let angle = leaves;
+  for (const run of runs) {
     angle += run.turn;
     const sweep = run.sweep ?? 0;
     const [x0, y0, s0] = [x.at(-1)!, y.at(-1)!, s.at(-1)!];
@@ -101,7 +140,7 @@ export function bentChart(wall: Wall, fineness: Fineness): BentChart {
   }
   return {
     kind: 'bent',
-    origin: [wall.start.x, wall.start.y, wall.start.z],
+    origin: [start.x, start.y, start.z],
     s: Float64Array.from(s),
     x: Float64Array.from(x),
     y: Float64Array.from(y),
@@ -109,6 +148,24 @@ export function bentChart(wall: Wall, fineness: Fineness): BentChart {
     my,
     tangents: Float64Array.from(tangents),
   };
+}
+
+/** The same with ends square to the true course, not to its last facets: those of an arc lie on its radii, so that a barrel sits level on its springings. */
+export function withRadialEnds(chart: BentChart): BentChart {
+  const [mx, my] = [chart.mx.slice(), chart.my.slice()];
+  const last = chart.s.length - 1;
+  for (const [rib, facet, at] of [
+    [0, 0, 0],
+    [last, last - 1, 2],
+  ] as const) {
+    const [tx, ty] = [chart.tangents[4 * facet + at]!, chart.tangents[4 * facet + at + 1]!];
+    const [dx, dy] = [chart.x[facet + 1]! - chart.x[facet]!, chart.y[facet + 1]! - chart.y[facet]!];
+    // The facet stays parallel to itself: its depth is that of the radius along its own normal.
+    const scale = Math.hypot(dx, dy) / (tx * dx + ty * dy);
+    mx[rib] = -ty * scale;
+    my[rib] = tx * scale;
+  }
+  return { ...chart, mx, my };
 }
 
 /** The facet in which a distance along the outer face lies; the first or last one beyond the ends. */
@@ -138,7 +195,11 @@ export function pointAt(chart: Chart, s: number, t: number, n: number): [number,
   const share = (s - chart.s[f]!) / (chart.s[f + 1]! - chart.s[f]!);
   const [ax, ay] = ribAt(chart, f, n);
   const [bx, by] = ribAt(chart, f + 1, n);
-  return [ax + share * (bx - ax), ay + share * (by - ay), chart.origin[2] + t];
+  const point: Vector = [ax + share * (bx - ax), ay + share * (by - ay), chart.origin[2] + t];
+  const { frame } = chart;
+  if (!frame) return point as [number, number, number];
+  const [px, py, pz] = turnedOut(frame, point);
+  return [frame.origin[0] + px, frame.origin[1] + py, frame.origin[2] + pz];
 }
 
 /** Where a rib stands in plan at a depth. */
@@ -154,7 +215,13 @@ export function directionsAt(chart: Chart, s: number): { along: Vector; up: Vect
   const [ax, ay, bx, by] = chart.tangents.subarray(4 * f, 4 * f + 4) as unknown as [number, number, number, number];
   const [x, y] = [ax + share * (bx - ax), ay + share * (by - ay)];
   const size = Math.hypot(x, y);
-  return { along: [x / size, y / size, 0], up: [0, 0, 1], inward: [-y / size, x / size, 0] };
+  const own = {
+    along: [x / size, y / size, 0],
+    up: [0, 0, 1],
+    inward: [-y / size, x / size, 0],
+  } as const satisfies Record<string, Vector>;
+  const { frame } = chart;
+  return frame ? { along: turnedOut(frame, own.along), up: frame.z, inward: turnedOut(frame, own.inward) } : own;
 }
 
 /** Distances of the ribs along the face at a depth, as it is developed there: the facets' own lengths one after the other. */
@@ -178,4 +245,27 @@ export function deepest(chart: BentChart): number {
     if (shrink > 1e-12) least = Math.min(least, length / shrink);
   }
   return least;
+}
+
+/** Where a level line in plan meets a bent face at a depth, all of it upright: how far along the face, and how far along the line from its point, metres. */
+export function hitsOn(
+  chart: BentChart,
+  n: number,
+  [px, py]: readonly number[],
+  [wx, wy]: readonly [number, number],
+): { s: number; at: number }[] {
+  const found: { s: number; at: number }[] = [];
+  for (let f = 0; f + 1 < chart.s.length; f++) {
+    const [ax, ay] = ribAt(chart, f, n);
+    const [bx, by] = ribAt(chart, f + 1, n);
+    const det = (bx - ax) * wy - (by - ay) * wx;
+    if (Math.abs(det) < 1e-12) continue;
+    const share = ((px! - ax) * wy - (py! - ay) * wx) / det;
+    if (share < -1e-9 || share >= 1 - (f + 2 < chart.s.length ? 1e-9 : -1e-9)) continue;
+    found.push({
+      s: chart.s[f]! + share * (chart.s[f + 1]! - chart.s[f]!),
+      at: (ax + share * (bx - ax) - px!) * wx + (ay + share * (by - ay) - py!) * wy,
+    });
+  }
+  return found;
 }

@@ -1,5 +1,5 @@
 /** Joins: how the ends of straight walls are cut where they meet other walls, so that corners close without gaps or overlaps. */
-import type { ProjectDocument, Wall } from '@yard-arch/document';
+import { isInPlan, type ProjectDocument, type Wall } from '@yard-arch/document';
 import type { SectionLine } from '../profile/section.ts';
 import { turned } from './chart.ts';
 import type { WallEnds } from './sheet.ts';
@@ -63,7 +63,8 @@ export function joinsOf(document: ProjectDocument, wall: Wall): Joins {
   const own = straight(wall);
   if (!own) return { ...joins, notes: ['only straight, upright walls can be joined at their ends'] };
   const others = Object.values(document.elements)
-    .filter((other): other is Wall => other.kind === 'wall' && other.id !== wall.id)
+    .filter(isInPlan)
+    .filter((other) => other.id !== wall.id)
     .map(straight)
     .filter((other): other is Straight => other !== null && levelsMeet(other.wall, wall));
   for (const which of ['start', 'end'] as const) {

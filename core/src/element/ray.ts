@@ -1,5 +1,5 @@
 /** Where a line of sight meets an element's outer face. */
-import type { Chart, Vector } from './chart.ts';
+import { placedIn, turnedIn, upright, type Chart, type Vector } from './chart.ts';
 
 /**
  * The place (s, t), metres on the face, at which a ray first meets a chart's outer face, its plane taken beyond the element's edges; null where it looks away from it.
@@ -17,6 +17,7 @@ export function sightOn(chart: Chart, from: Vector, way: Vector): { s: number; t
     const at: Vector = [off[0] + far * way[0], off[1] + far * way[1], off[2] + far * way[2]];
     return { s: dot(at, along), t: dot(at, up) };
   }
+  if (chart.frame) return sightOn(upright(chart), placedIn(chart.frame, from), turnedIn(chart.frame, way));
   let best: { s: number; t: number; far: number } | null = null;
   const { s, x, y, origin } = chart;
   const last = s.length - 2;

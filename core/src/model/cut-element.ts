@@ -12,7 +12,10 @@ import { linesFor } from '../cut/grid.ts';
 import { withoutNeedles } from '../cut/needles.ts';
 import { AtFault, cutSkin, type Grouping, type Skin, type SkinCut } from '../cut/skin.ts';
 import { notCut, type OpeningStatus } from '../cut/status.ts';
+import { upright } from '../element/chart.ts';
+import { meshIn } from '../element/placed-mesh.ts';
 import type { Sheet } from '../element/sheet.ts';
+import { turnedOver } from '../element/turned-over.ts';
 import { MeshBuilder } from '../mesh/builder.ts';
 import { emptyMesh, type CutMesh } from '../mesh/cut-mesh.ts';
 import { prove } from '../mesh/proof.ts';
@@ -79,7 +82,7 @@ export function cutElement(
     made = { mesh: emptyMesh(), region: noRegion, skins: [], path: 'sheet' };
     for (const { id } of open)
       byId.set(id, notCut(id, `its ${sheet.noun} cannot be made: ${sheet.fault.reason}`, sheet.fault.mend));
-  } else made = cutOpen(element, sheet, open, units, byId, before?.skins ?? []);
+  } else made = standing(sheet, cutOpen(element, uprightOf(sheet), open, units, byId, before?.skins ?? []));
   if (element.smooth !== undefined) made = { ...made, mesh: smoothed(made.mesh, element.smooth) };
   return {
     element: element.id,
@@ -104,6 +107,23 @@ export function cutElement(
     fault: sheet.fault,
     milliseconds: performance.now() - start,
   };
+}
+
+const uprights = new WeakMap<Sheet, Sheet>();
+
+/** A sheet as it is cut: upright, whatever its frame; the same object for the same sheet. */
+function uprightOf(sheet: Sheet): Sheet {
+  const { chart } = sheet;
+  if (chart.kind !== 'bent' || !chart.frame) return sheet;
+  let known = uprights.get(sheet);
+  if (!known) uprights.set(sheet, (known = { ...sheet, chart: upright(chart) }));
+  return known;
+}
+
+/** What was cut upright, where the sheet's frame puts it. */
+function standing({ chart }: Sheet, made: Made): Made {
+  const frame = chart.kind === 'bent' ? chart.frame : undefined;
+  return frame ? { ...made, mesh: meshIn(frame, made.mesh) } : made;
 }
 
 /** Cuts what can be cut; whatever makes the cut fail is set aside, told of, and the rest cut without it. */
@@ -183,7 +203,8 @@ function toldMore(
   units: Units,
 ): OpeningStatus {
   if (status.state === 'not cut') return status;
-  const opens = opening.kind === 'niche' || opening.kind === 'niche to layer' ? cavityAt(sheet, opening.depth) : null;
+  const facing = opening.own === 'inner' ? turnedOver(sheet).sheet : sheet;
+  const opens = opening.kind === 'niche' || opening.kind === 'niche to layer' ? cavityAt(facing, opening.depth) : null;
   const told = toldJoined(status, to, sheet);
   if (opens === null) return told;
   const reason = `it opens the cavity behind layer ${opens}, so that what is behind that shows at its back`;
@@ -192,7 +213,7 @@ function toldMore(
     reason: told.reason === null ? reason : `${told.reason}; ${reason}`,
     mend:
       told.mend ??
-      `Let it end before the cavity, at less than ${worded(sheet.boundaries[opens]!, units)}, or go on into the layer behind it.`,
+      `Let it end before the cavity, at less than ${worded(facing.boundaries[opens]!, units)}, or go on into the layer behind it.`,
   };
 }
 

@@ -1,16 +1,18 @@
 /** The model: every element of a document as cut, and after an edit only what the edit touches cut again. */
 import { row, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
 import type { OpeningStatus } from '../cut/status.ts';
-import { joinsOf } from '../element/joins.ts';
-import { sheetOf, type Sheet } from '../element/sheet.ts';
+import type { Sheet } from '../element/sheet.ts';
+import { finenessOf, sheetsOf } from '../element/sheets.ts';
+import { across } from '../setout/across.ts';
+import { turnedOver } from '../element/turned-over.ts';
 import type { Fineness } from '../profile/flatten.ts';
 import { squareSections } from '../profile/section.ts';
 import { aimOf, projectOnto } from '../setout/project.ts';
 import { recessesIn } from '../setout/recess.ts';
-import { finenessOf, resolveOpening, sameCarrier, type Placed, type Unplaced } from '../setout/resolve.ts';
+import { resolveOpening, sameCarrier, type Placed, type Unplaced } from '../setout/resolve.ts';
 import { notCut } from '../cut/status.ts';
 import { overBudget, weightOf } from './budget.ts';
-import { guardedCut, guardedPlace, guardedSheet } from './guard.ts';
+import { guardedCut, guardedPlace } from './guard.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
 
 /** What an element's cut depends on. */
@@ -51,11 +53,8 @@ export function cutModel(
   const cuts = new Map<string, ElementCut>();
   const inputs = new Map<string, Inputs>();
   const sheets = new Map<string, Sheet>();
-  for (const element of Object.values(document.elements))
-    sheets.set(
-      element.id,
-      guardedSheet(element, () => sheetIn(document, element, fineness, before?.inputs.get(element.id)?.sheet)),
-    );
+  const ofDocument = sheetsOf(document, fineness);
+  for (const id of Object.keys(document.elements)) sheets.set(id, ofDocument.of(id)!);
   const visiting = visitors(document, byElement, sheets, fineness);
   const recesses = recessesIn(document);
   // Points that the model holds so far.
@@ -141,10 +140,18 @@ function sameElement(a: Element, b: Element): boolean {
   return a === b || JSON.stringify({ ...a, name: '' }) === JSON.stringify({ ...b, name: '' });
 }
 
-/** An opening as it asks to be carried: where it has an aim, its outline is projected on to its own face. */
+/** An opening on its element's outer face, as it asks to be carried: where it has an aim, its outline is projected on to that. */
 function aimed(sheet: Sheet, opening: Opening, resolved: Placed | Unplaced): Placed | Unplaced {
-  if (!opening.aim || !('outline' in resolved)) return resolved;
-  return projectOnto(sheet, resolved, aimOf(sheet, opening, resolved));
+  if (!('outline' in resolved)) return resolved;
+  if (!opening.aim) return resolved.face === 'inner' ? across(sheet, resolved) : resolved;
+  if (resolved.face !== 'inner') return projectOnto(sheet, resolved, aimOf(sheet, opening, resolved));
+  const aim = aimOf(turnedOver(sheet).sheet, opening, resolved);
+  const { from, depth, sections } = across(sheet, resolved);
+  return projectOnto(
+    sheet,
+    { ...resolved, ...(from ? { from } : {}), depth, sections, face: 'outer', own: 'inner' },
+    aim,
+  );
 }
 
 /** Openings that are to cut further elements, as they land there, by element. */
@@ -168,7 +175,11 @@ function visitors(
         const landed =
           resolved.kind === 'through'
             ? guardedPlace({ id: opening.id, element: further }, () =>
-                projectOnto(sheet, throughAll(resolved, sheet), aimOf(own, opening, resolved)),
+                projectOnto(
+                  sheet,
+                  throughAll(resolved, sheet),
+                  aimOf(resolved.face === 'inner' ? turnedOver(own).sheet : own, opening, resolved),
+                ),
               )
             : {
                 id: opening.id,
@@ -187,18 +198,4 @@ function visitors(
 /** The same outline square through another thickness: what departs from square belongs to the opening's own element. */
 function throughAll(placed: Placed, { thickness }: Sheet): Placed {
   return { ...placed, depth: thickness, sections: squareSections(thickness) };
-}
-
-/** The sheet of an element among the others of its document, as its ends are joined; the one that there was where nothing about it has changed. */
-export function sheetIn(
-  document: ProjectDocument,
-  element: Element,
-  fineness: Fineness = finenessOf(document),
-  before?: Sheet,
-): Sheet {
-  const ends = element.kind === 'wall' ? joinsOf(document, element) : undefined;
-  const sheet = sheetOf(element, ends, fineness);
-  return before && JSON.stringify({ ...before, element: '' }) === JSON.stringify({ ...sheet, element: '' })
-    ? before
-    : sheet;
 }

@@ -1,10 +1,13 @@
 /** Boxes: openings as their bounding rectangles, by which they are measured and brought into line. */
+import type { FaceName } from '@yard-arch/document';
 import type { Placed } from './resolve.ts';
 
 /** An opening's bounding rectangle on the face, metres. */
 export interface Box {
   id: string;
   mark: string;
+  /** The face on which it is told where it stands; the outer one where nothing is said. */
+  face?: FaceName;
   s: number;
   t: number;
   width: number;
@@ -14,6 +17,6 @@ export interface Box {
 }
 
 /** The box of an opening in its place. */
-export function boxOf({ id, s, t, profile: { width, height, springing } }: Placed, mark: string): Box {
-  return { id, mark, s, t, width, height, springing };
+export function boxOf({ id, face, s, t, profile: { width, height, springing } }: Placed, mark: string): Box {
+  return { id, mark, ...(face === 'inner' ? { face } : {}), s, t, width, height, springing };
 }

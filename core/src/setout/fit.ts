@@ -1,6 +1,7 @@
 /** Whether openings still fit on their elements, and the ways in which one that does not could. Metres on the face. */
 import { dimensionNames, type Dimensions, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { sheetOf, type Sheet } from '../element/sheet.ts';
+import type { Sheet } from '../element/sheet.ts';
+import { sheetsOf } from '../element/sheets.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
 import { tidy } from '../tidy.ts';
 import { resolveOpening, type Placed } from './resolve.ts';
@@ -30,12 +31,13 @@ export function misfitsOn(document: ProjectDocument, element: Element): readonly
 }
 
 function findMisfits(document: ProjectDocument, element: Element): Misfit[] {
-  const sheet = sheetOf(element);
+  const sheets = sheetsOf(document);
   const found: Misfit[] = [];
   for (const opening of Object.values(document.openings)) {
     if (opening.element !== element.id) continue;
     const placed = resolveOpening(document, opening);
     if (!('outline' in placed) || placed.carrier) continue;
+    const sheet = sheets.on(element.id, opening.face)!;
     const over = overreach(sheet, placed);
     if (over)
       found.push({

@@ -1,6 +1,6 @@
 /** Elements as they are drawn in plan: the body of each cut level, with the gaps of what is cut through it there. Metres. */
 import type { Placed } from './resolve.ts';
-import { pointAt } from '../element/chart.ts';
+import { pointAt, ribAt, type BentChart } from '../element/chart.ts';
 import type { Point } from '../element/course.ts';
 import type { Sheet } from '../element/sheet.ts';
 
@@ -34,6 +34,8 @@ export function inPlan(sheet: Sheet, placed: readonly Placed[], cutAt: number): 
     } while (v !== first);
     return { element: sheet.element, body, face: [], gaps: [] };
   }
+  if (chart.kind === 'bent' && chart.frame)
+    return { element: sheet.element, body: fromAbove(sheet, chart, at), face: [], gaps: [] };
   const ribs = chart.kind === 'bent' ? [...chart.s] : [];
   const between = (from: number, to: number): number[] => [
     from,
@@ -48,9 +50,11 @@ export function inPlan(sheet: Sheet, placed: readonly Placed[], cutAt: number): 
   ];
   const [left, right] = [Math.min(...sheet.outline.xs), Math.max(...sheet.outline.xs)];
   const [start, end] = [endLine(sheet, 'start'), endLine(sheet, 'end')];
+  // Only a course's ends are joined; an outline of its own reaches where it reaches.
+  const joined = sheet.outline.names.includes('start');
   const body = band(
-    (n) => (sheet.noun === 'wall' ? 0 - start(n) : left),
-    (n) => (sheet.noun === 'wall' ? length + end(n) : right),
+    (n) => (joined ? 0 - start(n) : left),
+    (n) => (joined ? length + end(n) : right),
     thickness,
   );
   const gaps = placed
@@ -74,6 +78,19 @@ export function inPlan(sheet: Sheet, placed: readonly Placed[], cutAt: number): 
     })
     .filter((gap) => gap.body.length > 0);
   return { element: sheet.element, body, face: between(left, right).map((s) => at(s, 0, 0)), gaps };
+}
+
+/** What a bent sheet that lies covers in plan: from where it reaches farthest across to the other side. */
+function fromAbove(
+  { length, height }: Sheet,
+  chart: BentChart,
+  at: (s: number, t: number, n: number) => Point,
+): Point[] {
+  const across = (s: number): number => ribAt(chart, chart.s.indexOf(s), 0)[0];
+  const ribs = [...chart.s];
+  const left = ribs.reduce((best, s) => (across(s) < across(best) ? s : best), 0);
+  const right = ribs.reduce((best, s) => (across(s) > across(best) ? s : best), length);
+  return [at(left, 0, 0), at(right, 0, 0), at(right, height, 0), at(left, height, 0)];
 }
 
 /** How far an end of a wall goes beyond its outer face's end at a depth, as it is joined. */

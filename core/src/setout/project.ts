@@ -1,9 +1,23 @@
 /** Projection: an outline carried along a direction onto whatever face stands there; distance does not matter, direction does. */
-import { extentOf, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { directionsAt, pointAt, ribAt, turned, type BentChart, type FlatChart, type Vector } from '../element/chart.ts';
-import { sheetOf, type Sheet } from '../element/sheet.ts';
+import { extentOf, type Opening, type ProjectDocument } from '@yard-arch/document';
+import {
+  directionsAt,
+  hitsOn,
+  placedIn,
+  pointAt,
+  turned,
+  turnedIn,
+  upright,
+  type BentChart,
+  type FlatChart,
+  type Rigid,
+  type Vector,
+} from '../element/chart.ts';
+import type { Sheet } from '../element/sheet.ts';
+import { sheetsOf } from '../element/sheets.ts';
 import type { Chord, Outline } from '../profile/flatten.ts';
 import type { Side } from '../profile/profile.ts';
+import { fromBehind } from './across.ts';
 import type { Placed, Unplaced } from './resolve.ts';
 
 /** The plane in which an outline is drawn, and the way it is carried from there: a point of it, the directions of x and y, and a unit vector. */
@@ -53,7 +67,8 @@ const kept = new Map<
  */
 export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Unplaced {
   const refuse = (reason: string, mend: string): Unplaced => ({ id: placed.id, element: sheet.element, reason, mend });
-  if (sheet.chart.kind !== 'flat') return ontoBent(sheet, sheet.chart, placed, aim, refuse);
+  if (sheet.chart.kind !== 'flat')
+    return ontoBent(sheet, upright(sheet.chart), placed, seenFrom(sheet.chart.frame, aim), refuse);
   const chart: FlatChart = sheet.chart;
   const { direction } = aim;
   const into = dot(direction, chart.inward);
@@ -69,6 +84,7 @@ export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Un
     placed.profile.height,
     placed.outline.count,
     likenessOf(placed.outline),
+    placed.own,
   ]);
   let made = kept.get(key);
   if (!made) {
@@ -82,7 +98,7 @@ export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Un
     const [ox, oy] = land(origin);
     const [ax, ay] = land(plus(origin, aim.x, 1));
     const [bx, by] = land(plus(origin, aim.y, 1));
-    const outline = carried(placed.outline, ax - ox, ay - oy, bx - ox, by - oy);
+    const outline = carried(placed.outline, ax - ox, ay - oy, bx - ox, by - oy, placed.own === 'inner');
     const left = Math.min(...outline.xs);
     const low = Math.min(...outline.ys);
     for (let i = 0; i < outline.count; i++) {
@@ -110,6 +126,17 @@ export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Un
     outline: made.outline,
     drift: made.drift,
     profile: { width: made.width, height: made.height, springing: null, edges: [] },
+  };
+}
+
+/** An aim as it is seen from a frame. */
+function seenFrom(frame: Rigid | undefined, aim: Aim): Aim {
+  if (!frame) return aim;
+  return {
+    point: placedIn(frame, aim.point),
+    x: turnedIn(frame, aim.x),
+    y: turnedIn(frame, aim.y),
+    direction: turnedIn(frame, aim.direction),
   };
 }
 
@@ -150,7 +177,7 @@ function ontoBent(
     element: sheet.element,
     s: hit.s - placed.profile.width / 2,
     t: point[2] + slope * hit.at - chart.origin[2],
-    outline: sign > 0 ? placed.outline : mirrored(placed.outline),
+    outline: sign > 0 ? placed.outline : placed.own === 'inner' ? fromBehind(placed.outline) : mirrored(placed.outline),
     carrier: {
       x: point[0] + hit.at * wx,
       y: point[1] + hit.at * wy,
@@ -175,31 +202,8 @@ function mirrored(outline: Outline): Outline {
   return made;
 }
 
-/** Where a level line in plan meets a bent face at a depth: how far along the face, and how far along the line from its point, metres. */
-function hitsOn(
-  chart: BentChart,
-  n: number,
-  [px, py]: readonly number[],
-  [wx, wy]: readonly [number, number],
-): { s: number; at: number }[] {
-  const found: { s: number; at: number }[] = [];
-  for (let f = 0; f + 1 < chart.s.length; f++) {
-    const [ax, ay] = ribAt(chart, f, n);
-    const [bx, by] = ribAt(chart, f + 1, n);
-    const det = (bx - ax) * wy - (by - ay) * wx;
-    if (Math.abs(det) < 1e-12) continue;
-    const share = ((px! - ax) * wy - (py! - ay) * wx) / det;
-    if (share < -1e-9 || share >= 1 - (f + 2 < chart.s.length ? 1e-9 : -1e-9)) continue;
-    found.push({
-      s: chart.s[f]! + share * (chart.s[f + 1]! - chart.s[f]!),
-      at: (ax + share * (bx - ax) - px!) * wx + (ay + share * (by - ay) - py!) * wy,
-    });
-  }
-  return found;
-}
-
-/** An outline under the map (x, y) → x (ax, ay) + y (bx, by); turned round where that mirrors it. */
-function carried(outline: Outline, ax: number, ay: number, bx: number, by: number): Outline {
+/** An outline under the map (x, y) → x (ax, ay) + y (bx, by); turned round where that mirrors it. @param keep whether its sides keep the names that they have as seen from behind. */
+function carried(outline: Outline, ax: number, ay: number, bx: number, by: number, keep = false): Outline {
   const { count, xs, ys, next, side, arcs, loops } = outline;
   const mirrored = ax * by - ay * bx < 0;
   const before = new Uint32Array(count);
@@ -233,7 +237,7 @@ function carried(outline: Outline, ax: number, ay: number, bx: number, by: numbe
     ys: y,
     next: before,
     loops,
-    side: Array.from(before, (e) => turnedSide[side[e]!]),
+    side: Array.from(before, (e) => (keep ? side[e]! : turnedSide[side[e]!])),
     arcs: Array.from(before, (e, i) => chord(arcs[e]!, true, arcs[i]?.seam ?? false)),
   };
 }
@@ -249,20 +253,27 @@ export interface Along {
 export function elementsAlong(document: ProjectDocument, opening: Opening, placed: Placed): Along[] {
   const own = document.elements[opening.element];
   if (!own) return [];
-  const aim = aimOf(sheetOf(own), opening, placed);
+  const sheets = sheetsOf(document);
+  const aim = aimOf(sheets.on(own.id, opening.face)!, opening, placed);
   const axis = plus(aim.point, aim.y, placed.profile.height / 2);
   const found: Along[] = [];
   for (const element of Object.values(document.elements)) {
     if (element.id === own.id) continue;
-    const distance = distanceTo(element, axis, aim.direction);
+    const distance = distanceTo(sheets.of(element.id)!, extentOf(element), axis, aim.direction);
     if (distance !== null) found.push({ element: element.id, distance });
   }
   return found.sort((a, b) => Math.abs(a.distance) - Math.abs(b.distance));
 }
 
 /** How far along a line an element's nearer face is, or null where the line passes it by. */
-function distanceTo(element: Element, point: Vector, direction: Vector): number | null {
-  const { chart, thickness } = sheetOf(element);
+function distanceTo(
+  { chart, thickness }: Sheet,
+  { length, height }: { length: number; height: number },
+  from: Vector,
+  way: Vector,
+): number | null {
+  const frame = chart.kind === 'bent' ? chart.frame : undefined;
+  const [point, direction] = frame ? [placedIn(frame, from), turnedIn(frame, way)] : [from, way];
   if (chart.kind !== 'flat') {
     const level = Math.hypot(direction[0], direction[1]);
     if (level < grazing) return null;
@@ -271,13 +282,12 @@ function distanceTo(element: Element, point: Vector, direction: Vector): number 
       .map((hit) => hit.at / level)
       .filter((far) => {
         const t = point[2] + far * direction[2] - chart.origin[2];
-        return t >= 0 && t <= extentOf(element).height;
+        return t >= 0 && t <= height;
       });
     return at.length > 0 ? at.reduce((best, far) => (Math.abs(far) < Math.abs(best) ? far : best)) : null;
   }
   const into = dot(direction, chart.inward);
   if (Math.abs(into) < grazing) return null;
-  const { length, height } = extentOf(element);
   const hits = [0, thickness].map((n) => {
     const at = (n - dot(plus(point, chart.origin, -1), chart.inward)) / into;
     const r = plus(plus(point, direction, at), chart.origin, -1);

@@ -1,5 +1,5 @@
 /** Recesses: what is taken out of a wall's layers so that a layer of another wall can run on into it, as if it were an opening. */
-import type { Pattern, ProjectDocument, Wall } from '@yard-arch/document';
+import { isInPlan, type Pattern, type ProjectDocument, type Wall } from '@yard-arch/document';
 import { joinsOf, type Recess } from '../element/joins.ts';
 import { squareSections } from '../profile/section.ts';
 import type { Outline } from '../profile/flatten.ts';
@@ -20,7 +20,7 @@ const known = new Map<string, Placed>();
 export function recessesIn(document: ProjectDocument): Map<string, Placed[]> {
   const found = new Map<string, Placed[]>();
   for (const element of Object.values(document.elements)) {
-    if (element.kind !== 'wall' || (element.ends?.start !== 'butted' && element.ends?.end !== 'butted')) continue;
+    if (!isInPlan(element) || (element.ends?.start !== 'butted' && element.ends?.end !== 'butted')) continue;
     intoOthers(document, element).forEach((recess, i) => {
       const list = found.get(recess.host) ?? [];
       list.push(placedRecess(recess, i));

@@ -2,13 +2,15 @@
 import {
   type Along,
   type Datum,
-  defaultChord,
   dimensionNames,
   type Dimensions,
   type Element,
   extentOf,
+  faceLabel,
+  type FaceName,
   formatLength,
   type Grip,
+  isUpright,
   type Opening,
   parentsOf,
   type Pattern,
@@ -25,12 +27,17 @@ import type { Impossible, Profile, Side } from '../profile/profile.ts';
 import { sectionLine, squareSection, type SectionLine } from '../profile/section.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
 import { tidy } from '../tidy.ts';
+import { finenessOf, sheetsOf } from '../element/sheets.ts';
+import { turnedOver } from '../element/turned-over.ts';
 import { courseHeightOf } from './courses.ts';
 
 /** An opening in its place: its outline's lower left corner is at (s, t) on its element's face, metres. */
 export interface Placed {
   id: string;
   element: string;
+  /** The face on which it is told where it is, and its own where that is another; the outer one where nothing is said. */
+  face?: FaceName;
+  own?: FaceName;
   s: number;
   t: number;
   profile: Profile;
@@ -84,28 +91,34 @@ export function gripOffset(profile: Pick<Profile, 'width' | 'height' | 'springin
 }
 
 /** Where an intent along an element leads, metres from its start; null when it names an axis or an opening that is gone, or leads back to itself. */
-export function alongAt(document: ProjectDocument, element: Element, along: Along): number | null {
+export function alongAt(
+  document: ProjectDocument,
+  element: Element,
+  along: Along,
+  face: FaceName = 'outer',
+): number | null {
+  const length = along.from === 'start' ? 0 : lengthOf(document, element, face);
   switch (along.from) {
     case 'start':
       return along.distance;
     case 'middle':
-      return extentOf(element).length / 2 + along.distance;
+      return length / 2 + along.distance;
     case 'end':
-      return extentOf(element).length - along.distance;
+      return length - along.distance;
     case 'axis': {
       const axis = row(document, 'axes', along.axis);
-      return axis ? axis.along + along.distance : null;
+      return axis ? axisOn(document, element, axis.along, face) + along.distance : null;
     }
     case 'fraction':
-      return extentOf(element).length * along.fraction + along.distance;
+      return length * along.fraction + along.distance;
     case 'neighbour': {
-      const left = edgeOf(document, element, along.opening);
+      const left = edgeOf(document, element, along.opening, face);
       return left && left.at + { left: 0, centre: left.width / 2, right: left.width }[along.edge] + along.distance;
     }
     case 'between': {
       const [before, after] = [
-        along.left === null ? { at: 0, width: 0 } : edgeOf(document, element, along.left),
-        along.right === null ? { at: extentOf(element).length } : edgeOf(document, element, along.right),
+        along.left === null ? { at: 0, width: 0 } : edgeOf(document, element, along.left, face),
+        along.right === null ? { at: length } : edgeOf(document, element, along.right, face),
       ];
       return before && after && (before.at + before.width + after.at) / 2 + along.distance;
     }
@@ -129,15 +142,42 @@ interface Low {
 const lefts = new WeakMap<ProjectDocument, Map<string, Left | null>>();
 const lows = new WeakMap<ProjectDocument, Map<string, Low | null>>();
 
-const edgeOf = (document: ProjectDocument, element: Element, id: string): Left | null =>
-  placeIn(lefts, document, id, 'along', (opening, profile) => {
-    const grip = alongAt(document, element, opening.along);
+/** The same as seen on a face, whichever the opening's own. */
+function edgeOf(document: ProjectDocument, element: Element, id: string, face: FaceName): Left | null {
+  const left = placeIn(lefts, document, id, 'along', (opening, profile) => {
+    const grip = alongAt(document, element, opening.along, opening.face);
     return grip === null ? null : { at: grip - gripOffset(profile, opening.grip)[0], width: profile.width };
   });
+  const own = row(document, 'openings', id)?.face ?? 'outer';
+  if (!left || own === face) return left;
+  const [a, b] = [left.at + left.width, left.at].map((s) => overTo(document, element, s, face)) as [number, number];
+  return { at: a, width: b - a };
+}
+
+/** A distance along the one face as one along the other. @param face the face to which it goes over. */
+export function overTo(document: ProjectDocument, element: Element, s: number, face: FaceName): number {
+  const sheet = sheetsOf(document).of(element.id);
+  if (!sheet) return s;
+  const over = turnedOver(sheet);
+  return face === 'inner' ? over.toInner(s) : over.toOuter(s);
+}
+
+/** How long a face is for setting out, metres. */
+export function lengthOf(document: ProjectDocument, element: Element, face: FaceName = 'outer'): number {
+  return face === 'inner' ? (sheetsOf(document).on(element.id, face)?.length ?? 0) : extentOf(element).length;
+}
+
+/** The same the other way: how far along the outer face something is that is there on a face. */
+export const axisFrom = (document: ProjectDocument, element: Element, s: number, face: FaceName): number =>
+  face === 'inner' ? overTo(document, element, s, 'outer') : s;
+
+/** Where an axis is on a face. @param along metres along the outer one. */
+export const axisOn = (document: ProjectDocument, element: Element, along: number, face: FaceName): number =>
+  face === 'inner' ? overTo(document, element, along, face) : along;
 
 const lowOf = (document: ProjectDocument, element: Element, id: string): Low | null =>
   placeIn(lows, document, id, 'up', (opening, profile) => {
-    const grip = upAt(document, element, opening.up);
+    const grip = upAt(document, element, opening.up, opening.face);
     return grip === null
       ? null
       : {
@@ -205,7 +245,7 @@ function fits(pattern: Pattern, dimensions: Dimensions): boolean {
 }
 
 /** Where an intent up an element leads, metres above its base; null when it names a datum that is gone. */
-export function upAt(document: ProjectDocument, element: Element, up: Up): number | null {
+export function upAt(document: ProjectDocument, element: Element, up: Up, face: FaceName = 'outer'): number | null {
   switch (up.from) {
     case 'base':
       return up.distance;
@@ -220,13 +260,14 @@ export function upAt(document: ProjectDocument, element: Element, up: Up): numbe
       return low && low.at + { sill: 0, springing: low.springing, head: low.height }[up.edge] + up.distance;
     }
     case 'course':
-      return onCourse(courseOn(document, element), up.distance);
+      return onCourse(courseOn(document, element, face), up.distance);
   }
 }
 
-/** Height of a course of an element's outer face, metres; null where it has none. */
-export function courseOn(document: ProjectDocument, element: Element): number | null {
-  return courseHeightOf(row(document, 'materials', element.layers[0]!.material)?.texture);
+/** Height of a course of a face's masonry, metres; null where it has none. */
+export function courseOn(document: ProjectDocument, element: Element, face: FaceName = 'outer'): number | null {
+  const layer = element.layers.at(face === 'inner' ? -1 : 0)!;
+  return courseHeightOf(row(document, 'materials', layer.material)?.texture);
 }
 
 /** The nearest course to a height. */
@@ -235,19 +276,19 @@ function onCourse(course: number | null, t: number): number {
 }
 
 /** The same intent with the distance that leads to `s` metres from the element's start. */
-export function alongTo(document: ProjectDocument, element: Element, along: Along, s: number): Along {
-  const origin = alongAt(document, element, { ...along, distance: 0 }) ?? 0;
+export function alongTo(document: ProjectDocument, element: Element, along: Along, s: number, face?: FaceName): Along {
+  const origin = alongAt(document, element, { ...along, distance: 0 }, face) ?? 0;
   return { ...along, distance: tidy(along.from === 'end' ? origin - s : s - origin) };
 }
 
 /** The same intent with the distance that leads to `t` metres above the element's base. */
-export function upTo(document: ProjectDocument, element: Element, up: Up, t: number): Up {
+export function upTo(document: ProjectDocument, element: Element, up: Up, t: number, face?: FaceName): Up {
   // What does not lie on a course is held to none.
   if (up.from === 'course')
-    return Math.abs(onCourse(courseOn(document, element), t) - t) < 1e-6
+    return Math.abs(onCourse(courseOn(document, element, face), t) - t) < 1e-6
       ? { from: 'course', distance: tidy(t) }
       : { from: 'base', distance: tidy(t) };
-  const origin = upAt(document, element, { ...up, distance: 0 }) ?? 0;
+  const origin = upAt(document, element, { ...up, distance: 0 }, face) ?? 0;
   return { ...up, distance: tidy(up.from === 'top' ? origin - t : t - origin) };
 }
 
@@ -345,11 +386,6 @@ export function depthOf(pattern: Pattern, layers: Element['layers'], units: Unit
   return cut.kind === 'boss' ? cut.height : thickness;
 }
 
-/** How finely a document's arcs are divided. */
-export function finenessOf(document: ProjectDocument): Fineness {
-  return { chord: document.chord ?? defaultChord };
-}
-
 const resolved = new WeakMap<Opening, { from: readonly unknown[]; outcome: Placed | Unplaced }>();
 
 /** Places one opening; the same object for the same question. */
@@ -368,6 +404,7 @@ export function resolveOpening(
     along.from === 'axis' ? row(document, 'axes', along.axis) : null,
     up.from === 'datum' ? row(document, 'datums', up.datum) : null,
     up.from === 'course' ? document.materials : null,
+    opening.face === 'inner' ? sheetsOf(document).on(opening.element, 'inner') : null,
     document.units,
     'chord' in fineness ? fineness.chord : -fineness.segmentsPerHalfCircle,
   ];
@@ -398,11 +435,19 @@ function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fine
     );
   const made = outlineOf(pattern.profile, dimensions, document.units, fineness);
   if ('reason' in made) return refuse(made.reason, made.mend);
-  const depth = depthOf(pattern, element.layers, document.units);
+  const face = opening.face === 'inner' ? 'inner' : 'outer';
+  const kind = pattern.cut?.kind ?? 'through';
+  if (face === 'inner' && (kind === 'boss' || kind === 'imprint'))
+    return refuse(
+      `${kind === 'boss' ? 'a boss' : 'an imprint'} stands on the ${faceLabel(element)} only`,
+      `Set it out on the ${faceLabel(element)}, or give it a pattern that cuts.`,
+    );
+  const layers = face === 'inner' ? [...element.layers].reverse() : element.layers;
+  const depth = depthOf(pattern, layers, document.units);
   if (typeof depth !== 'number') return refuse(depth.reason, depth.mend);
   const sections = sectionsOf(pattern, depth, document.units);
   if ('reason' in sections) return refuse((sections as Impossible).reason, (sections as Impossible).mend);
-  const along = alongAt(document, element, opening.along);
+  const along = alongAt(document, element, opening.along, face);
   if (along === null)
     return parentsOf(opening, 'along').length > 0
       ? refuse(
@@ -410,7 +455,7 @@ function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fine
           'Mend that one, or place this from the start, the middle or the end.',
         )
       : refuse('the axis that it is held to was removed', 'Place it from the start, the middle or the end.');
-  const up = upAt(document, element, opening.up);
+  const up = upAt(document, element, opening.up, face);
   if (up === null)
     return opening.up.from === 'neighbour'
       ? refuse(
@@ -426,13 +471,14 @@ function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fine
   return {
     id: opening.id,
     element: element.id,
+    ...(face === 'inner' ? { face } : {}),
     s,
     t,
     profile: made.profile,
     outline: made.outline,
     pattern,
     blockedUp: opening.blockedUp,
-    kind: pattern.cut?.kind ?? 'through',
+    kind,
     depth,
     sections: sections as Readonly<Record<Side, SectionLine>>,
   };
@@ -440,6 +486,6 @@ function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fine
 
 /** The datums that can be used on an element: its own and the building's, where its face stands upright, so that a level is a height on it. */
 export function datumsOn(document: ProjectDocument, element: Element): Datum[] {
-  if (element.kind === 'slab' || (element.kind === 'panel' && element.tilt !== 90)) return [];
+  if (!isUpright(element)) return [];
   return Object.values(document.datums).filter((datum) => datum.element === null || datum.element === element.id);
 }

@@ -1,5 +1,5 @@
 /** Elements: the things that can be cut. */
-import { elementSchema } from '../element-schema.ts';
+import { elementSchema } from '../kinds/index.ts';
 import { refer, type Table } from './table.ts';
 
 export const elements: Table<typeof elementSchema> = {

@@ -4,6 +4,7 @@ import { coordinate, degrees, extent, id, name, number } from '../figures.ts';
 import { row } from '../reading.ts';
 import type { Fault } from '../refused.ts';
 import { ringFrom, type Rings, type Way } from '../rings.ts';
+import { facesOf, kindOf } from '../kinds/index.ts';
 import type { ProjectDocument } from '../schema.ts';
 import { refer, type Reference, type Table } from './table.ts';
 
@@ -68,6 +69,7 @@ export const openingSchema = z.strictObject({
   id,
   mark: name,
   element: id,
+  face: z.enum(['outer', 'inner'], 'must be outer or inner').optional(),
   pattern: id,
   size: id,
   along: alongSchema,
@@ -84,7 +86,7 @@ export const openingSchema = z.strictObject({
     .optional(),
 });
 /**
- * One placed instance of a pattern's size; with dimensions of its `own` (metres) it is a one-off. It cuts its own element, and `further` ones along its axis. With an `aim` its outline is drawn on an upright plane and projected from
+ * One placed instance of a pattern's size, on a face of its element, its first where it says nothing; on the inner one it is set out as seen from inside, along from the end. With dimensions of its `own` (metres) it is a one-off. It cuts its own element, and `further` ones along its axis. With an `aim` its outline is drawn on an upright plane and projected from
  * there: in the plan direction `turn` (degrees, counter-clockwise from x), rising by `rise`.
  */
 export type Opening = z.infer<typeof openingSchema>;
@@ -106,9 +108,17 @@ function references({ element, pattern, further, along, up }: Opening): Referenc
 
 /** What an opening is measured from must be on its own element, and its size one of its pattern's. */
 function faults(document: ProjectDocument, opening: Opening, rings: Rings): Fault[] {
-  const { id, element, pattern: patternId, size, along, up } = opening;
+  const { id, element, face, pattern: patternId, size, along, up } = opening;
   const found: Fault[] = [];
   const add = (at: string, reason: string): void => void found.push({ path: `openings/${id}/${at}`, reason });
+  const on = row(document, 'elements', element);
+  if (on && face && !facesOf(on).some(({ name }) => name === face))
+    add(
+      'face',
+      `names the face "${face}", which a ${kindOf(on).noun} does not have: it has ${facesOf(on)
+        .map(({ name }) => name)
+        .join(' and ')}`,
+    );
   const pattern = row(document, 'patterns', patternId);
   if (pattern && !Object.hasOwn(pattern.sizes, size))
     add('size', `names the size "${size}", which the pattern "${pattern.name}" does not have`);

@@ -2,12 +2,13 @@
 import { Refused } from '../refused.ts';
 import { isObject, type Migration } from './migration.ts';
 import { toVersion2 } from './to-2.ts';
+import { toVersion3 } from './to-3.ts';
 
 /** Version of the file format. It rises whenever what is written becomes otherwise, with a step in `migrate` and a file of the version before among the tests' fixtures. */
-export const formatVersion = 2;
+export const formatVersion = 3;
 
 /** By version: the step from it to the next. */
-export const migrate: Readonly<Record<number, Migration>> = { 1: toVersion2 };
+export const migrate: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3 };
 
 /** What is written in no version that this program knows. */
 function refuseVersion(what: string, version: number): never {

@@ -1,6 +1,8 @@
 /** Steps about elements, patterns and single rows: walls drawn and moved, split and joined; anything changed or put. */
 import {
   changeSetSchema,
+  isInPlan,
+  kindOf,
   putting,
   Refused,
   row,
@@ -22,9 +24,9 @@ const point = z.tuple([metres, metres], 'must be a point: [x, y] in metres');
 /** @throws Refused where an element is no wall. */
 function wallOf(find: Finder, name: string) {
   const element = find.element(name);
-  if (element.kind !== 'wall')
+  if (!isInPlan(element))
     throw new Refused(`${element.name} is no wall`, [
-      { path: 'element', reason: `names "${name}", which is a ${element.kind} and no wall` },
+      { path: 'element', reason: `names "${name}", which is a ${kindOf(element).noun} and no wall` },
     ]);
   return element;
 }

@@ -1,8 +1,8 @@
 /** Copying openings: by figures, mirrored, to other walls and floors. */
 import { Button } from '@chakra-ui/react';
-import { datumsOn } from '@yard-arch/core';
-import { extentOf, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { boxesOf, copyBy, copyTo, type Link, type Made, mirrorAll } from '@yard-arch/edit';
+import { axisOn, datumsOn, lengthOf } from '@yard-arch/core';
+import { type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { boxesOf, copyBy, copyTo, faceOf, type Link, type Made, mirrorAll } from '@yard-arch/edit';
 import { useState } from 'react';
 import { chooseOpenings } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
@@ -79,11 +79,13 @@ export function MirrorSection({ document, openings }: Props) {
   const [about, setAbout] = useState('middle');
   const [as, setAs] = useState<'themselves' | Link>('linked');
   const boxes = boxesOf(document, openings);
+  const face = faceOf(openings);
   const at = (): number => {
-    if (about === 'middle') return extentOf(element).length / 2;
+    if (about === 'middle') return lengthOf(document, element, face) / 2;
     if (about === 'own')
       return (Math.min(...boxes.map(({ s }) => s)) + Math.max(...boxes.map(({ s, width }) => s + width))) / 2;
-    return document.axes[about]?.along ?? 0;
+    const axis = document.axes[about];
+    return axis ? axisOn(document, element, axis.along, face) : 0;
   };
   return (
     <Section title="Mirror">

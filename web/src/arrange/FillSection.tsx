@@ -5,6 +5,7 @@ import { formatLength, sizeLabel, type Element, type ProjectDocument } from '@ya
 import { fillFace, type FillWish } from '@yard-arch/edit';
 import { useState } from 'react';
 import { chooseOpenings } from '../state/choice.ts';
+import { useFace } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import { Choice, CountField, LengthField } from '../fields/Fields.tsx';
 import { Section, Why } from './Section.tsx';
@@ -20,6 +21,7 @@ export function FillSection({ document, element }: { document: ProjectDocument; 
 
 function Body({ document, element }: { document: ProjectDocument; element: Element }) {
   const { units } = document;
+  const face = useFace(element.id);
   const choices = Object.values(document.patterns).flatMap((pattern) =>
     Object.values(pattern.sizes).map((size) => ({
       value: `${pattern.id} ${size.id}`,
@@ -45,6 +47,7 @@ function Body({ document, element }: { document: ProjectDocument; element: Eleme
   const outcome = fillFace(document, element, {
     pattern,
     size,
+    face,
     columns,
     spacing: spacingOf(spaced),
     margins: spaced.margins,

@@ -3,14 +3,17 @@ import {
   boxOf,
   courseHeightOf,
   datumsOn,
+  axisOn,
+  lengthOf,
   resolveOpening,
-  sheetOf,
+  seenOn,
+  sheetsOf,
   worded,
   type Box,
   type Lines,
   type Placed,
 } from '@yard-arch/core';
-import { extentOf, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { type Element, type FaceName, type Opening, type ProjectDocument } from '@yard-arch/document';
 
 /** The openings on an element that have a place. */
 export interface OnElement {
@@ -19,21 +22,29 @@ export interface OnElement {
   opening: ReadonlyMap<string, Opening>;
 }
 
-/** Finds them. What stands as it stood in `before` is the very same object, so that it need not be drawn again. */
-export function onElement(document: ProjectDocument, element: Element, before: OnElement | null): OnElement {
+/** Finds them, as they are seen on a face. What stands as it stood in `before` is the very same object, so that it need not be drawn again. */
+export function onElement(
+  document: ProjectDocument,
+  element: Element,
+  face: FaceName,
+  before: OnElement | null,
+): OnElement {
+  const sheet = sheetsOf(document).of(element.id);
   const placed: Placed[] = [];
   const boxes: Box[] = [];
   const openings = new Map<string, Opening>();
   const known = new Map(before?.placed.map((item, i) => [item.id, i]));
   for (const opening of Object.values(document.openings)) {
     if (opening.element !== element.id) continue;
-    const resolved = resolveOpening(document, opening);
-    if (!('outline' in resolved)) continue;
+    const own = resolveOpening(document, opening);
+    if (!sheet || !('outline' in own)) continue;
+    const resolved = seenOn(sheet, own, face);
     openings.set(opening.id, opening);
     const i = known.get(opening.id);
     const old = i === undefined ? undefined : before!.placed[i];
     const same =
       old &&
+      old.face === resolved.face &&
       old.s === resolved.s &&
       old.t === resolved.t &&
       old.outline === resolved.outline &&
@@ -52,19 +63,20 @@ export type SheetLines = Lines & {
 };
 
 /** The datums and axes that show on an element's face, and what else there is to come into line with. */
-export function linesOf(document: ProjectDocument, element: Element): SheetLines {
-  const tall = sheetOf(element).height;
-  const outer = element.layers[0] && document.materials[element.layers[0].material];
+export function linesOf(document: ProjectDocument, element: Element, face: FaceName): SheetLines {
+  const tall = sheetsOf(document).on(element.id, face)?.height ?? 0;
+  const layer = element.layers.at(face === 'inner' ? -1 : 0);
+  const material = layer && document.materials[layer.material];
   return {
-    length: extentOf(element).length,
+    length: lengthOf(document, element, face),
     height: tall,
     datums: datumsOn(document, element)
       .map((datum) => ({ id: datum.id, name: datum.name, level: datum.level, t: datum.level - element.start.z }))
       .filter((datum) => datum.t >= 0 && datum.t <= tall),
     axes: Object.values(document.axes)
       .filter((axis) => axis.element === element.id)
-      .map((axis) => ({ id: axis.id, name: axis.name, s: axis.along })),
-    course: courseHeightOf(outer?.texture),
+      .map((axis) => ({ id: axis.id, name: axis.name, s: axisOn(document, element, axis.along, face) })),
+    course: courseHeightOf(material?.texture),
     say: (metres) => worded(metres, document.units),
   };
 }

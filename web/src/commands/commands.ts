@@ -1,5 +1,6 @@
 /** Everything that can be done, by name: what the finder finds, what context menus offer, and the keys that do it. */
-import { extentOf, type ProjectDocument } from '@yard-arch/document';
+import { lengthOf } from '@yard-arch/core';
+import { faceLabel, facesOf, isUpright, kindNames, kinds, type ProjectDocument } from '@yard-arch/document';
 import {
   addAxis,
   addDatum,
@@ -7,6 +8,7 @@ import {
   blockAll,
   copyBy,
   duplicateElement,
+  faceOf,
   makeOneOff,
   mirrorAll,
   openingsOf,
@@ -14,8 +16,18 @@ import {
   setLocked,
 } from '@yard-arch/edit';
 import { copyOn, paste } from '../state/clipboard.ts';
-import { choose, chooseElement, chooseOpening, chooseOpenings, hide, place, tape, turnTo } from '../state/choice.ts';
-import { chosenIds, useEditor } from '../state/state.ts';
+import {
+  choose,
+  chooseElement,
+  chooseOpening,
+  chooseOpenings,
+  hide,
+  place,
+  tape,
+  turnOver,
+  turnTo,
+} from '../state/choice.ts';
+import { chosenIds, faceNow, useEditor } from '../state/state.ts';
 import { commit, redo, stepTo, undo } from '../state/store.ts';
 
 /** One thing that can be done now. */
@@ -63,7 +75,7 @@ export function commandsNow(): Command[] {
     if (openings.length === 1)
       add('With what is chosen', `Change the pattern of ${what}`, () => choose({ kind: 'pattern', id: first.pattern }));
     add('With what is chosen', `Mirror a copy of ${what} about the middle of the wall`, () => {
-      const made = mirrorAll(document, openings, extentOf(element).length / 2, 'linked');
+      const made = mirrorAll(document, openings, lengthOf(document, element, faceOf(openings)) / 2, 'linked');
       if (commit(made.changeSet)) chooseOpenings(made.ids);
     });
     add(
@@ -117,7 +129,19 @@ export function commandsNow(): Command[] {
       add('On this wall', `Copy the setting-out of ${element.name}`, () =>
         useEditor.setState({ clip: { kind: 'wall', id: element.id } }),
       );
-    if (element.kind !== 'slab')
+    if (facesOf(element).length > 1) {
+      const other = faceNow(element.id) === 'inner' ? 'outer' : 'inner';
+      add(
+        'On this wall',
+        `Turn the sheet over, to the ${faceLabel(element, other)}`,
+        () => {
+          turnTo('sheet');
+          turnOver(element.id, other);
+        },
+        'O',
+      );
+    }
+    if (isUpright(element))
       add('On this wall', 'Add a datum', () => {
         const made = addDatum(document, element);
         if (commit(made.changeSet)) choose({ kind: 'datum', id: made.id });
@@ -159,10 +183,11 @@ export function commandsNow(): Command[] {
   add('Project', 'History and versions', () => choose({ kind: 'history' }));
   add('Project', 'Materials and the chord of arcs', () => choose({ kind: 'project' }));
   if (hidden.size > 0) add('Project', 'Show all walls', () => hide(new Set()));
-  add('Project', 'Add a wall', () => {
-    const made = addElement(document, 'wall');
-    if (commit(made.changeSet)) chooseElement(made.id);
-  });
+  for (const kind of kindNames)
+    add('Project', `Add a ${kinds[kind].noun}`, () => {
+      const made = addElement(document, kind);
+      if (commit(made.changeSet)) chooseElement(made.id);
+    });
   add('Project', 'Bring in single sheets from an OBJ or GLB file', () => useEditor.setState({ dialog: 'sheets' }));
   if (board !== 'plan') add('Go to', 'Plan', () => turnTo('plan'), 'P');
   if (board !== 'sheet') add('Go to', 'Sheet', () => turnTo('sheet'), 'P');
@@ -225,6 +250,7 @@ export const keyList: readonly { title: string; keys: readonly (readonly [string
       ['Ctrl D', 'copy on by as much as the last copy'],
       ['B', 'block up, open up'],
       ['T', 'measure with the tape'],
+      ['O', 'turn the sheet over, to the face within'],
       ['0', 'the whole wall'],
       ['+ and −', 'nearer and farther'],
       ['Delete', 'remove'],

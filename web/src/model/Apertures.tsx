@@ -4,7 +4,7 @@ import {
   directionsAt,
   pointAt,
   resolveOpening,
-  sheetOf,
+  sheetsOf,
   sightOn,
   snap,
   type Outline,
@@ -147,7 +147,7 @@ function panesOf(document: ProjectDocument, ids: readonly string[] = Object.keys
     const wall = document.elements[opening.element];
     const resolved = resolveOpening(document, opening);
     if (!wall || !('outline' in resolved)) return [];
-    const { chart, thickness } = sheetOf(wall);
+    const { chart, thickness } = sheetsOf(document).on(wall.id, opening.face)!;
     const { outline, profile, s, t, kind, depth } = resolved;
     const middle = s + profile.width / 2;
     const { along, up, inward } = directionsAt(chart, middle);
@@ -244,7 +244,7 @@ function useDrag(hold: (held: boolean) => void): (event: ThreeEvent<PointerEvent
     const element = opening && document.elements[opening.element];
     if (!document || !element || event.button !== 0 || event.nativeEvent.shiftKey) return;
     event.stopPropagation();
-    const { chart } = sheetOf(element);
+    const { chart } = sheetsOf(document).on(element.id, opening.face)!;
     const sight = (x: number, y: number): { s: number; t: number } | null => {
       const bounds = gl.domElement.getBoundingClientRect();
       raycaster.setFromCamera(
@@ -259,11 +259,11 @@ function useDrag(hold: (held: boolean) => void): (event: ThreeEvent<PointerEvent
     const several = chosenIds(chosen);
     const ids = several.includes(id) ? several : [id];
     const openings = openingsOf(document, ids);
-    const shown = onElement(document, element, null);
+    const shown = onElement(document, element, opening.face ?? 'outer', null);
     const box = shown.boxes.find((other) => other.id === id);
     if (!box) return;
     const others = shown.boxes.filter((other) => !ids.includes(other.id));
-    const lines = linesOf(document, element);
+    const lines = linesOf(document, element, opening.face ?? 'outer');
     let by: [number, number] | null = null;
     let moved = false;
     const [x0, y0] = [event.clientX, event.clientY];
@@ -278,7 +278,7 @@ function useDrag(hold: (held: boolean) => void): (event: ThreeEvent<PointerEvent
       const spot = { ...box, s: box.s + at.s - began.s, t: box.t + at.t - began.t };
       const snapped = now.altKey ? spot : snap(spot, others, lines, reach);
       by = [Math.round((snapped.s - box.s) * 1e4) / 1e4, Math.round((snapped.t - box.t) * 1e4) / 1e4];
-      preview(moveAll(document, openings, ...by));
+      preview(moveAll(document, openings, ...by, 'move', opening.face));
     };
     const stop = (keep: boolean) => (): void => {
       window.removeEventListener('pointermove', move);
@@ -288,7 +288,7 @@ function useDrag(hold: (held: boolean) => void): (event: ThreeEvent<PointerEvent
       hold(false);
       if (!moved) return;
       if (keep && by) {
-        if (commit(moveAll(document, openings, ...by)) && ids.length === 1) chooseOpening(id);
+        if (commit(moveAll(document, openings, ...by, 'move', opening.face)) && ids.length === 1) chooseOpening(id);
       } else preview(null);
     };
     const up = stop(true);

@@ -43,7 +43,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
   const count = useEditor((state) => state.drawn.size);
   const element = useEditor((state) => state.element);
   const controls = useRef<Controls | null>(null);
-  const corners = useMemo(() => cornersIn(Object.values(document.elements)), [document]);
+  const corners = useMemo(() => cornersIn(document, Object.values(document.elements)), [document]);
   const bounds = useMemo(() => new THREE.Box3().setFromPoints(corners), [corners]);
   const floor = Number.isFinite(bounds.min.z) ? bounds.min.z : 0;
   const go = useRef<(stand: Stand) => void>(() => {});
@@ -149,10 +149,10 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
                 controls.current.target,
               ),
             ),
-          outer: wall ? () => fly(faceOn(wall, 'outer')) : null,
-          inner: wall ? () => fly(faceOn(wall, 'inner')) : null,
-          start: wall ? () => fly(endOn(wall, 'start')) : null,
-          end: wall ? () => fly(endOn(wall, 'end')) : null,
+          outer: wall ? () => fly(faceOn(document, wall, 'outer')) : null,
+          inner: wall ? () => fly(faceOn(document, wall, 'inner')) : null,
+          start: wall ? () => fly(endOn(document, wall, 'start')) : null,
+          end: wall ? () => fly(endOn(document, wall, 'end')) : null,
           above: () => fly(aboveOf(corners)),
           copy: () => canvas.current && void copyPicture(canvas.current, document.name),
         }}

@@ -1,6 +1,6 @@
 /** Where to look at the model from. */
-import { directionsAt, pointAt, resolveOpening, sheetOf } from '@yard-arch/core';
-import type { Element, ProjectDocument } from '@yard-arch/document';
+import { directionsAt, pointAt, resolveOpening, sheetsOf } from '@yard-arch/core';
+import type { Element, FaceName, ProjectDocument } from '@yard-arch/document';
 import * as THREE from 'three';
 
 /** Where to look from: towards a point, metres. */
@@ -12,9 +12,10 @@ export interface Stand {
 }
 
 /** Corners of the space that elements take up. */
-export function cornersIn(elements: readonly Element[]): THREE.Vector3[] {
+export function cornersIn(document: ProjectDocument, elements: readonly Element[]): THREE.Vector3[] {
+  const sheets = sheetsOf(document);
   return elements.flatMap((element) => {
-    const { chart, outline, height, thickness } = sheetOf(element);
+    const { chart, outline, height, thickness } = sheets.of(element.id)!;
     // A bent wall's own ribs tell how far it reaches.
     const alongs = chart.kind === 'bent' ? [...chart.s] : [Math.min(...outline.xs), Math.max(...outline.xs)];
     const ups = [Math.min(0, ...outline.ys), height];
@@ -127,8 +128,8 @@ export function aboveOf(corners: readonly THREE.Vector3[]): Stand {
 }
 
 /** Square on to an element's outer face, or its inner one. */
-export function faceOn(element: Element, side: 'outer' | 'inner'): Stand {
-  const { chart, length, height, thickness } = sheetOf(element);
+export function faceOn(document: ProjectDocument, element: Element, side: FaceName): Stand {
+  const { chart, length, height, thickness } = sheetsOf(document).of(element.id)!;
   const { inward } = directionsAt(chart, length / 2);
   const middle = new THREE.Vector3(...pointAt(chart, length / 2, height / 2, side === 'outer' ? 0 : thickness));
   const away = new THREE.Vector3(...inward).multiplyScalar(side === 'outer' ? -1 : 1);
@@ -142,8 +143,8 @@ export function faceOn(element: Element, side: 'outer' | 'inner'): Stand {
 }
 
 /** Square on to the edge in which an element starts, or ends. */
-export function endOn(element: Element, end: 'start' | 'end'): Stand {
-  const { chart, length, height, thickness } = sheetOf(element);
+export function endOn(document: ProjectDocument, element: Element, end: 'start' | 'end'): Stand {
+  const { chart, length, height, thickness } = sheetsOf(document).of(element.id)!;
   const s = end === 'start' ? 0 : length;
   const { along, up, inward } = directionsAt(chart, s);
   const middle = new THREE.Vector3(...pointAt(chart, s, height / 2, thickness / 2));
@@ -175,7 +176,7 @@ export function chosenFrom(
     const wall = opening && document.elements[opening.element];
     const resolved = opening && resolveOpening(document, opening);
     if (!wall || !resolved || !('outline' in resolved)) continue;
-    const { chart } = sheetOf(wall);
+    const { chart } = sheetsOf(document).on(wall.id, opening.face)!;
     const { s, t, profile } = resolved;
     for (const [x, y] of [
       [s, t],
@@ -185,7 +186,7 @@ export function chosenFrom(
     ] as const)
       box.expandByPoint(new THREE.Vector3(...pointAt(chart, x, y, 0)));
   }
-  if (box.isEmpty() && element) box.setFromPoints(cornersIn([element]));
+  if (box.isEmpty() && element) box.setFromPoints(cornersIn(document, [element]));
   if (box.isEmpty()) return null;
   // An opening by itself is shown with some of the wall about it.
   box.expandByScalar(0.08 * box.getSize(new THREE.Vector3()).length());

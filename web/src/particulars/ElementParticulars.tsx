@@ -2,11 +2,13 @@
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import {
   formatLength,
+  isInPlan,
+  isOutlined,
+  isSeenFromAbove,
+  kindOf,
   runsOf,
   type Element,
-  type Panel,
   type ProjectDocument,
-  type Slab,
   type Wall,
 } from '@yard-arch/document';
 import { changeElement, groupsOf, removeElement, setGroup } from '@yard-arch/edit';
@@ -24,7 +26,8 @@ import { StatusLine } from './StatusLine.tsx';
 import { TextureFields } from './TextureFields.tsx';
 import { TopFields } from './TopFields.tsx';
 
-const titles = { wall: 'Wall', panel: 'Panel', slab: 'Slab' } as const;
+type Outlined = Extract<Element, { outline: unknown }>;
+
 const ends = [
   { value: 'square', label: 'square' },
   { value: 'mitred', label: 'mitred at the corner' },
@@ -36,12 +39,13 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
   const proof = useEditor((state) => state.proofs.get(element.id));
   const drawn = useEditor((state) => state.drawn.get(element.id));
   const { units } = document;
+  const kind = kindOf(element);
   const openings = Object.values(document.openings).filter((opening) => opening.element === element.id);
   const change = (over: Partial<Element>, what: string): boolean => commit(changeElement(element, over, what));
   return (
     <section aria-label={`Particulars of ${element.name}`} data-testid="particulars">
       <Heading as="h2" fontFamily="heading" fontSize="17px">
-        {titles[element.kind]}
+        {kind.title}
       </Heading>
       {drawn?.fault && (
         <p className="why bad" role="alert">
@@ -57,11 +61,9 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
         known={groupsOf(document)}
         onChange={(group) => commit(setGroup([element], group))}
       />
-      {element.kind === 'wall' && <WallFields wall={element} units={units} notes={drawn?.joins ?? []} />}
-      {element.kind === 'panel' && (
-        <AngleField label="Tilt" value={element.tilt} onChange={(tilt) => change({ tilt }, 'tilt')} />
-      )}
-      {element.kind !== 'wall' && <PanelOutline panel={element} units={units} />}
+      {isInPlan(element) && <WallFields wall={element} units={units} notes={drawn?.joins ?? []} />}
+      <Figures element={element} units={units} />
+      {isOutlined(element) && <PanelOutline panel={element} units={units} />}
       <BuildUpFields element={element} document={document} onChange={(layers, what) => change({ layers }, what)} />
       <Choice
         label="Layers as"
@@ -111,7 +113,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
         onChange={(y) => change({ start: { ...element.start, y } }, 'move')}
       />
       <LengthField
-        label={element.kind === 'slab' ? 'Top, z' : 'Base, z'}
+        label={isSeenFromAbove(element) && isOutlined(element) ? 'Top, z' : 'Base, z'}
         value={element.start.z}
         units={units}
         onChange={(z) => change({ start: { ...element.start, z } }, 'move')}
@@ -148,7 +150,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       )}
       <Flex mt="3">
         <Button size="sm" variant="outline" color="brick" onClick={() => commit(removeElement(document, element))}>
-          Remove {element.kind}
+          Remove {kind.noun}
           {openings.length > 0 ? ` and its ${openings.length} opening${openings.length === 1 ? '' : 's'}` : ''}
         </Button>
       </Flex>
@@ -162,10 +164,22 @@ const roles = [
   { value: 'edge', label: 'edges' },
 ] as const;
 
+/** The plain figures that a kind tells of. */
+function Figures({ element, units }: { element: Element; units: ProjectDocument['units'] }) {
+  return kindOf(element).figures.map(({ field, label, holds, verb }) => {
+    const value = (element as unknown as Record<string, number>)[field] ?? 0;
+    const set = (to: number): boolean => commit(changeElement(element, { [field]: to } as Partial<Element>, verb));
+    return holds === 'length' ? (
+      <LengthField key={field} label={label} positive value={value} units={units} onChange={set} />
+    ) : (
+      <AngleField key={field} label={label} value={value} onChange={set} />
+    );
+  });
+}
+
 /** The outline and the holes of a panel or slab. */
-function PanelOutline({ panel, units }: { panel: Panel | Slab; units: ProjectDocument['units'] }) {
-  const change = (over: Partial<Panel | Slab>, what: string): boolean =>
-    commit(changeElement<Panel | Slab>(panel, over, what));
+function PanelOutline({ panel, units }: { panel: Outlined; units: ProjectDocument['units'] }) {
+  const change = (over: Partial<Outlined>, what: string): boolean => commit(changeElement<Outlined>(panel, over, what));
   return (
     <OutlinesFields
       noun="hole"

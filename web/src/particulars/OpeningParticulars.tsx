@@ -1,13 +1,26 @@
 /** Particulars of an opening: where it is and from what, of which size, what became of it, and what its cut gives. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
-import { alongAt, boxOf, courseOn, datumsOn, gripOffset, resolveOpening, rowOf, upAt, type Box } from '@yard-arch/core';
+import {
+  alongAt,
+  boxOf,
+  courseOn,
+  datumsOn,
+  gripOffset,
+  lengthOf,
+  resolveOpening,
+  rowOf,
+  upAt,
+  type Box,
+} from '@yard-arch/core';
 import {
   dimensionLabel,
   dimensionNames,
-  extentOf,
+  faceLabel,
+  facesOf,
   measuredFrom,
   sizeLabel,
   type Along,
+  type FaceName,
   type Grip,
   type Opening,
   type Pattern,
@@ -26,14 +39,15 @@ import {
   openingsOf,
   removeAll,
   replaceIntent,
+  setOutOn,
   uses,
 } from '@yard-arch/edit';
 import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
 import { notify } from '../common/notices.tsx';
-import { choose } from '../state/choice.ts';
+import { choose, turnOver } from '../state/choice.ts';
 import type { DrawnRuns } from '../state/cut-messages.ts';
-import { useEditor } from '../state/state.ts';
+import { useEditor, useFace } from '../state/state.ts';
 import { commit, undo } from '../state/store.ts';
 import type { ComponentProps } from 'react';
 import { Choice, LengthField, NameField } from '../fields/Fields.tsx';
@@ -50,6 +64,7 @@ const grips: { value: string; label: string }[] = (['sill', 'middle', 'head', 's
 export function OpeningParticulars({ document, opening }: { document: ProjectDocument; opening: Opening }) {
   const status = useEditor((state) => state.statuses.get(opening.id));
   const { units } = document;
+  const face = useFace(opening.element);
   const element = document.elements[opening.element];
   const pattern = document.patterns[opening.pattern];
   if (!element || !pattern) return null;
@@ -90,7 +105,9 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
               ? {
                   from,
                   fraction: box
-                    ? Math.round(((box.s + gripOffset(box, opening.grip)[0]) / extentOf(element).length) * 1e4) / 1e4
+                    ? Math.round(
+                        ((box.s + gripOffset(box, opening.grip)[0]) / lengthOf(document, element, opening.face)) * 1e4,
+                      ) / 1e4
                     : 0.5,
                   distance: 0,
                 }
@@ -100,7 +117,7 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
         ? replaceIntent(document, opening, { along }, at)
         : changeOpening(
             opening,
-            { along: { ...along, distance: alongAt(document, element, along) ?? 0 } },
+            { along: { ...along, distance: alongAt(document, element, along, opening.face) ?? 0 } },
             'place differently',
           ),
     );
@@ -116,7 +133,11 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
     commit(
       at
         ? replaceIntent(document, opening, { up }, at)
-        : changeOpening(opening, { up: { ...up, distance: upAt(document, element, up) ?? 0 } }, 'place differently'),
+        : changeOpening(
+            opening,
+            { up: { ...up, distance: upAt(document, element, up, opening.face) ?? 0 } },
+            'place differently',
+          ),
     );
   };
   const changeGrip = (value: string) => {
@@ -193,6 +214,24 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
       )}
       <AlikeButtons document={document} openings={[opening]} />
       <hr />
+      {facesOf(element).length > 1 && (
+        <Choice
+          label="Set out on"
+          value={opening.face ?? 'outer'}
+          options={facesOf(element).map(({ name }) => ({ value: name, label: `the ${faceLabel(element, name)}` }))}
+          onChange={(value) => {
+            const face = value as FaceName;
+            if (commit(setOutOn(document, opening, face))) turnOver(element.id, face);
+          }}
+          note={
+            (opening.face ?? 'outer') === face ? undefined : (
+              <button className="link" onClick={() => turnOver(element.id, opening.face ?? 'outer')}>
+                turn the sheet over
+              </button>
+            )
+          }
+        />
+      )}
       <LiveLength
         label="Along"
         opening={opening}
@@ -290,7 +329,9 @@ function neighboursOf(document: ProjectDocument, opening: Opening, box: Box): { 
   const others = Object.values(document.openings).filter(
     (other) => other.element === opening.element && other.id !== opening.id,
   );
-  const row = rowOf(boxesOf(document, others), box).sort((a, b) => Math.abs(a.s - box.s) - Math.abs(b.s - box.s));
+  const row = rowOf(boxesOf(document, others, opening.face ?? 'outer'), box).sort(
+    (a, b) => Math.abs(a.s - box.s) - Math.abs(b.s - box.s),
+  );
   const { along } = opening;
   const near = row.slice(0, 6).map(({ id }) => id);
   if (along.from === 'neighbour' && !near.includes(along.opening)) near.push(along.opening);
@@ -310,7 +351,7 @@ function levelsBeside(document: ProjectDocument, opening: Opening, box: Box): { 
   const others = Object.values(document.openings).filter(
     (other) => other.element === opening.element && other.id !== opening.id,
   );
-  const near = boxesOf(document, others)
+  const near = boxesOf(document, others, opening.face ?? 'outer')
     .sort((a, b) => Math.hypot(a.s - box.s, a.t - box.t) - Math.hypot(b.s - box.s, b.t - box.t))
     .slice(0, 6);
   const { up } = opening;

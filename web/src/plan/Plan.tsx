@@ -4,12 +4,20 @@ import {
   courseOf,
   inPlan,
   resolveOpening,
-  sheetIn,
+  seenOn,
+  sheetsOf,
   type InPlan,
   type Placed,
   type Point,
 } from '@yard-arch/core';
-import { extentOf, formatLength, type Element, type ProjectDocument } from '@yard-arch/document';
+import {
+  extentOf,
+  isInPlan,
+  isSeenFromAbove,
+  formatLength,
+  type Element,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { useMemo, useRef, useState } from 'react';
 import { chooseElement } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
@@ -49,7 +57,7 @@ export function Plan() {
     points.map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p).toFixed(2)} ${y(p).toFixed(2)}`).join('') + (closed ? 'Z' : '');
   const { units } = committed;
   const chosen = element ? document.elements[element] : undefined;
-  const course = chosen?.kind === 'wall' ? courseOf(chosen) : null;
+  const course = chosen && isInPlan(chosen) ? courseOf(chosen) : null;
   const { drawing, pointer, typed } = plan;
   const segment = drawing && pointer ? segmentPath(drawing.at, pointer.at, plan.sweep()) : null;
 
@@ -187,16 +195,19 @@ export function Plan() {
 
 /** Every element of a document in plan. */
 function planOf(document: ProjectDocument): InPlan[] {
+  const sheets = sheetsOf(document);
   const byElement = new Map<string, Placed[]>();
   for (const opening of Object.values(document.openings)) {
     const resolved = resolveOpening(document, opening);
     if (!('outline' in resolved)) continue;
-    byElement.set(opening.element, [...(byElement.get(opening.element) ?? []), resolved]);
+    const sheet = sheets.of(opening.element);
+    if (sheet)
+      byElement.set(opening.element, [...(byElement.get(opening.element) ?? []), seenOn(sheet, resolved, 'outer')]);
   }
   // What is seen from above lies under the walls.
   return Object.values(document.elements)
-    .sort((a, b) => (a.kind === 'slab' ? 0 : 1) - (b.kind === 'slab' ? 0 : 1))
-    .map((element) => inPlan(sheetIn(document, element), byElement.get(element.id) ?? [], cutAt));
+    .sort((a, b) => Number(isSeenFromAbove(b)) - Number(isSeenFromAbove(a)))
+    .map((element) => inPlan(sheets.of(element.id)!, byElement.get(element.id) ?? [], cutAt));
 }
 
 function whole(points: readonly Point[], { width, height }: Room): Viewport {

@@ -7,6 +7,7 @@ import {
   type ChangeSet,
   type ProjectDocument,
   type Wall,
+  isInPlan,
 } from '@yard-arch/document';
 import {
   bend,
@@ -67,7 +68,7 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
   const frames = useOnceAFrame();
 
   const chosen = element ? document.elements[element] : undefined;
-  const wall = chosen?.kind === 'wall' ? chosen : null;
+  const wall = chosen && isInPlan(chosen) ? chosen : null;
   const reach = 9 / view.scale;
   const walls = wallsOf(document);
 
@@ -164,7 +165,7 @@ export function usePlan({ svg, view, setView, document }: PlanSheet) {
   /** Where the chosen wall can be taken hold of. */
   const grips = (): { kind: 'start' | 'end' | 'bend'; at: Point }[] => {
     const shown = (useEditor.getState().draft ?? document).elements[element ?? ''];
-    if (shown?.kind !== 'wall') return [];
+    if (!shown || !isInPlan(shown)) return [];
     const { start, end } = courseOf(shown);
     if (Math.hypot(start[0] - end[0], start[1] - end[1]) < 1e-6) return [];
     return [

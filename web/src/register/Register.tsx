@@ -1,6 +1,6 @@
 /** The register of elements: searched and filtered, by groups or floors; each shown or hidden, locked, renamed. */
 import { IconButton, Menu, Portal } from '@chakra-ui/react';
-import type { Element, ProjectDocument } from '@yard-arch/document';
+import { kinds, kindNames, type Element, type KindName, type ProjectDocument } from '@yard-arch/document';
 import {
   addElement,
   changeElement,
@@ -77,7 +77,7 @@ export function Register({ document }: { document: ProjectDocument }) {
       <Menu.Root
         onSelect={({ value }) => {
           if (value === 'sheets') return useEditor.setState({ dialog: 'sheets' });
-          const { changeSet, id } = addElement(document, value as Element['kind']);
+          const { changeSet, id } = addElement(document, value as KindName);
           if (commit(changeSet)) chooseElement(id);
         }}
       >
@@ -89,9 +89,15 @@ export function Register({ document }: { document: ProjectDocument }) {
         <Portal>
           <Menu.Positioner>
             <Menu.Content bg="paper">
-              <Menu.Item value="wall">Wall</Menu.Item>
-              <Menu.Item value="panel">Panel of any outline, roof plane</Menu.Item>
-              <Menu.Item value="slab">Slab, set out from above</Menu.Item>
+              {kindNames.map((kind) => (
+                <Menu.Item key={kind} value={kind} className="kind">
+                  <svg viewBox="0 0 48 32" width="48" height="32" aria-hidden="true">
+                    <path d={kinds[kind].drawing} />
+                  </svg>
+                  {kinds[kind].title}
+                  <span>{kinds[kind].about}</span>
+                </Menu.Item>
+              ))}
               <Menu.Separator />
               <Menu.Item value="sheets">Single sheets from an OBJ or GLB file…</Menu.Item>
             </Menu.Content>

@@ -1,12 +1,13 @@
 /** The face on the sheet: what is left of it as it was cut last, and the courses upon it. It is drawn anew with every cut, and the sheet about it is not. */
-import { sheetOf } from '@yard-arch/core';
-import type { Element } from '@yard-arch/document';
+import { sheetsOf } from '@yard-arch/core';
+import type { Element, FaceName } from '@yard-arch/document';
 import { memo } from 'react';
 import { useEditor } from '../state/state.ts';
 import { pathOf } from '../boards/OpeningShape.tsx';
 
 interface FaceProps {
   element: Element;
+  face: FaceName;
   /** Whether it is drawn without what is cut out of it: among very many openings, which are drawn upon it. */
   whole: boolean;
   /** From metres on the face to pixels on the sheet, as an SVG transform. */
@@ -15,10 +16,13 @@ interface FaceProps {
   courses: string;
 }
 
-export const Face = memo(function Face({ element, whole, place, courses }: FaceProps) {
+export const Face = memo(function Face({ element, face: side, whole, place, courses }: FaceProps) {
   const drawn = useEditor((state) => state.drawn.get(element.id));
-  if (!drawn) return null;
-  const face = whole ? pathOf(sheetOf(element).outline) : drawn.face;
+  const document = useEditor((state) => state.document);
+  if (!drawn || !document) return null;
+  const left = side === 'inner' ? drawn.innerFace : drawn.face;
+  const sheet = sheetsOf(document).on(element.id, side);
+  const face = (whole || !left) && sheet ? pathOf(sheet.outline) : left;
   return (
     <>
       <path className="wall" d={face} data-testid="face" transform={place} vectorEffect="non-scaling-stroke" />

@@ -1,11 +1,11 @@
-/** The sheet: the chosen wall's outer face as a drawing, on which openings are placed, dragged and dimensioned. */
-import { misfitsOn, sheetOf, worded } from '@yard-arch/core';
-import { extentOf, formatLength, type Element, type ProjectDocument } from '@yard-arch/document';
+/** The sheet: a face of the chosen element as a drawing, on which openings are placed, dragged and dimensioned. */
+import { lengthOf, misfitsOn, sheetsOf, worded } from '@yard-arch/core';
+import { faceLabel, isUpright, formatLength, type Element, type ProjectDocument } from '@yard-arch/document';
 import { type FigureChoice, type Line, refitted } from '@yard-arch/edit';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { EditedFigure } from './edited-figure.ts';
 import { notify } from '../common/notices.tsx';
-import { chosenIds, useEditor } from '../state/state.ts';
+import { chosenIds, useEditor, useFace } from '../state/state.ts';
 import { commit, undo } from '../state/store.ts';
 import { FigureField } from './FigureField.tsx';
 import { sheetKeys } from './keys.ts';
@@ -27,10 +27,11 @@ import { fit, xOf, yOf, zoom, type Viewport } from '../boards/viewport.ts';
 const nowhere: Viewport = { x: 0, y: 0, scale: 1 };
 
 export function Sheet({ element }: { element: Element }) {
-  const tall = useMemo(() => sheetOf(element).height, [element]);
-  const { length } = useMemo(() => extentOf(element), [element]);
   const document = useEditor((state) => state.draft ?? state.document)!;
   const committed = useEditor((state) => state.document)!;
+  const face = useFace(element.id);
+  const tall = useMemo(() => sheetsOf(document).on(element.id, face)?.height ?? 0, [document, element, face]);
+  const length = useMemo(() => lengthOf(document, element, face), [document, element, face]);
   const chosen = useEditor((state) => state.chosen);
   const placing = useEditor((state) => state.placing);
   const taping = useEditor((state) => state.taping);
@@ -56,7 +57,7 @@ export function Sheet({ element }: { element: Element }) {
     if (room.width > 0) setView(fit(room.width, room.height, length, tall));
   }, [room, length, tall]);
   // The whole face is shown until one zooms or pans; another wall is shown whole again.
-  useLayoutEffect(() => setOwn(false), [element.id]);
+  useLayoutEffect(() => setOwn(false), [element.id, face]);
   useLayoutEffect(() => {
     if (!own) showWhole();
   }, [own, showWhole]);
@@ -67,9 +68,12 @@ export function Sheet({ element }: { element: Element }) {
 
   const last = useRef<OnElement | null>(null);
   // What was shown before is only compared with, so that what has not changed is not drawn again.
-  const shown = useMemo(() => (last.current = onElement(document, element, last.current)), [document, element]);
+  const shown = useMemo(
+    () => (last.current = onElement(document, element, face, last.current)),
+    [document, element, face],
+  );
   const { placed, boxes, opening: openings } = shown;
-  const lines = useMemo(() => linesOf(document, element), [document, element]);
+  const lines = useMemo(() => linesOf(document, element, face), [document, element, face]);
   const misfits = useMemo(
     () => new Set(misfitsOn(committed, element).map(({ opening }) => opening.id)),
     [committed, element],
@@ -90,7 +94,7 @@ export function Sheet({ element }: { element: Element }) {
     setOwn(true);
     setView(next);
   };
-  const gestures = useGestures({ svg, board, element, committed, shown, lines, view, setView: pan, lineAt });
+  const gestures = useGestures({ svg, board, element, face, committed, shown, lines, view, setView: pan, lineAt });
   const { ghost, dragged, area, panning, tape, typed } = gestures;
 
   useWheel(svg, (factor, x, y) => {
@@ -101,6 +105,7 @@ export function Sheet({ element }: { element: Element }) {
 
   const onKeyDown = sheetKeys({
     element,
+    face,
     committed,
     shown,
     chosen: ids,
@@ -156,9 +161,10 @@ export function Sheet({ element }: { element: Element }) {
         ref={svg}
         className={`sheet${panning ? ' panning' : ''}${sliding ? ' sliding' : ''}${placing || taping ? ' placing' : ''}`}
         role="application"
-        aria-label={`Sheet of ${element.name}, outer face. Tab goes from opening to opening, arrow keys move what is chosen.`}
+        aria-label={`Sheet of ${element.name}, ${faceLabel(element, face)}. Tab goes from opening to opening, arrow keys move what is chosen.`}
         tabIndex={0}
         data-testid="sheet"
+        data-face={face}
         data-scale={view.scale}
         data-x={view.x}
         data-y={view.y}
@@ -180,10 +186,10 @@ export function Sheet({ element }: { element: Element }) {
         </defs>
         {view !== nowhere && (
           <g ref={board}>
-            {element.kind !== 'slab' && (
+            {isUpright(element) && (
               <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />
             )}
-            <Face element={element} whole={crowd !== null} place={onFace} courses={crowd ? '' : courses} />
+            <Face element={element} face={face} whole={crowd !== null} place={onFace} courses={crowd ? '' : courses} />
             <SettingOutLines
               view={view}
               length={length}
@@ -231,11 +237,15 @@ export function Sheet({ element }: { element: Element }) {
               units={units}
               document={committed}
               element={element}
+              face={face}
               onEdit={setFigure}
             />
-            {chosenBox && chosenOpening && !dragged && !placing && !taping && (
-              <HeldPins document={committed} opening={chosenOpening} box={chosenBox} view={view} />
-            )}
+            {chosenBox &&
+              chosenOpening &&
+              (chosenOpening.face ?? 'outer') === face &&
+              !dragged &&
+              !placing &&
+              !taping && <HeldPins document={committed} opening={chosenOpening} box={chosenBox} view={view} />}
             {told && <Guides at={told} view={view} length={length} top={top} base={base} />}
             {ghost && gestures.candidate && !dragged && !area && (
               <GhostShape at={ghost} outline={gestures.candidate} view={view} />
@@ -284,11 +294,12 @@ export function Sheet({ element }: { element: Element }) {
       )}
       <SheetTools
         element={element}
+        face={face}
         springing={(gestures.placingBox?.springing ?? null) !== null}
         focusSheet={focusSheet}
         chosen={placing || taping ? undefined : chosenOpening}
       />
-      <TitleBlock element={element} />
+      <TitleBlock element={element} face={face} />
     </div>
   );
 }

@@ -1,9 +1,17 @@
 /** Tools at the corner of the sheet: lines to be added, the tape, and while something is placed the point by which it is held. */
-import type { Element, Grip, Opening } from '@yard-arch/document';
+import {
+  faceLabel,
+  facesOf,
+  isUpright,
+  type Element,
+  type FaceName,
+  type Grip,
+  type Opening,
+} from '@yard-arch/document';
 import { addAxis, addDatum } from '@yard-arch/edit';
-import { Hand, Plus, Ruler } from 'lucide-react';
+import { FlipHorizontal2, Hand, Plus, Ruler } from 'lucide-react';
 import { memo } from 'react';
-import { choose, slide, tape } from '../state/choice.ts';
+import { choose, slide, tape, turnOver } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import { HeldChips } from './Held.tsx';
@@ -18,13 +26,14 @@ const sides = ['left', 'centre', 'right'] as const;
 
 interface SheetToolsProps {
   element: Element;
+  face: FaceName;
   springing: boolean;
   /** The one opening that is chosen. */
   chosen: Opening | undefined;
   focusSheet: () => void;
 }
 
-export const SheetTools = memo(function SheetTools({ element, springing, chosen, focusSheet }: SheetToolsProps) {
+export const SheetTools = memo(function SheetTools({ element, face, springing, chosen, focusSheet }: SheetToolsProps) {
   const document = useEditor((state) => state.document)!;
   const placing = useEditor((state) => state.placing);
   const taping = useEditor((state) => state.taping);
@@ -34,8 +43,17 @@ export const SheetTools = memo(function SheetTools({ element, springing, chosen,
   };
   return (
     <div className="sheet-tools">
+      {facesOf(element).length > 1 && (
+        <button
+          aria-pressed={face === 'inner'}
+          onClick={() => turnOver(element.id, face === 'inner' ? 'outer' : 'inner')}
+          title={`Turn the sheet over, to the ${faceLabel(element, face === 'inner' ? 'outer' : 'inner')} (O)`}
+        >
+          <FlipHorizontal2 size={13} /> Turn over
+        </button>
+      )}
       {placing && <GripChoice springing={springing} onChosen={focusSheet} />}
-      {element.kind !== 'slab' && (
+      {isUpright(element) && (
         <button
           onClick={() => added('datum', addDatum(document, element))}
           title="A level to which sills, heads and springings can be held, in the whole building"

@@ -1,6 +1,6 @@
 /** Dimension strings as they stand on a drawing: ticks, lines and figures, those of the chosen opening to be edited where they stand. */
 import { rowOf, stringAlong, type Box, type Measure } from '@yard-arch/core';
-import { formatLength, type Element, type ProjectDocument, type Units } from '@yard-arch/document';
+import { formatLength, type Element, type FaceName, type ProjectDocument, type Units } from '@yard-arch/document';
 import {
   axisChoices,
   type FigureChoice,
@@ -27,6 +27,7 @@ interface StringsProps {
   units: Units;
   document: ProjectDocument;
   element: Element;
+  face: FaceName;
   onEdit: (figure: EditedFigure) => void;
 }
 
@@ -49,6 +50,7 @@ export const Strings = memo(function Strings({
   units,
   document,
   element,
+  face,
   onEdit,
 }: StringsProps) {
   const row = rowOf(boxes, chosen);
@@ -67,7 +69,11 @@ export const Strings = memo(function Strings({
   const axisSpans = between([0, ...axes.map((axis) => axis.s).filter((s) => s > 0 && s < length), length]).map(
     (span): Span => ({
       ...span,
-      edit: { what: 'bay', label: 'Between axes', choices: () => axisChoices(document, axes, span.from, span.to) },
+      edit: {
+        what: 'bay',
+        label: 'Between axes',
+        choices: () => axisChoices(document, element, face, axes, span.from, span.to),
+      },
     }),
   );
   function editOf(measure: Measure): Span['edit'] {
@@ -128,9 +134,9 @@ export const Strings = memo(function Strings({
       spans: between([0, length]).map((span): Span => ({
         ...span,
         edit:
-          lengthChoices(element).length === 0
+          lengthChoices(element, face, length).length === 0
             ? null
-            : { what: 'length', label: 'Length of the wall', choices: () => lengthChoices(element) },
+            : { what: 'length', label: 'Length of the wall', choices: () => lengthChoices(element, face, length) },
       })),
       about: 'overall',
     },

@@ -1,10 +1,10 @@
 /** The title block: what is drawn, at what scale, what is cut, what is not, and whether it is sound. */
-import type { Element } from '@yard-arch/document';
+import { faceLabel, type Element, type FaceName } from '@yard-arch/document';
 import { useEditor } from '../state/state.ts';
 
 const many = (n: number, one: string, more = `${one}s`): string => `${n} ${n === 1 ? one : more}`;
 
-export function TitleBlock({ element }: { element: Element }) {
+export function TitleBlock({ element, face }: { element: Element; face: FaceName }) {
   const drawn = useEditor((state) => state.drawn.get(element.id));
   const proof = useEditor((state) => state.proofs.get(element.id));
   const failure = useEditor((state) => state.cutFailure);
@@ -21,7 +21,7 @@ export function TitleBlock({ element }: { element: Element }) {
     <div className="title-block" aria-live="polite" data-testid="title-block">
       <div className="what">
         <strong>{element.name}</strong>
-        <span>outer face</span>
+        <span>{face === 'inner' ? `${faceLabel(element, face)}, seen from within` : faceLabel(element, face)}</span>
       </div>
       <div className="how">
         <span>

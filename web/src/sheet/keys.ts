@@ -1,17 +1,18 @@
 /** What keys do on the sheet. */
-import type { Element, ProjectDocument } from '@yard-arch/document';
+import { facesOf, type Element, type FaceName, type ProjectDocument } from '@yard-arch/document';
 import { blockAll, heldTo, type Line, moveAll, moveLine, openingsOf, removeAll, removeLine } from '@yard-arch/edit';
 import type { KeyboardEvent } from 'react';
 import { complain, notify } from '../common/notices.tsx';
 import { copyOn, paste } from '../state/clipboard.ts';
-import { choose, chooseOpening, chooseOpenings, place, slide, tape, underDialog } from '../state/choice.ts';
+import { choose, chooseOpening, chooseOpenings, place, slide, tape, turnOver, underDialog } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import type { OnElement } from '../boards/sheet-data.ts';
-import { placeOf, type useGestures } from './use-gestures.ts';
+import { placeFrom, placeOn, type useGestures } from './use-gestures.ts';
 
 interface Keys {
   element: Element;
+  face: FaceName;
   committed: ProjectDocument;
   shown: OnElement;
   chosen: readonly string[];
@@ -50,7 +51,7 @@ function withControl({ element, committed, shown, chosen }: Keys, key: string): 
 }
 
 function plain(
-  { committed, chosen, placing, length, tall, lineAt, gestures, showWhole, nearer }: Keys,
+  { element, face, committed, chosen, placing, length, tall, lineAt, gestures, showWhole, nearer }: Keys,
   event: KeyboardEvent,
 ): boolean {
   const { gesture, ghost, setGhost, ghostAt, putDown, endGesture, tape: laid, setTape, typing, setTyped } = gestures;
@@ -88,13 +89,28 @@ function plain(
     choose(line.kind === 'datum' ? { kind: 'datum', id: line.datum.id } : { kind: 'axis', id: line.axis.id });
   else if (line && arrow) {
     const by = line.kind === 'datum' ? dt : ds;
-    if (by !== 0) commit(moveLine(committed, line, Math.round((placeOf(line) + by) * 1e6) / 1e6));
+    if (by !== 0)
+      commit(
+        moveLine(
+          committed,
+          line,
+          placeFrom(
+            line,
+            Math.round((placeOn(line, committed, element, face) + by) * 1e6) / 1e6,
+            committed,
+            element,
+            face,
+          ),
+        ),
+      );
   } else if (line && (key === 'Delete' || key === 'Backspace')) takeAway(committed, line);
   else if (focused && (key === 'Enter' || key === ' ')) chooseOpening(focused, event.shiftKey);
   else if (key === '0') showWhole();
   else if (key === '+' || key === '=' || key === '-') nearer(key === '-' ? 1 / 1.25 : 1.25);
+  else if (key.toLowerCase() === 'o' && facesOf(element).length > 1)
+    turnOver(element.id, face === 'inner' ? 'outer' : 'inner');
   else if (key.toLowerCase() === 't') tape(!useEditor.getState().taping);
-  else if (openings.length > 0 && arrow) commit(moveAll(committed, openings, ds, dt, 'nudge'));
+  else if (openings.length > 0 && arrow) commit(moveAll(committed, openings, ds, dt, 'nudge', face));
   else if (openings.length > 0 && (key === 'Delete' || key === 'Backspace')) commit(removeAll(committed, openings));
   else if (openings.length > 0 && key.toLowerCase() === 'b') commit(blockAll(openings));
   else return false;

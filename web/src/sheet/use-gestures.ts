@@ -1,13 +1,25 @@
 /** What the pointer does on the sheet: choosing, windows, dragging openings and lines, placing by click or by a drawn rectangle, measuring, panning. */
-import { boxOf, gripOffset, snap, snapPoint, type Box, type Hold, type SnappedPoint } from '@yard-arch/core';
+import {
+  axisFrom,
+  axisOn,
+  boxOf,
+  gripOffset,
+  snap,
+  snapPoint,
+  type Box,
+  type Hold,
+  type SnappedPoint,
+} from '@yard-arch/core';
 import {
   parseLength,
   putting,
   sizeLabel,
   type ChangeSet,
   type Element,
+  type FaceName,
   type Opening,
   type ProjectDocument,
+  isUpright,
 } from '@yard-arch/document';
 import {
   copyBy,
@@ -55,14 +67,25 @@ type Gesture =
 /** How far beyond the sheet's edges openings are drawn, pixels, so that it can be panned a little without drawing anew. */
 export const spare = 300;
 
-/** Where a line is: its level, or how far along, metres. */
-export const placeOf = (line: Line): number => (line.kind === 'datum' ? line.datum.level : line.axis.along);
+/** Where a line is: its level, or how far along a face, metres. */
+export const placeOn = (line: Line, document: ProjectDocument, element: Element, face: FaceName): number =>
+  line.kind === 'datum' ? line.datum.level : axisOn(document, element, line.axis.along, face);
+
+/** What a line that is there on a face is to be told. */
+export const placeFrom = (
+  line: Line,
+  at: number,
+  document: ProjectDocument,
+  element: Element,
+  face: FaceName,
+): number => (line.kind === 'datum' ? at : Math.round(axisFrom(document, element, at, face) * 1e6) / 1e6);
 
 interface Sheet {
   svg: RefObject<SVGSVGElement | null>;
   /** All that is drawn: while it is panned it is only shifted, and drawn anew at the end. */
   board: RefObject<SVGGElement | null>;
   element: Element;
+  face: FaceName;
   committed: ProjectDocument;
   shown: OnElement;
   lines: SheetLines;
@@ -72,7 +95,7 @@ interface Sheet {
   lineAt: (target: globalThis.Element) => Line | null;
 }
 
-export function useGestures({ svg, board, element, committed, shown, lines, view, setView, lineAt }: Sheet) {
+export function useGestures({ svg, board, element, face, committed, shown, lines, view, setView, lineAt }: Sheet) {
   const placing = useEditor((state) => state.placing);
   const grip = useEditor((state) => state.grip);
   const taping = useEditor((state) => state.taping);
@@ -126,9 +149,9 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
   const pattern = placing ? committed.patterns[placing.pattern] : undefined;
   /** What would be placed, and its box; null where its size makes no opening. */
   const candidate = useMemo(() => {
-    const resolved = placing ? wouldBe(committed, element, placing) : null;
+    const resolved = placing ? wouldBe(committed, element, placing, face) : null;
     return resolved && 'outline' in resolved ? resolved : null;
-  }, [committed, element, placing]);
+  }, [committed, element, placing, face]);
   const placingBox = candidate && boxOf(candidate, '');
   // What nothing pulls lands on whole millimetres.
   const whole = (value: number): number => Math.round(value * 1000) / 1000;
@@ -144,7 +167,7 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     if (!placingBox) return null;
     const [dx, dy] = gripOffset(placingBox, grip);
     const spot = snapped({ ...placingBox, s: s - dx, t: t - dy }, shown.boxes, free);
-    if (!pattern?.onFloor || free || element.kind === 'slab') return spot;
+    if (!pattern?.onFloor || free || !isUpright(element)) return spot;
     const floor = floorBelow(committed, element, t - dy + placingBox.height / 2);
     return {
       ...spot,
@@ -155,7 +178,7 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
 
   const putDown = (spot: Ghost): void => {
     if (!placing) return;
-    const { changeSet, id } = placeOpening(committed, element, placing, { ...spot, holds: holdsOf(spot) }, grip);
+    const { changeSet, id } = placeOpening(committed, element, placing, { ...spot, face, holds: holdsOf(spot) }, grip);
     if (commit(changeSet)) useEditor.setState({ chosen: { kind: 'openings', ids: [id] } });
   };
 
@@ -174,11 +197,11 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     const wide = found.made ? { ...pattern, sizes: { ...pattern.sizes, [found.made.id]: found.made } } : pattern;
     const document = found.made ? { ...committed, patterns: { ...committed.patterns, [pattern.id]: wide } } : committed;
     const next = { pattern: pattern.id, size: found.size };
-    const fitted = wouldBe(document, element, next);
+    const fitted = wouldBe(document, element, next, face);
     if (!('outline' in fitted)) return;
     // The corner where the drawing began stays; what the size takes more or less is at the other end.
     const s = rectangle.s + (rectangle.width - fitted.profile.width) / 2;
-    const made = placeOpening(document, element, next, { s: whole(s), t: rectangle.t }, grip);
+    const made = placeOpening(document, element, next, { s: whole(s), t: rectangle.t, face }, grip);
     const label = sizeLabel(wide, wide.sizes[found.size]!, committed.units);
     const changeSet: ChangeSet = found.made
       ? {
@@ -197,8 +220,8 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     dt: number,
   ): { changeSet: ChangeSet; ids: string[] } =>
     now.copy
-      ? copyBy(committed, now.openings, ds, dt)
-      : { changeSet: moveAll(committed, now.openings, ds, dt), ids: now.openings.map(({ id }) => id) };
+      ? copyBy(committed, now.openings, ds, dt, 1, 'linked', face)
+      : { changeSet: moveAll(committed, now.openings, ds, dt, 'move', face), ids: now.openings.map(({ id }) => id) };
 
   const onPointerDown = (event: PointerEvent<SVGSVGElement>) => {
     if (event.button > 1) return;
@@ -225,7 +248,15 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     const line = lineAt(target);
     if (line) {
       choose(line.kind === 'datum' ? { kind: 'datum', id: line.datum.id } : { kind: 'axis', id: line.axis.id });
-      gesture.current = { kind: 'line', x, y, line, at: placeOf(line), moved: false, last: null };
+      gesture.current = {
+        kind: 'line',
+        x,
+        y,
+        line,
+        at: placeOn(line, committed, element, face),
+        moved: false,
+        last: null,
+      };
       return;
     }
     // A crowd is one figure: which of it is meant is told by the place.
@@ -294,7 +325,7 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
         // By whole centimetres, or freely.
         const step = free ? 1000 : 100;
         now.last = Math.round((now.at + by) * step) / step;
-        preview(moveLine(committed, now.line, now.last));
+        preview(moveLine(committed, now.line, placeFrom(now.line, now.last, committed, element, face)));
         break;
       }
       case 'window':
@@ -343,7 +374,8 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
       else preview(null);
       if (!now.moved && keep && now.alone) chooseOpening(now.box.id);
     } else if (now.kind === 'line') {
-      if (now.moved && keep && now.last !== null) commit(moveLine(committed, now.line, now.last));
+      if (now.moved && keep && now.last !== null)
+        commit(moveLine(committed, now.line, placeFrom(now.line, now.last, committed, element, face)));
       else preview(null);
     } else if (now.kind === 'window') {
       if (!keep) return;
@@ -378,7 +410,7 @@ export function useGestures({ svg, board, element, committed, shown, lines, view
     const [only, second] = now.openings;
     // One that is moved by itself is held to what it came into line with; several keep what they are held to.
     if (only && !second && !now.copy) {
-      commit(moveTo(committed, only, { s: now.box.s + ds, t: now.box.t + dt, holds }));
+      commit(moveTo(committed, only, { s: now.box.s + ds, t: now.box.t + dt, face, holds }));
       return;
     }
     const { changeSet, ids } = movedBy(now, ds, dt);

@@ -1,4 +1,5 @@
 /** What is chosen, what is about to be placed, which drawing is on the board, and what is hidden. */
+import type { FaceName } from '@yard-arch/document';
 import { chosenIds, useEditor, type Board, type Chosen } from './state.ts';
 
 const { getState, setState } = useEditor;
@@ -39,6 +40,25 @@ export function rememberedChoice(project: string): Chosen {
   } catch {
     return { kind: 'wall' };
   }
+}
+
+/** The elements whose sheet is turned over in this tab. */
+export function rememberedTurned(project: string): ReadonlySet<string> {
+  try {
+    return new Set(JSON.parse(sessionStorage.getItem(`yard-arch-turned-${project}`) ?? '[]') as string[]);
+  } catch {
+    return new Set();
+  }
+}
+
+/** Turns an element's sheet to one of its faces. */
+export function turnOver(element: string, face: FaceName): void {
+  const { project, turned } = getState();
+  const next = new Set(turned);
+  if (face === 'inner') next.add(element);
+  else next.delete(element);
+  if (project) sessionStorage.setItem(`yard-arch-turned-${project}`, JSON.stringify([...next]));
+  setState({ turned: next });
 }
 
 /** Chooses an element, and remembers it. */

@@ -28,6 +28,8 @@ export interface DrawnElement {
   runs: DrawnRuns;
   /** The face that is left: loops as SVG path data in metres, y up. */
   face: string;
+  /** The same of the inner face, as it is seen from within; nothing of elements with very many openings, on which it is drawn whole. */
+  innerFace: string;
   /** How many of its openings there are in each state. */
   states: Partial<Record<State, number>>;
   faceArea: number;

@@ -2,6 +2,8 @@
 import {
   creasesOf,
   cutModel,
+  innerRegion,
+  originOf,
   prove,
   type CutMesh,
   type ElementCut,
@@ -150,7 +152,7 @@ function tellCreases(): void {
   creased = true;
   const creases = [...told].map(([element, { mesh, sheet }]): [string, Float32Array] => [
     element,
-    creasesOf(mesh, sheet.chart.origin),
+    creasesOf(mesh, originOf(sheet.chart)),
   ]);
   scope.postMessage(
     { kind: 'creases', number, creases },
@@ -193,9 +195,12 @@ function statesOf(statuses: readonly OpeningStatus[]): Partial<Record<State, num
   return count;
 }
 
+/** The most openings that a sheet draws one by one. */
+const mostDrawn = 600;
+
 function drawn(result: ElementCut, creased: boolean): DrawnElement {
   const { mesh, sheet } = result;
-  const [x, y, z] = sheet.chart.origin;
+  const [x, y, z] = originOf(sheet.chart);
   const origin: [number, number, number] = [x, y, z];
   return {
     element: result.element,
@@ -208,6 +213,7 @@ function drawn(result: ElementCut, creased: boolean): DrawnElement {
     creases: creased ? creasesOf(mesh, origin) : new Float32Array(0),
     runs: drawnRunsOf(mesh),
     face: pathOf(result.region),
+    innerFace: result.placed.length > mostDrawn ? '' : pathOf(innerRegion(result)),
     states: statesOf(result.statuses),
     faceArea: result.faceArea,
     pieces: result.pieces,

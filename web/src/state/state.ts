@@ -1,6 +1,6 @@
 /** The editor's state: what is shown of a project, what is chosen, and how its saving stands. */
 import type { MeshProof, OpeningStatus } from '@yard-arch/core';
-import type { Grip, ProjectDocument } from '@yard-arch/document';
+import type { FaceName, Grip, ProjectDocument } from '@yard-arch/document';
 import { create } from 'zustand';
 import type { DrawnElement } from './cut-messages.ts';
 import type { SetAside, Step } from './kept.ts';
@@ -42,6 +42,8 @@ interface EditorState {
   undo: Step[];
   redo: Step[];
   element: string | null;
+  /** Elements whose sheet is turned over: it shows the inner face. */
+  turned: ReadonlySet<string>;
   chosen: Chosen;
   /** The size that a click on the sheet places, or null. */
   placing: { pattern: string; size: string } | null;
@@ -68,6 +70,13 @@ interface EditorState {
   cutFailure: string | null;
 }
 
+/** The face of an element that its sheet shows. */
+export const useFace = (element: string): FaceName =>
+  useEditor(({ turned }) => (turned.has(element) ? 'inner' : 'outer'));
+
+/** The same, as it is now. */
+export const faceNow = (element: string): FaceName => (useEditor.getState().turned.has(element) ? 'inner' : 'outer');
+
 export const useEditor = create<EditorState>(() => initial());
 
 /** The state before any project is opened. */
@@ -85,6 +94,7 @@ export function initial(): EditorState {
     undo: [],
     redo: [],
     element: null,
+    turned: new Set(),
     chosen: { kind: 'wall' },
     placing: null,
     board: boards.find((board) => board === localStorage.getItem('yard-arch-board')) ?? 'sheet',

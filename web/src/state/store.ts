@@ -15,7 +15,7 @@ import { complain, notify } from '../common/notices.tsx';
 import { holdTab, Keeper, livingTabs, nothingKept } from './kept.ts';
 import { Saver, type Replaced, type SavingListener, type SavingState } from './saver.ts';
 import { takeAhead } from './ahead.ts';
-import { chooseOpenings, rememberedChoice, rememberedElement, rememberedHidden } from './choice.ts';
+import { chooseOpenings, rememberedChoice, rememberedElement, rememberedHidden, rememberedTurned } from './choice.ts';
 import { post, startWorker, stopWorker } from './cutting.ts';
 import { lockedBy } from '@yard-arch/edit';
 import { replacedWords } from './replaced-words.ts';
@@ -36,7 +36,7 @@ let session: Session | null = null;
 /** Opens a project: reads it, takes up edits that were kept in this browser, and cuts it. */
 export async function openProject(project: string): Promise<void> {
   closeProject();
-  setState({ project, hidden: rememberedHidden(project) });
+  setState({ project, hidden: rememberedHidden(project), turned: rememberedTurned(project) });
   const keeper = new Keeper(project, holdTab, livingTabs);
   const mine: Session = {
     project,

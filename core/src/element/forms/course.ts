@@ -1,0 +1,91 @@
+/** Sheets that follow a course in plan: walls, and barrels, whose plan is an upright plane. */
+import type { CourseForm } from '@yard-arch/document';
+import { tolerance } from '../../mesh/orient.ts';
+import { chordsOf, type Fineness } from '../../profile/flatten.ts';
+import type { SectionLine } from '../../profile/section.ts';
+import { bentChart, turned, withRadialEnds, type Chart } from '../chart.ts';
+import type { SheetEdge, WallEnds } from '../sheet.ts';
+import { topLine } from '../top.ts';
+import { flatChart, type Shape, type ShapeOutline } from './shape.ts';
+
+export function courseShape(form: CourseForm, ends: WallEnds, thickness: number): Shape {
+  return {
+    points: (fineness) =>
+      form.runs.reduce((sum, { length, sweep = 0 }) => {
+        const radians = (Math.abs(sweep) * Math.PI) / 180;
+        return sum + (radians === 0 ? 1 : chordsOf(length / radians, radians, fineness));
+      }, 1),
+    fine: 'curve',
+    larger: form.lies ? 'larger' : 'longer or higher',
+    chart: (fineness) => chartOf(form, fineness),
+    outline: () => outlineOf(form, ends, thickness),
+  };
+}
+
+function chartOf(form: CourseForm, fineness: Fineness): Chart {
+  const { start, leaves, runs, lies } = form;
+  if (lies) {
+    const [cos, sin] = turned(lies.turn);
+    return {
+      ...withRadialEnds(bentChart({ x: 0, y: 0, z: 0 }, leaves, runs, fineness)),
+      frame: { origin: [start.x, start.y, start.z], x: [cos, sin, 0], y: [0, 0, -1], z: [0 - sin, cos, 0] },
+    };
+  }
+  if (runs.length > 1 || runs[0]!.sweep) return bentChart(start, leaves, runs, fineness);
+  return flatChart(start, leaves, 90 - (form.batter ?? 0));
+}
+
+/** A wall's outline, from its start along the base and back along the top. */
+function outlineOf(wall: CourseForm, ends: WallEnds, thickness: number): ShapeOutline {
+  const length = wall.runs.reduce((sum, run) => sum + run.length, 0);
+  const points: number[][] = [[0, 0], [length, 0], ...topLine(wall.top, length, wall.height).reverse()];
+  const names = points.map((_, i): SheetEdge =>
+    i === 0 ? 'base' : i === 1 ? 'end' : i === points.length - 1 ? 'start' : 'top',
+  );
+  dropNeedless(points, names);
+  const lean = Math.tan(((wall.batter ?? 0) * Math.PI) / 180);
+  const sections = points.map(([x, y], i): SectionLine | null => {
+    if (names[i] === 'start' && ends.start) return ends.start;
+    if (names[i] === 'end' && ends.end) return ends.end;
+    if (lean === 0) return null;
+    // Level edges of a leaning wall stay level through its thickness.
+    const [bx, by] = points[(i + 1) % points.length]! as [number, number];
+    const out = -(bx - x!) / Math.hypot(bx - x!, by - y!);
+    return Math.abs(out) < 1e-12
+      ? null
+      : { n: [0, thickness], offset: [0, out * lean * thickness], smooth: [false, false] };
+  });
+  const short = [ends.start, ends.end].some((line) => line && Math.min(...line.offset) < -length);
+  return {
+    xs: Float64Array.from(points, (point) => point[0]!),
+    ys: Float64Array.from(points, (point) => point[1]!),
+    next: Uint32Array.from(points, (_, i) => (i + 1) % points.length),
+    loops: [0],
+    names,
+    sections,
+    chords: points.map(() => null),
+    fault: short
+      ? {
+          reason: 'the wall is shorter than what its ends lose where they meet other walls',
+          mend: 'Make it longer, or let its ends be square.',
+        }
+      : null,
+  };
+}
+
+/** Drops points that say nothing: those on the straight line between their neighbours, within the tolerance, such as steps of no height. */
+function dropNeedless(points: number[][], names: SheetEdge[]): void {
+  for (let i = 0; i < points.length && points.length > 3;) {
+    const [ax, ay] = points[(i + points.length - 1) % points.length]! as [number, number];
+    const [x, y] = points[i]! as [number, number];
+    const [bx, by] = points[(i + 1) % points.length]! as [number, number];
+    const size = Math.hypot(bx - ax, by - ay);
+    const off = size > tolerance ? Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / size : 0;
+    if (off > tolerance && Math.hypot(x - ax, y - ay) > tolerance) i += 1;
+    else {
+      points.splice(i, 1);
+      names.splice(i, 1);
+      i = Math.max(0, i - 2);
+    }
+  }
+}
