@@ -15,3 +15,4 @@ export * from './project.ts';
 export * from './script/script.ts';
 export * from './starter.ts';
 export * from './walls.ts';
+export * from './reshape.ts';

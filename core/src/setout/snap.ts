@@ -40,7 +40,7 @@ export interface Snapped {
   up: Guide | null;
 }
 
-interface Candidate {
+export interface Candidate {
   shift: number;
   at: number;
   what: string;
@@ -233,7 +233,7 @@ function piers(box: Box, others: readonly Box[], { length, say }: Lines, upright
 }
 
 /** The nearest candidate, with all that it agrees with named in one reason. */
-function best(candidates: readonly Candidate[]): [number, Guide | null] {
+export function best(candidates: readonly Candidate[]): [number, Guide | null] {
   if (candidates.length === 0) return [0, null];
   const first = candidates.reduce((a, b) => {
     const gain = Math.abs(a.shift) - Math.abs(b.shift);

@@ -1,12 +1,12 @@
 /** The sheet: a face of the chosen element as a drawing, on which openings are placed, dragged and dimensioned. */
 import { lengthOf, misfitsOn, sheetsOf, worded } from '@yard-arch/core';
-import { faceLabel, isUpright, formatLength, type Element, type ProjectDocument } from '@yard-arch/document';
-import { type FigureChoice, type Line, refitted } from '@yard-arch/edit';
+import { faceLabel, isInPlan, isUpright, formatLength, type Element, type ProjectDocument } from '@yard-arch/document';
+import { drawnSides, type FigureChoice, type Line, refitted } from '@yard-arch/edit';
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { EditedFigure } from './edited-figure.ts';
 import { notify } from '../common/notices.tsx';
 import { chosenIds, useEditor, useFace } from '../state/state.ts';
-import { commit, undo } from '../state/store.ts';
+import { commit, preview, undo } from '../state/store.ts';
 import { FigureField } from './FigureField.tsx';
 import { sheetKeys } from './keys.ts';
 import { Crowd } from './Crowd.tsx';
@@ -21,6 +21,8 @@ import { Strings } from './Strings.tsx';
 import { TitleBlock } from './TitleBlock.tsx';
 import { useRoom, useWheel, type Room } from '../boards/use-board.ts';
 import { spare, useGestures } from './use-gestures.ts';
+import { useHandles } from './use-handles.ts';
+import { SideHandles, WallHandles } from './Handles.tsx';
 import { fit, xOf, yOf, zoom, type Viewport } from '../boards/viewport.ts';
 
 /** Where nothing is drawn yet, for it is not known how much room there is. */
@@ -29,9 +31,11 @@ const nowhere: Viewport = { x: 0, y: 0, scale: 1 };
 export function Sheet({ element }: { element: Element }) {
   const document = useEditor((state) => state.draft ?? state.document)!;
   const committed = useEditor((state) => state.document)!;
+  // As it is just being drawn.
+  const live = document.elements[element.id] ?? element;
   const face = useFace(element.id);
   const tall = useMemo(() => sheetsOf(document).on(element.id, face)?.height ?? 0, [document, element, face]);
-  const length = useMemo(() => lengthOf(document, element, face), [document, element, face]);
+  const length = useMemo(() => lengthOf(document, live, face), [document, live, face]);
   const chosen = useEditor((state) => state.chosen);
   const placing = useEditor((state) => state.placing);
   const taping = useEditor((state) => state.taping);
@@ -66,6 +70,7 @@ export function Sheet({ element }: { element: Element }) {
     if (placing || taping) focusSheet();
   }, [placing, taping, focusSheet]);
 
+  const wasWhole = useRef(true);
   const last = useRef<OnElement | null>(null);
   // What was shown before is only compared with, so that what has not changed is not drawn again.
   const shown = useMemo(
@@ -73,7 +78,7 @@ export function Sheet({ element }: { element: Element }) {
     [document, element, face],
   );
   const { placed, boxes, opening: openings } = shown;
-  const lines = useMemo(() => linesOf(document, element, face), [document, element, face]);
+  const lines = useMemo(() => linesOf(document, live, face), [document, live, face]);
   const misfits = useMemo(
     () => new Set(misfitsOn(committed, element).map(({ opening }) => opening.id)),
     [committed, element],
@@ -96,6 +101,18 @@ export function Sheet({ element }: { element: Element }) {
   };
   const gestures = useGestures({ svg, board, element, face, committed, shown, lines, view, setView: pan, lineAt });
   const { ghost, dragged, area, panning, tape, typed } = gestures;
+  const handles = useHandles({
+    svg,
+    committed,
+    lines,
+    view,
+    setFigure,
+    hold: (held) => {
+      // Else the whole would be fitted anew while it grows.
+      wasWhole.current = held ? !own : wasWhole.current;
+      setOwn(held || !wasWhole.current);
+    },
+  });
 
   useWheel(svg, (factor, x, y) => {
     if (panning) return;
@@ -154,6 +171,7 @@ export function Sheet({ element }: { element: Element }) {
   const units = document.units;
   const chosenAxis = chosenOpening?.along.from === 'axis' ? chosenOpening.along.axis : null;
   const typing = typed === null ? null : gestures.typing();
+  const idle = !dragged && !placing && !taping && !sliding && !area;
 
   return (
     <div ref={frame} style={{ position: 'absolute', inset: 0, overflow: 'hidden' }}>
@@ -246,6 +264,43 @@ export function Sheet({ element }: { element: Element }) {
               !dragged &&
               !placing &&
               !taping && <HeldPins document={committed} opening={chosenOpening} box={chosenBox} view={view} />}
+            {chosenBox && chosenOpening && idle && !element.locked && (
+              <SideHandles
+                box={chosenBox}
+                sides={drawnSides(committed.patterns[chosenOpening.pattern]!, chosenBox)}
+                view={view}
+                onBegin={(event, side) => handles.drawSide(event, chosenOpening, chosenBox, side, boxes)}
+              />
+            )}
+            {chosen.kind === 'wall' && face === 'outer' && isInPlan(element) && !element.locked && idle && (
+              <WallHandles
+                handles={handles.handlesOf(isInPlan(live) ? live : element)}
+                view={view}
+                onBegin={(event, handle) => handles.drawWall(event, element, handle)}
+              />
+            )}
+            {handles.drawn && (
+              <>
+                <Guides
+                  at={{
+                    s: handles.drawn.s,
+                    t: handles.drawn.t,
+                    along: handles.drawn.way === 'along' ? handles.drawn.guide : null,
+                    up: handles.drawn.way === 'up' ? handles.drawn.guide : null,
+                  }}
+                  view={view}
+                  length={length}
+                  top={top}
+                  base={base}
+                />
+                <Reason
+                  x={xOf(view, handles.drawn.s)}
+                  y={yOf(view, handles.drawn.t) + 30}
+                  text={handles.drawn.text}
+                  width={room.width}
+                />
+              </>
+            )}
             {told && <Guides at={told} view={view} length={length} top={top} base={base} />}
             {ghost && gestures.candidate && !dragged && !area && (
               <GhostShape at={ghost} outline={gestures.candidate} view={view} />
@@ -273,7 +328,14 @@ export function Sheet({ element }: { element: Element }) {
           units={units}
           meanwhile={edited.on !== committed}
           onDone={editFigure}
-          onClose={() => setFigure(null)}
+          onShow={(value, choice) => {
+            const outcome = choice.apply(value);
+            preview('reason' in outcome ? null : outcome);
+          }}
+          onClose={() => {
+            if (edited.figure.drawn) preview(null);
+            setFigure(null);
+          }}
         />
       )}
       {typed !== null && typing && (

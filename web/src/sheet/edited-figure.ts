@@ -11,4 +11,8 @@ export interface EditedFigure {
   x: number;
   y: number;
   choices: readonly FigureChoice[];
+  /** Whether it was drawn out by hand: the value is new, shown while it is looked at, and taken unless it is given up. */
+  drawn?: boolean;
+  /** What has been typed already. */
+  text?: string;
 }
