@@ -12,7 +12,7 @@ const coreRooms = [
   ['check'],
   ['format'],
   ['model'],
-  ['cut'],
+  ['cut', 'infill'],
   ['setout'],
   ['reveal'],
   ['element'],

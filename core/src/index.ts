@@ -12,6 +12,8 @@ export * from './setout/resolve.ts';
 export * from './setout/project.ts';
 export { across, seenOn } from './setout/across.ts';
 export * from './cut/status.ts';
+export type { PartInstance, PartMesh } from './infill/part.ts';
+export { meshIn } from './element/placed-mesh.ts';
 export * from './mesh/cut-mesh.ts';
 export * from './mesh/region.ts';
 export * from './mesh/proof.ts';

@@ -107,6 +107,7 @@ export function granary(): ProjectDocument {
   material('plaster', 'Lime plaster', '#e6dfcf', 0.95, 'plaster');
   material('insulation', 'Hemp insulation', '#d9c58a', 1, 'insulation');
   material('concrete', 'New concrete', '#a9a69d', 0.9, 'concrete');
+  material('oak', 'Oak boards', '#b08a5a', 0.7, 'oak');
 
   // The old brick stays outside; the conversion lines it within.
   const granaryWall: Layer[] = [
@@ -126,6 +127,20 @@ export function granary(): ProjectDocument {
     sill: { seat: 0.2, splayOutside: 8 },
   };
 
+  // Stone outside, on the sill as far as the check, and a board within.
+  const sills: Pattern['parts'] = [
+    { id: 'stone', kind: 'sill board', material: 'stone', thickness: 0.08, nosing: 0.05, horns: 0.1, reach: 0.1125 },
+    {
+      id: 'board',
+      kind: 'sill board',
+      material: 'oak',
+      thickness: 0.03,
+      nosing: 0.03,
+      horns: 0.05,
+      reach: 0.25,
+      behind: true,
+    },
+  ];
   const own = { material: null };
   pattern(
     'light',
@@ -133,7 +148,7 @@ export function granary(): ProjectDocument {
     'rectangle',
     { a: [1.1, 1], b: [1.4, 1] },
     { material: null, sides: { sill: 'stone' } },
-    { sections: window },
+    { sections: window, parts: sills },
   );
   pattern(
     'arch',
@@ -141,7 +156,7 @@ export function granary(): ProjectDocument {
     'semicircular-arch',
     { a: [1.3, 1.9], b: [1.1, 1.75] },
     { material: null, sides: { sill: 'stone' } },
-    { sections: window },
+    { sections: window, parts: sills },
   );
   pattern(
     'cart',

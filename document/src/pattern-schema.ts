@@ -1,6 +1,7 @@
 /** Patterns: the reusable definitions of openings. */
 import { z } from 'zod';
 import { textureSchema } from './kinds/common.ts';
+import { partSchema } from './part-schema.ts';
 import { extent, id, label, line, name, slant, coordinate } from './figures.ts';
 import { freeOutlineSchema } from './outline-schema.ts';
 import { dimensionNames, needsOf, profileShapes, type ProfileShape } from './profile-shapes.ts';
@@ -129,6 +130,7 @@ export const patternSchema = z
     sections: z.partialRecord(z.enum(sideNames), sectionSchema).optional(),
     jambs: z.enum(['parallel', 'radial'], 'must be parallel or radial').optional(),
     onFloor: z.boolean('must be true or false').optional(),
+    parts: z.array(partSchema).max(32, 'must hold at most 32 parts').optional(),
     texture: z.partialRecord(z.enum([...sideNames, 'back', 'imprint']), textureSchema).optional(),
   })
   .superRefine((pattern, context) => {
@@ -160,6 +162,6 @@ export const patternSchema = z
   });
 /**
  * The reusable definition of an opening: its profile, the named sizes of it, what it does to the element, the sections of its sides, and the material of its reveal (null: the
- * layers' own), which single sides may differ from. On a curved wall its jambs are parallel unless they are to be radial. `onFloor`: it stands on the floor, as a door does.
+ * layers' own), which single sides may differ from. On a curved wall its jambs are parallel unless they are to be radial. `onFloor`: it stands on the floor, as a door does. Its parts stand in or about every opening.
  */
 export type Pattern = z.infer<typeof patternSchema>;

@@ -1,6 +1,8 @@
 /** The report of a check: for each element whether it is sound, how much it is, and what became of each of its openings. */
 import type { ProjectDocument } from '@yard-arch/document';
 import type { OpeningStatus, State } from '../cut/status.ts';
+import type { PartMesh } from '../infill/part.ts';
+import type { ElementCut } from '../model/cut-element.ts';
 import type { Model } from '../model/model.ts';
 import { asWritten, writtenError } from '../format/local.ts';
 import { mirroredIn, prove } from '../mesh/proof.ts';
@@ -51,6 +53,8 @@ export interface ElementReport {
   milliseconds: number;
   /** Why the element cannot be made, and what would mend it. */
   fault: { reason: string; mend: string } | null;
+  /** What stands in and about its openings: parts of each kind, and of how many meshes they are. */
+  parts: Record<string, { count: number; meshes: number; closed: boolean; volume: number }>;
   openings: OpeningReport[];
 }
 
@@ -68,13 +72,20 @@ const trueScale = [0.965, 1.035] as const;
 
 function isSound({
   closed,
+  parts,
   fault,
   flaps,
   mirroredTriangles,
   textureDensity: [least, greatest],
 }: ElementReport): boolean {
   return (
-    closed && !fault && flaps === 0 && mirroredTriangles === 0 && least >= trueScale[0] && greatest <= trueScale[1]
+    closed &&
+    Object.values(parts).every((part) => part.closed) &&
+    !fault &&
+    flaps === 0 &&
+    mirroredTriangles === 0 &&
+    least >= trueScale[0] &&
+    greatest <= trueScale[1]
   );
 }
 
@@ -87,6 +98,21 @@ function asksMirrored(document: ProjectDocument, element: string, { opening, rol
     );
   const pattern = document.patterns[document.openings[opening]?.pattern ?? ''];
   return pattern?.texture?.[role as 'head']?.mirror === true || texture?.outer?.mirror === true;
+}
+
+function partsIn({ parts }: ElementCut): ElementReport['parts'] {
+  const found: ElementReport['parts'] = {};
+  const seen = new Set<PartMesh>();
+  for (const { part } of parts) {
+    const of = (found[part.name] ??= { count: 0, meshes: 0, closed: true, volume: 0 });
+    const { closed, volume } = prove(part.mesh);
+    of.count += 1;
+    of.volume += volume;
+    if (!seen.has(part)) of.meshes += 1;
+    of.closed &&= closed;
+    seen.add(part);
+  }
+  return found;
 }
 
 /** Reports on a document as cut. */
@@ -130,6 +156,7 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
       path: cut.path,
       milliseconds: Math.round(cut.milliseconds * 100) / 100,
       fault: cut.fault,
+      parts: partsIn(cut),
       openings: cut.statuses
         .filter((status) => document.openings[status.opening]!.element === cut.element)
         .map((status) => told(status.opening)),

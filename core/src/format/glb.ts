@@ -1,14 +1,22 @@
 /** GLB (glTF 2.0, binary): one named node an element, or one for each of its layers where those are solids; a primitive for each material, openings named in flat extras. */
-import { Document, Format, WebIO, type Material, type Mesh } from '@gltf-transform/core';
+import { Document, Format, WebIO, type Material, type Mesh, type Node } from '@gltf-transform/core';
 import { KHRTextureTransform } from '@gltf-transform/extensions';
 import type { Element, ProjectDocument } from '@yard-arch/document';
 import { encode } from 'fast-png';
+import type { PartInstance, PartMesh } from '../infill/part.ts';
+import type { CutMesh } from '../mesh/cut-mesh.ts';
 import type { ElementCut } from '../model/cut-element.ts';
 import type { Model } from '../model/model.ts';
 import { textureOf } from '../texture/index.ts';
 import { originOf, type Point } from './local.ts';
 import { Names } from './names.ts';
 import { gathered, linearColour, solidsOf, surfaceOf, type Solid } from './surfaces.ts';
+
+const nowhere: Point = [0, 0, 0];
+
+/** A direction in the format's axes, y up. */
+const columnOf = ([x, y, z]: Point): Point => [x, z, 0 - y];
+const back = ([x, y, z]: Point): Point => [0 - x, 0 - y, 0 - z];
 
 /** What is written, and the names that are given. */
 class Writer {
@@ -18,6 +26,8 @@ class Writer {
   private readonly materials = new Map<string, Material>();
   private readonly materialNames = new Names((name) => name, ' ');
   private readonly nodeNames = new Names((name) => name, ' ');
+  private readonly partNames = new Names((name) => name, ' ');
+  private readonly partMeshes = new Map<PartMesh, Mesh>();
 
   constructor(
     private readonly document: ProjectDocument,
@@ -44,7 +54,7 @@ class Writer {
         solid.layer === null
           ? name
           : this.nodeNames.of(`${element.id} ${solid.layer}`, this.layerName(element, name, solid.layer));
-      const mesh = this.mesh(own, cut, solid, origin, numbers);
+      const mesh = this.mesh(own, cut.mesh, solid, origin, numbers);
       if (solid.layer === null) node.setMesh(mesh);
       else
         node.addChild(
@@ -54,17 +64,50 @@ class Writer {
             .setExtras({ element: element.id, layer: solid.layer + 1 }),
         );
     }
+    for (const part of cut.parts) node.addChild(this.partNode(part, origin));
     return node;
+  }
+
+  /** A part's mesh, made once however many openings carry it. */
+  private partMesh(part: PartMesh): Mesh {
+    let mesh = this.partMeshes.get(part);
+    if (!mesh) {
+      const all: Solid = { layer: null, runs: part.mesh.runs };
+      const name = this.partNames.of(part.key, part.name);
+      mesh = this.mesh(name, part.mesh, all, nowhere, new Uint32Array(part.mesh.vertices.length));
+      this.partMeshes.set(part, mesh);
+    }
+    return mesh;
+  }
+
+  /** A part in its place, about the origin of its element's node. */
+  private partNode({ part, opening, id, placement }: PartInstance, origin: Point): Node {
+    const mark = this.document.openings[opening]?.mark ?? opening;
+    const [x, y, z] = placement.origin.map((value, k) => value - origin[k]!) as [number, number, number];
+    return this.gltf
+      .createNode(this.nodeNames.of(`${opening} ${id}`, `${mark} ${part.name}`))
+      .setMesh(this.partMesh(part))
+      .setMatrix([
+        ...columnOf(placement.x),
+        0,
+        ...columnOf(placement.z),
+        0,
+        ...columnOf(back(placement.y)),
+        0,
+        ...columnOf([x, y, z]),
+        1,
+      ])
+      .setExtras({ opening, part: id });
   }
 
   private layerName({ layers }: Element, name: string, layer: number): string {
     return `${name}, layer ${layer + 1}, ${this.document.materials[layers[layer]?.material ?? '']?.name ?? 'block'}`;
   }
 
-  private mesh(name: string, cut: ElementCut, solid: Solid, origin: Point, numbers: Uint32Array<ArrayBuffer>): Mesh {
+  private mesh(name: string, from: CutMesh, solid: Solid, origin: Point, numbers: Uint32Array<ArrayBuffer>): Mesh {
     const mesh = this.gltf.createMesh(name);
     for (const [material, runs] of gathered(solid.runs, (run) => run.material)) {
-      const { positions, normals, uvs, indices } = surfaceOf(cut.mesh, runs, origin, numbers);
+      const { positions, normals, uvs, indices } = surfaceOf(from, runs, origin, numbers);
       // The format's v runs down.
       for (let i = 1; i < uvs.length; i += 2) uvs[i] = -uvs[i]!;
       const accessor = (type: 'VEC2' | 'VEC3' | 'SCALAR', array: Float32Array | Uint32Array) =>

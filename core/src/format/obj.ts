@@ -6,10 +6,11 @@ import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
 import type { ElementCut } from '../model/cut-element.ts';
 import type { Model } from '../model/model.ts';
 import { textureOf } from '../texture/index.ts';
+import { meshIn } from '../element/placed-mesh.ts';
 import { convexParts } from './convex.ts';
 import { originOf, type Point } from './local.ts';
 import { Names, safeName } from './names.ts';
-import { gathered, linearColour, solidsOf } from './surfaces.ts';
+import { gathered, linearColour, materialsIn, solidsOf } from './surfaces.ts';
 
 /** A file of the export, its content in pieces. */
 export interface ObjFile {
@@ -39,7 +40,7 @@ export function objFiles(
 ): ObjFile[] {
   const safe = safeName(stem);
   const names = new Names();
-  const used = new Set([...model.cuts.values()].flatMap((cut) => cut.mesh.runs.map((run) => run.material)));
+  const used = materialsIn(model);
   for (const id of used) names.of(id, document.materials[id]!.name);
   const origin = originOf([...model.cuts.values()].map((cut) => cut.mesh));
   const moved = origin.some((value) => value !== 0);
@@ -173,9 +174,24 @@ class ObjWriter {
     for (const cut of this.model.cuts.values()) {
       if (cut.mesh.triangles.length === 0) continue;
       yield* this.element(cut, (runs) => onShare((done += runs) / total));
-      this.vertices += cut.mesh.points.length / 3;
     }
     yield* this.text.ready(true);
+  }
+
+  /** The parts of an element, each a group of its own: the format knows no instances. */
+  private *parts(cut: ElementCut, name: string): Generator<string> {
+    for (const { part, opening, placement, id } of cut.parts) {
+      const mesh = meshIn(placement, part.mesh);
+      const mark = this.document.openings[opening]?.mark ?? opening;
+      this.text.line(`g ${name} ${this.groups.of(`${opening} part ${id}`, `${name}_${mark}_${part.name}`)}`);
+      yield* this.points(mesh);
+      for (const [material, runs] of gathered(mesh.runs, (run) => run.material)) {
+        this.text.line(`usemtl ${this.materials.of(material, '')}`);
+        for (const run of runs) this.faces(mesh, run, material);
+      }
+      this.vertices += mesh.points.length / 3;
+      yield* this.text.ready();
+    }
   }
 
   private *element(cut: ElementCut, onRuns: (runs: number) => void): Generator<string> {
@@ -209,6 +225,8 @@ class ObjWriter {
         }
       }
     }
+    this.vertices += cut.mesh.points.length / 3;
+    yield* this.parts(cut, name);
   }
 
   private *points({ points }: CutMesh): Generator<string> {

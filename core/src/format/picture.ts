@@ -1,6 +1,7 @@
 /** A picture of the model without a graphics card: an axonometric view, shaded by the sun, with ink lines where surfaces meet. */
 import type { ProjectDocument } from '@yard-arch/document';
 import { encode } from 'fast-png';
+import { meshIn } from '../element/placed-mesh.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { textureOf, type Texture } from '../texture/index.ts';
 import type { Model } from '../model/model.ts';
@@ -49,7 +50,9 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
   const right: Vector = [-Math.sin(r), Math.cos(r), 0];
   const up: Vector = [-Math.sin(a) * Math.cos(r), -Math.sin(a) * Math.sin(r), Math.cos(a)];
 
-  const meshes = [...model.cuts.values()].map((cut) => cut.mesh).filter((mesh) => mesh.triangles.length > 0);
+  const meshes = [...model.cuts.values()]
+    .flatMap((cut) => [cut.mesh, ...cut.parts.map(({ part, placement }) => meshIn(placement, part.mesh))])
+    .filter((mesh) => mesh.triangles.length > 0);
   let [left, low, wide, high] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const { points, vertices } of meshes)
     for (const v of vertices) {

@@ -1,5 +1,6 @@
 /** What every export starts from: a cut element's solids, their faces gathered, in the y-up axes that renderers expect. */
 import type { ElementCut } from '../model/cut-element.ts';
+import type { Model } from '../model/model.ts';
 import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
 import type { Point } from './local.ts';
 
@@ -85,6 +86,16 @@ export function surfaceOf(
     uvs[2 * i + 1] = mesh.uvs[2 * c + 1]!;
   });
   return surface;
+}
+
+/** The materials that a model shows, its parts' among them. */
+export function materialsIn({ cuts }: Model): Set<string> {
+  const used = new Set<string>();
+  for (const { mesh, parts } of cuts.values()) {
+    for (const run of mesh.runs) used.add(run.material);
+    for (const { part } of parts) for (const run of part.mesh.runs) used.add(run.material);
+  }
+  return used;
 }
 
 /** A colour such as #C58562 as three linear values from 0 to 1, by the sRGB transfer function (IEC 61966-2-1). */

@@ -2,7 +2,7 @@
 import type { Side } from '../profile/profile.ts';
 
 /** What a face of a cut element is. */
-export type Role = 'outer face' | 'inner face' | 'edge' | Side | 'back' | 'boss face' | 'imprint';
+export type Role = 'outer face' | 'inner face' | 'edge' | Side | 'back' | 'boss face' | 'imprint' | 'part';
 
 /** A run of polygons, and so of triangles, one after the other, that share all their tags. */
 export interface Run {

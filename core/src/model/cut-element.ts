@@ -15,6 +15,7 @@ import { notCut, type OpeningStatus } from '../cut/status.ts';
 import { upright } from '../element/chart.ts';
 import { meshIn } from '../element/placed-mesh.ts';
 import type { Sheet } from '../element/sheet.ts';
+import type { PartInstance } from '../infill/part.ts';
 import { turnedOver } from '../element/turned-over.ts';
 import { MeshBuilder } from '../mesh/builder.ts';
 import { emptyMesh, type CutMesh } from '../mesh/cut-mesh.ts';
@@ -36,6 +37,8 @@ export interface ElementCut {
   /** What is left of the outer face, as it is developed there. */
   region: Region;
   mesh: CutMesh;
+  /** What stands in and about its openings. */
+  parts: readonly PartInstance[];
   statuses: OpeningStatus[];
   /** Area of the face that is left, square metres. */
   faceArea: number;
@@ -89,6 +92,7 @@ export function cutElement(
     sheet,
     placed,
     ...made,
+    parts: [],
     statuses: resolved.map((opening) => {
       if (!('outline' in opening)) return notCut(opening.id, opening.reason, opening.mend);
       if (opening.blockedUp)

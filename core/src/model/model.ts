@@ -3,6 +3,7 @@ import { row, type Element, type Opening, type ProjectDocument } from '@yard-arc
 import type { OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { finenessOf, sheetsOf } from '../element/sheets.ts';
+import { partsOf } from '../infill/parts.ts';
 import { across } from '../setout/across.ts';
 import { turnedOver } from '../element/turned-over.ts';
 import type { Fineness } from '../profile/flatten.ts';
@@ -61,8 +62,15 @@ export function cutModel(
   let held = 0;
   for (const element of Object.values(document.elements)) {
     let sheet = sheets.get(element.id)!;
-    const own = (byElement.get(element.id) ?? []).map((opening) =>
-      guardedPlace(opening, () => aimed(sheet, opening, resolveOpening(document, opening, fineness))),
+    const openings = byElement.get(element.id) ?? [];
+    const asSetOut: Placed[] = [];
+    const own = openings.map((opening) =>
+      guardedPlace(opening, () => {
+        const resolved = resolveOpening(document, opening, fineness);
+        // What is aimed elsewhere has no square seat for parts.
+        if (!opening.aim && 'outline' in resolved && resolved.pattern.parts?.length) asSetOut.push(resolved);
+        return aimed(sheet, opening, resolved);
+      }),
     );
     byElement.delete(element.id);
     const told = [...own, ...(visiting.get(element.id) ?? [])];
@@ -77,7 +85,10 @@ export function cutModel(
     const kept = known && alike(known, wanted) ? before?.cuts.get(element.id) : undefined;
     const cut =
       kept ??
-      guardedCut(sheet, (on) => cutElement(element, on, told, taken, document.units, before?.cuts.get(element.id)));
+      withParts(
+        guardedCut(sheet, (on) => cutElement(element, on, told, taken, document.units, before?.cuts.get(element.id))),
+        asSetOut,
+      );
     cuts.set(element.id, cut);
     onCut(cuts.size, sheets.size);
     inputs.set(element.id, wanted);
@@ -107,6 +118,29 @@ export function cutModel(
       statuses.set(opening.id, notCut(opening.id, refusal.reason, refusal.mend));
     }
   return { cuts, statuses, inputs };
+}
+
+/** A cut element with the parts of those of its openings that were cut; what is left out is told with the opening. */
+function withParts(cut: ElementCut, openings: readonly Placed[]): ElementCut {
+  if (openings.length === 0 || cut.sheet.fault) return cut;
+  const carrying = new Set(
+    cut.statuses
+      .filter(({ state }) => state === 'cut' || state === 'notched' || state === 'niche')
+      .map((s) => s.opening),
+  );
+  const { instances, leftOut } = partsOf(
+    cut.sheet,
+    openings.filter(({ id }) => carrying.has(id)),
+  );
+  const reasons = new Map(leftOut.map(({ opening, reason }) => [opening, reason]));
+  return {
+    ...cut,
+    parts: instances,
+    statuses: cut.statuses.map((status) => {
+      const reason = reasons.get(status.opening);
+      return reason ? { ...status, reason: [status.reason, reason].filter(Boolean).join('; ') } : status;
+    }),
+  };
 }
 
 function alike(a: Inputs, b: Inputs): boolean {

@@ -25,11 +25,12 @@ const spacing = z
     z.strictObject({ kind: z.literal('given pier'), pier: metres }),
   ])
   .optional();
+const faceSchema = z.enum(['outer', 'inner'], 'must be outer or inner');
 const piers: Spacing = { kind: 'equal piers' };
 
 export const place = step({
   about:
-    'Places an opening of a pattern: along and up are distances in metres from the start and the base, or say from where.',
+    'Places an opening of a pattern: along and up are distances in metres from the start and the base, or say from where; on the inner face as they are seen from within.',
   schema: z.strictObject({
     element: named,
     pattern: named,
@@ -37,15 +38,17 @@ export const place = step({
     along: z.union([metres, alongSchema]),
     up: z.union([metres, upSchema]),
     grip: gripSchema.optional(),
+    face: faceSchema.optional(),
     mark: named.optional(),
     id: named.optional(),
   }),
-  make: (document, { element, pattern, size, along, up, grip, mark, id }, find) => {
+  make: (document, { element, pattern, size, along, up, grip, face, mark, id }, find) => {
     const of = find.pattern(pattern);
     const opening: Opening = {
       id: id ?? newId('o'),
       mark: mark ?? marks(document)(of),
       element: find.element(element).id,
+      ...(face === 'inner' ? { face } : {}),
       pattern: of.id,
       size: find.size(of, size),
       along: typeof along === 'number' ? { from: 'start', distance: along } : along,
@@ -64,6 +67,7 @@ export const fill = step({
     element: named,
     pattern: named,
     size: named.optional(),
+    face: faceSchema.optional(),
     columns: z.int('must be a whole number').min(1, 'must be at least 1').max(5000, 'must be at most 5,000'),
     rows: z
       .array(z.union([metres, z.strictObject({ datum: named })]))
@@ -78,6 +82,7 @@ export const fill = step({
       fillFace(document, find.element(element), {
         pattern: of.id,
         size: find.size(of, size),
+        face: wish.face,
         columns,
         spacing: wish.spacing ?? piers,
         margins: wish.margins ?? evenly,

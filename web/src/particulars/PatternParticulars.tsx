@@ -16,6 +16,7 @@ import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import { CutFields } from './CutFields.tsx';
 import { Choice, LengthField, NameField, Row, Tick } from '../fields/Fields.tsx';
+import { PartFields } from './PartFields.tsx';
 import { ProfileFields } from './ProfileFields.tsx';
 import { SectionFields } from './SectionFields.tsx';
 import { TextureFields } from './TextureFields.tsx';
@@ -104,6 +105,7 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
           onChange={(sections) => commit(changePattern(pattern, { sections }, 'change the section of'))}
         />
       </details>
+      <PartFields pattern={pattern} document={document} />
       <SideMaterials pattern={pattern} document={document} />
       <TextureFields
         roles={roles}

@@ -15,6 +15,7 @@ import { OpeningShape } from '../boards/OpeningShape.tsx';
 import { Area, GhostShape, Guides, Reason, TapeLine, TypedField } from '../boards/Overlays.tsx';
 import { SettingOutLines } from './SettingOutLines.tsx';
 import { linesOf, onElement, type OnElement } from '../boards/sheet-data.ts';
+import { PartFronts } from './PartFronts.tsx';
 import { HeldPins } from './Held.tsx';
 import { SheetTools } from './SheetTools.tsx';
 import { Strings } from './Strings.tsx';
@@ -243,6 +244,7 @@ export function Sheet({ element }: { element: Element }) {
                   />
                 );
               })}
+              {!crowd && <PartFronts element={element.id} face={face} placed={inSight} />}
             </g>
             <Strings
               view={view}

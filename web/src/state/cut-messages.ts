@@ -1,6 +1,6 @@
 /** What the page and the cutting worker say to each other. */
 import type { MeshProof, OpeningStatus, State } from '@yard-arch/core';
-import type { ChangeSet, ProjectDocument } from '@yard-arch/document';
+import type { ChangeSet, FaceName, ProjectDocument } from '@yard-arch/document';
 
 /** To the worker. Each message has a number; the answer names the last one that it takes in. */
 export type ToWorker =
@@ -26,6 +26,7 @@ export interface DrawnElement {
   /** Lines as pairs of points; empty at first, and sent after. */
   creases: Float32Array;
   runs: DrawnRuns;
+  parts: DrawnInstances[];
   /** The face that is left: loops as SVG path data in metres, y up. */
   face: string;
   /** The same of the inner face, as it is seen from within; nothing of elements with very many openings, on which it is drawn whole. */
@@ -38,6 +39,29 @@ export interface DrawnElement {
   /** What became of the ends of a wall that were to be joined. */
   joins: string[];
   fault: { reason: string; mend: string } | null;
+}
+
+/** A part's mesh, ready to be drawn: one for all that are alike. Positions are its own. */
+export interface DrawnPart {
+  key: string;
+  name: string;
+  positions: Float32Array;
+  normals: Float32Array;
+  uvs: Float32Array;
+  triangles: Uint32Array;
+  creases: Float32Array;
+  runs: DrawnRuns;
+  /** What it covers as it is seen on its face: left, low, right, high, from the middle of its opening's sill; metres. */
+  front: [number, number, number, number];
+}
+
+/** Where parts of one mesh stand. */
+export interface DrawnInstances {
+  key: string;
+  openings: string[];
+  faces: FaceName[];
+  /** 16 figures each, column by column, relative to the element's origin. */
+  matrices: Float32Array;
 }
 
 /** Triangles that follow one another, of one material and one opening or none; as columns, for there are very many. */
@@ -64,6 +88,8 @@ export type FromWorker =
       kind: 'model';
       number: number;
       elements: DrawnElement[];
+      /** Meshes of parts that were not told before. */
+      parts: DrawnPart[];
       removed: string[];
       statuses: NewStatuses;
       milliseconds: number;

@@ -10,12 +10,18 @@ import {
   type MeshProof,
   type Model,
   type OpeningStatus,
+  type PartMesh,
   type Region,
   type State,
 } from '@yard-arch/core';
 import wasm from 'manifold-3d/manifold.wasm?url';
 import { sameValue, withChanges, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
-import type { DrawnElement, DrawnRuns, FromWorker, NewStatuses, ToWorker } from './cut-messages.ts';
+import type { DrawnElement, DrawnPart, FromWorker, NewStatuses, ToWorker } from './cut-messages.ts';
+import { drawnInstances, drawnPart } from './drawn-parts.ts';
+import { drawnRunsOf } from './drawn-runs.ts';
+
+/** Meshes of parts that the page has been told of, by their keys. */
+const toldParts = new Set<string>();
 
 const scope = self as unknown as {
   name: string;
@@ -118,18 +124,25 @@ function cut(): void {
     return;
   }
   const elements: DrawnElement[] = [];
+  const parts: DrawnPart[] = [];
+  const onMesh = (part: PartMesh): void => {
+    if (toldParts.has(part.key)) return;
+    toldParts.add(part.key);
+    parts.push(drawnPart(part));
+  };
   const removed = [...told.keys()].filter((id) => !model!.cuts.has(id));
   for (const id of removed) told.delete(id);
   for (const [id, result] of model.cuts) {
     if (told.get(id) === result) continue;
     told.set(id, result);
-    elements.push(drawn(result, creased));
+    elements.push(drawn(result, creased, onMesh));
   }
   scope.postMessage(
     {
       kind: 'model',
       number,
       elements,
+      parts,
       removed,
       statuses: newStatuses(model.statuses),
       milliseconds: performance.now() - start,
@@ -198,7 +211,7 @@ function statesOf(statuses: readonly OpeningStatus[]): Partial<Record<State, num
 /** The most openings that a sheet draws one by one. */
 const mostDrawn = 600;
 
-function drawn(result: ElementCut, creased: boolean): DrawnElement {
+function drawn(result: ElementCut, creased: boolean, onMesh: (part: PartMesh) => void): DrawnElement {
   const { mesh, sheet } = result;
   const [x, y, z] = originOf(sheet.chart);
   const origin: [number, number, number] = [x, y, z];
@@ -212,6 +225,7 @@ function drawn(result: ElementCut, creased: boolean): DrawnElement {
     triangles: mesh.triangles.slice(),
     creases: creased ? creasesOf(mesh, origin) : new Float32Array(0),
     runs: drawnRunsOf(mesh),
+    parts: drawnInstances(result, onMesh),
     face: pathOf(result.region),
     innerFace: result.placed.length > mostDrawn ? '' : pathOf(innerRegion(result)),
     states: statesOf(result.statuses),
@@ -221,21 +235,6 @@ function drawn(result: ElementCut, creased: boolean): DrawnElement {
     joins: result.sheet.joins,
     fault: result.fault,
   };
-}
-
-function drawnRunsOf({ runs }: CutMesh): DrawnRuns {
-  const column = (): Uint32Array => new Uint32Array(runs.length);
-  const [first, count, material, opening] = [column(), column(), column(), column()];
-  const [materials, openings] = [new Map<string, number>(), new Map<string, number>()];
-  const numberIn = (all: Map<string, number>, name: string): number =>
-    all.get(name) ?? all.set(name, all.size).size - 1;
-  runs.forEach((run, i) => {
-    first[i] = run.first;
-    count[i] = run.count;
-    material[i] = numberIn(materials, run.material);
-    opening[i] = run.opening === null ? 0 : numberIn(openings, run.opening) + 1;
-  });
-  return { first, count, material, materials: [...materials.keys()], opening, openings: [...openings.keys()] };
 }
 
 /** Where each corner stands, relative to an origin. */

@@ -41,8 +41,11 @@ function take(message: FromWorker): void {
   }
   for (const id of message.removed) drawn.delete(id);
   for (const element of message.elements) drawn.set(element.element, element);
+  const parts = message.parts.length > 0 ? new Map(getState().parts) : getState().parts;
+  for (const part of message.parts) (parts as Map<string, (typeof message.parts)[number]>).set(part.key, part);
   setState({
     drawn,
+    parts,
     statuses: withNew(getState().statuses, message.statuses),
     cutTime: message.milliseconds,
     cutFailure: null,

@@ -2,7 +2,7 @@
 import type { MeshProof, OpeningStatus } from '@yard-arch/core';
 import type { FaceName, Grip, ProjectDocument } from '@yard-arch/document';
 import { create } from 'zustand';
-import type { DrawnElement } from './cut-messages.ts';
+import type { DrawnElement, DrawnPart } from './cut-messages.ts';
 import type { SetAside, Step } from './kept.ts';
 import type { Replaced, Standing } from './saver.ts';
 
@@ -64,6 +64,8 @@ interface EditorState {
   /** Openings, or a whole wall's setting-out, to be pasted. */
   clip: { kind: 'openings'; ids: readonly string[] } | { kind: 'wall'; id: string } | null;
   drawn: ReadonlyMap<string, DrawnElement>;
+  /** Meshes of parts, by their keys. */
+  parts: ReadonlyMap<string, DrawnPart>;
   statuses: ReadonlyMap<string, OpeningStatus>;
   proofs: ReadonlyMap<string, MeshProof>;
   cutTime: number | null;
@@ -106,6 +108,7 @@ export function initial(): EditorState {
     lastCopy: null,
     clip: null,
     drawn: new Map(),
+    parts: new Map(),
     statuses: new Map(),
     proofs: new Map(),
     cutTime: null,

@@ -1,0 +1,85 @@
+/** Facets: flat polygons in space put together to a closed mesh, vertices shared where they meet. */
+import { MeshBuilder } from '../mesh/builder.ts';
+import type { CutMesh } from '../mesh/cut-mesh.ts';
+import { FaceLoops, triangulateFace } from '../mesh/face.ts';
+
+export type Point = readonly [number, number, number];
+
+const minus = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+const dot = (a: Point, b: Point): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+const cross = (a: Point, b: Point): Point => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+];
+
+export class Facets {
+  private readonly builder = new MeshBuilder('');
+  private readonly vertices = new Map<string, number>();
+
+  constructor(material: string) {
+    this.builder.begin({ opening: null, role: 'part', layer: 0, material });
+  }
+
+  private vertex([x, y, z]: Point): number {
+    const key = `${Math.round(x * 1e8)} ${Math.round(y * 1e8)} ${Math.round(z * 1e8)}`;
+    let vertex = this.vertices.get(key);
+    if (vertex === undefined) {
+      this.vertices.set(key, (vertex = this.builder.takeVertices(1)));
+      this.builder.put(vertex, x, y, z);
+    }
+    return vertex;
+  }
+
+  /**
+   * Adds a flat polygon, counter-clockwise as seen from outside; it may be hollow, but not cross itself.
+   * @param grain the direction along which its texture runs, in its plane.
+   */
+  add(points: readonly Point[], grain: Point): void {
+    const normal = unit(newell(points));
+    const u = unit(grain);
+    const v = cross(normal, u);
+    const vertices = points.map((point) => this.vertex(point));
+    const flat = points.map((point) => [dot(minus(point, points[0]!), u), dot(minus(point, points[0]!), v)] as const);
+    const corners = points.map((point, i) =>
+      this.builder.corner(vertices[i]!, ...(normal as [number, number, number]), dot(point, u), dot(point, v)),
+    );
+    const face = new FaceLoops();
+    face.add(
+      vertices,
+      flat.map(([x]) => x),
+      flat.map(([, y]) => y),
+    );
+    const triangles = points.length === 3 ? [0, 1, 2] : triangulateFace(face.region, null);
+    const whole = points.length === 4 && triangles.length === 6;
+    for (let i = 0; i < triangles.length; i += 3) {
+      const three = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!].map((k) => corners[k]!);
+      this.builder.triangle(three[0]!, three[1]!, three[2]!);
+      if (!whole) this.builder.polygon(three);
+    }
+    if (whole) this.builder.polygon(corners);
+  }
+
+  finish(): CutMesh {
+    return this.builder.finish();
+  }
+}
+
+/** A polygon's normal by Newell's sum: right however its points lie. */
+function newell(points: readonly Point[]): Point {
+  let sum: Point = [0, 0, 0];
+  points.forEach((a, i) => {
+    const b = points[(i + 1) % points.length]!;
+    sum = [
+      sum[0] + (a[1] - b[1]) * (a[2] + b[2]),
+      sum[1] + (a[2] - b[2]) * (a[0] + b[0]),
+      sum[2] + (a[0] - b[0]) * (a[1] + b[1]),
+    ];
+  });
+  return sum;
+}
+
+function unit(vector: Point): Point {
+  const size = Math.hypot(...vector);
+  return [vector[0] / size + 0, vector[1] / size + 0, vector[2] / size + 0];
+}

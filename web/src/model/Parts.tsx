@@ -1,0 +1,111 @@
+/** What stands in and about the openings of one element: each mesh is drawn in all its places at once. */
+import type { ThreeEvent } from '@react-three/fiber';
+import type { ProjectDocument } from '@yard-arch/document';
+import { memo, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import * as THREE from 'three';
+import { useEditor } from '../state/state.ts';
+import type { DrawnInstances, DrawnPart } from '../state/cut-messages.ts';
+import type { Show } from './display.ts';
+import { isAway } from './CutWall.tsx';
+import { surfacesOf, withGroups } from './surfaces.ts';
+
+interface PartsProps {
+  element: string;
+  instances: readonly DrawnInstances[];
+  materials: ProjectDocument['materials'];
+  chosen: boolean;
+  show: Show;
+  clip: THREE.Plane | null;
+  onPick: (event: ThreeEvent<MouseEvent>, element: string, opening: string | null) => void;
+}
+
+export const Parts = memo(function Parts({ instances, ...rest }: PartsProps) {
+  const parts = useEditor((state) => state.parts);
+  return instances.map((one) => {
+    const part = parts.get(one.key);
+    return part && <Placed key={one.key} part={part} at={one} {...rest} />;
+  });
+});
+
+const geometries = new WeakMap<DrawnPart, THREE.BufferGeometry>();
+
+/** The geometry of a part, made once however many elements carry it. */
+function geometryOf(part: DrawnPart): THREE.BufferGeometry {
+  let made = geometries.get(part);
+  if (!made) {
+    made = new THREE.BufferGeometry();
+    made.setAttribute('position', new THREE.BufferAttribute(part.positions, 3));
+    made.setAttribute('normal', new THREE.BufferAttribute(part.normals, 3));
+    made.setAttribute('uv', new THREE.BufferAttribute(part.uvs, 2));
+    made.setIndex(new THREE.BufferAttribute(part.triangles, 1));
+    withGroups(made, part.runs);
+    geometries.set(part, made);
+  }
+  return made;
+}
+
+function Placed({
+  part,
+  at,
+  element,
+  materials,
+  chosen,
+  show,
+  clip,
+  onPick,
+}: Omit<PartsProps, 'instances'> & { part: DrawnPart; at: DrawnInstances }) {
+  const mesh = useRef<THREE.InstancedMesh>(null);
+  const count = at.openings.length;
+  const surfaces = useMemo(() => surfacesOf(part.runs.materials, materials, show, clip), [part, materials, show, clip]);
+  useEffect(() => () => surfaces.forEach((surface) => surface.dispose()), [surfaces]);
+  useLayoutEffect(() => {
+    const drawn = mesh.current!;
+    drawn.instanceMatrix.array.set(at.matrices);
+    drawn.instanceMatrix.needsUpdate = true;
+    drawn.computeBoundingSphere();
+  }, [at, count]);
+  const creases = useMemo(() => {
+    const lines = new Float32Array(part.creases.length * count);
+    const [matrix, point] = [new THREE.Matrix4(), new THREE.Vector3()];
+    for (let i = 0; i < count; i++) {
+      matrix.fromArray(at.matrices, 16 * i);
+      for (let p = 0; p < part.creases.length; p += 3)
+        point
+          .fromArray(part.creases, p)
+          .applyMatrix4(matrix)
+          .toArray(lines, i * part.creases.length + p);
+    }
+    const made = new THREE.BufferGeometry();
+    made.setAttribute('position', new THREE.BufferAttribute(lines, 3));
+    return made;
+  }, [part, at, count]);
+  useEffect(() => () => creases.dispose(), [creases]);
+  const met = (event: ThreeEvent<MouseEvent>): void => {
+    if (!isAway(clip, event)) onPick(event, element, at.openings[event.instanceId ?? 0] ?? null);
+  };
+  return (
+    <>
+      <instancedMesh
+        // Another number of places is another buffer.
+        key={count}
+        ref={mesh}
+        args={[geometryOf(part), undefined, count]}
+        material={surfaces}
+        castShadow={show !== 'see-through'}
+        receiveShadow={show !== 'see-through'}
+        onClick={met}
+        onPointerUp={(event) => event.button === 2 && met(event)}
+      />
+      {(show !== 'plain' || chosen) && (
+        <lineSegments geometry={creases} raycast={() => null}>
+          <lineBasicMaterial
+            color={chosen ? '#b0442b' : '#1e2a33'}
+            transparent
+            opacity={chosen ? 0.95 : 0.55}
+            clippingPlanes={clip ? [clip] : null}
+          />
+        </lineSegments>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,66 @@
+/** Materials as the model draws them. */
+import { textureOf } from '@yard-arch/core/texture';
+import type { Material, ProjectDocument } from '@yard-arch/document';
+import * as THREE from 'three';
+import type { DrawnRuns } from '../state/cut-messages.ts';
+import type { Show } from './display.ts';
+
+const images = new WeakMap<object, THREE.DataTexture>();
+
+/** A material as it is drawn: its colour, or its texture in that colour. Images are made once and shared. */
+function surfaceOf(material: Material | undefined): THREE.MeshLambertMaterial {
+  if (!material?.texture) return new THREE.MeshLambertMaterial({ color: material?.colour ?? '#999999' });
+  const texture = textureOf(material.texture, material.colour);
+  let image = images.get(texture);
+  if (!image) {
+    const { width, height, data, metres } = texture;
+    // Graphics cards take four figures a dot, and the lowest row first.
+    const dots = new Uint8Array(4 * width * height).fill(255);
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++)
+        dots.set(data.subarray(3 * (y * width + x), 3 * (y * width + x) + 3), 4 * ((height - 1 - y) * width + x));
+    image = new THREE.DataTexture(dots, width, height, THREE.RGBAFormat);
+    image.colorSpace = THREE.SRGBColorSpace;
+    image.wrapS = image.wrapT = THREE.RepeatWrapping;
+    image.repeat.set(1 / metres[0], 1 / metres[1]);
+    image.magFilter = THREE.LinearFilter;
+    image.minFilter = THREE.LinearMipmapLinearFilter;
+    image.generateMipmaps = true;
+    image.anisotropy = 4;
+    image.needsUpdate = true;
+    images.set(texture, image);
+  }
+  return new THREE.MeshLambertMaterial({ map: image });
+}
+
+/** Faces seen from outside, where their sides are shown. */
+const outside = '#cfdabf';
+
+/** A surface for each material of some runs. */
+export function surfacesOf(
+  ids: readonly string[],
+  materials: ProjectDocument['materials'],
+  show: Show,
+  clip: THREE.Plane | null,
+): THREE.MeshLambertMaterial[] {
+  return ids.map((id) => {
+    const surface = show === 'sides' ? new THREE.MeshLambertMaterial({ color: outside }) : surfaceOf(materials[id]);
+    if (show === 'see-through')
+      Object.assign(surface, { transparent: true, opacity: 0.32, depthWrite: false, side: THREE.DoubleSide });
+    surface.clippingPlanes = clip ? [clip] : null;
+    // What is taken away casts no shadow either.
+    surface.clipShadows = true;
+    return surface;
+  });
+}
+
+/** Tells a geometry which of its triangles are of which material. */
+export function withGroups(geometry: THREE.BufferGeometry, { first, count, material }: DrawnRuns): void {
+  geometry.clearGroups();
+  first.forEach((start, i) => {
+    const last = geometry.groups.at(-1);
+    if (last && last.materialIndex === material[i] && last.start + last.count === 3 * start)
+      last.count += 3 * count[i]!;
+    else geometry.addGroup(3 * start, 3 * count[i]!, material[i]);
+  });
+}
