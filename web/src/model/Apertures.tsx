@@ -18,7 +18,7 @@ import { chooseOpening } from '../state/choice.ts';
 import { chosenIds, useEditor } from '../state/state.ts';
 import { commit, preview } from '../state/store.ts';
 import { linesOf, onElement } from '../boards/sheet-data.ts';
-import { isAway } from './CutWall.tsx';
+import { isAway } from './surfaces.ts';
 import { useDisplay } from './display.ts';
 
 interface ApertureProps {

@@ -6,7 +6,7 @@ import * as THREE from 'three';
 import type { DrawnElement, DrawnRuns } from '../state/cut-messages.ts';
 import type { Show } from './display.ts';
 import { Parts } from './Parts.tsx';
-import { surfacesOf, withGroups } from './surfaces.ts';
+import { isAway, surfacesOf, withGroups } from './surfaces.ts';
 
 /** Stripes for faces seen from inside. */
 let stripes: THREE.DataTexture | null = null;
@@ -27,10 +27,6 @@ function insideStripes(): THREE.DataTexture {
   stripes.needsUpdate = true;
   return stripes;
 }
-
-/** Whether what a ray met has been taken away by the plane. */
-export const isAway = (clip: THREE.Plane | null, { point }: Pick<ThreeEvent<MouseEvent>, 'point'>): boolean =>
-  clip !== null && clip.distanceToPoint(point) < 0;
 
 /** The opening of the run that holds a triangle, or null. */
 function openingAt({ first, count, opening, openings }: DrawnRuns, triangle: number): string | null {

@@ -6,8 +6,7 @@ import * as THREE from 'three';
 import { useEditor } from '../state/state.ts';
 import type { DrawnInstances, DrawnPart } from '../state/cut-messages.ts';
 import type { Show } from './display.ts';
-import { isAway } from './CutWall.tsx';
-import { surfacesOf, withGroups } from './surfaces.ts';
+import { isAway, surfacesOf, withGroups } from './surfaces.ts';
 
 interface PartsProps {
   element: string;

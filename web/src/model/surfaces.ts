@@ -1,5 +1,6 @@
 /** Materials as the model draws them. */
 import { textureOf } from '@yard-arch/core/texture';
+import type { ThreeEvent } from '@react-three/fiber';
 import type { Material, ProjectDocument } from '@yard-arch/document';
 import * as THREE from 'three';
 import type { DrawnRuns } from '../state/cut-messages.ts';
@@ -64,3 +65,7 @@ export function withGroups(geometry: THREE.BufferGeometry, { first, count, mater
     else geometry.addGroup(3 * start, 3 * count[i]!, material[i]);
   });
 }
+
+/** Whether what a ray met has been taken away by the plane. */
+export const isAway = (clip: THREE.Plane | null, { point }: Pick<ThreeEvent<MouseEvent>, 'point'>): boolean =>
+  clip !== null && clip.distanceToPoint(point) < 0;
