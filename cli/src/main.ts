@@ -3,12 +3,20 @@ import { readFileSync } from 'node:fs';
 import { basename, dirname, extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { bentWords, cutModel, elementsOfSheets, reportOn, singleSheetsOf, usualTolerance } from '@yard-arch/core';
-import { drawPicture, readMesh, writers, writtenFormats } from '@yard-arch/core/format';
+import {
+  drawPicture,
+  readMesh,
+  readProjectFile,
+  writeProjectFile,
+  writers,
+  writtenFormats,
+  type ProjectFile,
+} from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { demos } from '@yard-arch/demo';
 import { doScript, scriptHelp, steps } from '@yard-arch/edit';
 import { writeFiles } from './write-files.ts';
-import { emptyDocument, readDocument, Refused, writeDocument, type ProjectDocument } from '@yard-arch/document';
+import { emptyDocument, Refused, writeDocument, type ProjectDocument } from '@yard-arch/document';
 
 const usage = `Usage:
   npm run --silent yard -- check FILE.json                                print a report as JSON; fails where something is not sound
@@ -25,16 +33,18 @@ const usage = `Usage:
 
 class Misused extends Error {}
 
-function read(path: string | undefined): ProjectDocument {
+function readWhole(path: string | undefined): ProjectFile {
   if (path === undefined) throw new Misused('No project file was named.');
-  let text: string;
+  let bytes: Uint8Array;
   try {
-    text = readFileSync(path, 'utf8');
+    bytes = readFileSync(path);
   } catch (error) {
     throw new Misused(`${path} cannot be read: ${(error as Error).message}`);
   }
-  return readDocument(text);
+  return readProjectFile(bytes);
 }
+
+const read = (path: string | undefined): ProjectDocument => readWhole(path).document;
 
 /** An edit script from a file. */
 function readScript(path: string | undefined): unknown {
@@ -127,7 +137,7 @@ export async function run(
         return report.sound ? 0 : 1;
       }
       case 'export': {
-        const document = read(file);
+        const { document, assets } = readWhole(file);
         const out = target(values.out);
         const format = writtenFormats.find(({ id }) => id === values.format);
         if (!format)
@@ -136,7 +146,12 @@ export async function run(
           );
         const [folder, ending] = [dirname(out), extname(out)];
         // The first is called as was said; the files that it names are called after it.
-        const files = await writers[format.id].files(document, cutModel(document), basename(out, ending));
+        const files = await writers[format.id].files(
+          document,
+          cutModel(document),
+          basename(out, ending),
+          (sha256) => assets.get(sha256) ?? null,
+        );
         writeFiles(files.map(({ name, pieces }, k) => ({ path: k === 0 ? out : join(folder, name), pieces })));
         return 0;
       }
@@ -157,10 +172,10 @@ export async function run(
         return 0;
       }
       case 'edit': {
-        const document = read(file);
+        const { document, assets } = readWhole(file);
         const out = target(values.out);
         const { document: made, made: ids, changeSet } = doScript(document, readScript(values.do));
-        writeFiles([{ path: out, pieces: [writeDocument(made)] }]);
+        writeFiles([{ path: out, pieces: [writeProjectFile(made, (sha256) => assets.get(sha256) ?? null).bytes] }]);
         print(`${JSON.stringify({ name: changeSet.name, changes: changeSet.changes.length, made: ids }, null, 2)}\n`);
         return 0;
       }

@@ -10,6 +10,7 @@ export type { Slab } from './kinds/slab/slab.ts';
 export type { Vault } from './kinds/vault/vault.ts';
 export * from './pattern-schema.ts';
 export { partSchema, type Part, type SillBoard } from './part-schema.ts';
+export * from './tables/assets.ts';
 export * from './tables/axes.ts';
 export * from './tables/datums.ts';
 export * from './tables/materials.ts';

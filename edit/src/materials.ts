@@ -1,5 +1,15 @@
 /** Materials: made, changed and removed. */
-import { newId, putting, removing, type ChangeSet, type Material, type ProjectDocument } from '@yard-arch/document';
+import {
+  newId,
+  putting,
+  removing,
+  type Asset,
+  type Change,
+  type ChangeSet,
+  type Material,
+  type Pictures,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { edit } from './make.ts';
 
 /** A new material, in the colour and texture of plaster to begin with. */
@@ -23,8 +33,8 @@ export function changeMaterial(material: Material, over: Partial<Material>, what
   return edit(`${what} ${material.name}`, putting('materials', { ...material, ...over }));
 }
 
-export function removeMaterial(material: Material): ChangeSet {
-  return edit(`remove ${material.name}`, removing('materials', material.id));
+export function removeMaterial(document: ProjectDocument, material: Material): ChangeSet {
+  return edit(`remove ${material.name}`, removing('materials', material.id), ...letGo(document, material, undefined));
 }
 
 /** How many layers, reveals and imprints are of a material. */
@@ -32,10 +42,67 @@ export function usesOfMaterial(document: ProjectDocument, id: string): number {
   let count = 0;
   for (const { layers } of Object.values(document.elements))
     for (const layer of layers) if (layer.material === id) count += 1;
-  for (const { reveal, cut } of Object.values(document.patterns)) {
+  for (const { reveal, cut, parts } of Object.values(document.patterns)) {
     if (reveal.material === id) count += 1;
     for (const side of Object.values(reveal.sides ?? {})) if (side === id) count += 1;
     if (cut?.kind === 'imprint' && cut.material === id) count += 1;
+    for (const part of parts ?? []) if (part.material === id) count += 1;
   }
   return count;
+}
+
+/** What of a surface a picture can show. */
+export type PictureSlot = 'colour' | 'roughness' | 'normal';
+
+/** Materials' pictures that are of an asset. */
+function usesOfAsset(document: ProjectDocument, id: string, but?: string): number {
+  return Object.values(document.materials).filter(
+    ({ id: of, pictures }) =>
+      of !== but && pictures && [pictures.colour, pictures.roughness, pictures.normal].includes(id),
+  ).length;
+}
+
+/** Assets that a material had and nothing names any more. */
+function letGo(document: ProjectDocument, material: Material, next: Pictures | undefined): Change[] {
+  const { pictures } = material;
+  const still = new Set([next?.colour, next?.roughness, next?.normal]);
+  const had = new Set([pictures?.colour, pictures?.roughness, pictures?.normal]);
+  return [...had].flatMap((id) =>
+    id && !still.has(id) && usesOfAsset(document, id, material.id) === 0 ? [removing('assets', id)] : [],
+  );
+}
+
+/** Gives a material a picture that the server keeps. The first is taken to show a metre's width of the surface. */
+export function putPicture(
+  document: ProjectDocument,
+  material: Material,
+  slot: PictureSlot,
+  kept: Omit<Asset, 'id'>,
+): ChangeSet {
+  const known = Object.values(document.assets).find(({ sha256 }) => sha256 === kept.sha256);
+  const asset: Asset = known ?? { ...kept, id: newId('a') };
+  const whole = (metres: number): number => Math.round(metres * 1000) / 1000;
+  const size = material.pictures ?? { width: 1, height: whole(kept.height / kept.width) };
+  const pictures: Pictures = { ...size, [slot]: asset.id };
+  return edit(
+    `picture ${material.name}`,
+    ...(known ? [] : [putting('assets', asset)]),
+    putting('materials', { ...material, pictures }),
+    ...letGo(document, material, pictures),
+  );
+}
+
+/** Takes a picture off a material. */
+export function dropPicture(document: ProjectDocument, material: Material, slot: PictureSlot): ChangeSet {
+  const rest: Pictures = { ...material.pictures! };
+  delete rest[slot];
+  const pictures = (rest.colour ?? rest.roughness ?? rest.normal) ? rest : undefined;
+  const next: Material = { ...material };
+  if (pictures) next.pictures = pictures;
+  else delete next.pictures;
+  return edit(
+    `take a picture off ${material.name}`,
+    putting('materials', next),
+    ...letGo(document, material, pictures),
+  );
 }

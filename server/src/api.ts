@@ -5,6 +5,7 @@ import { newProject } from '@yard-arch/edit';
 import { examples } from '@yard-arch/demo';
 import { bodyLimit } from 'hono/body-limit';
 import { randomUUID } from 'node:crypto';
+import { namedIn } from './assets.ts';
 import { answerEvents, answerPieces } from './streams.ts';
 import { attachment, fileName } from './jobs/file-name.ts';
 import type { Job } from './jobs/jobs.ts';
@@ -21,6 +22,9 @@ const largeEdit = 150_000;
 
 const whole = ({ head, changeSet }: { head: Head; changeSet: ChangeSet }) => ({ ...head, edit: { changeSet } });
 
+/** Where files are sent as they are. */
+const takesBytes = /\/(assets|projects\/upload)$/;
+
 /** Methods that send a body. */
 const sending = new Set(['POST', 'PUT', 'PATCH']);
 
@@ -32,7 +36,7 @@ function told(job: Job) {
 }
 
 /** The API over the services, to be mounted at /api. */
-export function makeApi({ projects, jobs, pool, alive }: Services) {
+export function makeApi({ projects, jobs, assets, pool, alive }: Services) {
   const api = new OpenAPIHono({
     defaultHook: (result) => {
       if (result.success) return;
@@ -50,6 +54,7 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
     // Read once here, so that a body that is none ends as a problem on every route.
     if (
       sending.has(c.req.method) &&
+      !takesBytes.test(c.req.path) &&
       c.req.header('content-type') !== undefined &&
       !/^application\/([\w.+-]*\+)?json\b/i.test(c.req.header('content-type')!)
     )
@@ -180,13 +185,25 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
   });
   api.openAPIRegistry.registerPath(routes.upload);
   api.post('/projects/upload', async (c) => {
-    const outcome = await pool.run(
-      { kind: 'upload', bytes: new Uint8Array(await c.req.arrayBuffer()) },
-      { limit: 60_000 },
-    );
+    const bytes = new Uint8Array(await c.req.arrayBuffer());
+    // Pictures that are here already need not come along.
+    const known = await assets.known(namedIn(new TextDecoder('latin1').decode(bytes).replaceAll(/\s/g, '')));
+    const outcome = await pool.run({ kind: 'upload', bytes, known }, { limit: 60_000 });
     if ('refused' in outcome) throw refusedBy(outcome);
     if (!('text' in outcome)) throw new Error('a worker answered what was not asked');
+    for (const held of outcome.assets.values()) await assets.put(held);
     return c.json(await projects.createFrom(outcome), 201);
+  });
+  api.openAPIRegistry.registerPath(routes.putAsset);
+  api.post('/assets', async (c) => c.json(await assets.put(new Uint8Array(await c.req.arrayBuffer())), 201));
+  api.openapi(routes.asset, async (c) => {
+    const { type, bytes } = await assets.get(c.req.valid('param').sha256);
+    // What is named by its own bytes never changes.
+    return c.body(bytes, 200, {
+      'content-type': type,
+      'cache-control': 'private, max-age=31536000, immutable',
+      'x-content-type-options': 'nosniff',
+    }) as never;
   });
 
   api.openapi(routes.events, async (c) =>
@@ -222,6 +239,19 @@ export function makeApi({ projects, jobs, pool, alive }: Services) {
       (error: unknown) =>
         error instanceof ProblemError && error.status === 422 ? projects.kept(id) : Promise.reject(error as Error),
     );
+    const pictures = namedIn(document);
+    if (pictures.length > 0 && c.req.valid('query').pictures !== 'no') {
+      const outcome = await pool.run(
+        { kind: 'pack', text: document, assets: await assets.some(pictures) },
+        { limit: 60_000 },
+      );
+      if ('refused' in outcome) throw refusedBy(outcome);
+      if (!('packed' in outcome)) throw new Error('a worker answered what was not asked');
+      return c.body(new Uint8Array(outcome.packed), 200, {
+        'content-type': outcome.zip ? 'application/zip' : 'application/json',
+        'content-disposition': attachment(fileName(name, outcome.zip ? 'zip' : 'json')),
+      });
+    }
     // A large one is written as it is kept: setting it out in lines would keep others waiting.
     const text = document.length < 1_000_000 ? writeDocument(JSON.parse(document) as ProjectDocument) : document;
     return c.body(text, 200, {

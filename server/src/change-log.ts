@@ -159,7 +159,10 @@ export class ChangeLog {
     if (isUpToDate(text)) return text;
     try {
       if (!this.pool || text.length < largeText) return JSON.stringify(checkDocument(JSON.parse(text)));
-      const outcome = await this.pool.run({ kind: 'upload', bytes: new TextEncoder().encode(text) }, { limit: 60_000 });
+      const outcome = await this.pool.run(
+        { kind: 'upload', bytes: new TextEncoder().encode(text), known: 'all' },
+        { limit: 60_000 },
+      );
       if ('refused' in outcome) throw new Refused(outcome.refused, outcome.faults, outcome.count);
       if (!('text' in outcome)) throw new Error('a worker answered what was not asked');
       return outcome.text;

@@ -2,11 +2,20 @@
 import { Migrator } from '@mikro-orm/migrations';
 import { MikroORM } from '@mikro-orm/postgresql';
 import pg from 'pg';
-import { ChangeEntity, JobEntity, JobPieceEntity, ProjectEntity, SnapshotEntity, VersionEntity } from './entities.ts';
+import {
+  AssetEntity,
+  ChangeEntity,
+  JobEntity,
+  JobPieceEntity,
+  ProjectEntity,
+  SnapshotEntity,
+  VersionEntity,
+} from './entities.ts';
 import { Migration001 } from './migrations/migration-001.ts';
 import { Migration002 } from './migrations/migration-002.ts';
 import { Migration003 } from './migrations/migration-003.ts';
 import { Migration004 } from './migrations/migration-004.ts';
+import { Migration005 } from './migrations/migration-005.ts';
 
 const { Client } = pg;
 
@@ -16,7 +25,7 @@ export type Database = MikroORM;
 export async function openDatabase(url: string): Promise<Database> {
   const orm = await MikroORM.init({
     clientUrl: url,
-    entities: [ProjectEntity, ChangeEntity, SnapshotEntity, VersionEntity, JobEntity, JobPieceEntity],
+    entities: [ProjectEntity, ChangeEntity, SnapshotEntity, VersionEntity, JobEntity, JobPieceEntity, AssetEntity],
     extensions: [Migrator],
     migrations: {
       migrationsList: [
@@ -24,6 +33,7 @@ export async function openDatabase(url: string): Promise<Database> {
         { name: 'Migration002', class: Migration002 },
         { name: 'Migration003', class: Migration003 },
         { name: 'Migration004', class: Migration004 },
+        { name: 'Migration005', class: Migration005 },
       ],
       snapshot: false,
       silent: true,

@@ -99,3 +99,17 @@ export const JobPieceEntity = defineEntity({
   tableName: 'job_piece',
   properties: { job: p.uuid().primary(), number: p.integer().primary(), bytes: p.blob() },
 });
+
+/** A picture that documents name, by the SHA-256 of its bytes. */
+export const AssetEntity = defineEntity({
+  name: 'Asset',
+  tableName: 'asset',
+  properties: {
+    sha256: p.text().primary(),
+    type: p.text(),
+    width: p.integer(),
+    height: p.integer(),
+    bytes: p.blob(),
+    at: p.datetime(),
+  },
+});

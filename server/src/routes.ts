@@ -73,6 +73,15 @@ const versionSchema = z
 const conflictSchema = problemSchema
   .extend({ revision: z.number().int(), mark, missed: z.array(logEntrySchema).optional() })
   .openapi('Conflict');
+const assetFacts = z
+  .object({
+    sha256: z.string(),
+    type: z.string(),
+    bytes: z.number().int(),
+    width: z.number().int(),
+    height: z.number().int(),
+  })
+  .openapi('Asset');
 const jobSchema = z
   .object({
     id: z.uuid(),
@@ -157,10 +166,29 @@ export const routes = {
       ),
     },
   }),
+  putAsset: createRoute({
+    method: 'post',
+    path: '/assets',
+    request: { body: { ...file('image/*', 'A picture as PNG, JPEG or WebP, at most 20 MB'), required: true } },
+    responses: { 201: json(assetFacts, 'Kept, by its SHA-256'), ...refused },
+  }),
+  asset: createRoute({
+    method: 'get',
+    path: '/assets/{sha256}',
+    request: {
+      params: z.object({
+        sha256: z
+          .string()
+          .regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in 64 hexadecimal digits')
+          .openapi({ param: { name: 'sha256', in: 'path' } }),
+      }),
+    },
+    responses: { 200: file('image/*', 'The picture'), 404: problem('There is no such picture'), ...refused },
+  }),
   upload: createRoute({
     method: 'post',
     path: '/projects/upload',
-    request: { body: body(anyDocument, 'A project file') },
+    request: { body: body(anyDocument, 'A project file: JSON, or a ZIP of it and its pictures') },
     responses: { 201: json(summarySchema, 'Made'), ...refused },
   }),
   get: createRoute({
@@ -307,8 +335,20 @@ export const routes = {
   download: createRoute({
     method: 'get',
     path: '/projects/{id}/file',
-    request: { params: id },
-    responses: { 200: file('application/json', 'The project file'), ...missing },
+    request: {
+      params: id,
+      query: z.object({
+        pictures: z
+          .enum(['yes', 'no'], 'must be yes or no')
+          .optional()
+          .openapi({ description: 'Whether pictures of materials come along, in a ZIP; yes unless said otherwise' }),
+      }),
+    },
+    responses: {
+      200: file('application/json', 'The project file: JSON, or where it names pictures a ZIP of it and them'),
+      ...missing,
+      ...refused,
+    },
   }),
   export: createRoute({
     method: 'get',

@@ -1,4 +1,5 @@
 /** What the server is made of, opened and closed in order. */
+import { Assets } from './assets.ts';
 import { Announcer } from './announcer.ts';
 import { openDatabase, type Database } from './database.ts';
 import { Jobs } from './jobs/jobs.ts';
@@ -11,6 +12,7 @@ export interface Services {
   database: Database;
   projects: Projects;
   jobs: Jobs;
+  assets: Assets;
   pool: Pool;
   /** @throws ProblemError where the database did not answer when it was last asked. */
   alive(): void;
@@ -39,13 +41,14 @@ export async function openServices(url: string, options: PoolOptions = {}): Prom
     const pool = new Pool(options);
     undo.push(() => pool.close());
     const projects = new Projects(database, announcer, pool);
-    const jobs = new Jobs({ database, announcer, projects, pool, url });
+    const assets = new Assets(database);
+    const jobs = new Jobs({ database, announcer, projects, assets, pool, url });
     undo.push(() => jobs.close());
     await jobs.open();
     const clear = setInterval(() => void Promise.all([projects.purge(), jobs.purge()]).catch(() => {}), clearing);
     clear.unref();
     undo.push(async () => clearInterval(clear));
-    return { database, projects, jobs, pool, alive: () => pulse.check(), signIn: new SignIn(database), close };
+    return { database, projects, jobs, assets, pool, alive: () => pulse.check(), signIn: new SignIn(database), close };
   } catch (error) {
     await close();
     throw error;

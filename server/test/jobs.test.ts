@@ -115,17 +115,17 @@ describe('a worker', () => {
     const pool = new Pool({ workers: 1, memory: 150 });
     try {
       const text = JSON.stringify(facade(2000));
-      await expect(pool.run({ kind: 'obj', mark: 'a', text }, { limit: 30 })).rejects.toMatchObject({
+      await expect(pool.run({ kind: 'obj', mark: 'a', text, assets: new Map() }, { limit: 30 })).rejects.toMatchObject({
         status: 422,
         kind: 'too-long',
       });
       const heavy = new TextEncoder().encode(`[${'{"a":[1,2,3]},'.repeat(4_000_000)}1]`);
-      await expect(pool.run({ kind: 'upload', bytes: heavy })).rejects.toMatchObject({
+      await expect(pool.run({ kind: 'upload', bytes: heavy, known: [] })).rejects.toMatchObject({
         status: 422,
         kind: 'too-large',
       });
       expect(
-        await pool.run({ kind: 'upload', bytes: new TextEncoder().encode(JSON.stringify(granary())) }),
+        await pool.run({ kind: 'upload', bytes: new TextEncoder().encode(JSON.stringify(granary())), known: [] }),
       ).toMatchObject({ name: granary().name });
     } finally {
       await pool.close();

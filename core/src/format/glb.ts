@@ -1,15 +1,15 @@
 /** GLB (glTF 2.0, binary): one named node an element, or one for each of its layers where those are solids; a primitive for each material, openings named in flat extras. */
 import { Document, Format, WebIO, type Material, type Mesh, type Node } from '@gltf-transform/core';
-import { KHRTextureTransform } from '@gltf-transform/extensions';
+import { EXTTextureWebP, KHRTextureTransform } from '@gltf-transform/extensions';
 import type { Element, ProjectDocument } from '@yard-arch/document';
-import { encode } from 'fast-png';
 import type { PartInstance, PartMesh } from '../infill/part.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import type { ElementCut } from '../model/cut-element.ts';
 import type { Model } from '../model/model.ts';
-import { textureOf } from '../texture/index.ts';
+import { imagesOf, type MaterialImage } from './images.ts';
 import { originOf, type Point } from './local.ts';
 import { Names } from './names.ts';
+import { noAssets, type AssetSource } from './project-file.ts';
 import { gathered, linearColour, solidsOf, surfaceOf, type Solid } from './surfaces.ts';
 
 const nowhere: Point = [0, 0, 0];
@@ -23,6 +23,7 @@ class Writer {
   readonly gltf = new Document();
   private readonly buffer = this.gltf.createBuffer();
   private readonly transforms = this.gltf.createExtension(KHRTextureTransform);
+  private webpMade: EXTTextureWebP | null = null;
   private readonly materials = new Map<string, Material>();
   private readonly materialNames = new Names((name) => name, ' ');
   private readonly nodeNames = new Names((name) => name, ' ');
@@ -32,6 +33,7 @@ class Writer {
   constructor(
     private readonly document: ProjectDocument,
     model: Model,
+    private readonly source: AssetSource,
   ) {
     const root = this.gltf.getRoot();
     root.getAsset().generator = 'Yard Arch';
@@ -151,22 +153,41 @@ class Writer {
       .setBaseColorFactor([...linearColour(source.colour), 1])
       .setRoughnessFactor(source.roughness)
       .setMetallicFactor(0);
-    if (source.texture) {
-      const { width, height, data, metres } = textureOf(source.texture, source.colour);
-      const image = this.gltf
-        .createTexture(name)
-        .setMimeType('image/png')
-        .setImage(encode({ width, height, data, channels: 3 }) as Uint8Array<ArrayBuffer>);
-      made.setBaseColorTexture(image).setBaseColorFactor([1, 1, 1, 1]);
-      // Coordinates stay metres; the image is repeated at its own size.
-      const info = made.getBaseColorTextureInfo()!;
-      info.setExtension(
-        'KHR_texture_transform',
-        this.transforms.createTransform().setScale([1 / metres[0], 1 / metres[1]]),
-      );
-    }
+    const found = imagesOf(this.document, source, this.source);
+    for (const image of found?.images ?? []) this.lay(made, name, image, found!.metres);
     this.materials.set(id, made);
     return made;
+  }
+
+  /** Only where there is such a picture does the file ask for it. */
+  private get webp(): EXTTextureWebP {
+    return (this.webpMade ??= this.gltf.createExtension(EXTTextureWebP));
+  }
+
+  /** Lays a picture on a material. Coordinates stay metres; it is repeated at its own size. */
+  private lay(
+    made: Material,
+    name: string,
+    { slot, type, bytes }: MaterialImage,
+    metres: readonly [number, number],
+  ): void {
+    if (type === 'image/webp') this.webp.setRequired(true);
+    const texture = this.gltf
+      .createTexture(slot === 'colour' ? name : `${name}, ${slot}`)
+      .setMimeType(type)
+      .setImage(bytes() as Uint8Array<ArrayBuffer>);
+    const scale = this.transforms.createTransform().setScale([1 / metres[0], 1 / metres[1]]);
+    // A picture goes before the plain figure, which it would be multiplied by.
+    if (slot === 'colour') made.setBaseColorTexture(texture).setBaseColorFactor([1, 1, 1, 1]);
+    else if (slot === 'roughness') made.setMetallicRoughnessTexture(texture).setRoughnessFactor(1);
+    else made.setNormalTexture(texture);
+    const info =
+      slot === 'colour'
+        ? made.getBaseColorTextureInfo()
+        : slot === 'roughness'
+          ? made.getMetallicRoughnessTextureInfo()
+          : made.getNormalTextureInfo();
+    info!.setExtension('KHR_texture_transform', scale);
   }
 }
 
@@ -177,10 +198,14 @@ const pieceSize = 4 * 1024 * 1024;
  * Writes the model as GLB: metres, y up, texture coordinates in metres with v running down as the format wants. Elements far from the origin are written about a point near them, where their node stands.
  * @returns the file in pieces of a few megabytes, so that a large one is not held twice.
  */
-export async function glbPieces(document: ProjectDocument, model: Model): Promise<Uint8Array[]> {
-  const { gltf } = new Writer(document, model);
+export async function glbPieces(
+  document: ProjectDocument,
+  model: Model,
+  source: AssetSource = noAssets,
+): Promise<Uint8Array[]> {
+  const { gltf } = new Writer(document, model, source);
   const { json, resources } = await new WebIO()
-    .registerExtensions([KHRTextureTransform])
+    .registerExtensions([KHRTextureTransform, EXTTextureWebP])
     .writeJSON(gltf, { format: Format.GLB });
   const text = padded(new TextEncoder().encode(JSON.stringify(json)), 0x20);
   const binary = padded(Object.values(resources)[0] ?? new Uint8Array(0), 0);
@@ -193,8 +218,12 @@ export async function glbPieces(document: ProjectDocument, model: Model): Promis
 }
 
 /** The same as one array. */
-export async function writeGlb(document: ProjectDocument, model: Model): Promise<Uint8Array<ArrayBuffer>> {
-  const pieces = await glbPieces(document, model);
+export async function writeGlb(
+  document: ProjectDocument,
+  model: Model,
+  source: AssetSource = noAssets,
+): Promise<Uint8Array<ArrayBuffer>> {
+  const pieces = await glbPieces(document, model, source);
   const whole = new Uint8Array(pieces.reduce((sum, piece) => sum + piece.length, 0));
   let at = 0;
   for (const piece of pieces) {

@@ -3,5 +3,7 @@ export * from './formats.ts';
 export * from './glb.ts';
 export * from './obj.ts';
 export * from './picture.ts';
+export * from './picture-file.ts';
+export * from './project-file.ts';
 export * from './read-mesh.ts';
 export * from './writers.ts';

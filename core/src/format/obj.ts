@@ -1,14 +1,14 @@
 /** OBJ with MTL (Wavefront, 1992): an object an element, a group for each layer that is a solid and each opening, faces by material, in metres, y up. */
 import type { ProjectDocument } from '@yard-arch/document';
-import { encode } from 'fast-png';
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
 import type { ElementCut } from '../model/cut-element.ts';
 import type { Model } from '../model/model.ts';
-import { textureOf } from '../texture/index.ts';
 import { meshIn } from '../element/placed-mesh.ts';
 import { convexParts } from './convex.ts';
+import { imagesOf, type MaterialImage, type MaterialImages, type Slot } from './images.ts';
 import { originOf, type Point } from './local.ts';
+import { noAssets, type AssetSource } from './project-file.ts';
 import { Names, safeName } from './names.ts';
 import { gathered, linearColour, materialsIn, solidsOf } from './surfaces.ts';
 
@@ -37,6 +37,7 @@ export function objFiles(
   model: Model,
   stem: string,
   onShare: (share: number) => void = () => {},
+  source: AssetSource = noAssets,
 ): ObjFile[] {
   const safe = safeName(stem);
   const names = new Names();
@@ -44,19 +45,23 @@ export function objFiles(
   for (const id of used) names.of(id, document.materials[id]!.name);
   const origin = originOf([...model.cuts.values()].map((cut) => cut.mesh));
   const moved = origin.some((value) => value !== 0);
-  const image = (id: string): string => `${safe}-${names.of(id, '')}.png`;
-  const textured = [...used].filter((id) => document.materials[id]!.texture);
+  const found = new Map([...used].map((id) => [id, imagesOf(document, document.materials[id]!, source)]));
+  const image = (id: string, { slot, ending }: MaterialImage): string =>
+    `${safe}-${names.of(id, '')}${slot === 'colour' ? '' : `-${slot}`}.${ending}`;
+  const metres = (id: string): readonly [number, number] => found.get(id)?.metres ?? [1, 1];
   return [
     {
       name: `${safe}.obj`,
-      pieces: new ObjWriter(document, model, names, origin).pieces(
+      pieces: new ObjWriter(document, model, names, origin, metres).pieces(
         `${safe}.mtl`,
         moved ? `${safe}.origin.json` : null,
         onShare,
       ),
     },
-    { name: `${safe}.mtl`, pieces: [mtlOf(document, [...used], names, image)] },
-    ...textured.map((id) => ({ name: image(id), pieces: imageOf(document, id) })),
+    { name: `${safe}.mtl`, pieces: [mtlOf(document, names, found, image)] },
+    ...[...found].flatMap(([id, own]) =>
+      (own?.images ?? []).map((one) => ({ name: image(id, one), pieces: imageOf(one) })),
+    ),
     ...(moved
       ? [
           {
@@ -72,30 +77,33 @@ export function objFiles(
 
 const yUp = ([x, y, z]: Point): number[] => [x, z, 0 - y];
 
-function* imageOf(document: ProjectDocument, id: string): Generator<Uint8Array> {
-  const { texture, colour } = document.materials[id]!;
-  const { width, height, data } = textureOf(texture!, colour);
-  yield encode({ width, height, data, channels: 3 });
+function* imageOf({ bytes }: MaterialImage): Generator<Uint8Array> {
+  yield bytes();
 }
+
+/** What the MTL calls a picture of each kind; the second and third are of its extension for surfaces. */
+const maps: Record<Slot, string> = { colour: 'map_Kd', roughness: 'map_Pr', normal: 'norm' };
 
 function mtlOf(
   document: ProjectDocument,
-  used: readonly string[],
   names: Names,
-  image: (id: string) => string,
+  found: ReadonlyMap<string, MaterialImages | null>,
+  image: (id: string, of: MaterialImage) => string,
 ): string {
   const mtl = [`# Materials of ${oneLine(document.name)}`];
-  for (const id of used) {
-    const { colour, roughness, texture } = document.materials[id]!;
+  for (const [id, own] of found) {
+    const { colour, roughness } = document.materials[id]!;
+    const images = own?.images ?? [];
+    const pictured = images.some(({ slot }) => slot === 'colour');
     mtl.push(
       `newmtl ${names.of(id, '')}`,
-      `Kd ${texture ? '1 1 1' : linearColour(colour).map(figure).join(' ')}`,
+      `Kd ${pictured ? '1 1 1' : linearColour(colour).map(figure).join(' ')}`,
       'Ks 0 0 0',
       `Pr ${figure(roughness)}`,
       'd 1',
       'illum 1',
     );
-    if (texture) mtl.push(`map_Kd ${image(id)}`);
+    for (const one of images) mtl.push(`${maps[one.slot]} ${image(id, one)}`);
   }
   return `${mtl.join('\n')}\n`;
 }
@@ -160,6 +168,8 @@ class ObjWriter {
     private readonly model: Model,
     private readonly materials: Names,
     private readonly origin: Point,
+    /** How wide and high a piece of surface the pictures of a material show. */
+    private readonly metres: (material: string) => readonly [number, number],
   ) {}
 
   *pieces(mtl: string, originFile: string | null, onShare: (share: number) => void): Generator<string> {
@@ -239,8 +249,7 @@ class ObjWriter {
 
   private faces(mesh: CutMesh, run: Run, material: string): void {
     // The format knows no scale of textures that all programs heed, so a textured material's coordinates count repeats of its image.
-    const { texture, colour } = this.document.materials[material]!;
-    const [w, h] = texture ? textureOf(texture, colour).metres : [1, 1];
+    const [w, h] = this.metres(material);
     // Corners are shared within a run: each is written once.
     const written = new Map<number, string>();
     const cornerOf = (c: number): string => {
@@ -270,15 +279,16 @@ export function* objPieces(
   model: Model,
   stem: string,
   onShare: (share: number) => void,
+  source: AssetSource = noAssets,
 ): Generator<Uint8Array> {
   const ready: Uint8Array[] = [];
   const zip = new Zip((error, bytes) => {
     if (error) throw error;
     ready.push(bytes);
   });
-  for (const { name, pieces } of objFiles(document, model, stem, onShare)) {
+  for (const { name, pieces } of objFiles(document, model, stem, onShare, source)) {
     // Pictures are compressed already.
-    const file = name.endsWith('.png') ? new ZipPassThrough(name) : new ZipDeflate(name, { level: 1 });
+    const file = /\.(png|jpg|webp)$/.test(name) ? new ZipPassThrough(name) : new ZipDeflate(name, { level: 1 });
     // The same input gives the same file.
     file.mtime = '2000-01-01T12:00:00';
     zip.add(file);

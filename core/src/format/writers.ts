@@ -4,6 +4,7 @@ import type { Model } from '../model/model.ts';
 import type { WrittenFormat } from './formats.ts';
 import { glbPieces } from './glb.ts';
 import { objFiles, objPieces } from './obj.ts';
+import type { AssetSource } from './project-file.ts';
 
 /** A file, by its name; what it holds comes in pieces. */
 export interface WrittenFile {
@@ -18,18 +19,21 @@ export interface Writer {
     model: Model,
     stem: string,
     onShare: (share: number) => void,
+    source: AssetSource,
   ) => Promise<Iterable<Uint8Array>> | Iterable<Uint8Array>;
   /** The file that is asked for first, and those that it names, to stand side by side in a folder. */
-  files: (document: ProjectDocument, model: Model, stem: string) => Promise<WrittenFile[]>;
+  files: (document: ProjectDocument, model: Model, stem: string, source: AssetSource) => Promise<WrittenFile[]>;
 }
 
 export const writers: Readonly<Record<WrittenFormat, Writer>> = {
   glb: {
-    pieces: (document, model) => glbPieces(document, model),
-    files: async (document, model, stem) => [{ name: `${stem}.glb`, pieces: await glbPieces(document, model) }],
+    pieces: (document, model, _stem, _onShare, source) => glbPieces(document, model, source),
+    files: async (document, model, stem, source) => [
+      { name: `${stem}.glb`, pieces: await glbPieces(document, model, source) },
+    ],
   },
   obj: {
     pieces: objPieces,
-    files: (document, model, stem) => Promise.resolve(objFiles(document, model, stem)),
+    files: (document, model, stem, source) => Promise.resolve(objFiles(document, model, stem, undefined, source)),
   },
 };

@@ -4,6 +4,7 @@ import type { EntityManager } from '@mikro-orm/postgresql';
 import PgBoss from 'pg-boss';
 import { notifying, type Announcer, type JobNews } from '../announcer.ts';
 import { rowOf } from '../change-log.ts';
+import { namedIn, type Assets } from '../assets.ts';
 import type { Database } from '../database.ts';
 import { JobEntity, JobPieceEntity, type JobRow } from '../entities.ts';
 import { databaseProblem, ProblemError, type Problem } from '../problem.ts';
@@ -41,6 +42,7 @@ export class Jobs {
       database: Database;
       announcer: Announcer;
       projects: Projects;
+      assets: Assets;
       pool: Pool;
       url: string;
     },
@@ -270,7 +272,7 @@ export class Jobs {
     try {
       const { mark, document } = await this.services.projects.textAt(job.project, job.revision);
       const outcome = await this.services.pool.run(
-        { kind: job.kind, mark, text: document },
+        { kind: job.kind, mark, text: document, assets: await this.services.assets.some(namedIn(document)) },
         { signal, onNews: (news) => teller.take(news) },
       );
       const size = await teller.finish();

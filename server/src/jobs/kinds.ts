@@ -14,9 +14,11 @@ export const jobKinds = [...writtenFormats.map(({ id }) => id), 'picture', 'repo
 /** What a worker is asked for. */
 export type Task =
   /** Work on a document that was checked: its text, and the mark of its state, by which the model is kept for what is asked next. */
-  | { kind: JobKind; mark: string; text: string }
-  /** A project file that came from outside, as its bytes. */
-  | { kind: 'upload'; bytes: Uint8Array }
+  | { kind: JobKind; mark: string; text: string; assets: ReadonlyMap<string, Uint8Array> }
+  /** A project file that came from outside, as its bytes; and which pictures need not come with it. */
+  | { kind: 'upload'; bytes: Uint8Array; known: readonly string[] | 'all' }
+  /** A document and its pictures to be packed to a project file. */
+  | { kind: 'pack'; text: string; assets: ReadonlyMap<string, Uint8Array> }
   /** A large edit that came from outside, to be read. */
   | { kind: 'read edit'; bytes: Uint8Array }
   /** An edit script to be done to a document. */
@@ -37,7 +39,9 @@ export type News = { progress: number; stage: string } | { piece: Uint8Array };
 /** What a worker gives in the end; the result of a job has come in pieces by then. */
 export type Outcome =
   | { type: string; name: string }
-  | { text: string; name: string; elements: number; openings: number }
+  | { text: string; name: string; elements: number; openings: number; assets: ReadonlyMap<string, Uint8Array> }
+  /** A project file. */
+  | { packed: Uint8Array; zip: boolean }
   | { head: Head }
   | { made: MadeTexts | null }
   /** What a script has done, and by step the ids of what it has made. */

@@ -1,7 +1,7 @@
 /** What runs in a worker: documents from outside are checked there, models cut, and files written. Nothing of it keeps the server from answering. */
 import type { MessagePort } from 'node:worker_threads';
 import { cutModel, reportOn, type Model } from '@yard-arch/core';
-import { drawPicture, writers, writtenFormats } from '@yard-arch/core/format';
+import { drawPicture, isZip, readProjectFile, writeProjectFile, writers, writtenFormats } from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { applyChangeSet, checkDocument, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { doScript } from '@yard-arch/edit';
@@ -22,7 +22,8 @@ const pictureSize = { width: 640, height: 400 };
 export default async function work({ task, port }: { task: Task; port: MessagePort }): Promise<Outcome> {
   const tell = (news: News): void => port.postMessage(news, 'piece' in news ? [news.piece.buffer as ArrayBuffer] : []);
   try {
-    if (task.kind === 'upload') return upload(task.bytes);
+    if (task.kind === 'upload') return upload(task.bytes, task.known);
+    if (task.kind === 'pack') return pack(task.text, task.assets);
     if (task.kind === 'script') return script(task);
     if (task.kind === 'read edit') return { head: readEdit(task.bytes).head };
     return task.kind === 'edit' ? edit(task) : await make(task, tell);
@@ -35,9 +36,17 @@ export default async function work({ task, port }: { task: Task; port: MessagePo
   }
 }
 
-function upload(bytes: Uint8Array): Outcome {
-  const document = checkDocument(readJson(bytes));
+function pack(text: string, assets: ReadonlyMap<string, Uint8Array>): Outcome {
+  const { bytes, zip } = writeProjectFile(checkDocument(JSON.parse(text)), (sha256) => assets.get(sha256) ?? null);
+  return { packed: bytes, zip };
+}
+
+function upload(bytes: Uint8Array, known: readonly string[] | 'all'): Outcome {
+  // What is no JSON is told as such by the reader of requests.
+  if (!isZip(bytes)) readJson(bytes);
+  const { document, assets } = readProjectFile(bytes, (sha256) => known === 'all' || known.includes(sha256));
   return {
+    assets,
     text: JSON.stringify(document),
     name: document.name,
     elements: Object.keys(document.elements).length,
@@ -85,7 +94,7 @@ function textsOf({
 }
 
 async function make(
-  { kind, mark, text }: Extract<Task, { kind: JobKind }>,
+  { kind, mark, text, assets }: Extract<Task, { kind: JobKind }>,
   tell: (news: News) => void,
 ): Promise<Outcome> {
   const { document, model } = models.get(mark) ?? (await cut(mark, text, tell));
@@ -108,6 +117,7 @@ async function make(
     model,
     name.slice(0, -written.ending.length - 1),
     (share) => (progress.done = share),
+    (sha256) => assets.get(sha256) ?? null,
   )) {
     put(bytes);
     tell({ progress: 0.6 + 0.4 * progress.done, stage: 'writing the file' });

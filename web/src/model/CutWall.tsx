@@ -37,6 +37,7 @@ function openingAt({ first, count, opening, openings }: DrawnRuns, triangle: num
 interface CutWallProps {
   cut: DrawnElement;
   materials: ProjectDocument['materials'];
+  assets: ProjectDocument['assets'];
   chosen: boolean;
   show: Show;
   /** A plane beyond which nothing is shown. */
@@ -44,7 +45,7 @@ interface CutWallProps {
   onPick: (event: ThreeEvent<MouseEvent>, element: string, opening: string | null) => void;
 }
 
-export const CutWall = memo(function CutWall({ cut, materials, chosen, show, clip, onPick }: CutWallProps) {
+export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, show, clip, onPick }: CutWallProps) {
   const { positions, normals, uvs, triangles, runs, sphere } = cut;
   const geometry = useMemo(() => {
     const made = new THREE.BufferGeometry();
@@ -57,8 +58,8 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
   }, [positions, normals, uvs, triangles, sphere]);
   const surfaces = useMemo(() => {
     withGroups(geometry, runs);
-    return surfacesOf(runs.materials, materials, show, clip);
-  }, [geometry, runs, materials, show, clip]);
+    return surfacesOf(runs.materials, { materials, assets }, show, clip);
+  }, [geometry, runs, materials, assets, show, clip]);
   const creases = useMemo(() => {
     const made = new THREE.BufferGeometry();
     made.setAttribute('position', new THREE.BufferAttribute(cut.creases, 3));
@@ -110,6 +111,7 @@ export const CutWall = memo(function CutWall({ cut, materials, chosen, show, cli
           element={cut.element}
           instances={cut.parts}
           materials={materials}
+          assets={assets}
           chosen={chosen}
           show={show}
           clip={clip}

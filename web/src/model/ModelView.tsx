@@ -393,6 +393,7 @@ function Walls({ document, clip }: { document: ProjectDocument; clip: THREE.Plan
           key={cut.element}
           cut={cut}
           materials={document.materials}
+          assets={document.assets}
           chosen={cut.element === element}
           show={show}
           clip={clip}

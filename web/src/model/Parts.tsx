@@ -12,6 +12,7 @@ interface PartsProps {
   element: string;
   instances: readonly DrawnInstances[];
   materials: ProjectDocument['materials'];
+  assets: ProjectDocument['assets'];
   chosen: boolean;
   show: Show;
   clip: THREE.Plane | null;
@@ -48,6 +49,7 @@ function Placed({
   at,
   element,
   materials,
+  assets,
   chosen,
   show,
   clip,
@@ -55,7 +57,10 @@ function Placed({
 }: Omit<PartsProps, 'instances'> & { part: DrawnPart; at: DrawnInstances }) {
   const mesh = useRef<THREE.InstancedMesh>(null);
   const count = at.openings.length;
-  const surfaces = useMemo(() => surfacesOf(part.runs.materials, materials, show, clip), [part, materials, show, clip]);
+  const surfaces = useMemo(
+    () => surfacesOf(part.runs.materials, { materials, assets }, show, clip),
+    [part, materials, assets, show, clip],
+  );
   useEffect(() => () => surfaces.forEach((surface) => surface.dispose()), [surfaces]);
   useLayoutEffect(() => {
     const drawn = mesh.current!;

@@ -1,15 +1,54 @@
 /** Materials as the model draws them. */
 import { textureOf } from '@yard-arch/core/texture';
-import type { ThreeEvent } from '@react-three/fiber';
-import type { Material, ProjectDocument } from '@yard-arch/document';
+import { invalidate, type ThreeEvent } from '@react-three/fiber';
+import type { Asset, Material, Pictures, ProjectDocument } from '@yard-arch/document';
 import * as THREE from 'three';
+import { assetUrl } from '../state/api.ts';
 import type { DrawnRuns } from '../state/cut-messages.ts';
 import type { Show } from './display.ts';
 
 const images = new WeakMap<object, THREE.DataTexture>();
 
-/** A material as it is drawn: its colour, or its texture in that colour. Images are made once and shared. */
-function surfaceOf(material: Material | undefined): THREE.MeshLambertMaterial {
+const pictured = new Map<string, THREE.Texture>();
+
+/** A material's own picture, read from where it is kept; drawn when it has come. */
+function pictureOf({ sha256 }: Asset, { width, height }: Pictures, colour: boolean): THREE.Texture {
+  const key = `${sha256} ${width} ${height} ${colour}`;
+  let image = pictured.get(key);
+  if (!image) {
+    image = new THREE.TextureLoader().load(assetUrl(sha256), () => invalidate());
+    if (colour) image.colorSpace = THREE.SRGBColorSpace;
+    image.wrapS = image.wrapT = THREE.RepeatWrapping;
+    image.repeat.set(1 / width, 1 / height);
+    image.anisotropy = 8;
+    pictured.set(key, image);
+  }
+  return image;
+}
+
+/** A surface with pictures of its own; null where it has none. */
+function picturedSurface(material: Material, assets: ProjectDocument['assets']): Surface | null {
+  const { pictures } = material;
+  const [colour, rough, normal] = (['colour', 'roughness', 'normal'] as const).map(
+    (slot) => assets[pictures?.[slot] ?? ''],
+  );
+  if (!pictures || !(colour ?? rough ?? normal)) return null;
+  return new THREE.MeshStandardMaterial({
+    color: colour ? '#ffffff' : material.colour,
+    metalness: 0,
+    roughness: rough ? 1 : material.roughness,
+    ...(colour ? { map: pictureOf(colour, pictures, true) } : {}),
+    ...(rough ? { roughnessMap: pictureOf(rough, pictures, false) } : {}),
+    ...(normal ? { normalMap: pictureOf(normal, pictures, false) } : {}),
+  });
+}
+
+type Surface = THREE.MeshLambertMaterial | THREE.MeshStandardMaterial;
+
+/** A material as it is drawn: its pictures, its colour, or its texture in that colour. Images are made once and shared. */
+function surfaceOf(material: Material | undefined, assets: ProjectDocument['assets']): Surface {
+  const own = material && picturedSurface(material, assets);
+  if (own) return own;
   if (!material?.texture) return new THREE.MeshLambertMaterial({ color: material?.colour ?? '#999999' });
   const texture = textureOf(material.texture, material.colour);
   let image = images.get(texture);
@@ -40,12 +79,13 @@ const outside = '#cfdabf';
 /** A surface for each material of some runs. */
 export function surfacesOf(
   ids: readonly string[],
-  materials: ProjectDocument['materials'],
+  { materials, assets }: Pick<ProjectDocument, 'materials' | 'assets'>,
   show: Show,
   clip: THREE.Plane | null,
-): THREE.MeshLambertMaterial[] {
+): Surface[] {
   return ids.map((id) => {
-    const surface = show === 'sides' ? new THREE.MeshLambertMaterial({ color: outside }) : surfaceOf(materials[id]);
+    const surface =
+      show === 'sides' ? new THREE.MeshLambertMaterial({ color: outside }) : surfaceOf(materials[id], assets);
     if (show === 'see-through')
       Object.assign(surface, { transparent: true, opacity: 0.32, depthWrite: false, side: THREE.DoubleSide });
     surface.clippingPlanes = clip ? [clip] : null;

@@ -1,6 +1,7 @@
 /** The build-up of an element, from its outer face inward: each layer's material and thickness. */
 import type { Element, Layer, ProjectDocument } from '@yard-arch/document';
-import { Choice, LengthField } from '../fields/Fields.tsx';
+import { LengthField } from '../fields/Fields.tsx';
+import { MaterialChoice } from '../fields/Sample.tsx';
 
 interface BuildUpProps {
   element: Element;
@@ -10,10 +11,6 @@ interface BuildUpProps {
 
 export function BuildUpFields({ element, document, onChange }: BuildUpProps) {
   const { layers } = element;
-  const materials = [
-    ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name })),
-    { value: '', label: 'cavity' },
-  ];
   const set = (i: number, over: Partial<Layer>, what: string): boolean =>
     onChange(
       layers.map((layer, k) => (k === i ? { ...layer, ...over } : layer)),
@@ -24,10 +21,11 @@ export function BuildUpFields({ element, document, onChange }: BuildUpProps) {
     <div className="build-up">
       {layers.map((layer, i) => (
         <div key={i} className={single ? undefined : 'size'}>
-          <Choice
+          <MaterialChoice
             label={single ? 'Material' : `Layer ${i + 1}`}
             value={layer.cavity ? '' : layer.material}
-            options={single ? materials.slice(0, -1) : materials}
+            document={document}
+            none={single ? undefined : 'cavity'}
             onChange={(material) =>
               material
                 ? set(i, { material, cavity: undefined }, 'change the material of')

@@ -1,6 +1,7 @@
 /** What a pattern does to its element: cut through, a niche, a boss, an imprint, or keep only what lies inside. */
 import type { Cut, Pattern, ProjectDocument } from '@yard-arch/document';
 import { Choice, LengthField } from '../fields/Fields.tsx';
+import { MaterialChoice } from '../fields/Sample.tsx';
 
 const kinds: { value: Cut['kind']; label: string }[] = [
   { value: 'through', label: 'cuts through' },
@@ -89,13 +90,11 @@ export function CutFields({
         />
       )}
       {cut.kind === 'imprint' && (
-        <Choice
+        <MaterialChoice
           label="Material"
           value={cut.material ?? ''}
-          options={[
-            { value: '', label: 'as the face' },
-            ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name })),
-          ]}
+          none="as the face"
+          document={document}
           onChange={(id) => onChange({ ...cut, material: id || null })}
         />
       )}

@@ -2,7 +2,8 @@
 import { newId, type Part, type Pattern, type ProjectDocument } from '@yard-arch/document';
 import { changePattern } from '@yard-arch/edit';
 import { commit } from '../state/store.ts';
-import { Choice, LengthField } from '../fields/Fields.tsx';
+import { LengthField } from '../fields/Fields.tsx';
+import { MaterialChoice } from '../fields/Sample.tsx';
 
 export function PartFields({ pattern, document }: { pattern: Pattern; document: ProjectDocument }) {
   const parts = pattern.parts ?? [];
@@ -37,10 +38,10 @@ export function PartFields({ pattern, document }: { pattern: Pattern; document: 
       {parts.map((part) => (
         <div key={part.id} className="size" data-testid="part">
           <h3>{part.behind ? 'Board on the face behind' : 'Board on its own face'}</h3>
-          <Choice
+          <MaterialChoice
             label="Material"
             value={part.material}
-            options={materials}
+            document={document}
             onChange={(material) => change(part, { material })}
           />
           <LengthField

@@ -16,6 +16,7 @@ import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import { CutFields } from './CutFields.tsx';
 import { Choice, LengthField, NameField, Row, Tick } from '../fields/Fields.tsx';
+import { MaterialChoice } from '../fields/Sample.tsx';
 import { PartFields } from './PartFields.tsx';
 import { ProfileFields } from './ProfileFields.tsx';
 import { SectionFields } from './SectionFields.tsx';
@@ -59,13 +60,11 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
         document={document}
         onChange={(cut) => commit(changePattern(pattern, { cut }, 'change the cut of'))}
       />
-      <Choice
+      <MaterialChoice
         label="Reveal"
         value={pattern.reveal.material ?? ''}
-        options={[
-          { value: '', label: 'as the wall' },
-          ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name })),
-        ]}
+        none="as the wall"
+        document={document}
         onChange={(id) =>
           commit(
             changePattern(pattern, { reveal: { ...pattern.reveal, material: id || null } }, 'change the reveal of'),
@@ -183,14 +182,12 @@ function SideMaterials({ pattern, document }: { pattern: Pattern; document: Proj
         Sides of the reveal{own > 0 ? `, ${own} of ${own === 1 ? 'its' : 'their'} own material` : ', all alike'}
       </summary>
       {sides.map(({ value: side, label }) => (
-        <Choice
+        <MaterialChoice
           key={side}
           label={label.charAt(0).toUpperCase() + label.slice(1)}
           value={reveal.sides?.[side] ?? ''}
-          options={[
-            { value: '', label: 'as the rest' },
-            ...Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name })),
-          ]}
+          none="as the rest"
+          document={document}
           onChange={(material) => {
             const next = { ...reveal.sides };
             if (material) next[side] = material;

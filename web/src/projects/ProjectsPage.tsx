@@ -57,7 +57,9 @@ export function ProjectsPage() {
   });
   const upload = async (chosen: File) => {
     try {
-      const project = await api.upload(readDocument(await chosen.text()));
+      // A file with pictures is a ZIP, and begins as those do.
+      const zip = (await chosen.slice(0, 2).text()) === 'PK';
+      const project = zip ? await api.uploadZip(chosen) : await api.upload(readDocument(await chosen.text()));
       await refresh();
       notify(`Opened “${project.name}” from ${chosen.name}`);
     } catch (error) {
@@ -108,7 +110,7 @@ export function ProjectsPage() {
         <input
           ref={file}
           type="file"
-          accept=".json,application/json"
+          accept=".json,.zip,application/json,application/zip"
           hidden
           data-testid="file"
           onChange={(event) => {

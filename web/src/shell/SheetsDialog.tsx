@@ -7,6 +7,7 @@ import { bringSheets } from '@yard-arch/edit';
 import { useEffect, useId, useState } from 'react';
 import { Dialog } from '../common/Dialog.tsx';
 import { Choice, LengthField } from '../fields/Fields.tsx';
+import { MaterialChoice } from '../fields/Sample.tsx';
 import { chooseElement } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
@@ -154,12 +155,7 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
             return true;
           }}
         />
-        <Choice
-          label="Material"
-          value={material}
-          options={Object.values(document.materials).map(({ id: value, name }) => ({ value, label: name }))}
-          onChange={setMaterial}
-        />
+        <MaterialChoice label="Material" value={material} document={document} onChange={setMaterial} />
       </div>
       {found && <Found found={found} document={document} />}
     </Dialog>

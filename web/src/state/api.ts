@@ -2,7 +2,7 @@
 import type { ProjectSummary, Version } from '@yard-arch/server';
 import type { Api } from '@yard-arch/server/api';
 import { hc } from 'hono/client';
-import type { Fault, ProjectDocument } from '@yard-arch/document';
+import type { Asset, Fault, ProjectDocument } from '@yard-arch/document';
 import type { WrittenFormat } from '@yard-arch/core/formats';
 import type { Beginning } from '@yard-arch/edit';
 import type { LogEntry, SavingServer, State, Trouble } from './saver.ts';
@@ -95,6 +95,20 @@ export const api = {
     told<ProjectSummary>(client.projects.$post({ json: { ...(name === undefined ? {} : { name }), ...begun } })),
   examples: () => told<{ id: string; name: string; about: string }[]>(client.examples.$get()),
   upload: (document: unknown) => told<ProjectSummary>(posted('/api/projects/upload', document)),
+  /** Sends a project file with pictures as it is. */
+  uploadZip: (file: Blob) =>
+    told<ProjectSummary>(
+      fetch('/api/projects/upload', { method: 'POST', headers: { 'content-type': 'application/zip' }, body: file }),
+    ),
+  /** Keeps a picture. */
+  keepPicture: (file: Blob) =>
+    told<Omit<Asset, 'id' | 'name'>>(
+      fetch('/api/assets', {
+        method: 'POST',
+        headers: { 'content-type': file.type || 'application/octet-stream' },
+        body: file,
+      }),
+    ),
   rename: (id: string, name: string) =>
     told<ProjectSummary>(client.projects[':id'].$patch({ ...of(id), json: { name } })),
   duplicate: (id: string) => told<ProjectSummary>(client.projects[':id'].duplicate.$post(of(id))),
@@ -122,6 +136,7 @@ export const api = {
   cancel: (job: string) => told<null>(client.jobs[':job'].$delete({ param: { job } })),
 };
 
+export const assetUrl = (sha256: string): string => `/api/assets/${sha256}`;
 export const eventsUrl = (id: string): string => `/api/projects/${id}/events`;
 export const pictureUrl = (project: ProjectSummary): string =>
   `/api/projects/${project.id}/picture?revision=${project.revision}`;

@@ -1,0 +1,122 @@
+/** Project files: JSON by itself, or where it names pictures a ZIP of it and them. */
+import {
+  checkDocument,
+  Refused,
+  writeDocument,
+  type Asset,
+  type Fault,
+  type ProjectDocument,
+} from '@yard-arch/document';
+import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import { digestOf, pictureEnding, pictureFacts } from './picture-file.ts';
+
+/** Bytes by their SHA-256; null where they are not to be had. */
+export type AssetSource = (sha256: string) => Uint8Array | null;
+export const noAssets: AssetSource = () => null;
+
+const projectName = 'project.json';
+const assetName = ({ sha256, type }: Asset): string => `assets/${sha256}.${pictureEnding(type)}`;
+
+/** The most that a project file may hold once it is unpacked. */
+const mostBytes = 512 * 1024 * 1024;
+const mostFiles = 4000;
+
+/** Whether bytes are a ZIP. */
+export const isZip = (bytes: Uint8Array): boolean =>
+  bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
+
+/** Pictures that a document names and that are not to be had, each by what it is called. */
+export function missingAssets(document: ProjectDocument, source: AssetSource): Asset[] {
+  return Object.values(document.assets).filter(({ sha256 }) => source(sha256) === null);
+}
+
+/** A project file: JSON where the document names no pictures, else a ZIP. @throws Refused where a picture is missing. */
+export function writeProjectFile(document: ProjectDocument, source: AssetSource): { bytes: Uint8Array; zip: boolean } {
+  const text = strToU8(writeDocument(document));
+  const assets = Object.values(document.assets);
+  if (assets.length === 0) return { bytes: text, zip: false };
+  const missing = missingAssets(document, source);
+  if (missing.length > 0)
+    throw new Refused(
+      `The project cannot be written whole: ${missing.map(({ name }) => `“${name}”`).join(', ')} ${missing.length === 1 ? 'is' : 'are'} missing. Choose ${missing.length === 1 ? 'it' : 'them'} anew in the materials, or take ${missing.length === 1 ? 'it' : 'them'} off.`,
+      missing.map(({ id }) => ({ path: `assets/${id}`, reason: 'is missing' })),
+    );
+  // The same project gives the same file.
+  const mtime = '2000-01-01T12:00:00';
+  const files: Zippable = { [projectName]: [text, { level: 6, mtime }] };
+  // Pictures are compressed already.
+  for (const asset of assets) files[assetName(asset)] = [source(asset.sha256)!, { level: 0, mtime }];
+  return { bytes: zipSync(files), zip: true };
+}
+
+export interface ProjectFile {
+  document: ProjectDocument;
+  /** Pictures that came with it, by their SHA-256. */
+  assets: ReadonlyMap<string, Uint8Array>;
+}
+
+/**
+ * Reads a project file of either kind, all of it or nothing.
+ * @param known whether bytes are there already, so that they need not come with the file.
+ * @throws Refused with what is wrong: of the document as `checkDocument`; a picture that is missing, or is not what the document says.
+ */
+export function readProjectFile(bytes: Uint8Array, known: (sha256: string) => boolean = () => false): ProjectFile {
+  const files = isZip(bytes) ? unpacked(bytes) : { [projectName]: bytes };
+  const text = files[projectName];
+  if (!text) throw new Refused(`The file is no project: it holds no ${projectName}.`, []);
+  let json: unknown;
+  try {
+    json = JSON.parse(strFromU8(text));
+  } catch (error) {
+    throw new Refused(`The project is not JSON: ${(error as Error).message}`, []);
+  }
+  const document = checkDocument(json);
+  const assets = new Map<string, Uint8Array>();
+  const faults: Fault[] = [];
+  for (const asset of Object.values(document.assets)) {
+    const held = files[assetName(asset)];
+    const reason = held ? mismatch(asset, held) : known(asset.sha256) ? null : 'is not in the file';
+    if (reason) faults.push({ path: `assets/${asset.id}`, reason: `“${asset.name}” ${reason}` });
+    else if (held) assets.set(asset.sha256, held);
+  }
+  if (faults.length > 0)
+    throw new Refused(
+      `The project cannot be read: ${faults
+        .map(({ reason }) => reason)
+        .slice(0, 5)
+        .join('; ')}. Write it again where it came from, with its pictures, or take them off its materials there.`,
+      faults,
+    );
+  return { document, assets };
+}
+
+function mismatch(asset: Asset, bytes: Uint8Array): string | null {
+  if (digestOf(bytes) !== asset.sha256) return 'is not what it was: its bytes have another SHA-256';
+  const facts = pictureFacts(bytes);
+  if ('reason' in facts) return `cannot be taken: ${facts.reason}`;
+  const wrong = (['type', 'bytes', 'width', 'height'] as const).find((key) => facts[key] !== asset[key]);
+  return wrong ? `is not what the project says of it: its ${wrong} is ${facts[wrong]}, not ${asset[wrong]}` : null;
+}
+
+function unpacked(bytes: Uint8Array): Record<string, Uint8Array> {
+  let [size, count] = [0, 0];
+  try {
+    return unzipSync(bytes, {
+      // Told before anything is unpacked, so that a small file cannot fill the memory.
+      filter: ({ name, originalSize }) => {
+        if (name !== projectName && !name.startsWith('assets/')) return false;
+        size += originalSize;
+        count += 1;
+        if (size > mostBytes || count > mostFiles)
+          throw new Refused(
+            `The file holds more than a project may: ${mostBytes / 1024 / 1024} MB in ${mostFiles} files.`,
+            [],
+          );
+        return true;
+      },
+    });
+  } catch (error) {
+    if (error instanceof Refused) throw error;
+    throw new Refused(`The ZIP cannot be read: ${(error as Error).message}.`, []);
+  }
+}

@@ -1,0 +1,198 @@
+/** Pictures of materials over HTTP against a real PostgreSQL: kept once, sent along in project files and exports, refused where they are not what they say. */
+import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
+import { WebIO } from '@gltf-transform/core';
+import { KHRTextureTransform } from '@gltf-transform/extensions';
+import { digestOf } from '@yard-arch/core/format';
+import { granary } from '@yard-arch/demo';
+import { applyChangeSet, type Asset, type ProjectDocument } from '@yard-arch/document';
+import { dropPicture, putPicture, removeMaterial } from '@yard-arch/edit';
+import { encode } from 'fast-png';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { startHarness, type Harness } from './harness.ts';
+
+let harness: Harness;
+beforeAll(async () => {
+  harness = await startHarness('assets');
+});
+afterAll(() => harness?.remove());
+
+const png = (width: number, height: number, shade = 90): Uint8Array =>
+  encode({ width, height, channels: 3, data: new Uint8Array(3 * width * height).map((_, i) => (i * 7 + shade) % 256) });
+
+async function send(path: string, bytes: Uint8Array | string, type: string): Promise<{ status: number; body: never }> {
+  const response = await harness.app.request(`/api${path}`, {
+    method: 'POST',
+    headers: { 'content-type': type, host: 'localhost' },
+    body: bytes as string,
+  });
+  return { status: response.status, body: (await response.json()) as never };
+}
+const fetched = async (path: string): Promise<Response> =>
+  harness.app.request(`/api${path}`, { headers: { host: 'localhost' } });
+const bytesOf = async (response: Response): Promise<Uint8Array> => new Uint8Array(await response.arrayBuffer());
+
+type Facts = Omit<Asset, 'id' | 'name'>;
+
+async function kept(bytes: Uint8Array): Promise<Facts> {
+  const { status, body } = await send('/assets', bytes, 'image/png');
+  expect(status).toBe(201);
+  return body;
+}
+
+/** The granary with a picture on its old brick. */
+async function pictured(): Promise<{ document: ProjectDocument; bytes: Uint8Array; facts: Facts }> {
+  const bytes = png(12, 8);
+  const facts = await kept(bytes);
+  const document = granary();
+  const edit = putPicture(document, document.materials.brick!, 'colour', { ...facts, name: 'brick.png' });
+  return { document: applyChangeSet(document, edit).document, bytes, facts };
+}
+
+describe('a picture', () => {
+  it('is kept once by what it holds, and given back as it is', async () => {
+    const bytes = png(20, 10);
+    const facts = await kept(bytes);
+    expect(facts).toEqual({ sha256: digestOf(bytes), type: 'image/png', bytes: bytes.length, width: 20, height: 10 });
+    expect(await kept(bytes)).toEqual(facts);
+    const response = await fetched(`/assets/${facts.sha256}`);
+    expect(response.headers.get('content-type')).toBe('image/png');
+    expect(response.headers.get('cache-control')).toContain('immutable');
+    expect(await bytesOf(response)).toEqual(bytes);
+  });
+
+  it.each([
+    ['nothing', new Uint8Array(0), 'is empty'],
+    ['text', strToU8('not a picture'), 'no PNG, JPEG or WebP'],
+    ['a picture cut short', png(20, 10).slice(0, 12), 'no PNG, JPEG or WebP'],
+    ['an SVG', strToU8('<svg xmlns="http://www.w3.org/2000/svg" width="5" height="5"/>'), 'no PNG, JPEG or WebP'],
+  ])('that is %s is refused with what to do', async (_, bytes, reason) => {
+    const { status, body } = await send('/assets', bytes, 'image/png');
+    expect(status).toBe(422);
+    expect((body as { detail: string }).detail).toContain(reason);
+  });
+
+  it('of 30,000 dots, or of more bytes than may be, is refused before it is kept', async () => {
+    const huge = png(20, 10);
+    new DataView(huge.buffer, huge.byteOffset).setUint32(16, 30_000);
+    const wide = await send('/assets', huge, 'image/png');
+    expect(wide).toMatchObject({ status: 422, body: { detail: expect.stringContaining('30,000 by 10 dots') } });
+    const heavy = new Uint8Array(21 * 1024 * 1024);
+    heavy.set(png(2, 2));
+    expect(await send('/assets', heavy, 'image/png')).toMatchObject({ status: 422 });
+    expect((await fetched(`/assets/${digestOf(huge)}`)).status).toBe(404);
+    expect((await fetched('/assets/xyz')).status).toBe(422);
+  });
+});
+
+describe('a project with pictures', () => {
+  it('is a ZIP of its JSON and them, and comes back from it whole', async () => {
+    const { document, bytes, facts } = await pictured();
+    const made = await send('/projects/upload', JSON.stringify(document), 'application/json');
+    expect(made.status).toBe(201);
+    const { id } = made.body as { id: string };
+    const file = await fetched(`/projects/${id}/file`);
+    expect(file.headers.get('content-type')).toBe('application/zip');
+    expect(file.headers.get('content-disposition')).toContain('.zip');
+    const zip = await bytesOf(file);
+    const files = unzipSync(zip);
+    expect(Object.keys(files).sort()).toEqual([`assets/${facts.sha256}.png`, 'project.json']);
+    expect(files[`assets/${facts.sha256}.png`]).toEqual(bytes);
+    expect(JSON.parse(strFromU8(files['project.json']!))).toEqual(document);
+    // Without them it is JSON, as it always was.
+    const bare = await fetched(`/projects/${id}/file?pictures=no`);
+    expect(await bare.json()).toEqual(document);
+    const again = await send('/projects/upload', zip, 'application/zip');
+    expect(again.status).toBe(201);
+    const copy = await fetched(`/projects/${(again.body as { id: string }).id}/document`);
+    expect(((await copy.json()) as { document: unknown }).document).toEqual(document);
+  });
+
+  it('brings pictures with it that this server does not have', async () => {
+    const bytes = png(9, 9, 33);
+    const asset: Asset = {
+      id: 'a1',
+      name: 'slate.png',
+      sha256: digestOf(bytes),
+      type: 'image/png',
+      bytes: bytes.length,
+      width: 9,
+      height: 9,
+    };
+    const document = { ...granary(), assets: { a1: asset } };
+    const alone = await send('/projects/upload', JSON.stringify(document), 'application/json');
+    expect(alone).toMatchObject({
+      status: 422,
+      body: { detail: expect.stringContaining('“slate.png” is not in the file') },
+    });
+    expect((await fetched(`/assets/${asset.sha256}`)).status).toBe(404);
+    const packed = (held: Uint8Array): Uint8Array =>
+      zipSync({ 'project.json': strToU8(JSON.stringify(document)), [`assets/${asset.sha256}.png`]: held });
+    // Not what it says: nothing of it is taken in.
+    expect(await send('/projects/upload', packed(png(9, 9, 34)), 'application/zip')).toMatchObject({
+      status: 422,
+      body: { detail: expect.stringContaining('another SHA-256') },
+    });
+    expect((await fetched(`/assets/${asset.sha256}`)).status).toBe(404);
+    expect((await send('/projects/upload', packed(bytes), 'application/zip')).status).toBe(201);
+    expect(await bytesOf(await fetched(`/assets/${asset.sha256}`))).toEqual(bytes);
+  });
+
+  it.each([
+    ['no ZIP', strToU8('PK\u0003\u0004 and no more')],
+    ['a ZIP of something else', zipSync({ 'readme.txt': strToU8('hello') })],
+    ['a ZIP whose project is not JSON', zipSync({ 'project.json': strToU8('{') })],
+    [
+      'a ZIP that unpacks to far more than it holds',
+      zipSync({ 'project.json': new Uint8Array(600 * 1024 * 1024) }, { level: 9 }),
+    ],
+  ])('that is %s is refused', async (_, bytes) => {
+    const { status, body } = await send('/projects/upload', bytes, 'application/zip');
+    expect(status).toBe(422);
+    expect((body as { detail: string }).detail.length).toBeGreaterThan(20);
+  });
+
+  it('carries them into GLB and OBJ at their own size', async () => {
+    const { document, bytes } = await pictured();
+    const made = await send('/projects/upload', JSON.stringify({ ...document, name: 'Pictured' }), 'application/json');
+    const { id } = made.body as { id: string };
+    const glb = await bytesOf(await fetched(`/projects/${id}/export?format=glb`));
+    const gltf = await new WebIO().registerExtensions([KHRTextureTransform]).readBinary(glb);
+    const brick = gltf
+      .getRoot()
+      .listMaterials()
+      .find((material) => material.getName() === 'Old brick')!;
+    expect(brick.getBaseColorTexture()!.getImage()).toEqual(bytes);
+    const transform = brick.getBaseColorTextureInfo()!.getExtension<never>('KHR_texture_transform') as unknown as {
+      getScale: () => number[];
+    };
+    expect(transform.getScale()).toEqual([1, expect.closeTo(1 / document.materials.brick!.pictures!.height, 6)]);
+    const obj = unzipSync(await bytesOf(await fetched(`/projects/${id}/export?format=obj`)));
+    const name = Object.keys(obj).find((key) => key.includes('Old_brick') && key.endsWith('.png'))!;
+    expect(obj[name]).toEqual(bytes);
+    expect(strFromU8(obj[Object.keys(obj).find((key) => key.endsWith('.mtl'))!]!)).toContain(`map_Kd ${name}`);
+  });
+});
+
+describe('edits of pictures', () => {
+  it('let go of what nothing names any more, and are undone', async () => {
+    const { document } = await pictured();
+    const [id] = Object.keys(document.assets);
+    const shared = applyChangeSet(
+      document,
+      putPicture(document, document.materials.stone!, 'roughness', document.assets[id!]!),
+    ).document;
+    expect(Object.keys(shared.assets)).toEqual([id]);
+    const off = applyChangeSet(shared, dropPicture(shared, shared.materials.brick!, 'colour'));
+    expect(off.document.materials.brick!.pictures).toBeUndefined();
+    expect(Object.keys(off.document.assets)).toEqual([id]);
+    const last = applyChangeSet(off.document, dropPicture(off.document, off.document.materials.stone!, 'roughness'));
+    expect(last.document.assets).toEqual({});
+    expect(applyChangeSet(last.document, last.inverse).document).toEqual(off.document);
+    const bare = {
+      ...document,
+      materials: { ...document.materials, spare: { ...document.materials.brick!, id: 'spare' } },
+    };
+    const gone = applyChangeSet(bare, removeMaterial(bare, bare.materials.spare));
+    expect(Object.keys(gone.document.assets)).toEqual([id]);
+  });
+});
