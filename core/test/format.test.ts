@@ -149,7 +149,9 @@ describe('OBJ', () => {
     const { facing, strays, volume } = fanned(written(source));
     expect(facing).toBeGreaterThan(0.999);
     expect(strays).toBeLessThan(1e-4);
-    const whole = [...cutModel(source).cuts.values()].reduce((sum, cut) => sum + prove(cut.mesh).volume, 0);
+    const whole = [...cutModel(source).cuts.values()]
+      .flatMap((cut) => [cut.mesh, ...cut.parts.map(({ part }) => part.mesh)])
+      .reduce((sum, mesh) => sum + prove(mesh).volume, 0);
     expect(Math.abs(volume - whole)).toBeLessThan(1e-5 * Math.max(1, whole));
   });
 

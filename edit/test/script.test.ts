@@ -195,5 +195,5 @@ it('the help tells of every step what it takes', () => {
     expect(help).toContain(`  ${name}\n`);
     expect(help).toContain(about);
   }
-  expect(help).toContain('takes element, pattern, [size], along, up, [grip], [mark], [id]');
+  expect(help).toContain('takes element, pattern, [size], along, up, [grip], [face], [mark], [id]');
 });

@@ -96,7 +96,7 @@ export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, s
           <meshBasicMaterial side={THREE.BackSide} color={chosen ? '#b0442b' : '#6d4a3c'} clippingPlanes={[clip]} />
         </mesh>
       )}
-      {(show !== 'plain' || chosen) && (
+      {((show !== 'plain' && show !== 'clay') || chosen) && (
         <lineSegments geometry={creases} raycast={() => null}>
           <lineBasicMaterial
             color={chosen ? '#b0442b' : '#1e2a33'}

@@ -7,6 +7,7 @@ import { useDisplay, type Section, type Show } from './display.ts';
 const shows: { value: Show; label: string }[] = [
   { value: 'edged', label: 'Materials and edges' },
   { value: 'plain', label: 'Materials' },
+  { value: 'clay', label: 'Clay' },
   { value: 'see-through', label: 'See-through' },
   { value: 'sides', label: 'Outsides and insides' },
 ];
@@ -23,7 +24,7 @@ export interface ModelTools {
 }
 
 export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THREE.Box3 }) {
-  const { show, parallel, cutters, section } = useDisplay();
+  const { show, parallel, cutters, backdrop, section } = useDisplay();
   const middle = (across: Section['across']): number =>
     bounds.isEmpty() ? 0 : (bounds.min[across] + bounds.max[across]) / 2;
   return (
@@ -82,6 +83,14 @@ export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THRE
               >
                 <Menu.ItemIndicator />
                 Parallel, not perspective
+              </Menu.CheckboxItem>
+              <Menu.CheckboxItem
+                value="dark"
+                checked={backdrop === 'dark'}
+                onCheckedChange={(checked) => useDisplay.setState({ backdrop: checked ? 'dark' : 'light' })}
+              >
+                <Menu.ItemIndicator />
+                Dark backdrop
               </Menu.CheckboxItem>
               <Menu.CheckboxItem
                 value="section"

@@ -12,7 +12,8 @@ import { chosenIds, useEditor } from '../state/state.ts';
 import { complain, notify } from '../common/notices.tsx';
 import { Apertures } from './Apertures.tsx';
 import { CutWall } from './CutWall.tsx';
-import { useDisplay } from './display.ts';
+import { rememberedView, rememberView, useDisplay, type View } from './display.ts';
+import { BackdropOf } from './Backdrop.tsx';
 import { bySoftware, fine, noteSoftware, Pace, type Drawing } from './Pace.tsx';
 import { DisplayMenu, SectionBar } from './DisplayMenu.tsx';
 import { aboveOf, aimAt, chosenFrom, cornersIn, endOn, faceOn, wholeOf, type Stand } from './views.ts';
@@ -68,10 +69,18 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
     return new THREE.Plane(away ? way.negate() : way, away ? section.at : -section.at);
   }, [section]);
   const [outgrown, forget] = useOutgrown(corners, () => controls.current?.object ?? null);
+  const keep = (): void => {
+    const { project } = useEditor.getState();
+    const eye = controls.current?.object;
+    if (!project || !eye) return;
+    const zoom = eye instanceof THREE.OrthographicCamera ? eye.zoom : 1;
+    rememberView(project, { from: eye.position.toArray(), to: target.current.toArray(), zoom });
+  };
   const wall = element ? document.elements[element] : undefined;
   const fly = (stand: Stand | null): void => {
     forget();
     if (stand) go.current(stand);
+    keep();
   };
 
   return (
@@ -93,14 +102,9 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           role="application"
           aria-label="Model of the project. Drag to orbit, right drag to pan, wheel to zoom; click a wall or an opening to choose it."
         >
-          <color attach="background" args={['#e3e9e5']} />
-          <hemisphereLight args={['#ffffff', '#b8a98d', 1.5]} />
+          <BackdropOf bounds={bounds} floor={floor} parallel={parallel} />
           <Pace drawing={drawing} />
           <Sun bounds={bounds} drawing={drawing} clip={clip} />
-          <mesh position={[0, 0, floor - 0.012]} receiveShadow raycast={() => null}>
-            <planeGeometry args={[2000, 2000]} />
-            <meshLambertMaterial color="#d3c8b2" />
-          </mesh>
           <Walls document={document} clip={clip} />
           <Apertures document={document} clip={clip} onPick={pick} hold={hold} />
           <OrbitControls
@@ -113,6 +117,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
             onEnd={() => {
               forget();
               if (controls.current) target.current.copy(controls.current.target);
+              keep();
             }}
           />
           <Cameras parallel={parallel} controls={controls} target={target.current} />
@@ -270,12 +275,26 @@ function Director({
     controls.current?.update();
     invalidate();
   };
+  /** To where the project was looked at last. */
+  const goBack = ({ from, to, zoom }: View): void => {
+    camera.position.set(...from);
+    if (camera instanceof THREE.OrthographicCamera) {
+      camera.zoom = zoom;
+      camera.updateProjectionMatrix();
+    }
+    target.set(...to);
+    controls.current?.target.copy(target);
+    controls.current?.update();
+    invalidate();
+  };
   useEffect(() => {
     take(fly);
     // The canvas begins with a camera of its own, which ours replace a moment later.
     if (!ready || placed.current || camera.name !== own) return;
     placed.current = true;
-    fly(whole());
+    const kept = rememberedView(useEditor.getState().project ?? '');
+    if (kept) goBack(kept);
+    else fly(whole());
   });
   useEffect(() => {
     if (last.current) fly(last.current);

@@ -1,6 +1,7 @@
-/** How finely the model is drawn where the processor does the work of a graphics card: roughly while anything moves, finely once it rests. */
+/** How finely the model is drawn where the processor does the work of a graphics card: roughly while anything moves, finely once it rests; and with contact shade then, wherever it is drawn. */
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useRef } from 'react';
+import type { MakeShade, Shade } from './shade.ts';
 
 const kept = 'yard-arch-webgl';
 
@@ -53,17 +54,26 @@ function show(still: HTMLCanvasElement, drawn: HTMLCanvasElement): void {
   context.drawImage(drawn, 0, 0, still.width, still.height);
 }
 
-/** Keeps the pace, and says in `drawing` which frame is which. Where there is a graphics card every frame is fine. */
+/** Keeps the pace, and says in `drawing` which frame is which. Where there is a graphics card every frame is fine; what rests gets its contact shade. */
 export function Pace({ drawing }: { drawing: Drawing }) {
   const { invalidate } = useThree();
   const resting = useRef(false);
   const stop = useRef(() => {});
-  useEffect(() => () => stop.current(), []);
+  const shade = useRef<Shade | null>(null);
+  const asked = useRef(false);
+  const maker = useRef<MakeShade | null>(null);
+  useEffect(
+    () => () => {
+      stop.current();
+      shade.current?.dispose();
+      shade.current = null;
+    },
+    [],
+  );
   useFrame(({ gl }) => {
-    if (!bySoftware()) return;
     drawing.rough = !resting.current;
     resting.current = false;
-    gl.setPixelRatio(drawing.rough ? rough : fine);
+    if (bySoftware()) gl.setPixelRatio(drawing.rough ? rough : fine);
     stop.current();
     if (!drawing.rough) return;
     // A frame can take as long as that by itself: counted from when it has been drawn, which is before the next begins.
@@ -81,8 +91,22 @@ export function Pace({ drawing }: { drawing: Drawing }) {
   });
   // With a priority of its own this draws the frame, in place of the library.
   useFrame(({ gl, scene, camera }) => {
-    gl.render(scene, camera);
     const { still, rough: passing } = drawing;
+    if (!passing && maker.current && shade.current?.camera !== camera) {
+      shade.current?.dispose();
+      shade.current = maker.current(gl, scene, camera, bySoftware());
+    }
+    if (passing || !shade.current) gl.render(scene, camera);
+    else shade.current.draw(gl);
+    if (!passing && !asked.current) {
+      asked.current = true;
+      // What makes it is fetched when the model has been seen, and what rests is drawn anew with it.
+      void import('./shade.ts').then(({ makeShade }) => {
+        maker.current = makeShade;
+        resting.current = true;
+        invalidate();
+      });
+    }
     if (!still || !bySoftware()) return;
     if (!passing) show(still, gl.domElement);
     still.hidden = passing;

@@ -100,7 +100,7 @@ function Placed({
         onClick={met}
         onPointerUp={(event) => event.button === 2 && met(event)}
       />
-      {(show !== 'plain' || chosen) && (
+      {((show !== 'plain' && show !== 'clay') || chosen) && (
         <lineSegments geometry={creases} raycast={() => null}>
           <lineBasicMaterial
             color={chosen ? '#b0442b' : '#1e2a33'}

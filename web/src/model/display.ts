@@ -1,8 +1,11 @@
 /** How the model is shown; remembered in this browser. */
 import { create } from 'zustand';
 
-/** Materials with edges, materials alone, see-through, or faces told apart by the side that is seen. */
-export type Show = 'edged' | 'plain' | 'see-through' | 'sides';
+/** Materials with edges, materials alone, all of one clay, see-through, or faces told apart by the side that is seen. */
+export type Show = 'edged' | 'plain' | 'clay' | 'see-through' | 'sides';
+
+/** What it stands in: daylight, or the dark of a screening room. */
+export type Backdrop = 'light' | 'dark';
 
 /** A plane through the building; what is beyond it in its direction is taken away. */
 export interface Section {
@@ -17,11 +20,12 @@ interface Display {
   show: Show;
   parallel: boolean;
   cutters: boolean;
+  backdrop: Backdrop;
   section: Section | null;
 }
 
 function remembered(): Display {
-  const otherwise: Display = { show: 'edged', parallel: false, cutters: false, section: null };
+  const otherwise: Display = { show: 'edged', parallel: false, cutters: false, backdrop: 'light', section: null };
   try {
     return {
       ...otherwise,
@@ -34,6 +38,26 @@ function remembered(): Display {
 }
 
 export const useDisplay = create<Display>(() => remembered());
-useDisplay.subscribe(({ show, parallel, cutters }) =>
-  localStorage.setItem('yard-arch-model', JSON.stringify({ show, parallel, cutters })),
+useDisplay.subscribe(({ show, parallel, cutters, backdrop }) =>
+  localStorage.setItem('yard-arch-model', JSON.stringify({ show, parallel, cutters, backdrop })),
 );
+
+/** From where a project was looked at last, in this browser. */
+export interface View {
+  from: [number, number, number];
+  to: [number, number, number];
+  zoom: number;
+}
+
+export function rememberedView(project: string): View | null {
+  try {
+    const view = JSON.parse(localStorage.getItem(`yard-arch-view-${project}`) ?? 'null') as View | null;
+    const figures = view && [...view.from, ...view.to, view.zoom];
+    return figures?.length === 7 && figures.every(Number.isFinite) ? view : null;
+  } catch {
+    return null;
+  }
+}
+
+export const rememberView = (project: string, view: View): void =>
+  localStorage.setItem(`yard-arch-view-${project}`, JSON.stringify(view));

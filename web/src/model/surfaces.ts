@@ -75,6 +75,8 @@ function surfaceOf(material: Material | undefined, assets: ProjectDocument['asse
 
 /** Faces seen from outside, where their sides are shown. */
 const outside = '#cfdabf';
+/** What all is made of where only its shape is to be seen. */
+const clay = '#d8d0c2';
 
 /** A surface for each material of some runs. */
 export function surfacesOf(
@@ -85,9 +87,13 @@ export function surfacesOf(
 ): Surface[] {
   return ids.map((id) => {
     const surface =
-      show === 'sides' ? new THREE.MeshLambertMaterial({ color: outside }) : surfaceOf(materials[id], assets);
+      show === 'sides' || show === 'clay'
+        ? new THREE.MeshLambertMaterial({ color: show === 'clay' ? clay : outside })
+        : surfaceOf(materials[id], assets);
     if (show === 'see-through')
       Object.assign(surface, { transparent: true, opacity: 0.32, depthWrite: false, side: THREE.DoubleSide });
+    // Edges lie on the surfaces: these give way by a hair, so that lines are whole.
+    Object.assign(surface, { polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 });
     surface.clippingPlanes = clip ? [clip] : null;
     // What is taken away casts no shadow either.
     surface.clipShadows = true;
