@@ -56,6 +56,12 @@ export class Desk {
     return this.sheet.locator(`[data-opening="${id}"]`);
   }
 
+  /** Opens a fold of the particulars, unless it is open. */
+  async unfold(title: string): Promise<void> {
+    const fold = this.particulars.locator('details', { has: this.page.locator('summary', { hasText: title }) });
+    if ((await fold.getAttribute('open')) === null) await fold.locator('summary').click();
+  }
+
   async choose(id: string): Promise<void> {
     await this.shape(id).click();
     await expect(this.particulars).toContainText(`Opening ${granary.openings[id]?.mark ?? ''}`);

@@ -152,7 +152,10 @@ test('ten edits of walls in a row keep every intent', async ({ desk, page }) => 
     await expect(desk.particulars.getByLabel('Name')).toHaveValue(name);
     if (i < 5) await desk.type(name === 'Gate wall' ? 'Thickness' : 'Thick', String(340 + 10 * i));
     else if (i < 8) await desk.type('Length', String(20_000 + 500 * i));
-    else await desk.type('Turned by', String(-85 + i));
+    else {
+      await desk.unfold('Where it stands');
+      await desk.type('Turned by', String(-85 + i));
+    }
     const title = await page.getByRole('button', { name: /^Undo / }).getAttribute('title');
     expect(i > 0 && title === previous).toBe(false);
     previous = title!;

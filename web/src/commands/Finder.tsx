@@ -1,8 +1,8 @@
 /** The finder: anything that can be done, or gone to, by typing a few letters of it. */
 import { Command } from 'cmdk';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { useEditor } from '../state/state.ts';
-import { commandsNow } from './commands.ts';
+import { commandsNow, openingsFound, type Command as Found } from './commands.ts';
 
 const groups = ['With what is chosen', 'On this wall', 'Project', 'Go to', 'Place'] as const;
 
@@ -11,28 +11,38 @@ export function Finder() {
   return open ? <Opened /> : null;
 }
 
-/** Whether all words that were typed are in a name; those that it begins with come first. */
-function found(_value: string, search: string, keywords?: string[]): number {
-  const name = (keywords?.[0] ?? '').toLowerCase();
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  if (!words.every((word) => name.includes(word))) return 0;
-  return name.startsWith(words[0] ?? '') ? 1 : 0.5;
+/** Those whose names hold all words that were typed; those that begin with the first come first. */
+function matching(commands: readonly Found[], words: readonly string[]): Found[] {
+  const [first = ''] = words;
+  const begins = ({ name }: Found): boolean => name.toLowerCase().startsWith(first);
+  const all = commands.filter(({ name }) => words.every((word) => name.toLowerCase().includes(word)));
+  return words.length === 0 ? all : [...all.filter(begins), ...all.filter((one) => !begins(one))];
 }
 
 function Opened() {
-  const commands = useMemo(commandsNow, []);
+  const all = useMemo(commandsNow, []);
+  const [search, setSearch] = useState('');
+  const commands = useMemo(() => {
+    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+    return [...matching(all, words), ...openingsFound(words)];
+  }, [all, search]);
   const close = (): void => useEditor.setState({ dialog: null });
   return (
     <Command.Dialog
       open
       label="Find anything"
-      filter={found}
+      shouldFilter={false}
       className="finder"
       overlayClassName="finder-back"
       onOpenChange={(open) => !open && close()}
       loop
     >
-      <Command.Input placeholder="What to do, or where to go" aria-label="Find anything" />
+      <Command.Input
+        placeholder="What to do, or where to go"
+        aria-label="Find anything"
+        value={search}
+        onValueChange={setSearch}
+      />
       <Command.List>
         <Command.Empty>Nothing is called that.</Command.Empty>
         {groups
@@ -45,7 +55,6 @@ function Opened() {
                   <Command.Item
                     key={`${name} ${i}`}
                     value={`${group} ${name} ${i}`}
-                    keywords={[name]}
                     onSelect={() => {
                       close();
                       run();

@@ -196,7 +196,24 @@ export function commandsNow(): Command[] {
   return [...found, ...placesIn(document)];
 }
 
-/** Walls and openings to go to, and sizes to place. */
+/** The most openings that a search tells of. */
+const mostOpenings = 40;
+
+/** Openings to go to whose names hold all words of a search; none where nothing is searched, for there are very many. */
+export function openingsFound(words: readonly string[]): Command[] {
+  const { document } = useEditor.getState();
+  if (!document || words.length === 0) return [];
+  const found: Command[] = [];
+  for (const { id, mark, element, pattern } of Object.values(document.openings)) {
+    const name = `${mark}, ${document.patterns[pattern]?.name ?? ''} on ${document.elements[element]?.name ?? ''}`;
+    const lower = name.toLowerCase();
+    if (words.every((word) => lower.includes(word))) found.push({ group: 'Go to', name, run: () => chooseOpening(id) });
+    if (found.length === mostOpenings) break;
+  }
+  return found;
+}
+
+/** Walls to go to, and sizes to place. */
 function placesIn(document: ProjectDocument): Command[] {
   return [
     ...Object.values(document.elements).map(({ id, name }): Command => ({
@@ -214,11 +231,6 @@ function placesIn(document: ProjectDocument): Command[] {
         turnTo('sheet');
         place({ pattern: id, size: Object.keys(sizes)[0]! });
       },
-    })),
-    ...Object.values(document.openings).map(({ id, mark, element, pattern }): Command => ({
-      group: 'Go to',
-      name: `${mark}, ${document.patterns[pattern]?.name ?? ''} on ${document.elements[element]?.name ?? ''}`,
-      run: () => chooseOpening(id),
     })),
   ];
 }

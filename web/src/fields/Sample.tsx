@@ -1,11 +1,9 @@
 /** Samples of materials: a small block with its arris, as it would lie on the desk; and materials chosen by them. */
-import { Menu, Portal } from '@chakra-ui/react';
 import { textureOf } from '@yard-arch/core/texture';
 import type { Material, ProjectDocument } from '@yard-arch/document';
-import { ChevronDown } from 'lucide-react';
-import { useEffect, useId, useState, type ReactNode } from 'react';
+import { useEffect, useId, useState, type ComponentProps } from 'react';
 import { assetUrl } from '../state/api.ts';
-import { Row } from './Fields.tsx';
+import { PictureChoice } from './PictureChoice.tsx';
 
 type Look = Pick<Material, 'colour' | 'texture' | 'pictures'>;
 
@@ -99,45 +97,22 @@ export function Sample({
 
 /** A choice among things that are shown by samples. */
 export function SampleChoice({
-  label,
-  value,
   options,
   assets,
-  note,
-  onChange,
-}: {
-  label: string;
-  value: string;
+  ...rest
+}: Omit<ComponentProps<typeof PictureChoice>, 'options'> & {
   options: readonly { value: string; label: string; look: Look | null }[];
   assets: ProjectDocument['assets'];
-  note?: ReactNode;
-  onChange: (value: string) => void;
 }) {
-  const now = options.find((option) => option.value === value);
   return (
-    <Row label={label} note={note}>
-      <Menu.Root onSelect={({ value: next }) => next !== value && onChange(next)} lazyMount unmountOnExit>
-        <Menu.Trigger asChild>
-          <button className="sample-choice" aria-label={`${label}: ${now?.label ?? 'none'}`}>
-            {now?.look && <Sample look={now.look} assets={assets} width={26} />}
-            <span>{now?.label ?? 'none'}</span>
-            <ChevronDown size={15} />
-          </button>
-        </Menu.Trigger>
-        <Portal>
-          <Menu.Positioner>
-            <Menu.Content bg="paper" className="sample-menu" aria-label={label}>
-              {options.map((option) => (
-                <Menu.Item key={option.value} value={option.value} aria-current={option.value === value}>
-                  {option.look ? <Sample look={option.look} assets={assets} /> : <span className="no-sample" />}
-                  {option.label}
-                </Menu.Item>
-              ))}
-            </Menu.Content>
-          </Menu.Positioner>
-        </Portal>
-      </Menu.Root>
-    </Row>
+    <PictureChoice
+      {...rest}
+      options={options.map(({ value, label, look }) => ({
+        value,
+        label,
+        picture: look ? (width: number) => <Sample look={look} assets={assets} width={width} /> : null,
+      }))}
+    />
   );
 }
 

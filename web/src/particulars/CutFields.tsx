@@ -1,16 +1,39 @@
 /** What a pattern does to its element: cut through, a niche, a boss, an imprint, or keep only what lies inside. */
 import type { Cut, Pattern, ProjectDocument } from '@yard-arch/document';
 import { Choice, LengthField } from '../fields/Fields.tsx';
+import { PictureChoice } from '../fields/PictureChoice.tsx';
 import { MaterialChoice } from '../fields/Sample.tsx';
 
-const kinds: { value: Cut['kind']; label: string }[] = [
-  { value: 'through', label: 'cuts through' },
-  { value: 'niche', label: 'niche to a depth' },
-  { value: 'niche to layer', label: 'niche to a layer' },
-  { value: 'boss', label: 'boss, raised' },
-  { value: 'imprint', label: 'imprint on the face' },
-  { value: 'keep inside', label: 'keeps only its inside' },
+/** Each as a level section through the wall, its face below: what is solid, and what else is drawn. */
+const kinds: { value: Cut['kind']; label: string; solid: string; line?: string }[] = [
+  { value: 'through', label: 'cuts through', solid: 'M2 8H15V24H2ZM33 8H46V24H33Z' },
+  { value: 'niche', label: 'niche to a depth', solid: 'M2 8H46V24H33V16H15V24H2Z' },
+  {
+    value: 'niche to layer',
+    label: 'niche to a layer',
+    solid: 'M2 8H46V16H2ZM2 16.01H15V24H2ZM33 16.01H46V24H33Z',
+    line: 'M2 16H46',
+  },
+  { value: 'boss', label: 'boss, raised', solid: 'M2 6H46V20H33V27H15V20H2Z' },
+  { value: 'imprint', label: 'imprint on the face', solid: 'M2 8H46V24H2Z', line: 'M15 24H33' },
+  {
+    value: 'keep inside',
+    label: 'keeps only its inside',
+    solid: 'M15 8H33V24H15Z',
+    line: 'M2 8H12M2 24H12M36 8H46M36 24H46',
+  },
 ];
+
+const pictured = kinds.map(({ value, label, solid, line }) => ({
+  value,
+  label,
+  picture: (width: number) => (
+    <svg className="cut-section" viewBox="0 0 48 32" width={width} height={(width * 32) / 48} aria-hidden="true">
+      <path d={solid} />
+      {line && <path className={value} d={line} />}
+    </svg>
+  ),
+}));
 
 const beginning: Record<Cut['kind'], Cut> = {
   through: { kind: 'through' },
@@ -33,10 +56,10 @@ export function CutFields({
   const cut = pattern.cut ?? beginning.through;
   return (
     <>
-      <Choice
+      <PictureChoice
         label="Cut"
         value={cut.kind}
-        options={kinds}
+        options={pictured}
         onChange={(kind) => onChange(beginning[kind as Cut['kind']])}
       />
       {cut.kind === 'niche' && (

@@ -1,5 +1,6 @@
 /** Particulars of an element: its figures, its build-up, and its openings one by one with what became of each. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
 import {
   formatLength,
   isInPlan,
@@ -65,60 +66,63 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       <Figures element={element} units={units} />
       {isOutlined(element) && <PanelOutline panel={element} units={units} />}
       <BuildUpFields element={element} document={document} onChange={(layers, what) => change({ layers }, what)} />
-      <Choice
-        label="Layers as"
-        value={element.skins ?? 'one'}
-        options={[
-          { value: 'one', label: 'one skin' },
-          { value: 'layers', label: 'a solid for each' },
-        ]}
-        onChange={(skins) => change({ skins: skins as 'one' | 'layers' }, 'divide the layers of')}
-      />
-      <Choice
-        label="Faces as"
-        value={element.mesh ?? 'lean'}
-        options={[
-          { value: 'lean', label: 'fewest triangles' },
-          { value: 'quads', label: 'quads in rows' },
-        ]}
-        onChange={(mesh) => change({ mesh: mesh as 'lean' | 'quads' }, 'mesh')}
-      />
-      <AngleField
-        label="Smooth to"
-        value={element.smooth ?? 0}
-        note={element.smooth === undefined ? 'arcs only' : undefined}
-        onChange={(smooth) =>
-          smooth < 0 || smooth > 180
-            ? 'Faces are shaded as one where they turn by 0 to 180°; 0 leaves only arcs smooth.'
-            : change({ smooth: smooth || undefined }, 'smooth')
-        }
-      />
-      <TextureFields
-        roles={roles}
-        textures={element.texture}
-        units={units}
-        onChange={(texture) => change({ texture }, 'lay the texture of')}
-      />
-      <hr />
-      <LengthField
-        label="Start, x"
-        value={element.start.x}
-        units={units}
-        onChange={(x) => change({ start: { ...element.start, x } }, 'move')}
-      />
-      <LengthField
-        label="Start, y"
-        value={element.start.y}
-        units={units}
-        onChange={(y) => change({ start: { ...element.start, y } }, 'move')}
-      />
-      <LengthField
-        label={isSeenFromAbove(element) && isOutlined(element) ? 'Top, z' : 'Base, z'}
-        value={element.start.z}
-        units={units}
-        onChange={(z) => change({ start: { ...element.start, z } }, 'move')}
-      />
-      <AngleField label="Turned by" value={element.turn} onChange={(turn) => change({ turn }, 'turn')} />
+      <Fold title="Where it stands" name="place">
+        <LengthField
+          label="Start, x"
+          value={element.start.x}
+          units={units}
+          onChange={(x) => change({ start: { ...element.start, x } }, 'move')}
+        />
+        <LengthField
+          label="Start, y"
+          value={element.start.y}
+          units={units}
+          onChange={(y) => change({ start: { ...element.start, y } }, 'move')}
+        />
+        <LengthField
+          label={isSeenFromAbove(element) && isOutlined(element) ? 'Top, z' : 'Base, z'}
+          value={element.start.z}
+          units={units}
+          onChange={(z) => change({ start: { ...element.start, z } }, 'move')}
+        />
+        <AngleField label="Turned by" value={element.turn} onChange={(turn) => change({ turn }, 'turn')} />
+      </Fold>
+      <Fold title="Mesh and texture" name="mesh">
+        <Choice
+          label="Layers as"
+          value={element.skins ?? 'one'}
+          options={[
+            { value: 'one', label: 'one skin' },
+            { value: 'layers', label: 'a solid for each' },
+          ]}
+          onChange={(skins) => change({ skins: skins as 'one' | 'layers' }, 'divide the layers of')}
+        />
+        <Choice
+          label="Faces as"
+          value={element.mesh ?? 'lean'}
+          options={[
+            { value: 'lean', label: 'fewest triangles' },
+            { value: 'quads', label: 'quads in rows' },
+          ]}
+          onChange={(mesh) => change({ mesh: mesh as 'lean' | 'quads' }, 'mesh')}
+        />
+        <AngleField
+          label="Smooth to"
+          value={element.smooth ?? 0}
+          note={element.smooth === undefined ? 'arcs only' : undefined}
+          onChange={(smooth) =>
+            smooth < 0 || smooth > 180
+              ? 'Faces are shaded as one where they turn by 0 to 180°; 0 leaves only arcs smooth.'
+              : change({ smooth: smooth || undefined }, 'smooth')
+          }
+        />
+        <TextureFields
+          roles={roles}
+          textures={element.texture}
+          units={units}
+          onChange={(texture) => change({ texture }, 'lay the texture of')}
+        />
+      </Fold>
       <hr />
       <h3>{openings.length === 0 ? 'No openings yet' : `Openings, ${openings.length}`}</h3>
       <SettingOutButtons document={document} element={element} />
@@ -155,6 +159,25 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
         </Button>
       </Flex>
     </section>
+  );
+}
+
+const openFolds = (): string[] => (localStorage.getItem('yard-arch-folds') ?? '').split(' ').filter(Boolean);
+
+/** What is less often wanted, folded away; whether it is open is remembered in this browser. */
+function Fold({ title, name, children }: { title: string; name: string; children: ReactNode }) {
+  return (
+    <details
+      className="reveal"
+      open={openFolds().includes(name)}
+      onToggle={(event) => {
+        const others = openFolds().filter((other) => other !== name);
+        localStorage.setItem('yard-arch-folds', (event.currentTarget.open ? [...others, name] : others).join(' '));
+      }}
+    >
+      <summary>{title}</summary>
+      {children}
+    </details>
   );
 }
 

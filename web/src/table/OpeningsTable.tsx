@@ -10,6 +10,7 @@ import {
 } from '@tanstack/react-table';
 import { misfitsOn, resolveOpening } from '@yard-arch/core';
 import {
+  faceLabel,
   formatLength,
   parseLength,
   sizeLabel,
@@ -18,7 +19,8 @@ import {
   type ProjectDocument,
 } from '@yard-arch/document';
 import { changeOpening, changePatternOf, changeSizeOf, moveAll } from '@yard-arch/edit';
-import { useMemo, useState } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { useMemo, useRef, useState } from 'react';
 import { chooseOpening, chooseOpenings } from '../state/choice.ts';
 import { chosenIds, useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
@@ -27,6 +29,7 @@ import { Cell } from '../fields/Fields.tsx';
 interface Line {
   opening: Opening;
   wall: string;
+  face: string;
   pattern: string;
   size: string;
   /** Where its lower left corner is, metres; null where it has no place. */
@@ -37,6 +40,11 @@ interface Line {
 }
 
 const column = createColumnHelper<Line>();
+
+function faceName(document: ProjectDocument, { element, face }: Opening): string {
+  const on = document.elements[element];
+  return on ? faceLabel(on, face) : '';
+}
 
 export function OpeningsTable({ document }: { document: ProjectDocument }) {
   const statuses = useEditor((state) => state.statuses);
@@ -65,6 +73,7 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
         return {
           opening,
           wall: document.elements[opening.element]?.name ?? '',
+          face: faceName(document, opening),
           pattern: pattern?.name ?? '',
           size:
             pattern && size
@@ -77,6 +86,9 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
         };
       });
   }, [document, statuses, all, element, units]);
+
+  // Where all are set out from outside nothing need be said of it.
+  const faces = lines.some(({ opening }) => opening.face === 'inner');
 
   const columns = useMemo(() => {
     const place = (which: 's' | 't', label: string) =>
@@ -125,6 +137,7 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
         ),
       }),
       ...(all ? [column.accessor('wall', { header: 'Wall' })] : []),
+      ...(faces ? [column.accessor('face', { header: 'Face' })] : []),
       column.accessor('pattern', {
         header: 'Pattern',
         cell: ({ row: { original } }) => (
@@ -196,7 +209,7 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
         ),
       }),
     ];
-  }, [document, ids, units, all]);
+  }, [document, ids, units, all, faces]);
 
   const table = useReactTable({
     data: lines,
@@ -210,6 +223,19 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
     getFilteredRowModel: getFilteredRowModel(),
   });
   const rows = table.getRowModel().rows;
+  const scrolled = useRef<HTMLDivElement>(null);
+  // Only the rows in sight are there, however many there are.
+  const sight = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scrolled.current,
+    estimateSize: () => 33,
+    getItemKey: (i) => rows[i]!.id,
+    overscan: 12,
+  });
+  const inSight = sight.getVirtualItems();
+  const above = inSight[0]?.start ?? 0;
+  const below = sight.getTotalSize() - (inSight.at(-1)?.end ?? 0);
+  const chosenOnes = useMemo(() => new Set(ids), [ids]);
   return (
     <div className="openings-table">
       <header>
@@ -234,8 +260,8 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
       {lines.length === 0 ? (
         <p className="none">No openings yet. Place one on the sheet, or fill a wall with bays in its particulars.</p>
       ) : (
-        <div className="scrolled" tabIndex={0} role="region" aria-label="Openings">
-          <table>
+        <div ref={scrolled} className="scrolled" tabIndex={0} role="region" aria-label="Openings">
+          <table aria-rowcount={rows.length + 1}>
             <thead>
               {table.getHeaderGroups().map((group) => (
                 <tr key={group.id}>
@@ -264,18 +290,26 @@ export function OpeningsTable({ document }: { document: ProjectDocument }) {
               ))}
             </thead>
             <tbody>
-              {rows.slice(0, 600).map((row) => (
-                <tr key={row.id} className={ids.includes(row.id) ? 'chosen' : ''}>
-                  {row.getVisibleCells().map((cell) => (
-                    <td key={cell.id}>{flexRender(cell.column.columnDef.cell, cell.getContext())}</td>
-                  ))}
-                </tr>
-              ))}
+              {above > 0 && <tr aria-hidden="true" style={{ height: above }} />}
+              {inSight.map(({ index }) => {
+                const row = rows[index]!;
+                return (
+                  <tr
+                    key={row.id}
+                    data-index={index}
+                    ref={sight.measureElement}
+                    aria-rowindex={index + 2}
+                    className={chosenOnes.has(row.id) ? 'chosen' : ''}
+                  >
+                    {row.getVisibleCells().map((cell) => (
+                      <td key={cell.id}>{flexRender(cell.column.columnDef.cell, cell.getContext())}</td>
+                    ))}
+                  </tr>
+                );
+              })}
+              {below > 0 && <tr aria-hidden="true" style={{ height: below }} />}
             </tbody>
           </table>
-          {rows.length > 600 && (
-            <p className="none">The first 600 of {rows.length}. Search or sort to find the others.</p>
-          )}
         </div>
       )}
     </div>
