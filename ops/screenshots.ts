@@ -32,9 +32,23 @@ export async function main(): Promise<number> {
     await settled(page);
     await page.locator('[data-opening=o10]').click();
     await take('setting-out');
+    await page.getByRole('button', { name: 'Turn over' }).click();
+    await take('within');
+    await page.getByRole('button', { name: 'Turn over' }).click();
     await page.getByRole('button', { name: 'Enlarge the model' }).click();
-    await page.waitForTimeout(600);
+    // Its contact shade comes when it rests.
+    await page.waitForTimeout(3500);
     await take('model');
+    await page.getByRole('button', { name: 'How the model is shown' }).click();
+    await page.getByRole('menu').getByText('Clay').click();
+    await page.getByRole('menu').getByText('Dark backdrop').click();
+    await page.keyboard.press('Escape');
+    await page.waitForTimeout(2500);
+    await take('clay');
+    await page.getByRole('button', { name: 'How the model is shown' }).click();
+    await page.getByRole('menu').getByText('Materials and edges').click();
+    await page.getByRole('menu').getByText('Dark backdrop').click();
+    await page.keyboard.press('Escape');
     await page.getByRole('button', { name: 'How the model is shown' }).click();
     await page.getByRole('menu').getByText('Cut through by a plane').click();
     await page.keyboard.press('Escape');
@@ -50,6 +64,10 @@ export async function main(): Promise<number> {
     for (const title of ['Line up', 'Spread'])
       await page.locator('summary', { hasText: new RegExp(`^${title}$`) }).click();
     await take('many');
+    await page.getByRole('button', { name: 'Materials' }).click();
+    await page.getByRole('button', { name: /^Texture: english bond/ }).click();
+    await take('materials');
+    await page.keyboard.press('Escape');
     await page.getByRole('tab', { name: 'Plan' }).click();
     await page.keyboard.press('Escape');
     await take('plan');

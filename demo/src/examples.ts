@@ -1,5 +1,6 @@
 /** Examples that a new user can open: each in a few words. */
 import type { ProjectDocument } from '@yard-arch/document';
+import { cellar } from './cellar.ts';
 import { granary } from './granary.ts';
 import { everyProfile } from './profiles.ts';
 import { curvedFacade, layeredWall } from './walls.ts';
@@ -17,6 +18,12 @@ export const examples: readonly Example[] = [
     name: 'Riverside granary',
     about: 'Ten walls round a yard, set out on axes and datums',
     make: granary,
+  },
+  {
+    id: 'cellar',
+    name: 'Vaulted cellar',
+    about: 'A barrel with light shafts, niches set out within',
+    make: cellar,
   },
   {
     id: 'curved',

@@ -1,5 +1,6 @@
 /** Documents to try things on, by name. */
 import type { ProjectDocument } from '@yard-arch/document';
+import { cellar } from './cellar.ts';
 import { facade } from './facade.ts';
 import { granary } from './granary.ts';
 import { everyCut } from './cuts.ts';
@@ -13,6 +14,7 @@ export { examples, type Example } from './examples.ts';
 /** The named demo documents. */
 export const demos: Record<string, () => ProjectDocument> = {
   granary,
+  cellar,
   profiles: everyProfile,
   curved: () => curvedFacade(24),
   layers: layeredWall,
