@@ -4,6 +4,7 @@ import type { ProjectDocument } from '@yard-arch/document';
 import { memo, useEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import type { DrawnElement, DrawnRuns } from '../state/cut-messages.ts';
+import { Creases } from './Creases.tsx';
 import type { Show } from './display.ts';
 import { Parts } from './Parts.tsx';
 import { isAway, surfacesOf, withGroups } from './surfaces.ts';
@@ -96,16 +97,7 @@ export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, s
           <meshBasicMaterial side={THREE.BackSide} color={chosen ? '#b0442b' : '#6d4a3c'} clippingPlanes={[clip]} />
         </mesh>
       )}
-      {((show !== 'plain' && show !== 'clay') || chosen) && (
-        <lineSegments geometry={creases} raycast={() => null}>
-          <lineBasicMaterial
-            color={chosen ? '#b0442b' : '#1e2a33'}
-            transparent
-            opacity={chosen ? 0.95 : 0.55}
-            clippingPlanes={clip ? [clip] : null}
-          />
-        </lineSegments>
-      )}
+      <Creases geometry={creases} chosen={chosen} show={show} clip={clip} />
       {cut.parts.length > 0 && (
         <Parts
           element={cut.element}

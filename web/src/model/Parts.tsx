@@ -5,6 +5,7 @@ import { memo, useEffect, useLayoutEffect, useMemo, useRef } from 'react';
 import * as THREE from 'three';
 import { useEditor } from '../state/state.ts';
 import type { DrawnInstances, DrawnPart } from '../state/cut-messages.ts';
+import { Creases } from './Creases.tsx';
 import type { Show } from './display.ts';
 import { isAway, surfacesOf, withGroups } from './surfaces.ts';
 
@@ -100,16 +101,7 @@ function Placed({
         onClick={met}
         onPointerUp={(event) => event.button === 2 && met(event)}
       />
-      {((show !== 'plain' && show !== 'clay') || chosen) && (
-        <lineSegments geometry={creases} raycast={() => null}>
-          <lineBasicMaterial
-            color={chosen ? '#b0442b' : '#1e2a33'}
-            transparent
-            opacity={chosen ? 0.95 : 0.55}
-            clippingPlanes={clip ? [clip] : null}
-          />
-        </lineSegments>
-      )}
+      <Creases geometry={creases} chosen={chosen} show={show} clip={clip} />
     </>
   );
 }

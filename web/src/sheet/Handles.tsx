@@ -12,6 +12,34 @@ const titles: Record<BoxSide, string> = {
   springing: 'Drag the springing line',
 };
 
+interface HandleProps {
+  name: string;
+  title: string;
+  x: number;
+  y: number;
+  /** The way in which it goes: along, up, or both. */
+  way: 'across' | 'upright' | 'free';
+  /** Drawn as a lozenge, for what lies between ends. */
+  point?: boolean;
+  onBegin: (event: PointerEvent<Element>) => void;
+}
+
+/** One handle; what can be taken hold of is larger than what is seen. */
+function Handle({ name, title, x, y, way, point, onBegin }: HandleProps) {
+  const [wide, high] = way === 'across' ? [6, 13] : [13, 6];
+  return (
+    <g className={way} data-handle={name} onPointerDown={onBegin}>
+      <title>{title}</title>
+      <rect className="reach" x={x - 9} y={y - 9} width="18" height="18" />
+      {point ? (
+        <path d={`M${x} ${y - 6}l6 6l-6 6l-6 -6z`} />
+      ) : (
+        <rect x={x - wide / 2} y={y - high / 2} width={wide} height={high} rx="1.5" />
+      )}
+    </g>
+  );
+}
+
 /** Handles at the sides of an opening. */
 export function SideHandles({
   box,
@@ -30,29 +58,17 @@ export function SideHandles({
     <g className="handles">
       {sides.map((side) => {
         const along = side === 'left' || side === 'right';
-        const x = xOf(view, along ? sideOf(box, side) : side === 'springing' ? box.s : box.s + box.width / 2);
-        const y = yOf(view, along ? box.t + box.height * 0.38 : sideOf(box, side));
         return (
-          <g
+          <Handle
             key={side}
-            className={along ? 'across' : 'upright'}
-            data-handle={side}
-            onPointerDown={(event) => onBegin(event, side)}
-          >
-            <title>{titles[side]}</title>
-            <rect className="reach" x={x - 8} y={y - 8} width="16" height="16" />
-            {side === 'springing' ? (
-              <path d={`M${x} ${y - 5}l5 5l-5 5l-5 -5z`} />
-            ) : (
-              <rect
-                x={x - (along ? 3 : 6)}
-                y={y - (along ? 6 : 3)}
-                width={along ? 6 : 12}
-                height={along ? 12 : 6}
-                rx="1.5"
-              />
-            )}
-          </g>
+            name={side}
+            title={titles[side]}
+            x={xOf(view, along ? sideOf(box, side) : side === 'springing' ? box.s : box.s + box.width / 2)}
+            y={yOf(view, along ? box.t + box.height * 0.38 : sideOf(box, side))}
+            way={along ? 'across' : 'upright'}
+            point={side === 'springing'}
+            onBegin={(event) => onBegin(event, side)}
+          />
         );
       })}
     </g>
@@ -71,32 +87,18 @@ export function WallHandles({
 }) {
   return (
     <g className="handles wall-handles">
-      {handles.map((handle) => {
-        const [x, y] = [xOf(view, handle.s), yOf(view, handle.t)];
-        const across = handle.along && !handle.up;
-        return (
-          <g
-            key={handle.kind}
-            className={across ? 'across' : handle.along ? 'free' : 'upright'}
-            data-handle={handle.kind}
-            onPointerDown={(event) => onBegin(event, handle)}
-          >
-            <title>{handle.title}</title>
-            <rect className="reach" x={x - 9} y={y - 9} width="18" height="18" />
-            {handle.kind === 'apex' ? (
-              <path d={`M${x} ${y - 6}l6 6l-6 6l-6 -6z`} />
-            ) : (
-              <rect
-                x={x - (across ? 3 : 7)}
-                y={y - (across ? 7 : 3)}
-                width={across ? 6 : 14}
-                height={across ? 14 : 6}
-                rx="1.5"
-              />
-            )}
-          </g>
-        );
-      })}
+      {handles.map((handle) => (
+        <Handle
+          key={handle.kind}
+          name={handle.kind}
+          title={handle.title}
+          x={xOf(view, handle.s)}
+          y={yOf(view, handle.t)}
+          way={!handle.along ? 'upright' : handle.up ? 'free' : 'across'}
+          point={handle.kind === 'apex'}
+          onBegin={(event) => onBegin(event, handle)}
+        />
+      ))}
     </g>
   );
 }

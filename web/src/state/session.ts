@@ -16,13 +16,17 @@ import { Saver, type Replaced, type SavingServer, type SavingState, type Standin
 
 /** What is shown of a session. */
 export interface Shown {
+  /** The document with all edits, or null while it is being read. */
   document: ProjectDocument | null;
-  /** The document with the edit that is just being made. */
+  /** The document with the edit that is just being made, such as a drag; null when none is. */
   draft: ProjectDocument | null;
   saving: Standing;
+  /** Why edits are only kept here. */
   trouble: string | null;
   pendingCount: number;
+  /** Edits that could not be taken. */
   aside: readonly SetAside[];
+  /** Edits of this tab that later ones of others replaced, the newest last. */
   replaced: readonly Replaced[];
   undo: Step[];
   redo: Step[];

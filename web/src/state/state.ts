@@ -1,10 +1,9 @@
 /** The editor's state: what is shown of a project, what is chosen, and how its saving stands. */
 import type { MeshProof, OpeningStatus } from '@yard-arch/core';
-import type { FaceName, Grip, ProjectDocument } from '@yard-arch/document';
+import type { FaceName, Grip } from '@yard-arch/document';
 import { create } from 'zustand';
 import type { DrawnElement, DrawnPart } from './cut-messages.ts';
-import type { SetAside, Step } from './kept.ts';
-import type { Replaced, Standing } from './saver.ts';
+import type { Shown } from './session.ts';
 
 /** What is chosen: openings of one element, in the order in which they were chosen, a pattern (to be looked at or placed), a datum or an axis, the project with its materials, its history, or nothing but the wall itself. */
 export type Chosen =
@@ -23,24 +22,10 @@ export type Board = (typeof boards)[number];
 export const chosenIds = (chosen: Chosen): readonly string[] => (chosen.kind === 'openings' ? chosen.ids : nothing);
 const nothing: readonly string[] = [];
 
-interface EditorState {
+interface EditorState extends Shown {
   project: string | null;
   /** Why the project cannot be shown; `deleted` where it is not there, or no more, and how many unsent edits this browser keeps of it. */
   failure: { title: string; detail: string; passing: boolean; deleted: boolean; kept: number } | null;
-  /** The document with all edits, or null while it is being read. */
-  document: ProjectDocument | null;
-  /** The document with the edit that is just being made, such as a drag; null when none is. */
-  draft: ProjectDocument | null;
-  saving: Standing;
-  /** Why edits are only kept here. */
-  trouble: string | null;
-  pendingCount: number;
-  /** Edits that could not be taken. */
-  aside: readonly SetAside[];
-  /** Edits of this tab that later ones of others replaced, the newest last. */
-  replaced: readonly Replaced[];
-  undo: Step[];
-  redo: Step[];
   element: string | null;
   /** Elements whose sheet is turned over: it shows the inner face. */
   turned: ReadonlySet<string>;

@@ -1,0 +1,24 @@
+/** Edges in ink, or in brick where what they bound is chosen. */
+import type * as THREE from 'three';
+import type { Show } from './display.ts';
+
+interface CreasesProps {
+  geometry: THREE.BufferGeometry;
+  chosen: boolean;
+  show: Show;
+  clip: THREE.Plane | null;
+}
+
+export function Creases({ geometry, chosen, show, clip }: CreasesProps) {
+  if ((show === 'plain' || show === 'clay') && !chosen) return null;
+  return (
+    <lineSegments geometry={geometry} raycast={() => null}>
+      <lineBasicMaterial
+        color={chosen ? '#b0442b' : '#1e2a33'}
+        transparent
+        opacity={chosen ? 0.95 : 0.55}
+        clippingPlanes={clip ? [clip] : null}
+      />
+    </lineSegments>
+  );
+}
