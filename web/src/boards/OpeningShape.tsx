@@ -51,10 +51,12 @@ export const OpeningShape = memo(function OpeningShape({
 }: ShapeProps) {
   const state = placed.blockedUp ? 'blocked' : status?.state === 'not cut' ? 'failed' : '';
   const { s, t, profile } = placed;
+  // What does not reach the face that is shown is drawn as what is hidden: in dashes.
+  const behind = (placed.from ?? 0) > 1e-9;
   const [right, head] = [s + profile.width, t + profile.height];
   return (
     <g
-      className={`opening ${state} ${misfit ? 'misfit' : ''} ${chosen ? 'chosen' : ''}`}
+      className={`opening ${state} ${behind ? 'behind' : ''} ${misfit ? 'misfit' : ''} ${chosen ? 'chosen' : ''}`}
       data-opening={placed.id}
       data-state={status?.state ?? ''}
       role="button"
