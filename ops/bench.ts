@@ -15,7 +15,8 @@ export async function main(args: string[]): Promise<number> {
       target: 'es2022',
       rolldownOptions: { output: { entryFileNames: 'main.mjs' } },
     },
-    ssr: { noExternal: [/^@yard-arch\//] },
+    // lru-cache is bundled too: beside the bundle lies another version of it, for other packages.
+    ssr: { noExternal: [/^@yard-arch\//, 'lru-cache'] },
   });
   return spawnSync(process.execPath, [join(outDir, 'main.mjs'), ...args], { stdio: 'inherit' }).status ?? 1;
 }
