@@ -4,7 +4,7 @@ import type { Section } from '@yard-arch/document';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { cornerAt, cutModel, prove } from '../src/index.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
-import { offsetAt } from '../src/reveal/tube.ts';
+import { offsetAt } from '../src/profile/section.ts';
 import { opening, patterns, project, wall } from './sample.ts';
 
 let library: ManifoldToplevel;

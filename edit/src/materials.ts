@@ -1,5 +1,6 @@
 /** Materials: made, changed and removed. */
 import {
+  assetsIn,
   newId,
   putting,
   removing,
@@ -8,6 +9,7 @@ import {
   type ChangeSet,
   type Material,
   type Pictures,
+  type PictureSlot,
   type ProjectDocument,
 } from '@yard-arch/document';
 import { edit } from './make.ts';
@@ -51,25 +53,11 @@ export function usesOfMaterial(document: ProjectDocument, id: string): number {
   return count;
 }
 
-/** What of a surface a picture can show. */
-export type PictureSlot = 'colour' | 'roughness' | 'normal';
-
-/** Materials' pictures that are of an asset. */
-function usesOfAsset(document: ProjectDocument, id: string, but?: string): number {
-  return Object.values(document.materials).filter(
-    ({ id: of, pictures }) =>
-      of !== but && pictures && [pictures.colour, pictures.roughness, pictures.normal].includes(id),
-  ).length;
-}
-
-/** Assets that a material had and nothing names any more. */
+/** Assets that a material had and that neither it nor another names any more. */
 function letGo(document: ProjectDocument, material: Material, next: Pictures | undefined): Change[] {
-  const { pictures } = material;
-  const still = new Set([next?.colour, next?.roughness, next?.normal]);
-  const had = new Set([pictures?.colour, pictures?.roughness, pictures?.normal]);
-  return [...had].flatMap((id) =>
-    id && !still.has(id) && usesOfAsset(document, id, material.id) === 0 ? [removing('assets', id)] : [],
-  );
+  const others = Object.values(document.materials).filter(({ id }) => id !== material.id);
+  const still = new Set([next, ...others.map(({ pictures }) => pictures)].flatMap(assetsIn));
+  return [...new Set(assetsIn(material.pictures))].filter((id) => !still.has(id)).map((id) => removing('assets', id));
 }
 
 /** Gives a material a picture that the server keeps. The first is taken to show a metre's width of the surface. */
@@ -96,7 +84,7 @@ export function putPicture(
 export function dropPicture(document: ProjectDocument, material: Material, slot: PictureSlot): ChangeSet {
   const rest: Pictures = { ...material.pictures! };
   delete rest[slot];
-  const pictures = (rest.colour ?? rest.roughness ?? rest.normal) ? rest : undefined;
+  const pictures = assetsIn(rest).length > 0 ? rest : undefined;
   const next: Material = { ...material };
   if (pictures) next.pictures = pictures;
   else delete next.pictures;

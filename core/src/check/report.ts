@@ -102,15 +102,17 @@ function asksMirrored(document: ProjectDocument, element: string, { opening, rol
 
 function partsIn({ parts }: ElementCut): ElementReport['parts'] {
   const found: ElementReport['parts'] = {};
-  const seen = new Set<PartMesh>();
+  const proofs = new Map<PartMesh, ReturnType<typeof prove>>();
   for (const { part } of parts) {
     const of = (found[part.name] ??= { count: 0, meshes: 0, closed: true, volume: 0 });
-    const { closed, volume } = prove(part.mesh);
+    let proof = proofs.get(part);
+    if (!proof) {
+      proofs.set(part, (proof = prove(part.mesh)));
+      of.meshes += 1;
+      of.closed &&= proof.closed;
+    }
     of.count += 1;
-    of.volume += volume;
-    if (!seen.has(part)) of.meshes += 1;
-    of.closed &&= closed;
-    seen.add(part);
+    of.volume += proof.volume;
   }
   return found;
 }

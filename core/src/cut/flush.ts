@@ -1,8 +1,7 @@
 /** Sides of an opening that lie flush on an edge of the sheet: for the solid path they are drawn out beyond it, so that no face of what is taken away lies on a face of what it is taken from. */
 import type { Sheet } from '../element/sheet.ts';
-import type { SectionLine } from '../profile/section.ts';
+import { offsetAt, type SectionLine } from '../profile/section.ts';
 import type { EdgeLoop, LoopEdge } from '../reveal/loop.ts';
-import { offsetAt } from '../reveal/tube.ts';
 
 /** Nearer than this a side lies on an edge, metres. */
 const on = 1e-6;

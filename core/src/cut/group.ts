@@ -1,9 +1,8 @@
 /** Groups: openings that meet each other or the sheet's edge, as loops of moving edges through slabs of depth between which nothing begins or ends. */
 import type { Sheet } from '../element/sheet.ts';
 import { jointed, loopsOf, tangent, type EdgeLoop, type LoopEdge } from '../reveal/loop.ts';
-import { offsetAt } from '../reveal/tube.ts';
 import type { Side } from '../profile/profile.ts';
-import type { SectionLine } from '../profile/section.ts';
+import { offsetAt, type SectionLine } from '../profile/section.ts';
 import type { Placed } from '../setout/resolve.ts';
 import type { Loop } from './arrangement.ts';
 import { clip, type ClippedLoop, type Part } from './clip.ts';

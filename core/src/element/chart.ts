@@ -1,8 +1,9 @@
 /** Charts: from (s, t, n) on an element's face to space. Flat ones are planes; bent ones follow a course in plan, facet by facet, and stand upright, or where their frame puts them. */
 import type { Run } from '@yard-arch/document';
 import { chordsOf, type Fineness } from '../profile/flatten.ts';
+import { dot, type Vector } from '../vector.ts';
 
-export type Vector = readonly [number, number, number];
+export type { Vector } from '../vector.ts';
 
 /**
  * A flat chart: the point (s, t, n) is at origin + s·along + t·up + n·inward, all metres. The three directions are unit vectors
@@ -50,8 +51,7 @@ export function turnedOut({ x, y, z }: Rigid, [a, b, c]: Vector): [number, numbe
 
 /** A direction in space as it is seen from a frame. */
 export function turnedIn({ x, y, z }: Rigid, v: Vector): [number, number, number] {
-  const dot = (a: Vector): number => a[0] * v[0] + a[1] * v[1] + a[2] * v[2];
-  return [dot(x), dot(y), dot(z)];
+  return [dot(x, v), dot(y, v), dot(z, v)];
 }
 
 /** A point in space as it is seen from a frame. */

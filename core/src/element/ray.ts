@@ -1,5 +1,6 @@
 /** Where a line of sight meets an element's outer face. */
 import { placedIn, turnedIn, upright, type Chart, type Vector } from './chart.ts';
+import { dot } from '../vector.ts';
 
 /**
  * The place (s, t), metres on the face, at which a ray first meets a chart's outer face, its plane taken beyond the element's edges; null where it looks away from it.
@@ -35,5 +36,3 @@ export function sightOn(chart: Chart, from: Vector, way: Vector): { s: number; t
   }
   return best && { s: best.s, t: best.t };
 }
-
-const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];

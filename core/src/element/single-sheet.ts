@@ -2,6 +2,7 @@
 import type { Element, FreeOutline, Layer } from '@yard-arch/document';
 import { asWall, withBends } from './bent-sheet.ts';
 import type { BentSheet, FlatSheet, ForeignMesh, FoundSheets } from './found-sheet.ts';
+import { cross, dot, minus, newell } from '../vector.ts';
 
 /** Points nearer than this are one, and no point of a flat sheet is farther from its plane, metres. */
 const flat = 1e-4;
@@ -43,7 +44,7 @@ export function singleSheetsOf(mesh: ForeignMesh, tolerance = usualTolerance): F
       found.closed += 1;
       continue;
     }
-    const normals = new Map(part.map((p) => [p, newell(points, polygons[p]!)]));
+    const normals = new Map(part.map((p) => [p, newell(polygons[p]!.map((v) => points[v]!))]));
     const flats: FlatSheet[] = [];
     const regions: { normal: Vector; area: number }[] = [];
     const taken = new Set<number>();
@@ -117,7 +118,7 @@ function asOne(
   tolerance: number,
 ): { sheets: FlatSheet[] | null; off: number } {
   const used = [...new Set(polygons.flat())];
-  const normals = polygons.map((polygon) => newell(points, polygon));
+  const normals = polygons.map((polygon) => newell(polygon.map((v) => points[v]!)));
   const main = normals.reduce((a, b) => (length(b) > length(a) ? b : a));
   const facing = polygons.map((polygon, i) => (dot(normals[i]!, main) < 0 ? [...polygon].reverse() : polygon));
   const sum = normals.reduce<Vector>(
@@ -348,27 +349,8 @@ function partsOf(count: number, neighbours: (p: number) => readonly number[]): n
   return parts;
 }
 
-/** A polygon's normal, as long as twice its area (Newell's method). */
-function newell(points: readonly Vector[], polygon: readonly number[]): Vector {
-  let [x, y, z] = [0, 0, 0];
-  const o = points[polygon[0]!]!;
-  polygon.forEach((v, i) => {
-    const [a, b] = [minus(points[v]!, o), minus(points[polygon[(i + 1) % polygon.length]!]!, o)];
-    const [cx, cy, cz] = cross(a, b);
-    [x, y, z] = [x + cx, y + cy, z + cz];
-  });
-  return [x, y, z];
-}
-
 const edgeKey = (v: number, w: number): string => (v < w ? `${v} ${w}` : `${w} ${v}`);
-const minus = (a: Vector, b: Vector): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 const scaled = (a: Vector, by: number): Vector => [a[0] * by, a[1] * by, a[2] * by];
-const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const cross = (a: Vector, b: Vector): Vector => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
 const length = (a: Vector): number => Math.hypot(...a);
 /** To the tenth of a micrometre: files carry no more. */
 const tidied = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;

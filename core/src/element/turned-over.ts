@@ -1,5 +1,6 @@
 /** A sheet turned over: its inner face, seen from within, as a sheet of its own, and what is where on both. */
-import type { SectionLine } from '../profile/section.ts';
+import { backwards } from '../profile/flatten.ts';
+import { offsetAt, type SectionLine } from '../profile/section.ts';
 import { ribAt, type BentChart, type Chart, type FlatChart } from './chart.ts';
 import type { Sheet, SheetEdge, SheetOutline } from './sheet.ts';
 
@@ -53,18 +54,7 @@ function anew(sheet: Sheet): TurnedOver {
 function endAt({ outline, thickness }: Sheet, end: SheetEdge): number {
   const i = outline.names.indexOf(end);
   const line = i < 0 ? null : outline.sections[i];
-  return line ? offsetAt(line, thickness) : 0;
-}
-
-function offsetAt({ n, offset }: SectionLine, depth: number): number {
-  for (let i = n.length - 1; i > 0; i--)
-    if (depth >= n[i - 1]!) {
-      const span = n[i]! - n[i - 1]!;
-      return span < 1e-12
-        ? offset[i]!
-        : offset[i - 1]! + ((offset[i]! - offset[i - 1]!) * Math.min(span, depth - n[i - 1]!)) / span;
-    }
-  return offset[0] ?? 0;
+  return line ? offsetAt(line, thickness, 1) : 0;
 }
 
 /** Ribs of a bent chart along its outer face, rising, and along its inner one as seen from within, falling; arcs as long as they are, not as their chords. */
@@ -119,13 +109,11 @@ const otherEnd: Partial<Record<SheetEdge, SheetEdge>> = { start: 'end', end: 'st
 /** The outline where it comes out on the inner face: each edge moved as its section says, then turned over. */
 function outlineFrom({ outline, thickness }: Sheet, toInner: (s: number) => number): SheetOutline {
   const { next, loops } = outline;
-  const count = outline.xs.length;
-  const before = new Uint32Array(count);
-  for (let i = 0; i < count; i++) before[next[i]!] = i;
+  const before = backwards(next);
   const [xs, ys] = movedIn(outline, before, thickness);
   const section = (line: SectionLine | null): SectionLine | null => {
     if (!line) return null;
-    const out = offsetAt(line, thickness);
+    const out = offsetAt(line, thickness, 1);
     return {
       n: line.n.map((n) => thickness - n).reverse(),
       offset: line.offset.map((offset) => offset - out).reverse(),
@@ -151,7 +139,7 @@ function outlineFrom({ outline, thickness }: Sheet, toInner: (s: number) => numb
 /** Corners of an outline where its edges have gone to at a depth, each parallel to itself. */
 function movedIn(outline: SheetOutline, before: Uint32Array, depth: number): [Float64Array, Float64Array] {
   const [xs, ys] = [outline.xs.slice(), outline.ys.slice()];
-  const by = outline.sections.map((line) => (line ? offsetAt(line, depth) : 0));
+  const by = outline.sections.map((line) => (line ? offsetAt(line, depth, 1) : 0));
   if (by.every((offset) => offset === 0)) return [xs, ys];
   // A line of an edge: a·x + b·y = c, its normal out of the sheet.
   const line = (e: number): [number, number, number] => {

@@ -1,16 +1,20 @@
 /** The pictures of materials for the files that name them: a material's own, or that of its texture. */
-import type { Asset, Material, Pictures, ProjectDocument } from '@yard-arch/document';
+import {
+  pictureSlots,
+  type Asset,
+  type Material,
+  type Pictures,
+  type PictureSlot,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { encode } from 'fast-png';
 import { textureOf } from '../texture/index.ts';
 import { pictureEnding } from './picture-file.ts';
 import type { AssetSource } from './project-file.ts';
 
-export type Slot = 'colour' | 'roughness' | 'normal';
-export const slots: readonly Slot[] = ['colour', 'roughness', 'normal'];
-
 /** A picture of a material; its bytes are made when they are asked for. */
 export interface MaterialImage {
-  slot: Slot;
+  slot: PictureSlot;
   type: Asset['type'];
   ending: string;
   bytes: () => Uint8Array;
@@ -37,7 +41,7 @@ export function imagesOf(document: ProjectDocument, material: Material, source: 
 }
 
 function ownImages(document: ProjectDocument, pictures: Pictures, source: AssetSource): MaterialImage[] {
-  return slots.flatMap((slot) => {
+  return pictureSlots.flatMap((slot) => {
     const asset = document.assets[pictures[slot] ?? ''];
     const held = asset && source(asset.sha256);
     return asset && held ? [{ slot, type: asset.type, ending: pictureEnding(asset.type), bytes: () => held }] : [];

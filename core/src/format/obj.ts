@@ -1,12 +1,12 @@
 /** OBJ with MTL (Wavefront, 1992): an object an element, a group for each layer that is a solid and each opening, faces by material, in metres, y up. */
-import type { ProjectDocument } from '@yard-arch/document';
+import type { PictureSlot, ProjectDocument } from '@yard-arch/document';
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
 import type { ElementCut } from '../model/cut-element.ts';
 import type { Model } from '../model/model.ts';
 import { meshIn } from '../element/placed-mesh.ts';
 import { convexParts } from './convex.ts';
-import { imagesOf, type MaterialImage, type MaterialImages, type Slot } from './images.ts';
+import { imagesOf, type MaterialImage, type MaterialImages } from './images.ts';
 import { originOf, type Point } from './local.ts';
 import { noAssets, type AssetSource } from './project-file.ts';
 import { Names, safeName } from './names.ts';
@@ -82,7 +82,7 @@ function* imageOf({ bytes }: MaterialImage): Generator<Uint8Array> {
 }
 
 /** What the MTL calls a picture of each kind; the second and third are of its extension for surfaces. */
-const maps: Record<Slot, string> = { colour: 'map_Kd', roughness: 'map_Pr', normal: 'norm' };
+const maps: Record<PictureSlot, string> = { colour: 'map_Kd', roughness: 'map_Pr', normal: 'norm' };
 
 function mtlOf(
   document: ProjectDocument,

@@ -5,6 +5,7 @@ import { meshIn } from '../element/placed-mesh.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { textureOf, type Texture } from '../texture/index.ts';
 import type { Model } from '../model/model.ts';
+import { dot } from '../vector.ts';
 
 type Vector = [number, number, number];
 
@@ -36,8 +37,6 @@ function dotOf(
   const at = 3 * (y * width + x);
   return (data[at]! << 16) | (data[at + 1]! << 8) | data[at + 2]!;
 }
-
-const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /** Draws the model and returns the picture as a PNG file's bytes. A model of nothing is a picture of empty ground. */
 export function drawPicture(document: ProjectDocument, model: Model, options: PictureOptions): Uint8Array {

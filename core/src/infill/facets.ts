@@ -2,16 +2,9 @@
 import { MeshBuilder } from '../mesh/builder.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { FaceLoops, triangulateFace } from '../mesh/face.ts';
+import { cross, dot, minus, newell, type Vector } from '../vector.ts';
 
-export type Point = readonly [number, number, number];
-
-const minus = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-const dot = (a: Point, b: Point): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const cross = (a: Point, b: Point): Point => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];
+export type Point = Vector;
 
 export class Facets {
   private readonly builder = new MeshBuilder('');
@@ -63,20 +56,6 @@ export class Facets {
   finish(): CutMesh {
     return this.builder.finish();
   }
-}
-
-/** A polygon's normal by Newell's sum: right however its points lie. */
-function newell(points: readonly Point[]): Point {
-  let sum: Point = [0, 0, 0];
-  points.forEach((a, i) => {
-    const b = points[(i + 1) % points.length]!;
-    sum = [
-      sum[0] + (a[1] - b[1]) * (a[2] + b[2]),
-      sum[1] + (a[2] - b[2]) * (a[0] + b[0]),
-      sum[2] + (a[0] - b[0]) * (a[1] + b[1]),
-    ];
-  });
-  return sum;
 }
 
 function unit(vector: Point): Point {

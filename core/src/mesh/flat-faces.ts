@@ -6,6 +6,7 @@ import { triangulateFace } from './face.ts';
 import type { Region } from './region.ts';
 import { partOf, Rim } from './rim.ts';
 import { NotTriangulable } from './triangulation.ts';
+import { cross, dot, minus } from '../vector.ts';
 
 type Point = readonly [number, number, number];
 
@@ -43,7 +44,7 @@ export function flatFacesAnew(faces: readonly FlatFace[], point: (v: number) => 
 function isFlat({ triangles, normal }: FlatFace, point: (v: number) => Point): boolean {
   const [first] = triangles;
   const origin = point(first!);
-  return triangles.every((v) => Math.abs(dot(sub(point(v), origin), normal)) < 4 * near);
+  return triangles.every((v) => Math.abs(dot(minus(point(v), origin), normal)) < 4 * near);
 }
 
 /** Directed edges that are left of triangles' edges, by where they begin. */
@@ -90,7 +91,7 @@ function idleVertices(bounds: readonly Bound[], kept: readonly boolean[], point:
   for (const [v, ends] of around) {
     if (needed.has(v) || ends.size !== 2) continue;
     const [a, b] = [...ends].map(point) as [Point, Point];
-    const [p, way] = [sub(point(v), a), sub(b, a)];
+    const [p, way] = [minus(point(v), a), minus(b, a)];
     const share = dot(p, way) / dot(way, way);
     if (
       share > 0 &&
@@ -129,8 +130,8 @@ function trianglesWithin(
   const origin = point(vertices[0]!);
   const region: Region = {
     count: vertices.length,
-    xs: Float64Array.from(vertices, (v) => dot(sub(point(v), origin), across)),
-    ys: Float64Array.from(vertices, (v) => dot(sub(point(v), origin), up)),
+    xs: Float64Array.from(vertices, (v) => dot(minus(point(v), origin), across)),
+    ys: Float64Array.from(vertices, (v) => dot(minus(point(v), origin), up)),
     next: new Uint32Array(vertices.length),
   };
   const rim = new Rim(region);
@@ -156,11 +157,3 @@ function inPlane(normal: Point): [Point, Point] {
   const first: Point = [across[0] / size, across[1] / size, across[2] / size];
   return [first, cross(normal, first)];
 }
-
-const sub = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
-const dot = (a: Point, b: Point): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const cross = (a: Point, b: Point): Point => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-];

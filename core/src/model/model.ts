@@ -132,13 +132,14 @@ function withParts(cut: ElementCut, openings: readonly Placed[]): ElementCut {
     cut.sheet,
     openings.filter(({ id }) => carrying.has(id)),
   );
-  const reasons = new Map(leftOut.map(({ opening, reason }) => [opening, reason]));
+  const reasons = new Map<string, Set<string>>();
+  for (const { opening, reason } of leftOut) reasons.set(opening, (reasons.get(opening) ?? new Set()).add(reason));
   return {
     ...cut,
     parts: instances,
     statuses: cut.statuses.map((status) => {
-      const reason = reasons.get(status.opening);
-      return reason ? { ...status, reason: [status.reason, reason].filter(Boolean).join('; ') } : status;
+      const more = reasons.get(status.opening);
+      return more ? { ...status, reason: [status.reason, ...more].filter(Boolean).join('; ') } : status;
     }),
   };
 }

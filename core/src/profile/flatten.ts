@@ -112,3 +112,10 @@ export function outlineArea(outline: Outline): number {
   for (let i = 0; i < count; i++) twice += xs[i]! * ys[next[i]!]! - xs[next[i]!]! * ys[i]!;
   return twice / 2;
 }
+
+/** Points of loops by the point that each leads to: the same loops gone round the other way. */
+export function backwards(next: Uint32Array): Uint32Array {
+  const before = new Uint32Array(next.length);
+  next.forEach((to, from) => (before[to] = from));
+  return before;
+}

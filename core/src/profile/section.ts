@@ -191,3 +191,28 @@ export function sectionWithin({ n, offset, smooth }: SectionLine, from: number, 
   }
   return out.n.length > 0 ? out : { n, offset, smooth };
 }
+
+/** The section's offset at a depth, just before or just after it. */
+export function offsetAt(section: SectionLine, n: number, side: -1 | 1): number {
+  const { n: ns, offset } = section;
+  const last = ns.length - 1;
+  if (side === -1) {
+    for (let i = 0; i <= last; i++) {
+      if (Math.abs(ns[i]! - n) <= same) return offset[i]!;
+      if (ns[i]! > n) return between(section, i - 1, n);
+    }
+    return offset[last]!;
+  }
+  for (let i = last; i >= 0; i--) {
+    if (Math.abs(ns[i]! - n) <= same) return offset[i]!;
+    if (ns[i]! < n) return between(section, i, n);
+  }
+  return offset[0]!;
+}
+
+function between(section: SectionLine, i: number, n: number): number {
+  const { n: ns, offset } = section;
+  if (i < 0) return offset[0]!;
+  if (i >= ns.length - 1) return offset[ns.length - 1]!;
+  return offset[i]! + ((offset[i + 1]! - offset[i]!) * (n - ns[i]!)) / (ns[i + 1]! - ns[i]!);
+}

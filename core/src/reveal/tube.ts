@@ -2,7 +2,7 @@
  * Tubes: the surfaces that line a cut through a range of depth. Loops of edges that move with the depth are followed from one end to the other; each edge sweeps plane faces,
  * which meet its neighbours' faces in the corners' paths. Vertices are shared along every edge, so a tube is closed but for its two ends.
  */
-import type { SectionLine } from '../profile/section.ts';
+import { offsetAt } from '../profile/section.ts';
 import { Collapsed, cornersOf, type Station } from './corners.ts';
 import type { EdgeLoop, LoopEdge } from './loop.ts';
 
@@ -46,31 +46,6 @@ export interface Tube {
   /** For each edge the edge before and after it in its loop. */
   before: number[];
   after: number[];
-}
-
-/** The section's offset at a depth, just before or just after it. */
-export function offsetAt(section: SectionLine, n: number, side: -1 | 1): number {
-  const { n: ns, offset } = section;
-  const last = ns.length - 1;
-  if (side === -1) {
-    for (let i = 0; i <= last; i++) {
-      if (Math.abs(ns[i]! - n) <= same) return offset[i]!;
-      if (ns[i]! > n) return between(section, i - 1, n);
-    }
-    return offset[last]!;
-  }
-  for (let i = last; i >= 0; i--) {
-    if (Math.abs(ns[i]! - n) <= same) return offset[i]!;
-    if (ns[i]! < n) return between(section, i, n);
-  }
-  return offset[0]!;
-}
-
-function between(section: SectionLine, i: number, n: number): number {
-  const { n: ns, offset } = section;
-  if (i < 0) return offset[0]!;
-  if (i >= ns.length - 1) return offset[ns.length - 1]!;
-  return offset[i]! + ((offset[i + 1]! - offset[i]!) * (n - ns[i]!)) / (ns[i + 1]! - ns[i]!);
 }
 
 /**

@@ -3,7 +3,7 @@ import type { FaceName } from '@yard-arch/document';
 import { directionsAt, hitsOn, pointAt, upright } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { turnedOver, type TurnedOver } from '../element/turned-over.ts';
-import type { Outline } from '../profile/flatten.ts';
+import { backwards, type Outline } from '../profile/flatten.ts';
 import type { Side } from '../profile/profile.ts';
 import type { SectionLine } from '../profile/section.ts';
 import type { Carrier, Placed } from './resolve.ts';
@@ -155,8 +155,7 @@ export function fromBehind(outline: Outline): Outline {
 
 /** An outline with its points gone over to a scale that runs the other way, turned round so that it runs as before; its sides keep their names. */
 function mirroredBy({ count, xs, ys, next, side, arcs, loops }: Outline, to: (x: number) => number): Outline {
-  const before = new Uint32Array(count);
-  for (let i = 0; i < count; i++) before[next[i]!] = i;
+  const before = backwards(next);
   /** How much longer the other scale is about an edge. */
   const scale = (e: number): number => {
     const [a, b] = [xs[e]!, xs[next[e]!]!];

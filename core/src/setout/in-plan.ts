@@ -3,6 +3,7 @@ import type { Placed } from './resolve.ts';
 import { pointAt, ribAt, type BentChart } from '../element/chart.ts';
 import type { Point } from '../element/course.ts';
 import type { Sheet } from '../element/sheet.ts';
+import { offsetAt } from '../profile/section.ts';
 
 /** An element in plan. */
 export interface InPlan {
@@ -98,15 +99,5 @@ function endLine(sheet: Sheet, which: 'start' | 'end'): (n: number) => number {
   const i = sheet.outline.names.indexOf(which);
   const line = i < 0 ? null : sheet.outline.sections[i];
   if (!line) return () => 0;
-  return (depth) => {
-    const { n, offset } = line;
-    for (let k = 1; k < n.length; k++)
-      if (depth <= n[k]! + 1e-12) {
-        const span = n[k]! - n[k - 1]!;
-        return span < 1e-12
-          ? offset[k]!
-          : offset[k - 1]! + ((offset[k]! - offset[k - 1]!) * (depth - n[k - 1]!)) / span;
-      }
-    return offset.at(-1) ?? 0;
-  };
+  return (depth) => offsetAt(line, depth, -1);
 }

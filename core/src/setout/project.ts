@@ -15,10 +15,11 @@ import {
 } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { sheetsOf } from '../element/sheets.ts';
-import type { Chord, Outline } from '../profile/flatten.ts';
+import { backwards, type Chord, type Outline } from '../profile/flatten.ts';
 import type { Side } from '../profile/profile.ts';
 import { fromBehind } from './across.ts';
 import type { Placed, Unplaced } from './resolve.ts';
+import { dot } from '../vector.ts';
 
 /** The plane in which an outline is drawn, and the way it is carried from there: a point of it, the directions of x and y, and a unit vector. */
 export interface Aim {
@@ -28,7 +29,6 @@ export interface Aim {
   direction: Vector;
 }
 
-const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 const plus = (a: Vector, b: Vector, by: number): Vector => [a[0] + by * b[0], a[1] + by * b[1], a[2] + by * b[2]];
 
 /** The aim of an opening on its own element: as it asks, or square to the face where it stands. Its point is the outline's bottom middle. */
@@ -206,8 +206,7 @@ function mirrored(outline: Outline): Outline {
 function carried(outline: Outline, ax: number, ay: number, bx: number, by: number, keep = false): Outline {
   const { count, xs, ys, next, side, arcs, loops } = outline;
   const mirrored = ax * by - ay * bx < 0;
-  const before = new Uint32Array(count);
-  for (let i = 0; i < count; i++) before[next[i]!] = i;
+  const before = backwards(next);
   const x = xs.map((value, i) => value * ax + ys[i]! * bx);
   const y = xs.map((value, i) => value * ay + ys[i]! * by);
   // Normals go by the inverse transpose.

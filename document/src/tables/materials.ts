@@ -28,6 +28,14 @@ export const picturesSchema = z.strictObject({
 /** Pictures of a surface, and how wide and high a piece of it they show, metres: its colour, how rough it is (light is rough), and its normals (green is up). */
 export type Pictures = z.infer<typeof picturesSchema>;
 
+/** What of a surface a picture can show. */
+export const pictureSlots = ['colour', 'roughness', 'normal'] as const satisfies readonly (keyof Pictures)[];
+export type PictureSlot = (typeof pictureSlots)[number];
+
+/** The assets that pictures are of. */
+export const assetsIn = (pictures: Pictures | undefined): string[] =>
+  pictureSlots.flatMap((slot) => pictures?.[slot] ?? []);
+
 export const materialSchema = z.strictObject({
   id,
   name,
@@ -43,8 +51,6 @@ export const materials: Table<typeof materialSchema> = {
   schema: materialSchema,
   singular: 'material',
   references: ({ pictures }) => [
-    ...refer('pictures/colour', 'assets', pictures?.colour),
-    ...refer('pictures/roughness', 'assets', pictures?.roughness),
-    ...refer('pictures/normal', 'assets', pictures?.normal),
+    ...pictureSlots.flatMap((slot) => refer(`pictures/${slot}`, 'assets', pictures?.[slot])),
   ],
 };

@@ -1,7 +1,7 @@
 /** Materials as the model draws them. */
 import { textureOf } from '@yard-arch/core/texture';
 import { invalidate, type ThreeEvent } from '@react-three/fiber';
-import type { Asset, Material, Pictures, ProjectDocument } from '@yard-arch/document';
+import { pictureSlots, type Asset, type Material, type Pictures, type ProjectDocument } from '@yard-arch/document';
 import * as THREE from 'three';
 import { assetUrl } from '../state/api.ts';
 import type { DrawnRuns } from '../state/cut-messages.ts';
@@ -29,9 +29,7 @@ function pictureOf({ sha256 }: Asset, { width, height }: Pictures, colour: boole
 /** A surface with pictures of its own; null where it has none. */
 function picturedSurface(material: Material, assets: ProjectDocument['assets']): Surface | null {
   const { pictures } = material;
-  const [colour, rough, normal] = (['colour', 'roughness', 'normal'] as const).map(
-    (slot) => assets[pictures?.[slot] ?? ''],
-  );
+  const [colour, rough, normal] = pictureSlots.map((slot) => assets[pictures?.[slot] ?? '']);
   if (!pictures || !(colour ?? rough ?? normal)) return null;
   return new THREE.MeshStandardMaterial({
     color: colour ? '#ffffff' : material.colour,

@@ -8,6 +8,7 @@ import {
   type Asset,
   type Material,
   type Pictures,
+  type PictureSlot,
   type ProjectDocument,
 } from '@yard-arch/document';
 import {
@@ -19,7 +20,6 @@ import {
   renameProject,
   setChord,
   usesOfMaterial,
-  type PictureSlot,
 } from '@yard-arch/edit';
 import { useState } from 'react';
 import { complain } from '../common/notices.tsx';
