@@ -93,7 +93,12 @@ test('a wall’s end and an apex are drawn on its sheet', async ({ desk, page })
     await expect(page.getByTestId('reason')).toContainText(/length|height/);
     await page.mouse.up();
   };
+  const endAt = async (): Promise<number> => (await desk.sheet.locator('[data-handle="end"]').boundingBox())!.x;
+  const whole = await endAt();
+  // A click alone draws nothing out, and leaves the sheet to show the whole wall whatever its length.
+  await desk.sheet.locator('[data-handle="end"]').click();
   await pull('end', 30, 0);
+  await expect.poll(async () => Math.abs((await endAt()) - whole)).toBeLessThan(5);
   const long = (document: ProjectDocument): number => (document.elements.courtyard as Wall).length;
   await expect.poll(async () => long(await desk.saved())).toBeGreaterThan(long(granary) + 0.5);
   await page.keyboard.press('Control+z');

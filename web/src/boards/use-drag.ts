@@ -3,6 +3,8 @@ import { useEffect, useRef, type PointerEvent } from 'react';
 import { useOnceAFrame } from './use-board.ts';
 
 export interface Drag<Held> {
+  /** The pointer has left where it went down: before that it may be but a click. */
+  onBegin?: (held: Held) => void;
   /** Follows the pointer, pixels in the window. */
   onMove: (held: Held, x: number, y: number, free: boolean) => void;
   /** @param keep whether it was let go, or given up. */
@@ -41,6 +43,7 @@ export function useDrag<Held>(drag: Drag<Held>): (event: PointerEvent<Element>, 
     const move = ({ clientX, clientY, altKey }: globalThis.PointerEvent): void => {
       const now = going.current;
       if (!now || (!now.moved && Math.hypot(clientX - now.x, clientY - now.y) < 4)) return;
+      if (!now.moved) latest.current.onBegin?.(now.held);
       now.moved = true;
       frames.ask(() => latest.current.onMove(now.held, clientX, clientY, altKey));
     };

@@ -164,6 +164,7 @@ export function useHandles({ svg, committed, lines, view, setFigure, hold }: She
   };
 
   const begin = useDrag<Held>({
+    onBegin: () => hold(true),
     onMove: (held, x, y, free) => {
       const bounds = svg.current!.getBoundingClientRect();
       const [s, t] = [sOf(held.view, x - bounds.left), tOf(held.view, y - bounds.top)];
@@ -198,7 +199,6 @@ export function useHandles({ svg, committed, lines, view, setFigure, hold }: She
     ): void => {
       const ways = reshaping(committed, opening, box, side);
       if (!ways) return;
-      hold(true);
       begin(event, {
         of: 'opening',
         opening,
@@ -211,7 +211,6 @@ export function useHandles({ svg, committed, lines, view, setFigure, hold }: She
       });
     },
     drawWall: (event: PointerEvent<Element>, wall: Wall, handle: WallHandle): void => {
-      hold(true);
       begin(event, { of: 'wall', wall, handle, view, s: handle.s, t: handle.t });
     },
     handlesOf: wallHandles,
