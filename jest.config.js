@@ -1,14 +1,23 @@
 /** Unit tests of every room, and the server's against a real PostgreSQL. */
 export default {
   testEnvironment: 'node',
-  testMatch: ['<rootDir>/{document,core,edit,server,cli,web,ops}/test/**/*.test.ts'],
+  testMatch: ['<rootDir>/{document,core,edit,server,cli,web,ops}/test/**/*.test.{ts,tsx}'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [
       '@swc/jest',
-      { jsc: { parser: { syntax: 'typescript', tsx: false }, target: 'es2022' }, module: { type: 'es6' } },
+      {
+        jsc: {
+          parser: { syntax: 'typescript', tsx: true },
+          transform: { react: { runtime: 'automatic' } },
+          target: 'es2022',
+        },
+        module: { type: 'es6' },
+      },
     ],
   },
   modulePathIgnorePatterns: ['<rootDir>/.data', '<rootDir>/web/dist'],
   testTimeout: 120_000,
+  // A run that has passed ends, whatever a package may have left ticking.
+  forceExit: true,
 };

@@ -104,13 +104,14 @@ test('a wall’s end and an apex are drawn on its sheet', async ({ desk, page })
   await page.keyboard.press('Control+z');
   await expect.poll(async () => long(await desk.saved())).toBe(long(granary));
   await page.getByRole('navigation', { name: 'Register of walls' }).getByText('East gable').click();
+  await desk.particulars.getByLabel('Top', { exact: true }).selectOption('gabled');
   await expect(desk.sheet.locator('[data-handle="apex"]')).toBeVisible();
   await pull('apex', 0, 20);
   const apex = async (): Promise<number> => {
     const { top } = (await desk.saved()).elements.east as Wall;
     return top.kind === 'gabled' ? top.apex : 0;
   };
-  await expect.poll(apex).toBeLessThan(12.2);
+  await expect.poll(apex).toBeLessThan(10.8);
 });
 
 test('back and forward lead from wall to wall, and a choice made since is not taken back', async ({ desk, page }) => {

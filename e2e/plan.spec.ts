@@ -11,7 +11,7 @@ const made = (document: ProjectDocument): Wall[] => walls(document).filter(({ id
 async function openPlan({ page }: Desk): Promise<(x: number, y: number) => Promise<{ x: number; y: number }>> {
   await page.getByRole('tab', { name: 'Plan' }).click();
   const plan = page.getByTestId('plan');
-  await expect(plan.locator('[data-element]')).toHaveCount(10);
+  await expect(plan.locator('[data-element]')).toHaveCount(13);
   return async (x, y) => {
     const box = (await plan.boundingBox())!;
     const read = async (name: string): Promise<number> => Number(await plan.getAttribute(name));
@@ -58,7 +58,7 @@ test('walls are drawn as a ring with an arc in it, figures typed, and close faci
     const [from, to] = [courseOf(one).end, courseOf(next).start];
     expect(Math.hypot(from[0] - to[0], from[1] - to[1])).toBeLessThan(0.002);
   }
-  await expect(page.getByTestId('plan').locator('[data-element]')).toHaveCount(14);
+  await expect(page.getByTestId('plan').locator('[data-element]')).toHaveCount(17);
 });
 
 test('a wall is moved with what meets it, bent in steps of 15°, and its openings follow', async ({ desk, page }) => {
@@ -133,7 +133,10 @@ test('what no longer fits is marked, listed, and mended by one of the ways', asy
   await ways('G-07')
     .getByRole('button', { name: /cut it down/ })
     .click();
-  await expect(list).toBeHidden();
+  // What is left of the last one is too narrow for its casements, and arches too near for their rings, which is said as well.
+  await expect(list).toContainText('3 openings do not fit');
+  await expect(list).not.toContainText('beyond');
+  await expect(list).toContainText('G-07');
   const document = await desk.saved();
   expect(document.openings.o21).toBeUndefined();
   expect(document.openings.o7!.own!.width).toBeLessThan(1.1);

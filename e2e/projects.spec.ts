@@ -23,7 +23,7 @@ test('a new project begins with a wall and patterns, and shows the first steps u
   await expect(page.getByTestId('held').first()).toContainText('middle of the wall');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Export' }).click();
-  await page.getByRole('menuitem', { name: /GLB/ }).click();
+  await page.getByRole('menuitem', { name: 'GLB, for renderers' }).click();
   await download;
   await expect(steps).toContainText('All three are done');
   await page.reload();

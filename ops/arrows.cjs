@@ -10,17 +10,18 @@ const rooms = (from, to, why) => ({
 /** Rooms within a room, from the top down, those of one row side by side: each may see what is below it, and neither what is above it nor what is beside it. */
 const coreRooms = [
   ['check'],
-  ['format'],
+  ['format', 'drawing'],
   ['model'],
   ['cut', 'infill'],
   ['setout'],
   ['reveal'],
   ['element'],
-  ['mesh'],
+  ['mesh', 'roof'],
   ['profile', 'texture'],
 ];
 const webRooms = [
   ['shell', 'projects'],
+  ['book'],
   ['sheet', 'plan', 'table', 'model', 'register', 'patterns', 'particulars'],
   ['arrange', 'commands'],
   ['fields', 'boards'],

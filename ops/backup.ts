@@ -73,7 +73,7 @@ async function onDatabase(alone: boolean, what: (url: string) => void): Promise<
   const folder = dataFolder();
   let lock: Lock;
   try {
-    lock = takeLock(folder);
+    lock = await takeLock(folder);
   } catch (error) {
     if (alone) throw error;
     return what(runningUrl(folder, error as Error));
@@ -86,7 +86,7 @@ async function onDatabase(alone: boolean, what: (url: string) => void): Promise<
       cluster.stop();
     }
   } finally {
-    lock.release();
+    await lock.release();
   }
 }
 

@@ -6,7 +6,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import type { CDPSession, Page } from '@playwright/test';
-import { facade } from '@yard-arch/demo';
+import { facade, manyWindows } from '@yard-arch/demo';
 import { onStage } from './stage.ts';
 import { webFolder } from './web-build.ts';
 
@@ -58,6 +58,27 @@ export async function main(args: string[]): Promise<number> {
       value: slow / fast,
       limit: 1.6,
       unit: '×',
+    });
+
+    const filled = await projects.create({ ...manyWindows(2000), name: 'Two thousand filled' });
+    const filledTimes: [filled: number, single: number][] = [];
+    for (let i = 0; i < 6; i++) filledTimes.push([await open(filled.id), await open(single.id)]);
+    const anew = filledTimes.slice(1);
+    const [stocked, bare] = [median(anew.map(([of]) => of)), median(anew.map(([, of]) => of))];
+    console.error(`reopening: 2,000 filled windows ${stocked.toFixed(0)} ms, a single opening ${bare.toFixed(0)} ms`);
+    told({
+      name: 'reopen a project of 2,000 filled windows, beside one of a single opening',
+      value: stocked / bare,
+      limit: 2.2,
+      unit: '×',
+    });
+    await open(filled.id);
+    await page.waitForTimeout(3000);
+    told({
+      name: 'scripting a frame while a model of 2,000 filled windows is orbited',
+      value: await scripting(page, await page.context().newCDPSession(page), () => orbit(page)),
+      limit: 2,
+      unit: 'ms',
     });
 
     const usual = await projects.create({ ...facade(160), name: 'A hundred and sixty' });
@@ -124,6 +145,18 @@ async function firstLoad(url: string): Promise<number> {
 interface Spot {
   x: number;
   y: number;
+}
+
+/** Orbits the model to and fro, a second and a half long. */
+async function orbit(page: Page): Promise<void> {
+  const { x, y, width, height } = (await page.getByTestId('model').boundingBox())!;
+  await page.mouse.move(x + width / 2, y + height / 2);
+  await page.mouse.down();
+  for (let i = 1; i <= 90; i++) {
+    await page.mouse.move(x + width / 2 + 40 * Math.sin(i / 9), y + height / 2 + 8 * Math.sin(i / 5));
+    await page.waitForTimeout(16);
+  }
+  await page.mouse.up();
 }
 
 /** Drags the opening under a spot to and fro, a second and a half long. */

@@ -1,7 +1,7 @@
-/** Sheets of pictures for docs: every profile and every kind of cut, each drawn by the core. */
+/** Sheets of pictures for docs: every profile, every kind of cut and every form of roof, each drawn by the core. */
 import { cutModel, prove, resolveOpening } from '@yard-arch/core';
 import { drawPicture } from '@yard-arch/core/format';
-import { everyCut, everyProfile } from '@yard-arch/demo';
+import { everyCut, everyProfile, everyRoof } from '@yard-arch/demo';
 import { profileShapes, type ProfileShape, type ProjectDocument } from '@yard-arch/document';
 
 interface Cell {
@@ -45,9 +45,22 @@ function profileCells(): Cell[] {
   });
 }
 
+/** Each form of roof by itself. */
+function roofCells(): Cell[] {
+  const whole = everyRoof();
+  return Object.values(whole.elements).map((element) => ({
+    name: element.name,
+    document: { ...whole, elements: { [element.id]: element } },
+  }));
+}
+
 /** The pages of the gallery, as HTML by name. @throws where a sample is not closed. */
 export function galleryPages(): Record<string, string> {
-  return { profiles: page('Every profile', profileCells(), 6), cuts: page('Every kind of cut', everyCut(), 6) };
+  return {
+    profiles: page('Every profile', profileCells(), 6),
+    cuts: page('Every kind of cut', everyCut(), 6),
+    roofs: page('Every form of roof', roofCells(), 4),
+  };
 }
 
 function page(title: string, cells: readonly Cell[], columns: number): string {

@@ -107,7 +107,7 @@ function given(url: string, reset: boolean): Source {
 /** The database that comes with the application, started in the data folder and kept alive. */
 async function own(reset: boolean, undo: Undo): Promise<Source> {
   const folder = dataFolder();
-  const lock = takeLock(folder);
+  const lock = await takeLock(folder);
   undo.push(() => lock.release());
   if (reset) {
     say('Starting over: removing what was kept…');

@@ -2,9 +2,11 @@
  * Times the cut against a solid-boolean library, and itself, side by side in one run and prints them as ratios; with --json as an array of
  * { name, ours_ms, reference_ms, ratio }. Each figure is the median of several rounds in which both take turns.
  */
-import { cutPlainSolids, cutSolid, plainSolids, solidLibrary } from '@yard-arch/core/solid';
-import { cutModel, prove } from '@yard-arch/core';
-import { curvedFacade, facade } from '@yard-arch/demo';
+import { cutPlainSolids, cutSolid, plainSolids, plainSolidsOf, solidLibrary } from '@yard-arch/core/solid';
+import { cutModel, prove, surfaceOf } from '@yard-arch/core';
+import { writeGlb } from '@yard-arch/core/format';
+import { curvedFacade, facade, manyWindows } from '@yard-arch/demo';
+import { manySided, windowedRoof } from './roofs.ts';
 import type { ProjectDocument } from '@yard-arch/document';
 
 interface Measure {
@@ -47,6 +49,31 @@ function sideBySide(
   const [ours_ms, reference_ms] = [median(mine), median(theirs)];
   console.error(`${name}: ${ours_ms.toFixed(1)} and ${reference_ms.toFixed(1)} ms`);
   return { name, ours_ms, reference_ms, ratio: ours_ms / reference_ms };
+}
+
+interface GlbJson {
+  accessors: { count: number; componentType: number; type: string }[];
+  meshes: { name?: string; primitives: { indices: number; attributes: Record<string, number> }[] }[];
+  nodes: { name?: string; mesh?: number }[];
+}
+
+/** How many bytes the meshes of a GLB file hold, that of one node left out. */
+function meshBytes(glb: Uint8Array, without: string): number {
+  const length = new DataView(glb.buffer, glb.byteOffset).getUint32(12, true);
+  const json = JSON.parse(new TextDecoder().decode(glb.subarray(20, 20 + length))) as GlbJson;
+  const left = new Set(json.nodes.filter(({ name }) => name === without).map(({ mesh }) => mesh));
+  const accessors = new Set<number>();
+  json.meshes.forEach(({ primitives }, i) => {
+    if (left.has(i)) return;
+    for (const { indices, attributes } of primitives)
+      for (const accessor of [indices, ...Object.values(attributes)]) accessors.add(accessor);
+  });
+  const figures: Record<string, number> = { SCALAR: 1, VEC2: 2, VEC3: 3, VEC4: 4 };
+  const sizes: Record<number, number> = { 5120: 1, 5121: 1, 5122: 2, 5123: 2, 5125: 4, 5126: 4 };
+  return [...accessors].reduce((sum, at) => {
+    const { count, componentType, type } = json.accessors[at]!;
+    return sum + count * figures[type]! * sizes[componentType]!;
+  }, 0);
 }
 
 function moved(document: ProjectDocument, step: number): ProjectDocument {
@@ -155,6 +182,47 @@ if (!quick) {
   );
 }
 
+// Equal parts are one mesh in the file, however many windows carry it: bytes, not milliseconds.
+{
+  const bytesOf = async (count: number): Promise<number> => {
+    const document = manyWindows(count);
+    const glb = await writeGlb(document, cutModel(document));
+    return meshBytes(glb, document.elements.wall!.name);
+  };
+  const [many, few] = [await bytesOf(2000), await bytesOf(20)];
+  console.error(`GLB, but for nodes and the wall: ${many} bytes for 2,000 filled windows, ${few} for 20`);
+  measures.push({
+    name: 'GLB of 2,000 filled windows / of 20, but for nodes and the wall',
+    ours_ms: many,
+    reference_ms: few,
+    ratio: many / few,
+  });
+}
+
+// A change of the pattern of 2,000 filled windows that leaves the wall as it is cut, and one that does not, beside the whole.
+{
+  const document = manyWindows(2000);
+  let model = cutModel(document);
+  const edits = Array.from({ length: 12 }, (_, i): ProjectDocument => {
+    const pattern = document.patterns.casements!;
+    return {
+      ...document,
+      patterns: { casements: { ...pattern, infill: { ...pattern.infill!, gap: 0.004 + 0.0005 * i } } },
+    };
+  });
+  let step = 0;
+  measures.push(
+    sideBySide(
+      'a pattern edit over 2,000 filled windows / cutting them anew',
+      4,
+      2,
+      2,
+      () => (model = cutModel(edits[step++ % edits.length]!, model)),
+      () => cutModel(structuredClone(document)),
+    ),
+  );
+}
+
 for (const [name, make] of [
   ['', facade],
   [', curved, 3 layers', curvedFacade],
@@ -175,6 +243,37 @@ for (const [name, make] of [
         model = cutModel(edits[step++ % edits.length]!, model, fineness);
       },
       () => cutModel(document, undefined, fineness),
+    ),
+  );
+}
+
+// Roofs: the planes over an outline of many sides, beside the time that they may take; and one with many windows.
+{
+  const corners = manySided(50).map(([x, y]) => ({ x, y, strips: [{ from: 0, run: 1.2 }] }));
+  for (let i = 0; i < 10; i++) surfaceOf([corners], -1);
+  const ours = median(Array.from({ length: 15 }, () => timed(() => surfaceOf([corners], -1))));
+  console.error(`hipped over 50 sides: ${ours.toFixed(1)} ms`);
+  measures.push({ name: 'planes over 50 sides / 30 ms', ours_ms: ours, reference_ms: 30, ratio: ours / 30 });
+
+  const document = windowedRoof(200);
+  const cut = cutModel(document).cuts.get('roof')!;
+  const bare = cutModel({ ...document, openings: {} }).cuts.get('roof')!;
+  const solids = plainSolidsOf(
+    bare.mesh,
+    cut.faces!.map(({ face, sheet }) => ({ sheet, openings: cut.placed.filter((one) => one.face === face) })),
+  );
+  const solid = cutPlainSolids(library, solids);
+  const proof = prove(cut.mesh);
+  if (!proof.closed || cut.path !== 'sheet' || Math.abs(proof.volume - solid.volume) > 1e-5 * solid.volume)
+    throw new Error(`The two cuts of the roof are not the same solid: ${proof.volume} and ${solid.volume} m³.`);
+  measures.push(
+    sideBySide(
+      `a roof of ${cut.faces!.length} planes with 200 windows: ours / solid booleans`,
+      7,
+      10,
+      3,
+      () => cutModel(structuredClone(document)),
+      () => cutPlainSolids(library, solids),
     ),
   );
 }

@@ -2,7 +2,15 @@
 import { readFileSync } from 'node:fs';
 import { basename, dirname, extname, join } from 'node:path';
 import { parseArgs } from 'node:util';
-import { bentWords, cutModel, elementsOfSheets, reportOn, singleSheetsOf, usualTolerance } from '@yard-arch/core';
+import {
+  bentWords,
+  cutModel,
+  elementsOfSheets,
+  learnMeshes,
+  reportOn,
+  singleSheetsOf,
+  usualTolerance,
+} from '@yard-arch/core';
 import {
   drawPicture,
   readMesh,
@@ -41,7 +49,9 @@ function readWhole(path: string | undefined): ProjectFile {
   } catch (error) {
     throw new Misused(`${path} cannot be read: ${(error as Error).message}`);
   }
-  return readProjectFile(bytes);
+  const file = readProjectFile(bytes);
+  learnMeshes(file.document, (sha256) => file.assets.get(sha256) ?? null);
+  return file;
 }
 
 const read = (path: string | undefined): ProjectDocument => readWhole(path).document;

@@ -12,15 +12,34 @@ export * from './setout/resolve.ts';
 export * from './setout/project.ts';
 export { across, seenOn } from './setout/across.ts';
 export * from './cut/status.ts';
-export type { PartInstance, PartMesh } from './infill/part.ts';
+export type { Front, PartInstance, PartMesh } from './infill/part.ts';
+export { swingsOf, type Swing } from './infill/swings.ts';
+export { gripAt, leafGripsOf, type LeafGrip } from './infill/grips.ts';
+export { frontOf, patternFront } from './infill/parts.ts';
+export { infillFront, infillOf, laidOut, seatOf, type InfillPart, type Laid } from './infill/infill.ts';
+export { about, studyOf, type Study } from './model/study.ts';
+export { sliced, type Plane, type Slice } from './mesh/slice.ts';
 export { meshIn } from './element/placed-mesh.ts';
 export * from './mesh/cut-mesh.ts';
 export * from './mesh/region.ts';
+export { isMeshKnown, learnMesh, learnMeshes, meshesLearnt } from './mesh/kept-meshes.ts';
+export {
+  meshFacts,
+  NotPlain,
+  readPlainGlb,
+  welded,
+  writePlainGlb,
+  type MeshFacts,
+  type PlainMesh,
+} from './mesh/plain-glb.ts';
 export * from './mesh/proof.ts';
 export * from './model/cut-element.ts';
 export * from './model/model.ts';
 export { innerRegion } from './model/inner-region.ts';
+export * from './check/findings.ts';
 export * from './check/report.ts';
+export * from './finding.ts';
+export * from './tolerances.ts';
 export * from './setout/box.ts';
 export * from './setout/courses.ts';
 export * from './setout/hold.ts';
@@ -36,5 +55,8 @@ export * from './setout/in-plan.ts';
 export * from './element/found-sheet.ts';
 export * from './element/single-sheet.ts';
 export * from './element/ray.ts';
+export { roofInPlan, type RoofPlan } from './element/roof-plan.ts';
+export { surfaceOf } from './roof/surface.ts';
+export type { RoofBody } from './element/roof-sheets.ts';
 export * from './tidy.ts';
 export { creasesOf } from './mesh/creases.ts';

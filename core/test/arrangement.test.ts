@@ -2,7 +2,7 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import fc from 'fast-check';
 import type { ManifoldToplevel } from 'manifold-3d';
-import { arrange, origin, tolerance, TooTangled, type Loop } from '../src/cut/arrangement.ts';
+import { arrange, origin, tolerance, TooTangled, type Loop } from '../src/mesh/arrangement.ts';
 import { clip, type ClippedLoop } from '../src/cut/clip.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
 
@@ -71,6 +71,8 @@ describe('an arrangement', () => {
             (a.ys[v]! + a.ys[w]!) / 2 + (dx / length) * off,
           ];
           if (loops.some((other) => distance(other, x, y) < off * 0.9)) continue;
+          // Of loops that all but run together, another one's edge may lie between.
+          if (loops.filter((other) => distance(other, x, y) < off * 1.1).length > a.covers[h >> 1]!.length) continue;
           loops.forEach((other, k) => expect(a.winding[a.patch[h]!]!.get(k) ?? 0).toBe(inside(other, x, y) ? 1 : 0));
         }
       }),

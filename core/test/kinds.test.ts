@@ -1,5 +1,6 @@
 /** Element kinds: each makes a sound body; a barrel vault lies where its springings are, and is cut like a wall. */
 import {
+  checkDocument,
   emptyDocument,
   extentOf,
   kindNames,
@@ -52,6 +53,73 @@ test.each(kindNames)('a new %s is a closed body', (kind) => {
   expect(closed).toBe(true);
   expect(volume).toBeGreaterThan(0.5);
   expect(extentOf(element).length).toBeGreaterThan(1);
+});
+
+describe('a barrel of another profile', () => {
+  const t = 0.3;
+  /** The area between a soffit and its back by numbers: heights of both over x, from the middle. */
+  const between = (half: number, soffit: (x: number) => number, back: (x: number) => number, reach: number): number => {
+    const n = 200_000;
+    let sum = 0;
+    for (let i = 0; i < n; i++) {
+      const x = ((i + 0.5) / n) * reach;
+      sum += back(x) - (x < half ? soffit(x) : 0);
+    }
+    return (2 * sum * reach) / n;
+  };
+  /** The area of a strip of even thickness outside a curve: its length, and how much it turns. */
+  const strip = (points: (share: number) => readonly [number, number], turns: number): number => {
+    let long = 0;
+    let [x, y] = points(0);
+    for (let i = 1; i <= 100_000; i++) {
+      const [u, v] = points(i / 100_000);
+      long += Math.hypot(u - x, v - y);
+      [x, y] = [u, v];
+    }
+    return t * long + (t * t * turns) / 2;
+  };
+
+  it.each<[Vault['profile'], number, () => number]>([
+    [
+      'pointed',
+      3.4,
+      () => {
+        const k = (3.4 ** 2 - 2.5 ** 2) / 5;
+        const at = (r: number) => (x: number) => Math.sqrt(Math.max(0, r * r - (x + k) ** 2));
+        return between(2.5, at(2.5 + k), at(2.5 + k + t), 2.5 + t);
+      },
+    ],
+    ['ellipse', 1.6, () => strip((s) => [2.5 * Math.cos(Math.PI * s), 1.6 * Math.sin(Math.PI * s)], Math.PI)],
+    [
+      'catenary',
+      3,
+      () => {
+        // c·(cosh(2.5/c) − 1) = 3, solved by halving.
+        let [low, high] = [0.5, 20];
+        for (let i = 0; i < 100; i++) {
+          const c = (low + high) / 2;
+          if (c * (Math.cosh(2.5 / c) - 1) > 3) low = c;
+          else high = c;
+        }
+        return strip((s) => [5 * s - 2.5, low * Math.cosh((5 * s - 2.5) / low)], 2 * Math.atan(Math.sinh(2.5 / low)));
+      },
+    ],
+  ])('%s is closed, as large as its profile says, and cut like any', (profile, rise, area) => {
+    const one = vault({ profile, rise, span: 5, layers: [{ thickness: t, material: 'brick' }] });
+    const { closed, volume } = proofOf(documentOf(one));
+    expect(closed).toBe(true);
+    expect(Math.abs(volume / one.length / area() - 1)).toBeLessThan(2e-3);
+    const middle = extentOf(one).length / 2;
+    const cut = proofOf(documentOf(one, opening('a', 'window', middle - 2, 2)));
+    expect(cut.closed).toBe(true);
+    expect(cut.statuses.get('a')!.state).toBe('cut');
+  });
+
+  it('is refused where it would spring inward', () => {
+    expect(() => checkDocument(documentOf(vault({ profile: 'pointed', span: 5, rise: 2 })))).toThrow(
+      /more than half the span/,
+    );
+  });
 });
 
 describe('a barrel vault', () => {

@@ -207,7 +207,9 @@ describe('formats', () => {
     const root = gltf.getRoot();
     expect(root.listMeshes().map((mesh) => mesh.getName())).toEqual(['Courtyard wall', 'sill board']);
     const nodes = root.listNodes().filter((node) => node.getMesh()?.getName() === 'sill board');
-    expect(nodes.map((node) => node.getName())).toEqual(['O0 sill board', 'O1 sill board', 'O2 sill board']);
+    expect(nodes.map((node) => node.getName())).toEqual(
+      ['O0', 'O1', 'O2'].map((mark) => `Loft light 1200 × 1500 ${mark} sill board`),
+    );
     nodes.forEach((node, k) => {
       const m = node.getWorldMatrix();
       const position = node.getMesh()!.listPrimitives()[0]!.getAttribute('POSITION')!;

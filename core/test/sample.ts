@@ -70,8 +70,8 @@ export function opening(id: string, pattern: string, s: number, t: number, over:
 }
 
 export function project(
-  walls: readonly Wall[],
-  openings: readonly Opening[],
+  walls: readonly Element[],
+  openings: readonly Opening[] = [],
   more: Partial<ProjectDocument> = {},
 ): ProjectDocument {
   return {

@@ -1,10 +1,13 @@
 /** The old granary on Fennel Quay, its courtyard, its cart shed and the yard wall. */
+import { casements, crossed, gates, roofHatch, roofLight, slitLight, underArch, yardDoor } from './infills.ts';
+import { granaryRoofs } from './roofs.ts';
 import {
   checkDocument,
   dimensionNames,
   emptyDocument,
   type Layer,
   type Opening,
+  type Part,
   type Pattern,
   type ProjectDocument,
   type Section,
@@ -108,6 +111,14 @@ export function granary(): ProjectDocument {
   material('insulation', 'Hemp insulation', '#d9c58a', 1, 'insulation');
   material('concrete', 'New concrete', '#a9a69d', 0.9, 'concrete');
   material('oak', 'Oak boards', '#b08a5a', 0.7, 'oak');
+  material('paint', 'Grey-green paint', '#7f8f83', 0.5);
+  material('rubbed', 'Rubbed brick', '#a9563c', 0.85);
+  material('mortar', 'Lime mortar', '#d8d0bd', 0.95);
+  material('iron', 'Blackened iron', '#3b4147', 0.6);
+  material('slate', 'Old slate', '#69737c', 0.7, 'slate');
+  material('battens', 'Battens', '#b08d62', 0.9);
+  material('boarding', 'Boarding', '#c9a878', 0.8, 'oak');
+  document.materials.glass = { id: 'glass', name: 'Glass', colour: '#9db8bf', roughness: 0.08, opacity: 0.32 };
 
   // The old brick stays outside; the conversion lines it within.
   const granaryWall: Layer[] = [
@@ -141,6 +152,18 @@ export function granary(): ProjectDocument {
       behind: true,
     },
   ];
+  // Arches of rubbed brick before the check, and of stone where carts go in.
+  const ring = (stones: number, height = 0.23): Part => ({
+    id: 'ring',
+    kind: 'arch ring',
+    material: 'rubbed',
+    height,
+    stones,
+    joint: 0.007,
+    mortar: 'mortar',
+    depth: 0.1,
+    proud: 0.004,
+  });
   const own = { material: null };
   pattern(
     'light',
@@ -148,7 +171,7 @@ export function granary(): ProjectDocument {
     'rectangle',
     { a: [1.1, 1], b: [1.4, 1] },
     { material: null, sides: { sill: 'stone' } },
-    { sections: window, parts: sills },
+    { sections: window, parts: [ring(19), ...sills], infill: casements },
   );
   pattern(
     'arch',
@@ -156,7 +179,11 @@ export function granary(): ProjectDocument {
     'semicircular-arch',
     { a: [1.3, 1.9], b: [1.1, 1.75] },
     { material: null, sides: { sill: 'stone' } },
-    { sections: window, parts: sills },
+    {
+      sections: window,
+      parts: [{ ...ring(21), keystone: { rise: 0.05, proud: 0.02, material: 'stone' } } as Part, ...sills],
+      infill: underArch,
+    },
   );
   pattern(
     'cart',
@@ -166,9 +193,34 @@ export function granary(): ProjectDocument {
     { material: 'stone' },
     {
       sections: { 'jamb-left': { arris }, 'jamb-right': { arris }, head: { arris } },
+      infill: gates,
+      parts: [
+        {
+          ...ring(19, 0.25),
+          material: 'stone',
+          depth: 0.15,
+          proud: 0.03,
+          keystone: { rise: 0.05, proud: 0.03, material: 'stone' },
+        } as Part,
+        {
+          id: 'quoins',
+          kind: 'quoins',
+          material: 'stone',
+          height: 0.34,
+          long: 0.26,
+          short: 0.16,
+          joint: 0.006,
+          mortar: 'mortar',
+          depth: 0.15,
+          proud: 0.015,
+        },
+      ],
     },
   );
-  pattern('door', 'Yard door', 'rectangle', { a: [1, 2.15], b: [1.3, 2.3] }, own, { onFloor: true });
+  pattern('door', 'Yard door', 'rectangle', { a: [1, 2.15], b: [1.3, 2.3] }, own, {
+    onFloor: true,
+    infill: yardDoor,
+  });
   pattern(
     'oculus',
     'Oculus',
@@ -177,11 +229,16 @@ export function granary(): ProjectDocument {
     { material: 'stone' },
     {
       sections: { head: { splayInside: 12, seat: 0.1 }, sill: { splayInside: 12, seat: 0.1 } },
+      infill: crossed,
     },
   );
   pattern('slit', 'Stair slit', 'segmental-arch', { a: [0.4, 1.4, 0.08] }, own, {
     sections: { 'jamb-left': { splayInside: 22, seat: 0.1 }, 'jamb-right': { splayInside: 22, seat: 0.1 } },
+    infill: slitLight,
   });
+  pattern('roof-light', 'Roof window', 'rectangle', { a: [0.94, 1.4] }, own, { infill: roofLight });
+  pattern('hatch', 'Roof hatch', 'rectangle', { a: [0.7, 0.9] }, own, { infill: roofHatch });
+  pattern('well', 'Lantern well', 'ellipse', { a: [2.6, 1.5] }, own);
   pattern(
     'niche',
     'Lamp niche',
@@ -198,40 +255,20 @@ export function granary(): ProjectDocument {
   document.datums.loft = { id: 'loft', name: 'Loft sill', level: 6.7, element: null, kind: 'sill' };
 
   // The granary: two long walls, and two ends between them.
-  wall('courtyard', 'Courtyard wall', 0, 0, 0, 19.2, 8.4, granaryWall, undefined, joined('mitred'));
-  const gable: Wall['top'] = { kind: 'gabled', apex: 12.2, at: 0.5 };
-  wall('east', 'East gable', 19.2, 0, 90, 9.6, 8.4, granaryWall, gable, joined('mitred'));
-  wall('quay', 'Quay wall', 19.2, 9.6, 180, 19.2, 8.4, granaryWall, undefined, joined('mitred'));
-  wall('west', 'West gable', 0, 9.6, -90, 9.6, 8.4, granaryWall, gable, joined('mitred'));
+  const under = (roof: string): Wall['top'] => ({ kind: 'under', roof });
+  const main = under('main-roof');
+  wall('courtyard', 'Courtyard wall', 0, 0, 0, 19.2, 8.4, granaryWall, main, joined('mitred'));
+  wall('east', 'East gable', 19.2, 0, 90, 9.6, 8.4, granaryWall, main, joined('mitred'));
+  wall('quay', 'Quay wall', 19.2, 9.6, 180, 19.2, 8.4, granaryWall, main, joined('mitred'));
+  wall('west', 'West gable', 0, 9.6, -90, 9.6, 8.4, granaryWall, main, joined('mitred'));
   // The stair drum stands against the quay wall's end, round but for a slice.
   wall('drum', 'Stair drum', 20.6, 10.2, 20, 8.2, 10.4, shedWall, undefined, { sweep: 250 });
   // The cart shed along the west of the yard, and the wall with the gate.
-  wall('shed-front', 'Cart shed front', 0, -9.6, 90, 9.6, 3.9, shedWall, undefined, joined('mitred'));
-  wall(
-    'shed-south',
-    'Cart shed gable',
-    -5.4,
-    -9.6,
-    0,
-    5.4,
-    3.9,
-    shedWall,
-    { kind: 'gabled', apex: 6, at: 0.5 },
-    joined('mitred'),
-  );
-  wall('shed-back', 'Cart shed back', -5.4, 0, -90, 9.6, 3.9, shedWall, undefined, joined('mitred'));
-  wall(
-    'shed-north',
-    'Cart shed north',
-    0,
-    0,
-    180,
-    5.4,
-    3.9,
-    shedWall,
-    { kind: 'gabled', apex: 6, at: 0.5 },
-    joined('mitred'),
-  );
+  const shed = under('shed-roof');
+  wall('shed-front', 'Cart shed front', 0, -9.6, 90, 9.6, 3.9, shedWall, shed, joined('mitred'));
+  wall('shed-south', 'Cart shed gable', -5.4, -9.6, 0, 5.4, 3.9, shedWall, shed, joined('mitred'));
+  wall('shed-back', 'Cart shed back', -5.4, 0, -90, 9.6, 3.9, shedWall, shed, joined('mitred'));
+  wall('shed-north', 'Cart shed north', 0, 0, 180, 5.4, 3.9, shedWall, shed, joined('mitred'));
   wall('gate', 'Gate wall', 0, -9.6, 0, 19.2, 2.4, [{ thickness: 0.35, material: 'rubble' }], {
     kind: 'stepped',
     steps: [
@@ -239,6 +276,8 @@ export function granary(): ProjectDocument {
       { at: 0.625, height: 2.4 },
     ],
   });
+
+  for (const roof of granaryRoofs()) document.elements[roof.id] = roof;
 
   'ABCDEFG'.split('').forEach((name, i) => axis('courtyard', name, 1.8 + 2.6 * i));
   place('courtyard', 'light', 'a', 'a', 'ground');
@@ -280,5 +319,45 @@ export function granary(): ProjectDocument {
   place('gate', 'cart', 'c', { from: 'start', distance: 9.6 }, 'yard');
   place('gate', 'door', 'a', { from: 'end', distance: 1.6 }, 'yard');
 
+  // Light for the loft: roof windows to the yard, a hatch to the quay, and a lantern's well over the ridge.
+  for (const distance of [-6.6, -2.2, 2.2, 6.6])
+    place(
+      'main-roof',
+      'roof-light',
+      'a',
+      { from: 'middle', distance },
+      { from: 'base', distance: 2.1 },
+      { face: 'south' },
+    );
+  place('main-roof', 'hatch', 'a', { from: 'middle', distance: 3 }, { from: 'base', distance: 2.6 }, { face: 'north' });
+  place(
+    'main-roof',
+    'well',
+    'a',
+    { from: 'middle', distance: 0 },
+    { from: 'base', distance: 5.2 },
+    {
+      grip: { across: 'centre', level: 'middle' },
+    },
+  );
+
+  return checkDocument(document);
+}
+
+/** The same without its roofs: its walls have tops of their own, and gables are drawn as gables. */
+export function granaryWalls(): ProjectDocument {
+  const document = granary();
+  const apexes: Record<string, number> = { east: 12.2, west: 12.2, 'shed-south': 6, 'shed-north': 6 };
+  for (const element of Object.values(document.elements)) {
+    if (element.kind === 'roof') delete document.elements[element.id];
+    if (element.kind !== 'wall' || element.top.kind !== 'under') continue;
+    const apex = apexes[element.id];
+    document.elements[element.id] = {
+      ...element,
+      top: apex === undefined ? { kind: 'level' } : { kind: 'gabled', apex, at: 0.5 },
+    };
+  }
+  for (const opening of Object.values(document.openings))
+    if (!document.elements[opening.element]) delete document.openings[opening.id];
   return checkDocument(document);
 }

@@ -1,4 +1,5 @@
 /** Change sets: the one way in which a document is edited, each with its inverse. */
+import { unwieldy } from './unwieldy.ts';
 import { z } from 'zod';
 import { FaultList, faultsOf, mostFaults, referenceFaults, referencesOf } from './faults.ts';
 import { line } from './figures.ts';
@@ -74,9 +75,11 @@ export function checkChangeSet(value: unknown): ChangeSet {
   if (!frame.success) faults.add(faultsOf(frame.error, ['changeSet']));
   else
     for (const [i, change] of frame.data.changes.entries()) {
-      const checked = changeSchema.safeParse(change);
-      if (checked.success) changes.push(checked.data);
-      else faults.add(faultsOf(checked.error, ['changeSet', 'changes', i]));
+      const found = unwieldy(change, `changeSet/changes/${i}`);
+      const checked = found ? null : changeSchema.safeParse(change);
+      if (found) faults.add([found]);
+      else if (checked!.success) changes.push(checked!.data);
+      else faults.add(faultsOf(checked!.error, ['changeSet', 'changes', i]));
       if (faults.count >= mostFaults) {
         faults.count += frame.data.changes.length - i - 1;
         break;

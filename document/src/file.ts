@@ -6,6 +6,7 @@ import { id as idSchema } from './figures.ts';
 import { Refused, type Fault } from './refused.ts';
 import { documentSchema, tableNames, type ProjectDocument, type TableName, type Units } from './schema.ts';
 import { tables } from './tables/index.ts';
+import { unwieldy } from './unwieldy.ts';
 import { formatVersion, upToDate } from './versions/up-to-date.ts';
 
 /** An empty project. */
@@ -34,21 +35,6 @@ const frameSchema = documentSchema.extend(
 /** Rows that are looked at for more faults once enough have been found; the rest is counted as one fault each. */
 const mostLooks = 2000;
 
-/** The longest list that any value of a row may hold; one that is longer is not looked into. */
-const longestList = 4000;
-
-/** Where in a row a list is longer than any may be, or null. */
-function overlong(value: unknown, path: string): Fault | null {
-  if (typeof value !== 'object' || value === null) return null;
-  if (Array.isArray(value) && value.length > longestList)
-    return { path, reason: `holds ${value.length} values, more than any list may (${longestList})` };
-  for (const [key, inner] of Object.entries(value)) {
-    const found = overlong(inner, `${path}/${key}`);
-    if (found) return found;
-  }
-  return null;
-}
-
 /** Reads the rows of one table. */
 function readTable(table: TableName, rows: Record<string, unknown>, faults: FaultList): Record<string, unknown> {
   const read: Record<string, unknown> = {};
@@ -64,7 +50,7 @@ function readTable(table: TableName, rows: Record<string, unknown>, faults: Faul
       faults.add([
         { path: `${table}/${key.slice(0, 64)}`, reason: `is kept under a key that ${named.error.issues[0]!.message}` },
       ]);
-    const long = overlong(value, `${table}/${key.slice(0, 64)}`);
+    const long = unwieldy(value, `${table}/${key.slice(0, 64)}`);
     const checked = long ? null : tables[table].schema.safeParse(value);
     if (long) faults.add([long]);
     else if (!checked!.success) faults.add(faultsOf(checked!.error, [table, key.slice(0, 64)]));

@@ -1,6 +1,8 @@
 /** Parts: what stands in or about an opening, built of the pattern's figures and shared by all openings that are alike. */
 import { z } from 'zod';
 import { extent, id, number } from './figures.ts';
+import { importedMaterials, importedShape } from './imported-schema.ts';
+import { fieldMaterials, fieldMeshes, fieldSchema, memberSchema, mouldingSchema } from './infill-schema.ts';
 
 /** A length that may be nothing, metres. */
 const upTo = (most: number) => number.min(0, 'must be at least 0').max(most, `must be at most ${most} m`);
@@ -21,5 +23,155 @@ export const sillBoardSchema = z.strictObject({
  */
 export type SillBoard = z.infer<typeof sillBoardSchema>;
 
-export const partSchema = z.discriminatedUnion('kind', [sillBoardSchema], { error: 'must say its kind: sill board' });
+const sides = ['jamb-left', 'jamb-right', 'head', 'sill'] as const;
+
+export const surroundSchema = z.strictObject({
+  id,
+  kind: z.literal('surround'),
+  material: id,
+  width: extent.max(2, 'must be at most 2 m'),
+  thickness: extent.max(0.5, 'must be at most 0.5 m'),
+  sides: z
+    .array(z.enum(sides, `must be one of ${sides.join(', ')}`))
+    .min(1, 'must hold at least one side')
+    .max(4, 'must hold at most 4 sides'),
+  off: upTo(1).optional(),
+  moulding: mouldingSchema.optional(),
+  behind: z.boolean('must be true or false').optional(),
+});
+/** A band planted on the face along some sides of an opening, mitred where they meet; so wide, and so thick before the face; `off` so far away from the opening, as a hood mould is, its inner edge worked. `behind`: on the face opposite, as an architrave within is. Metres. */
+export type Surround = z.infer<typeof surroundSchema>;
+
+const stoneCount = z.int('must be a whole number').min(1, 'must be at least 1').max(199, 'must be at most 199');
+const inFace = {
+  id,
+  material: id,
+  /** How deep it is let into the wall, and how far it stands before its face. */
+  depth: extent.max(2, 'must be at most 2 m'),
+  proud: upTo(0.5),
+};
+
+export const lintelSchema = z.strictObject({
+  ...inFace,
+  kind: z.literal('lintel'),
+  height: extent.max(2, 'must be at most 2 m'),
+  bearing: upTo(2),
+});
+/** A beam over a level head that bears on the wall by so much on either side. It is let into the wall, and takes its own room out of it. Metres. */
+export type Lintel = z.infer<typeof lintelSchema>;
+
+export const archRingSchema = z.strictObject({
+  ...inFace,
+  kind: z.literal('arch ring'),
+  height: extent.max(2, 'must be at most 2 m'),
+  /** How many stones, or bricks; an odd number has one at the crown. */
+  stones: stoneCount,
+  joint: upTo(0.1),
+  mortar: id.optional(),
+  /** By how much the stone at the crown is higher than the others, and how much further it stands out. */
+  keystone: z.strictObject({ rise: upTo(1), proud: upTo(0.5), material: id }).optional(),
+});
+/** Stones over a head, curved or level, their joints square to its curve, or to a middle below it; let into the wall. Metres. */
+export type ArchRing = z.infer<typeof archRingSchema>;
+
+export const quoinsSchema = z.strictObject({
+  ...inFace,
+  kind: z.literal('quoins'),
+  height: extent.max(2, 'must be at most 2 m'),
+  long: extent.max(3, 'must be at most 3 m'),
+  short: extent.max(3, 'must be at most 3 m'),
+  joint: upTo(0.1),
+  mortar: id.optional(),
+});
+/** Blocks along both jambs, long and short by turns from the sill up, of equal heights of no more than so much; let into the wall. Metres. */
+export type Quoins = z.infer<typeof quoinsSchema>;
+
+export const stoneSillSchema = z.strictObject({
+  ...inFace,
+  kind: z.literal('stone sill'),
+  height: extent.max(1, 'must be at most 1 m'),
+  /** How far it goes on into the wall beyond the jambs. */
+  ends: upTo(1),
+  /** By how much it falls from its back to its front. */
+  fall: upTo(0.5),
+  drip: z.boolean('must be true or false'),
+});
+/** A sill below a level foot, its top falling outward between level ends that are let into the wall, with a drip below its front. Metres. */
+export type StoneSill = z.infer<typeof stoneSillSchema>;
+
+export const shuttersSchema = z.strictObject({
+  id,
+  kind: z.literal('shutters'),
+  frame: memberSchema,
+  field: fieldSchema,
+  /** Two leaves, or one hung on the left or the right. */
+  leaves: z.enum(['pair', 'left', 'right'], 'must be pair, left or right'),
+  lap: number.min(-0.2, 'must be at least -0.2 m').max(0.5, 'must be at most 0.5 m'),
+  angle: number.min(0, 'must be from 0 to 180 degrees').max(180, 'must be from 0 to 180 degrees'),
+  vary: number.min(0, 'must be from 0 to 90 degrees').max(90, 'must be from 0 to 90 degrees').optional(),
+});
+/** Leaves before the face that lap over the reveal's edges when shut, and lie against the wall at 180°. Metres, degrees. */
+export type Shutters = z.infer<typeof shuttersSchema>;
+
+export const guardSchema = z.strictObject({
+  id,
+  kind: z.literal('guard'),
+  material: id,
+  /** How high it is; all the opening's height where nothing is said, as bars are. */
+  height: extent.optional(),
+  bar: extent.max(0.3, 'must be at most 0.3 m'),
+  rail: upTo(0.5),
+  spacing: extent.max(2, 'must be at most 2 m'),
+  /** How far behind the face its front is. */
+  depth: upTo(5),
+});
+/** Upright bars in the reveal, no further apart than so much, with a rail above and below them; a guard rail, or bars before a window. Metres. */
+export type Guard = z.infer<typeof guardSchema>;
+
+export const importedPartSchema = z.strictObject({
+  id,
+  ...importedShape,
+  behind: z.boolean('must be true or false').optional(),
+});
+/** A mesh from outside in the box of the opening: from jamb to jamb, from the face on which it is set out through the wall, and from sill to head. `behind`: from the face opposite. */
+export type ImportedPart = z.infer<typeof importedPartSchema>;
+
+export const partSchema = z.discriminatedUnion(
+  'kind',
+  [
+    sillBoardSchema,
+    surroundSchema,
+    lintelSchema,
+    archRingSchema,
+    quoinsSchema,
+    stoneSillSchema,
+    shuttersSchema,
+    guardSchema,
+    importedPartSchema,
+  ],
+  {
+    error:
+      'must say its kind: sill board, surround, lintel, arch ring, quoins, stone sill, shutters, guard or imported',
+  },
+);
 export type Part = z.infer<typeof partSchema>;
+
+/** Kinds that are let into the wall, and take their room out of it. */
+export type SetIn = Lintel | ArchRing | Quoins | StoneSill;
+
+/** All materials that a part names, by their paths. */
+export function partMaterials(part: Part): [path: string, material: string][] {
+  if (part.kind === 'shutters')
+    return [['frame/material', part.frame.material], ...fieldMaterials(part.field, 'field')];
+  if (part.kind === 'imported') return importedMaterials(part);
+  const found: [string, string][] = [['material', part.material]];
+  if ('mortar' in part && part.mortar) found.push(['mortar', part.mortar]);
+  if ('keystone' in part && part.keystone) found.push(['keystone/material', part.keystone.material]);
+  return found;
+}
+
+/** All meshes that a part names, by their paths. */
+export function partMeshes(part: Part): [path: string, mesh: string][] {
+  if (part.kind === 'imported') return [['mesh', part.mesh]];
+  return part.kind === 'shutters' ? fieldMeshes(part.field, 'field') : [];
+}

@@ -1,6 +1,7 @@
 /** Patterns: the reusable definitions of openings. */
 import { z } from 'zod';
 import { textureSchema } from './kinds/common.ts';
+import { fieldDepth, infillSchema, mostFields } from './infill-schema.ts';
 import { partSchema } from './part-schema.ts';
 import { extent, id, label, line, name, slant, coordinate } from './figures.ts';
 import { freeOutlineSchema } from './outline-schema.ts';
@@ -130,10 +131,24 @@ export const patternSchema = z
     sections: z.partialRecord(z.enum(sideNames), sectionSchema).optional(),
     jambs: z.enum(['parallel', 'radial'], 'must be parallel or radial').optional(),
     onFloor: z.boolean('must be true or false').optional(),
+    onSlope: z.enum(['level', 'plumb', 'square'], 'must be level, plumb or square').optional(),
+    /** Words by which it is found. */
+    tags: z.array(name.max(40, 'must have at most 40 characters')).max(12, 'must hold at most 12 tags').optional(),
     parts: z.array(partSchema).max(32, 'must hold at most 32 parts').optional(),
+    infill: infillSchema.optional(),
     texture: z.partialRecord(z.enum([...sideNames, 'back', 'imprint']), textureSchema).optional(),
+    /** What on the shelf it follows, and as of which revision of that it is. */
+    shelf: z
+      .strictObject({ item: z.uuid('must be an item’s id'), revision: z.int('must be a whole number').min(1) })
+      .optional(),
   })
   .superRefine((pattern, context) => {
+    if (pattern.infill && fieldDepth(pattern.infill.field) > mostFields)
+      context.addIssue({
+        code: 'custom',
+        path: ['infill', 'field'],
+        message: `must not hold fields more than ${mostFields} deep`,
+      });
     if (Object.keys(pattern.sizes).length === 0)
       context.addIssue({ code: 'custom', path: ['sizes'], message: 'must hold at least one size' });
     const { shape } = pattern.profile;
@@ -162,6 +177,6 @@ export const patternSchema = z
   });
 /**
  * The reusable definition of an opening: its profile, the named sizes of it, what it does to the element, the sections of its sides, and the material of its reveal (null: the
- * layers' own), which single sides may differ from. On a curved wall its jambs are parallel unless they are to be radial. `onFloor`: it stands on the floor, as a door does. Its parts stand in or about every opening.
+ * layers' own), which single sides may differ from. On a curved wall its jambs are parallel unless they are to be radial. `onFloor`: it stands on the floor, as a door does. `onSlope`: how its reveal goes through a roof's plane: with its head level and its sill plumb unless said otherwise, all plumb, or square. Its parts stand in or about every opening.
  */
 export type Pattern = z.infer<typeof patternSchema>;

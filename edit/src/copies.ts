@@ -25,7 +25,7 @@ import {
 } from '@yard-arch/document';
 import { called, edit } from './make.ts';
 import { marks } from './placing.ts';
-import { boxesOf, faceOf, putTo } from './many.ts';
+import { boxesOf, faceOf, putTo, type Move } from './many.ts';
 import { wouldBe } from './opening.ts';
 
 /** A change set that makes openings, and their ids. */
@@ -93,11 +93,7 @@ function withOpenings(document: ProjectDocument, openings: Iterable<Opening>): P
 export function copyBy(
   document: ProjectDocument,
   openings: readonly Opening[],
-  ds: number,
-  dt: number,
-  times = 1,
-  link: Link = 'linked',
-  face: FaceName = faceOf(openings),
+  { ds, dt, times = 1, link = 'linked', face = faceOf(openings) }: Omit<Move, 'what'> & { times?: number; link?: Link },
 ): Made {
   let scratch = document;
   let last = openings;
@@ -184,7 +180,7 @@ export function copyTo(
           mark: mark(document.patterns[opening.pattern]!),
           element: id,
           along: alongOn(document, opening, element, same),
-          up: upOn(document, opening, element, level, usable, same),
+          up: upOn(document, opening, { element, level, usable, same }),
         };
         changes.push(putting('openings', copy));
         ids.push(copy.id);
@@ -222,14 +218,16 @@ function alongOn(
   };
 }
 
-function upOn(
-  document: ProjectDocument,
-  opening: Opening,
-  element: Element,
-  level: string | null,
-  usable: ReadonlySet<string>,
-  same: ReadonlyMap<string, string>,
-): Opening['up'] {
+/** What an opening's level can be told by where it is copied to. */
+interface Levels {
+  element: Element;
+  /** The datum that stands for its own; null where it is held to none. */
+  level: string | null;
+  usable: ReadonlySet<string>;
+  same: ReadonlyMap<string, string>;
+}
+
+function upOn(document: ProjectDocument, opening: Opening, { element, level, usable, same }: Levels): Opening['up'] {
   if (opening.up.from === 'neighbour' && element.id !== opening.element && !same.has(opening.up.opening)) {
     const placed = resolveOpening(document, opening);
     return {
@@ -337,7 +335,7 @@ export function fillFace(document: ProjectDocument, element: Element, wish: Fill
           id,
           mark: mark(pattern),
           element: element.id,
-          ...(wish.face === 'inner' ? { face: wish.face } : {}),
+          ...(wish.face && wish.face !== 'outer' ? { face: wish.face } : {}),
           pattern: wish.pattern,
           size: wish.size,
           grip: { across: 'centre', level: 'sill' },

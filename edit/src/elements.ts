@@ -12,6 +12,7 @@ import {
   type ProjectDocument,
 } from '@yard-arch/document';
 import { edit } from './make.ts';
+import { wallsUnder } from './roofs.ts';
 
 export function changeElement<T extends Element>(element: T, over: Partial<T>, what: string): ChangeSet {
   return edit(`${what} ${element.name}`, putting('elements', { ...element, ...over } as Element));
@@ -49,9 +50,7 @@ export function addElement(document: ProjectDocument, kind: KindName): { changeS
 export function bringSheets(
   document: ProjectDocument,
   sheets: FoundSheets['sheets'],
-  called: string,
-  thickness: number,
-  material: string,
+  { name: called, thickness, material }: { name: string; thickness: number; material: string },
 ): { changeSet: ChangeSet; ids: string[] } {
   const taken = new Set(Object.values(document.elements).map(({ name }) => name));
   const names = sheets.map((_, i) => {
@@ -79,9 +78,13 @@ export function removeElement(document: ProjectDocument, wall: Element): ChangeS
   const further = Object.values(document.openings)
     .filter((opening) => opening.element !== wall.id && opening.further?.includes(wall.id))
     .map((opening) => putting('openings', { ...opening, further: opening.further!.filter((id) => id !== wall.id) }));
+  const under = wallsUnder(document, wall).map((one) =>
+    putting('elements', { ...one, top: { kind: 'level' as const } }),
+  );
   return edit(
     `remove ${wall.name}`,
     ...further,
+    ...under,
     ...openings.map((opening) => removing('openings', opening.id)),
     ...axes.map((axis) => removing('axes', axis.id)),
     ...datums.map((datum) => removing('datums', datum.id)),

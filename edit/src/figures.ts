@@ -15,6 +15,7 @@ import { changeElement } from './elements.ts';
 import { resize, uses } from './patterns.ts';
 import { putTo } from './many.ts';
 import { changeOwn } from './opening.ts';
+import { nanometre } from '@yard-arch/core';
 
 /** One way in which a figure can become what was typed. */
 export interface FigureChoice {
@@ -24,14 +25,22 @@ export interface FigureChoice {
 }
 
 /** A pier along a row, between two openings or an opening and the face's end. */
+interface Pier {
+  row: readonly Box[];
+  /** The openings on either side; null at an end. */
+  before: string | null;
+  after: string | null;
+  /** Its width, and the face's length, metres. */
+  value: number;
+  length: number;
+  /** The opening that is chosen. */
+  chosen: string | null;
+}
+
+/** What can give way when a pier becomes wider or narrower. */
 export function pierChoices(
   document: ProjectDocument,
-  row: readonly Box[],
-  before: string | null,
-  after: string | null,
-  value: number,
-  length: number,
-  chosen: string | null,
+  { row, before, after, value, length, chosen }: Pier,
 ): FigureChoice[] {
   const sorted = [...row].sort((a, b) => a.s - b.s);
   const [left, right] = [sorted.find((box) => box.id === before), sorted.find((box) => box.id === after)];
@@ -129,15 +138,17 @@ export function sizeChoices(document: ProjectDocument, box: Box, which: 'width' 
   return count > 1 ? [all, alone] : [all];
 }
 
-/** The distance between two axes as it is seen on a face, or an axis and the face's end. */
-export function axisChoices(
-  document: ProjectDocument,
-  element: Element,
-  face: FaceName,
-  axes: readonly { id: string; name: string; s: number }[],
-  from: number,
-  to: number,
-): FigureChoice[] {
+/** The distance between two axes as it is seen on a face, or an axis and the face's end, metres. */
+interface BetweenAxes {
+  element: Element;
+  face: FaceName;
+  axes: readonly { id: string; name: string; s: number }[];
+  from: number;
+  to: number;
+}
+
+/** What can give way when that becomes more or less. */
+export function axisChoices(document: ProjectDocument, { element, face, axes, from, to }: BetweenAxes): FigureChoice[] {
   const sorted = [...axes].sort((a, b) => a.s - b.s);
   const value = to - from;
   const outer = (s: number): number => Math.round(axisFrom(document, element, s, face) * 1e9) / 1e9;
@@ -146,8 +157,8 @@ export function axisChoices(
       moved.length === 1 ? `move axis ${moved[0]!.name}` : `move ${moved.length} axes`,
       ...moved.map(({ id, s }) => putting('axes', { ...document.axes[id]!, along: outer(s + by) })),
     );
-  const left = sorted.find(({ s }) => Math.abs(s - from) < 1e-9);
-  const right = sorted.find(({ s }) => Math.abs(s - to) < 1e-9);
+  const left = sorted.find(({ s }) => Math.abs(s - from) < nanometre);
+  const right = sorted.find(({ s }) => Math.abs(s - to) < nanometre);
   const choices: FigureChoice[] = [];
   if (right) choices.push({ label: `axis ${right.name} moves`, apply: (wanted) => move([right], wanted - value) });
   if (left) choices.push({ label: `axis ${left.name} moves`, apply: (wanted) => move([left], value - wanted) });

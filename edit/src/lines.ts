@@ -1,7 +1,7 @@
 /** Edits of datums and axes. Openings held to a line move with it; when it is removed they stay where they stand. */
-import { datumsOn, sheetsOf } from '@yard-arch/core';
+import { axesOn, datumsOn, lengthOf, sheetsOf } from '@yard-arch/core';
 import {
-  extentOf,
+  isManyFaced,
   newId,
   putting,
   removing,
@@ -10,10 +10,12 @@ import {
   type ChangeSet,
   type Datum,
   type Element,
+  type FaceName,
   type Opening,
   type ProjectDocument,
 } from '@yard-arch/document';
 import { edit } from './make.ts';
+import { nanometre } from '@yard-arch/core';
 
 /** A setting-out line. */
 export type Line = { kind: 'datum'; datum: Datum } | { kind: 'axis'; axis: Axis };
@@ -41,18 +43,23 @@ export function addDatum(document: ProjectDocument, element: Element): { changeS
 }
 
 /** A new axis, in the widest gap between those of an element, with the next letter. */
-export function addAxis(document: ProjectDocument, element: Element): { changeSet: ChangeSet; id: string } {
-  const own = Object.values(document.axes).filter((axis) => axis.element === element.id);
+export function addAxis(
+  document: ProjectDocument,
+  element: Element,
+  face: FaceName = 'outer',
+): { changeSet: ChangeSet; id: string } {
+  const many = isManyFaced(element) && face !== 'outer';
+  const own = axesOn(document, element, many ? face : 'outer');
   const names = new Set(own.map(({ name }) => name));
   const letters = Array.from({ length: 26 }, (_, i) => String.fromCharCode(65 + i));
   const name = letters.find((letter) => !names.has(letter)) ?? firstFree('A', names);
   const along = whole(
     widestGap(
       own.map((axis) => axis.along),
-      extentOf(element).length,
+      lengthOf(document, element, many ? face : 'outer'),
     ),
   );
-  const axis: Axis = { id: newId('x'), name, element: element.id, along };
+  const axis: Axis = { id: newId('x'), name, element: element.id, ...(many ? { face } : {}), along };
   return { id: axis.id, changeSet: edit(`add axis ${name}`, putting('axes', axis)) };
 }
 
@@ -66,7 +73,7 @@ function widestGap(taken: readonly number[], length: number): number {
   const marks = [0, ...taken.filter((at) => at > 0 && at < length).sort((a, b) => a - b), length];
   let best = 0;
   for (let i = 0; i + 1 < marks.length; i++)
-    if (marks[i + 1]! - marks[i]! > marks[best + 1]! - marks[best]! + 1e-9) best = i;
+    if (marks[i + 1]! - marks[i]! > marks[best + 1]! - marks[best]! + nanometre) best = i;
   return (marks[best]! + marks[best + 1]!) / 2;
 }
 

@@ -32,8 +32,10 @@ import {
   type Opening,
   type ProjectDocument,
   type Way,
+  isManyFaced,
 } from '@yard-arch/document';
 import { called, edit } from './make.ts';
+import { nanometre } from '@yard-arch/core';
 
 /** Openings by their ids, without those that are gone. */
 export function openingsOf(document: ProjectDocument, ids: readonly string[]): Opening[] {
@@ -42,7 +44,9 @@ export function openingsOf(document: ProjectDocument, ids: readonly string[]): O
 
 /** The face that openings are set out on where all of them are on the same, or else the outer one. */
 export const faceOf = (openings: readonly Pick<Opening, 'face'>[]): FaceName =>
-  openings.length > 0 && openings.every(({ face }) => face === 'inner') ? 'inner' : 'outer';
+  openings.length > 0 && openings.every(({ face }) => face === openings[0]!.face)
+    ? (openings[0]!.face ?? 'outer')
+    : 'outer';
 
 /** The boxes of openings that have a place, in the order given. @param face on which they are looked at: their own, if not said otherwise. */
 export function boxesOf(
@@ -53,6 +57,9 @@ export function boxesOf(
   return openings.flatMap((opening) => {
     const placed = resolveOpening(document, opening);
     if (!('outline' in placed)) return [];
+    // Faces of many have no place in common.
+    if (isManyFaced(document.elements[opening.element]!))
+      return (opening.face ?? 'outer') === face ? [boxOf(placed, opening.mark)] : [];
     return [boxOf(seenOn(sheetsOf(document).of(opening.element)!, placed, face), opening.mark)];
   });
 }
@@ -69,7 +76,7 @@ export interface Place {
 /** The place of an opening's lower left corner on its own face. */
 export function ownPlace(document: ProjectDocument, opening: Opening, { s, face }: Place, width: number): number {
   const own = opening.face ?? 'outer';
-  if (face === undefined || face === own) return s;
+  if (face === undefined || face === own || isManyFaced(document.elements[opening.element]!)) return s;
   // Its right side as it is seen there is the left one on its own face.
   return overTo(document, document.elements[opening.element]!, s + width / 2, own) - width / 2;
 }
@@ -106,14 +113,20 @@ export function putTo(document: ProjectDocument, places: ReadonlyMap<string, Pla
   return changes;
 }
 
-/** Moves openings, all by the same way, metres, as it is seen on a face. */
+/** A way along and up, metres, as it is seen on a face: that of the openings unless another is named. */
+export interface Move {
+  ds: number;
+  dt: number;
+  /** What is done, for the name of the edit. */
+  what?: string;
+  face?: FaceName | undefined;
+}
+
+/** Moves openings, all by the same way. */
 export function moveAll(
   document: ProjectDocument,
   openings: readonly Opening[],
-  ds: number,
-  dt: number,
-  what = 'move',
-  face: FaceName = faceOf(openings),
+  { ds, dt, what = 'move', face = faceOf(openings) }: Move,
 ): ChangeSet {
   const places = new Map(
     boxesOf(document, openings, face).map((box) => [box.id, { s: box.s + ds, t: box.t + dt, face }]),
@@ -274,7 +287,7 @@ export function unevenSizes(document: ProjectDocument, openings: readonly Openin
       const [lead] = left.shift()!;
       const near = left.filter(([other]) => {
         const [p, q] = [dimensions(lead!), dimensions(other!)];
-        return p.length === q.length && p.every((value, i) => Math.abs(value - q[i]!) <= tolerance + 1e-9);
+        return p.length === q.length && p.every((value, i) => Math.abs(value - q[i]!) <= tolerance + nanometre);
       });
       if (near.length === 0) continue;
       for (const one of near) left.splice(left.indexOf(one), 1);

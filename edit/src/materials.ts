@@ -1,6 +1,8 @@
 /** Materials: made, changed and removed. */
 import {
   assetsIn,
+  infillMaterials,
+  partMaterials,
   newId,
   putting,
   removing,
@@ -44,12 +46,15 @@ export function usesOfMaterial(document: ProjectDocument, id: string): number {
   let count = 0;
   for (const { layers } of Object.values(document.elements))
     for (const layer of layers) if (layer.material === id) count += 1;
-  for (const { reveal, cut, parts } of Object.values(document.patterns)) {
+  for (const { reveal, cut, parts, infill } of Object.values(document.patterns)) {
     if (reveal.material === id) count += 1;
     for (const side of Object.values(reveal.sides ?? {})) if (side === id) count += 1;
     if (cut?.kind === 'imprint' && cut.material === id) count += 1;
-    for (const part of parts ?? []) if (part.material === id) count += 1;
+    for (const part of parts ?? []) count += partMaterials(part).filter(([, material]) => material === id).length;
+    if (infill) count += infillMaterials(infill).filter(([, material]) => material === id).length;
   }
+  for (const { overrides } of Object.values(document.openings))
+    count += Object.values(overrides?.materials ?? {}).filter((own) => own === id).length;
   return count;
 }
 

@@ -17,6 +17,7 @@ import {
   type Up,
 } from '@yard-arch/document';
 import { edit } from './make.ts';
+import { micrometre, millimetre } from '@yard-arch/core';
 
 /** The floor on which something stands that is at a height on an element: the highest floor datum not above it, or the base. */
 export function floorBelow(
@@ -31,7 +32,7 @@ export function floorBelow(
       t: datum.level - element.start.z,
       up: { from: 'datum', datum: datum.id, distance: 0 } as Up,
     }))
-    .filter((floor) => floor.t <= t + 1e-6 && floor.t >= -1e-6)
+    .filter((floor) => floor.t <= t + micrometre && floor.t >= -micrometre)
     .sort((a, b) => b.t - a.t);
   return floors[0] ?? { name: 'the base of the wall', t: 0, up: { from: 'base', distance: 0 } };
 }
@@ -58,7 +59,7 @@ export function changePatternOf(
   return {
     changeSet: edit(`${name}, down to ${floor.name}`, putting('openings', dropped)),
     told:
-      Math.abs(before.t - floor.t) > 1e-6
+      Math.abs(before.t - floor.t) > micrometre
         ? `${opening.mark} is ${article(pattern.name)} now, and stands on ${floor.name}`
         : null,
   };
@@ -76,7 +77,7 @@ function nearestSize(document: ProjectDocument, pattern: Pattern, opening: Openi
     const profile = profileOf(pattern.profile, size.dimensions, document.units);
     return isImpossible(profile)
       ? Infinity
-      : Math.abs(profile.width - width) + 1e-3 * Math.abs(profile.height - height);
+      : Math.abs(profile.width - width) + millimetre * Math.abs(profile.height - height);
   };
   return sizes.reduce((best, size) => (far(size) < far(best) ? size : best)).id;
 }
@@ -155,9 +156,7 @@ export function sizeForRectangle(
   document: ProjectDocument,
   pattern: Pattern,
   from: string,
-  width: number,
-  height: number,
-  reach: number,
+  { width, height, reach }: { width: number; height: number; reach: number },
 ): { size: string; made: Size | null } | Impossible {
   let best: { id: string; far: number } | null = null;
   for (const size of Object.values(pattern.sizes)) {
@@ -191,7 +190,7 @@ export function wouldBe(
     id: '',
     mark: '',
     element: element.id,
-    ...(face === 'inner' ? { face } : {}),
+    ...(face && face !== 'outer' ? { face } : {}),
     pattern,
     size,
     along: { from: 'start', distance: 0 },

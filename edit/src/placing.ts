@@ -2,8 +2,10 @@
 import {
   alongAt,
   alongTo,
+  axesOn,
   axisOn,
   datumsOn,
+  levelOn,
   overTo,
   gripOffset,
   profileOfOpening,
@@ -14,6 +16,8 @@ import {
 } from '@yard-arch/core';
 import {
   faceLabel,
+  isManyFaced,
+  omit,
   measuredFrom,
   newId,
   parentsOf,
@@ -30,6 +34,7 @@ import {
 } from '@yard-arch/document';
 import { edit } from './make.ts';
 import { ownPlace } from './many.ts';
+import { micrometre } from '@yard-arch/core';
 
 /** Gives out marks that no other opening has: the pattern's initial and the next number. */
 export function marks(document: ProjectDocument): (pattern: Pattern) => string {
@@ -90,22 +95,23 @@ export function placeOpening(
   document: ProjectDocument,
   element: Element,
   placing: { pattern: string; size: string },
-  spot: Spot,
-  grip: Grip = { across: 'centre', level: 'sill' },
+  { grip = { across: 'centre', level: 'sill' }, ...spot }: Spot & { grip?: Grip },
 ): { changeSet: ChangeSet; id: string } {
   const pattern = document.patterns[placing.pattern]!;
   const face = spot.face ?? 'outer';
   const profile = profileOfOpening(document, placing);
   const [dx, dy] = profile ? gripOffset(profile, grip) : [0, 0];
-  const axis = Object.values(document.axes).find(
-    (a) => a.element === element.id && Math.abs(axisOn(document, element, a.along, face) - (spot.s + dx)) < 1e-6,
+  const axis = axesOn(document, element, face).find(
+    (a) => Math.abs(axisOn(document, element, a.along, face) - (spot.s + dx)) < micrometre,
   );
-  const datum = datumsOn(document, element).find((d) => Math.abs(d.level - element.start.z - (spot.t + dy)) < 1e-6);
+  const datum = datumsOn(document, element, face).find(
+    (d) => Math.abs((levelOn(document, element, d.level, face) ?? Infinity) - (spot.t + dy)) < micrometre,
+  );
   const plain: Opening = {
     id: newId('o'),
     mark: marks(document)(pattern),
     element: element.id,
-    ...(face === 'inner' ? { face } : {}),
+    ...(face === 'outer' ? {} : { face }),
     ...placing,
     along: axis ? { from: 'axis', axis: axis.id, distance: 0 } : { from: 'start', distance: 0 },
     up: datum ? { from: 'datum', datum: datum.id, distance: 0 } : { from: 'base', distance: 0 },
@@ -173,6 +179,11 @@ export function replaceIntent(
 export function setOutOn(document: ProjectDocument, opening: Opening, face: FaceName): ChangeSet {
   const element = document.elements[opening.element]!;
   const profile = profileOfOpening(document, opening);
+  // Faces of many have no place in common: it keeps its figures.
+  if (isManyFaced(element)) {
+    const on: Opening = face === 'outer' ? omit(opening, 'face') : { ...opening, face };
+    return edit(`set ${opening.mark} out on the ${faceLabel(element, face)}`, putting('openings', on));
+  }
   const [dx] = profile ? gripOffset(profile, opening.grip) : [0];
   const width = profile?.width ?? 0;
   const left = (alongAt(document, element, opening.along, opening.face) ?? 0) - dx!;

@@ -82,10 +82,10 @@ export function reshaping(document: ProjectDocument, opening: Opening, box: Box,
   const way = (label: string, scope: Scope): FigureChoice => ({
     label,
     apply: (value) => {
-      const dimensions = resized(document, pattern, from, dimension, value);
+      const dimensions = resized(document, pattern, { from, dimension, value });
       return 'reason' in dimensions
         ? (dimensions as Impossible)
-        : reshaped(document, opening, box, side, dimensions as Dimensions, scope);
+        : reshaped(document, { opening, box, side, dimensions: dimensions as Dimensions, scope });
     },
   });
   const alone = way(`${opening.mark} alone`, 'alone');
@@ -105,9 +105,11 @@ type Scope = 'alone' | 'size' | 'new size';
 function resized(
   document: ProjectDocument,
   { profile }: Pattern,
-  from: Dimensions,
-  { name, drawn }: { name: string; drawn: Drawn },
-  value: number,
+  {
+    from,
+    dimension: { name, drawn },
+    value,
+  }: { from: Dimensions; dimension: { name: string; drawn: Drawn }; value: number },
 ): Dimensions | Impossible {
   const plain = { ...from, [name]: value };
   const made = profileOf(profile, plain, document.units);
@@ -119,11 +121,13 @@ function resized(
 /** The opening with other dimensions, the side opposite to the one that was drawn left in its place; round ones keep their middle the other way. */
 function reshaped(
   document: ProjectDocument,
-  opening: Opening,
-  box: Box,
-  side: BoxSide,
-  dimensions: Dimensions,
-  scope: Scope,
+  {
+    opening,
+    box,
+    side,
+    dimensions,
+    scope,
+  }: { opening: Opening; box: Box; side: BoxSide; dimensions: Dimensions; scope: Scope },
 ): ChangeSet | Impossible {
   const pattern = document.patterns[opening.pattern]!;
   const profile = profileOf(pattern.profile, dimensions, document.units);

@@ -1,4 +1,5 @@
 /** What a new project begins with, so that a window can be placed at once. */
+import { infillFrom } from './infill.ts';
 import {
   emptyDocument,
   type Material,
@@ -16,6 +17,8 @@ const materials: readonly Material[] = [
   { id: 'brick', name: 'Brick', colour: '#b97a5c', roughness: 0.9, texture: 'stretcher bond' },
   { id: 'stone', name: 'Limestone', colour: '#cfc6b2', roughness: 0.8, texture: 'ashlar' },
   { id: 'plaster', name: 'Plaster', colour: '#e6dfcf', roughness: 0.95, texture: 'plaster' },
+  { id: 'paint', name: 'Painted timber', colour: '#ece7dc', roughness: 0.5 },
+  { id: 'glass', name: 'Glass', colour: '#a9c0c4', roughness: 0.08, opacity: 0.3 },
   { id: 'concrete', name: 'Concrete', colour: '#a9a69d', roughness: 0.9, texture: 'concrete' },
 ];
 
@@ -48,7 +51,7 @@ const patterns: readonly Pattern[] = [
       { width: 0.9, height: 1.2 },
       { width: 1.8, height: 1.4 },
     ],
-    { sections: { sill: fall } },
+    { sections: { sill: fall }, infill: infillFrom('pair of casements', 'paint', 'glass') },
   ),
   pattern(
     'door',
@@ -58,11 +61,15 @@ const patterns: readonly Pattern[] = [
       { width: 1, height: 2.1 },
       { width: 1.6, height: 2.2 },
     ],
-    { onFloor: true },
+    { onFloor: true, infill: infillFrom('door leaf', 'paint', 'glass') },
   ),
-  pattern('arch', 'Arch', 'semicircular-arch', [{ span: 1.2, height: 2 }], { sections: { sill: fall } }),
+  pattern('arch', 'Arch', 'semicircular-arch', [{ span: 1.2, height: 2 }], {
+    sections: { sill: fall },
+    infill: infillFrom('barred light', 'paint', 'glass'),
+  }),
   pattern('segment', 'Segment', 'segmental-arch', [{ span: 1.1, rise: 0.18, height: 1.6 }], {
     sections: { sill: fall },
+    infill: infillFrom('casement', 'paint', 'glass'),
   }),
   pattern('gateway', 'Gateway', 'semicircular-arch', [{ span: 2.8, height: 3 }], { onFloor: true }),
   pattern('oculus', 'Oculus', 'circle', [{ diameter: 0.9 }]),

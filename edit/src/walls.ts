@@ -36,6 +36,7 @@ import {
 } from '@yard-arch/document';
 import { edit } from './make.ts';
 import { loosened } from './many.ts';
+import { parallel } from '@yard-arch/core';
 
 /** Ends of walls nearer to each other than this are one corner, metres. */
 const meets = 0.002;
@@ -169,9 +170,7 @@ export function likeOf(document: ProjectDocument, element: string | null): Like 
 /** Draws a wall between two points, as an arc where it has a sweep. Straight ones are mitred where others meet them, or butted where they end in one. */
 export function drawWall(
   document: ProjectDocument,
-  from: Point,
-  to: Point,
-  sweep: number,
+  { from, to, sweep }: { from: Point; to: Point; sweep: number },
   like: Like & { changes: Change[] },
 ): { changeSet: ChangeSet; id: string } {
   const id = newId('w');
@@ -184,7 +183,9 @@ export function drawWall(
     name: `Wall ${n}`,
     start: { x: tidy(from[0]), y: tidy(from[1]), z: like.z },
     ...arcBetween(from, to, sweep),
-    ...(Math.abs(sweep) > 1e-6 ? { sweep } : { ends: { start: endFor(document, from), end: endFor(document, to) } }),
+    ...(Math.abs(sweep) > parallel
+      ? { sweep }
+      : { ends: { start: endFor(document, from), end: endFor(document, to) } }),
     height: like.height,
     top: { kind: 'level' },
     layers: like.layers,
@@ -293,7 +294,7 @@ export function split(
             : up;
     const on = second ? id : wall.id;
     if (opening.face === 'inner') {
-      const kept = innerKept(document, after, opening, on, (outer) => (second ? outer - s : outer));
+      const kept = innerKept(document, after, opening, { element: on, to: (outer) => (second ? outer - s : outer) });
       changes.push(putting('openings', { ...kept, up: level }));
     } else if (second || next !== along || level !== up)
       changes.push(putting('openings', { ...opening, element: on, along: next, up: level }));
@@ -340,7 +341,7 @@ export function join(document: ProjectDocument, wall: Wall): ChangeSet | Impossi
     const { along } = opening;
     if (opening.face === 'inner' && (opening.element === wall.id || opening.element === next.id)) {
       const shift = opening.element === next.id ? by : 0;
-      const kept = innerKept(document, after, opening, wall.id, (outer) => outer + shift);
+      const kept = innerKept(document, after, opening, { element: wall.id, to: (outer) => outer + shift });
       const { up } = opening;
       const raised =
         shift > 0 && up.from === 'top' ? { ...up, distance: tidy(up.distance + one.height - next.height) } : up;
@@ -457,8 +458,7 @@ function innerKept(
   before: ProjectDocument,
   after: ProjectDocument,
   opening: Opening,
-  element: string,
-  to: (outer: number) => number,
+  { element, to }: { element: string; to: (outer: number) => number },
 ): Opening {
   const placed = resolveOpening(before, opening);
   if (!('outline' in placed)) return { ...opening, element };

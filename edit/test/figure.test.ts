@@ -5,6 +5,7 @@ import { granary } from '@yard-arch/demo';
 import {
   applyChangeSet,
   extentOf,
+  isManyFaced,
   putting,
   type ChangeSet,
   type ProjectDocument,
@@ -24,7 +25,10 @@ import {
 import fc from 'fast-check';
 
 const document = granary();
-const walls = Object.values(document.elements).map(({ id }) => id);
+// Of many faces each has rows of its own.
+const walls = Object.values(document.elements)
+  .filter((element) => !isManyFaced(element))
+  .map(({ id }) => id);
 
 function boxesOn(d: ProjectDocument, element: string): Box[] {
   return Object.values(d.openings)
@@ -72,7 +76,7 @@ describe('a pier', () => {
         fc.pre(piers.length > 0);
         const { before, after: next, from, to } = piers[pick % piers.length]!;
         const wanted = centimetres / 100;
-        const choices = pierChoices(document, row, before, next, to - from, length, chosen);
+        const choices = pierChoices(document, { row, before, after: next, value: to - from, length, chosen });
         if (chosen && (before === chosen || next === chosen))
           expect(choices[0]!.label).toBe(`${document.openings[chosen]!.mark} moves`);
         for (const choice of choices) {
@@ -108,9 +112,14 @@ describe('a pier', () => {
 
   it('between the first two makes all of the row as wide', () => {
     const boxes = rowOf(boxesOn(document, 'courtyard'), boxIn(document, 'o9'));
-    const every = pierChoices(document, boxes, 'o8', 'o9', 1.3, 19.2, null).find(
-      ({ label }) => label === 'every pier of the row',
-    )!;
+    const every = pierChoices(document, {
+      row: boxes,
+      before: 'o8',
+      after: 'o9',
+      value: 1.3,
+      length: 19.2,
+      chosen: null,
+    }).find(({ label }) => label === 'every pier of the row')!;
     const now = after(every, 1);
     const made = stringAlong(rowOf(boxesOn(now, 'courtyard'), boxIn(now, 'o9')), 19.2).filter(
       ({ kind, before, after: next }) => kind === 'pier' && before && next,
@@ -176,7 +185,13 @@ describe('bays and walls', () => {
 
   it('of axes become what was typed, and what is held to them goes with them', () => {
     const [, b, c] = axes;
-    const choices = axisChoices(document, document.elements.courtyard!, 'outer', axes, b!.s, c!.s);
+    const choices = axisChoices(document, {
+      element: document.elements.courtyard!,
+      face: 'outer',
+      axes,
+      from: b!.s,
+      to: c!.s,
+    });
     expect(choices.map(({ label }) => label)).toEqual([
       `axis ${c!.name} moves`,
       `axis ${b!.name} moves`,

@@ -163,7 +163,7 @@ describe('an opening that is put down', () => {
     );
     const beside = moved(4.04, 2.2, opening('b', 4, 0.4));
     expect(heldWords(beside, beside.openings.a!).along).toBe('centred over B');
-    expect(boxAt(after(beside, moveAll(beside, [beside.openings.b!], 0.7, 0)), 'a').s).toBeCloseTo(4.7, 9);
+    expect(boxAt(after(beside, moveAll(beside, [beside.openings.b!], { ds: 0.7, dt: 0 })), 'a').s).toBeCloseTo(4.7, 9);
     const course = moved(2.4, 1.97);
     expect(heldWords(course, course.openings.a!).up).toMatch(/^sill on the course nearest to 1.950$/);
     expect(boxAt(course, 'a').t).toBeCloseTo(1.95, 9);
@@ -183,7 +183,7 @@ describe('an opening that is put down', () => {
       0.1,
     );
     expect(document.openings.b!.along).toEqual({ from: 'between', left: 'a', right: 'c', distance: 0 });
-    const wider = after(document, moveAll(document, [document.openings.c!], 1, 0));
+    const wider = after(document, moveAll(document, [document.openings.c!], { ds: 1, dt: 0 }));
     const [a, b, c] = ['a', 'b', 'c'].map((id) => boxAt(wider, id)) as [Box, Box, Box];
     expect(b.s - a.s - a.width).toBeCloseTo(c.s - b.s - b.width, 9);
     expect(heldWords(wider, wider.openings.b!).along).toBe('equal piers between A and C');
@@ -215,13 +215,13 @@ describe('openings held to one another', () => {
   const near = (places: number[][]): unknown => places.map((place) => place.map((value) => expect.closeTo(value, 9)));
 
   it('are copied, each copy held to the copies', () => {
-    const { changeSet, ids } = copyBy(held, Object.values(held.openings), 0, 1.8);
+    const { changeSet, ids } = copyBy(held, Object.values(held.openings), { ds: 0, dt: 1.8 });
     const document = after(held, changeSet);
     expect(spots(document, ids).map(([s]) => s)).toEqual(
       spots(held, ['a', 'c', 'b']).map(([s]) => expect.closeTo(s!, 9)),
     );
     const copyOfC = document.openings[ids[1]!]!;
-    const moved = after(document, moveAll(document, [copyOfC], 1, 0.1));
+    const moved = after(document, moveAll(document, [copyOfC], { ds: 1, dt: 0.1 }));
     expect(boxAt(moved, ids[2]!).s - boxAt(document, ids[2]!).s).toBeCloseTo(0.5, 9);
     expect(boxAt(moved, 'b')).toEqual(boxAt(document, 'b'));
   });

@@ -118,11 +118,14 @@ describe.each([
 
   it('is moved, copied and lined up as it is seen from within', () => {
     const a = placed(start, 'a').s;
-    expect(placed(done(start, moveAll(start, [start.openings.a!], 0.3, 0)), 'a').s).toBeCloseTo(a + 0.3, 9);
+    expect(placed(done(start, moveAll(start, [start.openings.a!], { ds: 0.3, dt: 0 })), 'a').s).toBeCloseTo(a + 0.3, 9);
     // To the right as seen from outside is to the left from within.
-    const seen = placed(done(start, moveAll(start, [start.openings.a!], 0.3, 0, 'move', 'outer')), 'a').s;
+    const seen = placed(
+      done(start, moveAll(start, [start.openings.a!], { ds: 0.3, dt: 0, what: 'move', face: 'outer' })),
+      'a',
+    ).s;
     expect(seen).toBeLessThan(a - 0.2);
-    const copies = copyBy(start, [start.openings.a!], 1, 0);
+    const copies = copyBy(start, [start.openings.a!], { ds: 1, dt: 0 });
     expect(placed(done(start, copies.changeSet), copies.ids[0]!).s).toBeCloseTo(a + 1, 9);
     const lined = done(start, alignAll(start, [start.openings.a!], 'centres', 3));
     expect(placed(lined, 'a').s).toBeCloseTo(2.6, 9);

@@ -59,12 +59,12 @@ describe('neighbours', () => {
   const chained = measured(measured(document, 'o9', 'o8', 2), 'o10', 'o9', 1.5);
 
   it('are followed, one after the other', () => {
-    const moved = after(moveAll(chained, these(['o8'], chained), 0.4, 0), chained);
+    const moved = after(moveAll(chained, these(['o8'], chained), { ds: 0.4, dt: 0 }), chained);
     for (const id of ['o8', 'o9', 'o10']) expect(placed(moved, id).s).toBeCloseTo(placed(chained, id).s + 0.4, 8);
   });
 
   it('that are moved together keep their distances', () => {
-    const moved = after(moveAll(chained, these(['o10', 'o9', 'o8'], chained), 1, 0.2), chained);
+    const moved = after(moveAll(chained, these(['o10', 'o9', 'o8'], chained), { ds: 1, dt: 0.2 }), chained);
     for (const id of ['o8', 'o9', 'o10']) expect(placed(moved, id).s).toBeCloseTo(placed(chained, id).s + 1, 8);
     expect(moved.openings.o10!.along).toMatchObject({
       from: 'neighbour',
@@ -105,7 +105,7 @@ describe('many at once', () => {
   });
 
   it('are spread between the outermost two, which stay', () => {
-    const moved = after(moveAll(document, these(['o10']), 0.5, 0));
+    const moved = after(moveAll(document, these(['o10']), { ds: 0.5, dt: 0 }));
     const change = spreadAll(moved, these(firstFloor, moved), {
       spacing: { kind: 'equal piers' },
       over: 'outermost',
@@ -124,8 +124,8 @@ describe('many at once', () => {
   });
 
   it('are evened out in one step that undo takes back', () => {
-    let rough = after(moveAll(document, these(['o2']), 0, 0.004));
-    rough = after(moveAll(rough, these(['o6'], rough), 0, -0.003), rough);
+    let rough = after(moveAll(document, these(['o2']), { ds: 0, dt: 0.004 }));
+    rough = after(moveAll(rough, these(['o6'], rough), { ds: 0, dt: -0.003 }), rough);
     const boxes = ['o1', 'o2', 'o6', 'o7'].map((id) => ({ id, mark: id, at: placed(rough, id).t }));
     const { document: even, inverse } = applyChangeSet(
       rough,
@@ -148,7 +148,7 @@ describe('many at once', () => {
 
 describe('copies', () => {
   it('go on by the same way, with marks and ids of their own', () => {
-    const { changeSet, ids } = copyBy(document, these(['o1', 'o2']), 0.2, 1.3, 3);
+    const { changeSet, ids } = copyBy(document, these(['o1', 'o2']), { ds: 0.2, dt: 1.3, times: 3 });
     const now = after(changeSet);
     expect(ids).toHaveLength(6);
     ids.forEach((id, i) => {
@@ -293,8 +293,11 @@ describe('what an opening is', () => {
 
   it('drawn out as a rectangle takes the nearest size, or makes one', () => {
     const pattern = document.patterns.light!;
-    expect(sizeForRectangle(document, pattern, 'a', 1.38, 1.02, 0.05)).toEqual({ size: 'b', made: null });
-    const made = sizeForRectangle(document, pattern, 'a', 1.847, 0.624, 0.05);
+    expect(sizeForRectangle(document, pattern, 'a', { width: 1.38, height: 1.02, reach: 0.05 })).toEqual({
+      size: 'b',
+      made: null,
+    });
+    const made = sizeForRectangle(document, pattern, 'a', { width: 1.847, height: 0.624, reach: 0.05 });
     expect(made).toMatchObject({ made: { dimensions: { width: 1.85, height: 0.62 } } });
     expect(dimensionsFor('segmental-arch', { span: 1, height: 2, rise: 0.2 }, 2, 1.5)).toEqual({
       span: 2,

@@ -10,7 +10,7 @@ import {
   type BoxSide,
   type Placed,
 } from '@yard-arch/core';
-import { granary } from '@yard-arch/demo';
+import { granaryWalls as granary } from '@yard-arch/demo';
 import { applyChangeSet, extentOf, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
 import fc from 'fast-check';
 import { drawnSides, drawnTo, drawWallPoint, reshaping, wallHandles } from '../src/index.ts';

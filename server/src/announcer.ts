@@ -59,7 +59,13 @@ export class Announcer {
       this.listeners.yard_job.forEach((listener) => listener(told)),
     );
     this.subscriber.events.on('connected', () => {
+      // What was being tried when it was closed came through after all.
+      if (this.closed) return void this.subscriber.close().catch(() => {});
       for (const look of this.again) look();
+    });
+    // The only way to keep it from trying for ever once it is closed: it gives up where this throws.
+    this.subscriber.events.on('reconnect', () => {
+      if (this.closed) throw new Error('the announcer is closed');
     });
     // It tries again by itself; what fails meanwhile is told by whatever asks the database.
     this.subscriber.events.on('error', () => {});

@@ -6,7 +6,7 @@ import { serveStatic } from '@hono/node-server/serve-static';
 import { projectJsonSchema } from '@yard-arch/document';
 import { Hono } from 'hono';
 import { secureHeaders } from 'hono/secure-headers';
-import { makeApi } from './api.ts';
+import { makeApi } from './api/index.ts';
 import { behindSignIn, knownHosts, ownOrigin } from './guard.ts';
 import { answer } from './problem.ts';
 import type { Services } from './services.ts';

@@ -1,6 +1,7 @@
 /** Assets: bytes that documents name by their SHA-256, kept once for all projects. */
 import type { EntityManager } from '@mikro-orm/postgresql';
-import { pictureFacts, type PictureFacts } from '@yard-arch/core/format';
+import { pictureFacts, type keptMeshFacts, type PictureFacts } from '@yard-arch/core/format';
+import { meshType, type KeptMesh } from '@yard-arch/document';
 import type { Database } from './database.ts';
 import { AssetEntity } from './entities.ts';
 import { ProblemError } from './problem.ts';
@@ -9,6 +10,12 @@ export interface KeptAsset {
   type: string;
   bytes: Uint8Array<ArrayBuffer>;
 }
+
+/** What a mesh that is kept is like. */
+export type MeshKept = Omit<KeptMesh, 'id' | 'name'> & { type: typeof meshType };
+
+export const isGlb = (bytes: Uint8Array): boolean =>
+  bytes[0] === 0x67 && bytes[1] === 0x6c && bytes[2] === 0x54 && bytes[3] === 0x46;
 
 const digests = /"sha256":"([0-9a-f]{64})"/g;
 
@@ -40,6 +47,22 @@ export class Assets {
     return facts;
   }
 
+  /** Keeps a mesh, of which a worker has told what it is. @throws ProblemError 422 where it is none that can be kept. */
+  async putMesh(bytes: Uint8Array, facts: ReturnType<typeof keptMeshFacts>): Promise<MeshKept> {
+    if ('reason' in facts)
+      throw new ProblemError(
+        422,
+        'no-mesh',
+        'The mesh cannot be taken',
+        `${facts.reason.charAt(0).toUpperCase()}${facts.reason.slice(1)}. ${facts.mend}`,
+      );
+    await this.em.execute(
+      `insert into "asset" ("sha256", "type", "width", "height", "bytes", "at") values (?, ?, 0, 0, ?, now()) on conflict do nothing`,
+      [facts.sha256, meshType, Buffer.from(bytes)],
+    );
+    return { ...facts, type: meshType };
+  }
+
   /** @throws ProblemError 404 */
   async get(sha256: string): Promise<KeptAsset> {
     const row = await this.em.findOne(AssetEntity, { sha256 });
@@ -47,8 +70,8 @@ export class Assets {
       throw new ProblemError(
         404,
         'no-such-asset',
-        'There is no such picture',
-        'It may have been brought in on another server. Choose it anew in the materials.',
+        'There is no such picture or mesh',
+        'It may have been brought in on another server. Choose it anew where it is used.',
       );
     return { type: row.type, bytes: new Uint8Array(row.bytes) };
   }

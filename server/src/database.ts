@@ -8,6 +8,7 @@ import {
   JobEntity,
   JobPieceEntity,
   ProjectEntity,
+  ShelfEntity,
   SnapshotEntity,
   VersionEntity,
 } from './entities.ts';
@@ -16,6 +17,7 @@ import { Migration002 } from './migrations/migration-002.ts';
 import { Migration003 } from './migrations/migration-003.ts';
 import { Migration004 } from './migrations/migration-004.ts';
 import { Migration005 } from './migrations/migration-005.ts';
+import { Migration006 } from './migrations/migration-006.ts';
 
 const { Client } = pg;
 
@@ -25,7 +27,16 @@ export type Database = MikroORM;
 export async function openDatabase(url: string): Promise<Database> {
   const orm = await MikroORM.init({
     clientUrl: url,
-    entities: [ProjectEntity, ChangeEntity, SnapshotEntity, VersionEntity, JobEntity, JobPieceEntity, AssetEntity],
+    entities: [
+      ProjectEntity,
+      ChangeEntity,
+      SnapshotEntity,
+      VersionEntity,
+      JobEntity,
+      JobPieceEntity,
+      AssetEntity,
+      ShelfEntity,
+    ],
     extensions: [Migrator],
     migrations: {
       migrationsList: [
@@ -34,6 +45,7 @@ export async function openDatabase(url: string): Promise<Database> {
         { name: 'Migration003', class: Migration003 },
         { name: 'Migration004', class: Migration004 },
         { name: 'Migration005', class: Migration005 },
+        { name: 'Migration006', class: Migration006 },
       ],
       snapshot: false,
       silent: true,
@@ -54,8 +66,8 @@ export async function openDatabase(url: string): Promise<Database> {
 /** The number of the lock under which tables are brought up to date: any, but the same for all. */
 const migrationLock = 4_600_460;
 
-/** Does something while no other process on the database does the same. */
-async function alone(url: string, what: () => Promise<unknown>): Promise<void> {
+/** Does something that makes tables while no other process on the database does. */
+export async function alone(url: string, what: () => Promise<unknown>): Promise<void> {
   const client = new Client({ connectionString: url, connectionTimeoutMillis: 4000 });
   await client.connect();
   try {

@@ -67,6 +67,21 @@ export const VersionEntity = defineEntity({
   },
 });
 
+/** A pattern that is kept for all projects, with the materials that it names. */
+export const ShelfEntity = defineEntity({
+  name: 'Shelf',
+  tableName: 'shelf',
+  properties: {
+    id: p.uuid().primary(),
+    /** Counted up whenever it is put there anew. */
+    revision: p.integer(),
+    name: p.text(),
+    /** A pattern file, as JSON text. */
+    file: p.text(),
+    at: p.datetime(),
+  },
+});
+
 /** One piece of long work on a revision of a project: an export, a picture, a check. */
 export const JobEntity = defineEntity({
   name: 'Job',

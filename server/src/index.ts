@@ -5,4 +5,4 @@ export * from './projects.ts';
 export * from './services.ts';
 export { isLoopback } from './guard.ts';
 export { leastLength, newPassphrase } from './sign-in.ts';
-export type { Api } from './api.ts';
+export type { Api } from './api/index.ts';

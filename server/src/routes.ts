@@ -2,11 +2,25 @@
 import { createRoute, z } from '@hono/zod-openapi';
 import { writtenFormats, type WrittenFormat } from '@yard-arch/core/formats';
 import { examples } from '@yard-arch/demo';
-import { changeSetSchema, nameSchema, unitsSchema } from '@yard-arch/document';
+import {
+  changeSetSchema,
+  fieldSchema,
+  nameSchema,
+  patternFormat,
+  unitsSchema,
+  type Material,
+  type Pattern,
+} from '@yard-arch/document';
 import { beginnings } from '@yard-arch/edit';
 import { jobKinds } from './jobs/kinds.ts';
 import { headSchema } from './edits.ts';
 import { ProblemError, problemSchema } from './problem.ts';
+
+// Fields lie in fields: a name lets the description of the API come to an end. Schemas made before the library was there have its methods from the prototype.
+(z.ZodType.prototype as unknown as { openapi: (this: z.ZodType, name: string) => unknown }).openapi.call(
+  fieldSchema,
+  'Field',
+);
 
 const id = z.object({ id: z.uuid('must be a project’s id').openapi({ param: { name: 'id', in: 'path' } }) });
 /** The id of a project from an address. @throws ProblemError where it is none. */
@@ -67,6 +81,21 @@ const appendedSchema = z
     changeSet: changeSetSchema,
   })
   .openapi('Appended');
+const shelfItem = z
+  .object({
+    id: z.uuid(),
+    revision: z.number().int(),
+    name: z.string(),
+    at: z.iso.datetime(),
+    file: z.object({
+      format: z.literal(patternFormat),
+      version: z.number().int(),
+      pattern: z.custom<Pattern>().openapi({ type: 'object', description: 'A pattern, as in a document' }),
+      materials: z.custom<Record<string, Material>>().openapi({ type: 'object', description: 'Materials, by id' }),
+    }),
+  })
+  .openapi('ShelfItem');
+const onShelf = z.object({ item: z.uuid('must be an item’s id').openapi({ param: { name: 'item', in: 'path' } }) });
 const versionSchema = z
   .object({ id: z.uuid(), revision: z.number().int(), name: z.string(), automatic: z.boolean(), at: z.iso.datetime() })
   .openapi('Version');
@@ -78,8 +107,12 @@ const assetFacts = z
     sha256: z.string(),
     type: z.string(),
     bytes: z.number().int(),
-    width: z.number().int(),
-    height: z.number().int(),
+    width: z.number().int().optional().openapi({ description: 'Of a picture, in dots' }),
+    height: z.number().int().optional(),
+    triangles: z.number().int().optional().openapi({ description: 'Of a mesh' }),
+    openEdges: z.number().int().optional(),
+    size: z.array(z.number()).optional().openapi({ description: 'Of a mesh: its width, depth and height, metres' }),
+    materials: z.array(z.string()).optional(),
   })
   .openapi('Asset');
 const jobSchema = z
@@ -169,7 +202,12 @@ export const routes = {
   putAsset: createRoute({
     method: 'post',
     path: '/assets',
-    request: { body: { ...file('image/*', 'A picture as PNG, JPEG or WebP, at most 20 MB'), required: true } },
+    request: {
+      body: {
+        ...file('image/*', 'A picture as PNG, JPEG or WebP, or a mesh as plain GLB; at most 20 MB'),
+        required: true,
+      },
+    },
     responses: { 201: json(assetFacts, 'Kept, by its SHA-256'), ...refused },
   }),
   asset: createRoute({
@@ -183,7 +221,11 @@ export const routes = {
           .openapi({ param: { name: 'sha256', in: 'path' } }),
       }),
     },
-    responses: { 200: file('image/*', 'The picture'), 404: problem('There is no such picture'), ...refused },
+    responses: {
+      200: file('image/*', 'The picture or mesh'),
+      404: problem('There is no such picture or mesh'),
+      ...refused,
+    },
   }),
   upload: createRoute({
     method: 'post',
@@ -325,6 +367,32 @@ export const routes = {
       }),
     },
     responses: { 204: { description: 'Removed; the change log stays as it is' }, ...missing },
+  }),
+  shelf: createRoute({
+    method: 'get',
+    path: '/shelf',
+    responses: { 200: json(z.array(shelfItem), 'Patterns that are kept for all projects, by name') },
+  }),
+  putOnShelf: createRoute({
+    method: 'post',
+    path: '/shelf',
+    responses: { 201: json(shelfItem, 'A pattern file was put on the shelf'), ...refused },
+  }),
+  replaceOnShelf: createRoute({
+    method: 'put',
+    path: '/shelf/{item}',
+    request: { params: onShelf },
+    responses: {
+      200: json(shelfItem, 'A pattern file was put in the place of what was there'),
+      ...missing,
+      ...refused,
+    },
+  }),
+  takeFromShelf: createRoute({
+    method: 'delete',
+    path: '/shelf/{item}',
+    request: { params: onShelf },
+    responses: { 204: { description: 'Taken off the shelf; projects keep what they took' }, ...missing },
   }),
   events: createRoute({
     method: 'get',

@@ -6,6 +6,7 @@ import { Jobs } from './jobs/jobs.ts';
 import { Pool, type PoolOptions } from './jobs/pool.ts';
 import { Projects } from './projects.ts';
 import { Pulse } from './pulse.ts';
+import { Shelf } from './shelf.ts';
 import { SignIn } from './sign-in.ts';
 
 export interface Services {
@@ -13,6 +14,7 @@ export interface Services {
   projects: Projects;
   jobs: Jobs;
   assets: Assets;
+  shelf: Shelf;
   pool: Pool;
   /** @throws ProblemError where the database did not answer when it was last asked. */
   alive(): void;
@@ -48,7 +50,18 @@ export async function openServices(url: string, options: PoolOptions = {}): Prom
     const clear = setInterval(() => void Promise.all([projects.purge(), jobs.purge()]).catch(() => {}), clearing);
     clear.unref();
     undo.push(async () => clearInterval(clear));
-    return { database, projects, jobs, assets, pool, alive: () => pulse.check(), signIn: new SignIn(database), close };
+    const shelf = new Shelf(database);
+    return {
+      database,
+      projects,
+      jobs,
+      assets,
+      shelf,
+      pool,
+      alive: () => pulse.check(),
+      signIn: new SignIn(database),
+      close,
+    };
   } catch (error) {
     await close();
     throw error;

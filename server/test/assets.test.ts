@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { WebIO } from '@gltf-transform/core';
 import { KHRTextureTransform } from '@gltf-transform/extensions';
-import { digestOf } from '@yard-arch/core/format';
+import { bringMesh, digestOf } from '@yard-arch/core/format';
 import { granary } from '@yard-arch/demo';
 import { applyChangeSet, type Asset, type ProjectDocument } from '@yard-arch/document';
 import { dropPicture, putPicture, removeMaterial } from '@yard-arch/edit';
@@ -81,6 +81,51 @@ describe('a picture', () => {
     expect(await send('/assets', heavy, 'image/png')).toMatchObject({ status: 422 });
     expect((await fetched(`/assets/${digestOf(huge)}`)).status).toBe(404);
     expect((await fetched('/assets/xyz')).status).toBe(422);
+  });
+});
+
+describe('a mesh', () => {
+  const obj = 'v 0 0 0\nv 0.1 0 0\nv 0 0.1 0\nv 0 0 0.2\nf 1 3 2\nf 1 2 4\nf 2 3 4\nf 1 4 3';
+
+  it('is kept by its SHA-256, goes into exports and with the project’s file; what is no plain GLB is refused', async () => {
+    const { bytes, kept } = await bringMesh('boss.obj', strToU8(obj), { unit: 1, up: 'z' });
+    const put = await send('/assets', bytes, 'model/gltf-binary');
+    expect(put).toMatchObject({
+      status: 201,
+      body: { sha256: kept.sha256, triangles: 4, openEdges: 0, type: 'model/gltf-binary' },
+    });
+    const held = await fetched(`/assets/${kept.sha256}`);
+    expect(held.headers.get('content-type')).toBe('model/gltf-binary');
+    expect(await bytesOf(held)).toEqual(bytes);
+    expect(await send('/assets', bytes.slice(0, 60), 'model/gltf-binary')).toMatchObject({
+      status: 422,
+      body: { detail: expect.stringContaining('It is cut off') },
+    });
+    const document = granary();
+    const door = document.patterns.door!;
+    const fit = { rule: 'keep', at: 'start' } as const;
+    const carrying: ProjectDocument = {
+      ...document,
+      meshes: { [kept.id]: kept },
+      patterns: {
+        ...document.patterns,
+        door: {
+          ...door,
+          parts: [
+            { id: 'boss', kind: 'imported', mesh: kept.id, materials: ['stone'], across: fit, through: fit, up: fit },
+          ],
+        },
+      },
+    };
+    const { id } = (await send('/projects/upload', JSON.stringify(carrying), 'application/json')).body as {
+      id: string;
+    };
+    const files = unzipSync(await bytesOf(await fetched(`/projects/${id}/file`)));
+    expect(files[`assets/${kept.sha256}.glb`]).toEqual(bytes);
+    const report = (await (await fetched(`/projects/${id}/check`)).json()) as {
+      openings: { findings: { reason: string }[] }[];
+    };
+    expect(JSON.stringify(report)).not.toContain('not here');
   });
 });
 

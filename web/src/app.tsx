@@ -6,6 +6,18 @@ import '@fontsource/barlow-semi-condensed/400.css';
 import '@fontsource/barlow-semi-condensed/500.css';
 import '@fontsource/barlow-semi-condensed/600.css';
 import './styles.css';
+import './fields/fields.css';
+import './boards/boards.css';
+import './sheet/sheet.css';
+import './plan/plan.css';
+import './table/table.css';
+import './model/model.css';
+import './register/register.css';
+import './patterns/patterns.css';
+import './particulars/particulars.css';
+import './commands/commands.css';
+import './shell/shell.css';
+import './projects/projects.css';
 import { ChakraProvider } from '@chakra-ui/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
@@ -26,6 +38,7 @@ const router = createBrowserRouter([
   { path: '/', element: <ProjectsPage />, errorElement: <Broken /> },
   { path: '/projects/:project', element: <EditorPage />, errorElement: <Broken /> },
   { path: '/projects/:project/setting-out/:element', element: <EditorPage />, errorElement: <Broken /> },
+  { path: '/projects/:project/patterns/:pattern', element: <EditorPage />, errorElement: <Broken /> },
   { path: '*', element: <Navigate to="/" replace /> },
 ]);
 

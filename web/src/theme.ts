@@ -1,4 +1,5 @@
 /** The look: a drawing office. Chalk paper, ink lines, brick for what is chosen, lichen for what is sound. */
+import { colours } from './colours.ts';
 import { defaultBaseConfig } from '@chakra-ui/react/preset-base';
 import { createSystem, defineConfig } from '@chakra-ui/react/styled-system';
 import {
@@ -54,24 +55,24 @@ const library = defineConfig({
   },
 });
 
+/** The colours as the styles of the rooms name them: `paperDeep` is `--paper-deep`. */
+const variables: Record<`--${string}`, string> = Object.fromEntries(
+  Object.entries(colours).map(([name, value]) => [`--${name.replace(/[A-Z]/g, (c) => `-${c.toLowerCase()}`)}`, value]),
+);
+
 const config = defineConfig({
   globalCss: {
+    ':root': variables,
     'html, body, #root': { height: '100%' },
     body: { bg: 'chalk', color: 'ink', fontFamily: 'body', fontSize: '14px', lineHeight: 1.4 },
   },
   theme: {
     tokens: {
       colors: {
-        chalk: { value: '#F4F0E6' },
-        paper: { value: '#FDFBF5' },
-        ink: { value: '#1E2A33' },
-        ink2: { value: '#5B6670' },
-        line: { value: '#DAD3C2' },
-        brick: { value: '#B0442B' },
-        lichen: { value: '#4C6632' },
-        glass: { value: '#C9D6DA' },
-        warning: { value: '#8A5A08' },
+        ...Object.fromEntries(Object.entries(colours).map(([name, value]) => [name, { value }])),
+        veil: { value: `color-mix(in srgb, ${colours.ink} 35%, transparent)` },
       },
+      shadows: { card: { value: `0 7px 27px color-mix(in srgb, ${colours.ink} 20%, transparent)` } },
       fonts: {
         body: { value: "'Barlow', sans-serif" },
         heading: { value: "'Barlow Semi Condensed', sans-serif" },

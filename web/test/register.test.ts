@@ -4,23 +4,17 @@ import { granary } from '@yard-arch/demo';
 import { applyChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
 import { groupsOf, setGroup, setLocked, wallsOf } from '@yard-arch/edit';
 import fc from 'fast-check';
-import { countsOf, listed } from '../src/register/listing.ts';
+import { countsOf, listed, type Asked } from '../src/register/listing.ts';
 import { snapInPlan } from '../src/plan/snap-plan.ts';
 
 const document = granary();
 const names = (
   d: ProjectDocument,
-  ...[order, wanted, search, hidden]: [
-    Parameters<typeof listed>[1],
-    Parameters<typeof listed>[2],
-    string,
-    ReadonlySet<string>?,
-  ]
+  ...[order, wanted, search, hidden]: [Asked['order'], Asked['wanted'], string, ReadonlySet<string>?]
 ): string[][] =>
-  listed(d, order, wanted, search, countsOf(d, new Map()), hidden ?? new Set()).map(({ title, elements }) => [
-    title ?? '',
-    ...elements.map(({ name }) => name),
-  ]);
+  listed(d, { order, wanted, search, hidden: hidden ?? new Set() }, countsOf(d, new Map())).map(
+    ({ title, elements }) => [title ?? '', ...elements.map(({ name }) => name)],
+  );
 
 describe('the register', () => {
   it('finds walls by their names and groups, and by marks and patterns of what is on them', () => {

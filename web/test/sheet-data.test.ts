@@ -19,7 +19,7 @@ describe('what is shown of an element', () => {
           const before = onElement(document, document.elements[id]!, 'outer', null);
           const now = applyChangeSet(
             document,
-            moveAll(document, openingsOf(document, moved), centimetres / 100, 0.1),
+            moveAll(document, openingsOf(document, moved), { ds: centimetres / 100, dt: 0.1 }),
           ).document;
           const after = onElement(now, now.elements[id]!, 'outer', before);
           const fresh = onElement(now, now.elements[id]!, 'outer', null);

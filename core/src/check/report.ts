@@ -1,12 +1,14 @@
 /** The report of a check: for each element whether it is sound, how much it is, and what became of each of its openings. */
 import type { ProjectDocument } from '@yard-arch/document';
+import type { Finding, Told } from '../finding.ts';
+import { findingsOf, notClosed } from './findings.ts';
 import type { OpeningStatus, State } from '../cut/status.ts';
 import type { PartMesh } from '../infill/part.ts';
 import type { ElementCut } from '../model/cut-element.ts';
 import type { Model } from '../model/model.ts';
 import { asWritten, writtenError } from '../format/local.ts';
 import { mirroredIn, prove } from '../mesh/proof.ts';
-import type { Role, Run } from '../mesh/cut-mesh.ts';
+import type { CutMesh, Role, Run } from '../mesh/cut-mesh.ts';
 
 export interface OpeningReport {
   id: string;
@@ -52,7 +54,7 @@ export interface ElementReport {
   path: 'sheet' | 'solid';
   milliseconds: number;
   /** Why the element cannot be made, and what would mend it. */
-  fault: { reason: string; mend: string } | null;
+  fault: Told | null;
   /** What stands in and about its openings: parts of each kind, and of how many meshes they are. */
   parts: Record<string, { count: number; meshes: number; closed: boolean; volume: number }>;
   openings: OpeningReport[];
@@ -65,6 +67,8 @@ export interface CheckReport {
   elements: ElementReport[];
   /** Openings that belong to no element. */
   astray: OpeningReport[];
+  /** All that was found, faults and notes, each with its code and what it is about. */
+  findings: Finding[];
 }
 
 /** How far texture may depart from true scale: a hundredth, and a little more where a surface bends both ways. */
@@ -100,6 +104,21 @@ function asksMirrored(document: ProjectDocument, element: string, { opening, rol
   return pattern?.texture?.[role as 'head']?.mirror === true || texture?.outer?.mirror === true;
 }
 
+/** A mesh without the faces that stand alone in it, such as panes of a single sheet: the rest is to be closed. */
+function withoutSheets(mesh: CutMesh): CutMesh {
+  if (mesh.runs.every(({ role }) => role !== 'sheet')) return mesh;
+  const runs = mesh.runs.filter(({ role }) => role !== 'sheet');
+  return {
+    ...mesh,
+    runs: [],
+    triangles: Uint32Array.from(
+      runs.flatMap(({ first, count }) => [...mesh.triangles.subarray(3 * first, 3 * (first + count))]),
+    ),
+    polygonStart: new Uint32Array(1),
+    polygonCorners: new Uint32Array(0),
+  };
+}
+
 function partsIn({ parts }: ElementCut): ElementReport['parts'] {
   const found: ElementReport['parts'] = {};
   const proofs = new Map<PartMesh, ReturnType<typeof prove>>();
@@ -107,7 +126,7 @@ function partsIn({ parts }: ElementCut): ElementReport['parts'] {
     const of = (found[part.name] ??= { count: 0, meshes: 0, closed: true, volume: 0 });
     let proof = proofs.get(part);
     if (!proof) {
-      proofs.set(part, (proof = prove(part.mesh)));
+      proofs.set(part, (proof = prove(withoutSheets(part.mesh))));
       of.meshes += 1;
       of.closed &&= proof.closed;
     }
@@ -170,5 +189,15 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
   const sound =
     astray.length === 0 &&
     elements.every((element) => isSound(element) && element.openings.every((opening) => opening.state !== 'not cut'));
-  return { project: document.name, sound, elements, astray };
+  const open = elements
+    .filter(({ closed }) => !closed)
+    .map(({ id, openEdges, nonManifoldEdges }): Finding => ({
+      ...notClosed(openEdges + nonManifoldEdges),
+      subject: { table: 'elements', id },
+    }));
+  const found = findingsOf(document, {
+    statuses: model.statuses,
+    faultOf: (id) => model.cuts.get(id)?.fault ?? null,
+  });
+  return { project: document.name, sound, elements, astray, findings: [...open, ...found] };
 }

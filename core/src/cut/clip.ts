@@ -1,5 +1,5 @@
 /** Clipping: what a cluster of openings that meet each other or the sheet's edge leaves of the sheet, and what became of each. */
-import { arrange, origin, type Arrangement, type Loop } from './arrangement.ts';
+import { arrange, origin, type Arrangement, type Loop } from '../mesh/arrangement.ts';
 
 /** A closed piece of boundary, by arrays: see Region, whose vertices these become. */
 export interface ClippedLoop {

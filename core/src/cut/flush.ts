@@ -2,9 +2,8 @@
 import type { Sheet } from '../element/sheet.ts';
 import { offsetAt, type SectionLine } from '../profile/section.ts';
 import type { EdgeLoop, LoopEdge } from '../reveal/loop.ts';
+import { micrometre as on, relative } from '../tolerances.ts';
 
-/** Nearer than this a side lies on an edge, metres. */
-const on = 1e-6;
 /** How far sides are drawn out, metres. */
 const beyond = 0.01;
 
@@ -40,7 +39,7 @@ function distanceTo(
   const [ex, ey] = [xs[w]! - xs[v]!, ys[w]! - ys[v]!];
   const size = Math.hypot(ex, ey);
   // Each has the solid on its left, so they run opposite ways.
-  if (Math.abs(ex * dy - ey * dx) > 1e-9 * size || ex * dx + ey * dy > 0) return null;
+  if (Math.abs(ex * dy - ey * dx) > relative * size || ex * dx + ey * dy > 0) return null;
   const along = [v, w].map((p) => (xs[p]! - x) * dx + (ys[p]! - y) * dy);
   if (Math.max(...along) < on || Math.min(...along) > length - on) return null;
   const still = -(xs[v]! - x) * dy + (ys[v]! - y) * dx;

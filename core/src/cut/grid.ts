@@ -4,9 +4,7 @@ import { leadsInside } from '../mesh/face.ts';
 import type { Region } from '../mesh/region.ts';
 import type { FaceLines } from '../reveal/place.ts';
 import type { Placed } from '../setout/resolve.ts';
-
-/** Lines nearer than this to each other are one, metres. */
-const same = 1e-6;
+import { micrometre as same, nanometre, relative } from '../tolerances.ts';
 
 /**
  * The rows and columns of a sheet with openings: through heads, sills, jambs and springings, through the corners of the sheet, and through the points of arches: columns where an arch is flatter than 45°, rows
@@ -26,8 +24,8 @@ export function linesFor(sheet: Sheet, openings: readonly Placed[]): FaceLines {
       const [x, y] = [s + outline.xs[i]!, t + outline.ys[i]!];
       const chord = outline.arcs[i];
       if (chord)
-        (Math.abs(chord.ay) >= Math.abs(chord.ax) - 1e-9 ? columns : rows).push(
-          Math.abs(chord.ay) >= Math.abs(chord.ax) - 1e-9 ? x : y,
+        (Math.abs(chord.ay) >= Math.abs(chord.ax) - relative ? columns : rows).push(
+          Math.abs(chord.ay) >= Math.abs(chord.ax) - relative ? x : y,
         );
       else {
         const [dx, dy] = [Math.abs(outline.xs[j]! - outline.xs[i]!), Math.abs(outline.ys[j]! - outline.ys[i]!)];
@@ -84,10 +82,10 @@ function lineAt(values: Float64Array, value: number): number {
   let [low, high] = [0, values.length];
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (values[middle]! < value - 1e-9) low = middle + 1;
+    if (values[middle]! < value - nanometre) low = middle + 1;
     else high = middle;
   }
-  return low < values.length && values[low]! <= value + 1e-9 ? low : -1;
+  return low < values.length && values[low]! <= value + nanometre ? low : -1;
 }
 
 /** The pieces of rows and columns between neighbouring points of a region that has been divided at them: pairs of points. */
@@ -111,7 +109,7 @@ export function gridLines(region: Region, { columns, rows }: FaceLines): number[
       for (let i = 0; i + 1 < list.length; i++) {
         const v = list[i]!;
         const w = list[i + 1]!;
-        if (along[w]! - along[v]! < 1e-9) continue;
+        if (along[w]! - along[v]! < nanometre) continue;
         if (v < count && (next[v] === w || !leadsInside(region, before, v, way[0], way[1]))) continue;
         if (w < count && (next[w] === v || !leadsInside(region, before, w, -way[0], -way[1]))) continue;
         lines.push(v, w);

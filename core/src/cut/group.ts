@@ -4,8 +4,9 @@ import { jointed, loopsOf, tangent, type EdgeLoop, type LoopEdge } from '../reve
 import type { Side } from '../profile/profile.ts';
 import { offsetAt, type SectionLine } from '../profile/section.ts';
 import type { Placed } from '../setout/resolve.ts';
-import type { Loop } from './arrangement.ts';
+import type { Loop } from '../mesh/arrangement.ts';
 import { clip, type ClippedLoop, type Part } from './clip.ts';
+import { nanometre as same, parallel } from '../tolerances.ts';
 
 /** Raised where the sheet path cannot express what meets what; the solid path can. */
 export class Inexpressible extends Error {}
@@ -18,8 +19,6 @@ export interface Slab {
   /** Whether all about the loops is solid, as about openings that lie within the sheet. */
   within: boolean;
 }
-
-const same = 1e-9;
 
 const shifted = new WeakMap<SectionLine, Map<number, SectionLine>>();
 
@@ -265,7 +264,7 @@ function meet(a: LoopEdge, b: LoopEdge, p: number, q: number, x: number, y: numb
   const dot = ax * bx + ay * by;
   if (Math.abs(p - q) <= same && dot > -0.999)
     return [x + ((ax + bx) * p) / (1 + dot), y + ((ay + by) * p) / (1 + dot)];
-  if (Math.abs(det) < 1e-6) return [x + ((ax + bx) * (p + q)) / 4, y + ((ay + by) * (p + q)) / 4];
+  if (Math.abs(det) < parallel) return [x + ((ax + bx) * (p + q)) / 4, y + ((ay + by) * (p + q)) / 4];
   return [x + (p * by - q * ay) / det, y + (q * ax - p * bx) / det];
 }
 
@@ -314,14 +313,14 @@ function composite(all: readonly Piece[], middle: number): EdgeLoop {
     if (p === 0 && q === 0) return { ...edge, x, y };
     // Back from where they meet at the middle depth to where they would with no offset.
     const det = before.dy * -edge.dx + before.dx * edge.dy;
-    if (Math.abs(det) < 1e-6 && Math.abs(p - q) > same) throw new Inexpressible();
+    if (Math.abs(det) < parallel && Math.abs(p - q) > same) throw new Inexpressible();
     const [bx, by] = meet(before, edge, -p, -q, x, y);
     return { ...edge, x: bx, y: by };
   });
   const lies = out.every((edge, i) => {
     const before = out[(i + count - 1) % count]!;
     return (
-      Math.abs(before.dx * edge.dy - before.dy * edge.dx) > 1e-6 ||
+      Math.abs(before.dx * edge.dy - before.dy * edge.dx) > parallel ||
       jointBefore[i] ||
       (before.drift === edge.drift && (before.section === edge.section || squares(before.section, edge.section)))
     );

@@ -2,9 +2,9 @@
 import type { Sheet } from '../element/sheet.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import type { FaceLines } from '../reveal/place.ts';
+import { needle, passing } from '../tolerances.ts';
 
 /** Heights of triangles below this are needles, metres; and how near to one of their corners a line must pass that made them. */
-const [needle, passing] = [1e-5, 1e-4];
 
 /** The lines but those that pass close by a corner of a needle without going through it; the very same where there are none. */
 export function withoutNeedles(lines: FaceLines, mesh: CutMesh, { chart }: Sheet): FaceLines {

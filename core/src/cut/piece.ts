@@ -1,7 +1,8 @@
 /** Pieces: what one opening that stands clear, or a group that meets, brings to a skin: its own surfaces, and the loops that it leaves in the two faces. */
 import { directionsAt, type BentChart } from '../element/chart.ts';
+import type { Rim } from '../element/sheet.ts';
 import { MeshBuilder, type Place } from '../mesh/builder.ts';
-import type { CutMesh, Role } from '../mesh/cut-mesh.ts';
+import { emptyMesh, type CutMesh, type Role } from '../mesh/cut-mesh.ts';
 import { FaceLoops, triangulateFace } from '../mesh/face.ts';
 import type { Side } from '../profile/profile.ts';
 import { sectionWithin, squareSections, type SectionLine } from '../profile/section.ts';
@@ -20,8 +21,7 @@ import { planeBetween, type PlaneFace } from './plane.ts';
 import { layerAt, rangeWithin, type Setting, type Skin } from './setting.ts';
 import { laidOut, plain } from './texture.ts';
 import { tubeOf } from './tubes.ts';
-
-const same = 1e-9;
+import { nanometre as same, relative, touch } from '../tolerances.ts';
 
 /** Loops on a face by vertices of a piece; x and y developed there. */
 export interface PieceLoop {
@@ -65,6 +65,20 @@ export function groupPiece(setting: Setting, openings: readonly Placed[], atEdge
   const reaching = openings.filter((opening) => rangeWithin(opening, setting.skin) !== null);
   if (reaching.length === 0 && !atEdge) return null;
   return new PieceMaker(setting, reaching).group(atEdge);
+}
+
+/** The loops of a sheet that others go on from: no surface of its own. @throws Inexpressible where openings run over them */
+export function rimPiece({ outer, inner }: Rim, over: readonly Placed[]): Piece {
+  if (over.length > 0) throw new Inexpressible();
+  const points: number[] = [];
+  const loops = (list: Rim['outer']): PieceLoop[] =>
+    list.map(({ points: own, xs, ys }) => {
+      const first = points.length / 3;
+      for (const point of own) points.push(...point);
+      return { vertices: own.map((_, i) => first + i), xs, ys };
+    });
+  const [near, far] = [loops(outer), loops(inner)];
+  return { points: Float64Array.from(points), shift: null, mesh: emptyMesh(), outer: near, inner: far, pinched: false };
 }
 
 /** What a solid does to the element. */
@@ -261,7 +275,7 @@ export class PieceMaker {
           continue;
         }
         const owner =
-          members.find(({ opening }) => rangeOf(opening).some((end) => Math.abs(end - n) < 1e-7)) ?? members[0]!;
+          members.find(({ opening }) => rangeOf(opening).some((end) => Math.abs(end - n) < touch)) ?? members[0]!;
         this.back(face.loops, n, n < -same ? 'boss face' : 'back', owner.operand - 1, face.facing);
       }
     this.inner.push(...ends(slabs.length - 1, 'far'));
@@ -307,6 +321,8 @@ export class PieceMaker {
     const printed = pattern.cut?.kind === 'imprint' ? pattern.cut.material : pattern.reveal.material;
     const material = role === 'imprint' && printed ? printed : sheet.layers[layer]!.material;
     const face = new FaceLoops();
+    // Niches that meet in a corner have backs that touch there.
+    face.pinched = loops.length > 1;
     for (const { vertices, xs, ys } of loops) face.add(vertices, xs, ys);
     this.builder.begin({ opening: id, role, layer, material });
     writeFace(
@@ -334,7 +350,7 @@ export class PieceMaker {
           if (low.kind === 'proportional' && high.kind === 'proportional') return;
           if (edge.operand > 0 && before.operand > 0) throw new Inexpressible();
           const own = edge.operand === 0 ? edge : before;
-          if (Math.abs(own.dy) > 1e-9) throw new Inexpressible();
+          if (Math.abs(own.dy) > relative) throw new Inexpressible();
         });
   }
 
@@ -395,7 +411,11 @@ export class PieceMaker {
       const face = tube.faces[patches[list[0]!]!.face]!;
       const { operand, side } = tube.edges[face.edge]!;
       const opening = operand === 0 ? null : this.openings[operand - 1]!;
-      const material = opening ? revealMaterial(opening, side!) : null;
+      // In a roof's plane the lining goes on round the reveal.
+      const material = opening
+        ? (revealMaterial(opening, side!) ??
+          (sheet.rim && this.setting.skin.whole ? sheet.layers.at(-1)!.material : null))
+        : null;
       builder.begin({
         opening: opening?.id ?? null,
         role: opening ? side! : 'edge',

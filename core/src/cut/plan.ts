@@ -4,12 +4,15 @@ import Flatbush from 'flatbush';
 import type { Sheet } from '../element/sheet.ts';
 import { outlineArea } from '../profile/flatten.ts';
 import { worded, type Placed } from '../setout/resolve.ts';
-import { tolerance, TooTangled, type Loop } from './arrangement.ts';
+import { tolerance, TooTangled, type Loop } from '../mesh/arrangement.ts';
+import { holdsPoint } from '../mesh/region.ts';
 import { clip, type Clipped, type Part } from './clip.ts';
 import { outlinesBehind } from './group.ts';
 import { reachOf } from './reach.ts';
 import type { Grouping } from './skin.ts';
-import { notCut, type OpeningStatus, type State } from './status.ts';
+import { nanometre } from '../tolerances.ts';
+import { notCut, type OpeningStatus, type State, statusOf } from './status.ts';
+import { fault, type Fault, type Told } from '../finding.ts';
 
 /** How openings are to be cut together, and what became of each, in the order given. Openings in no group are not cut. */
 export interface Plan {
@@ -27,8 +30,11 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
   for (const k of crowded)
     statuses[k] = notCut(
       openings[k]!.id,
-      `more than ${mostOver} other openings lie over it`,
-      'Remove those that lie on top of each other, or move them apart.',
+      fault(
+        'too-many-over',
+        `more than ${mostOver} other openings lie over it`,
+        'Remove those that lie on top of each other, or move them apart.',
+      ),
     );
   for (const k of outside) statuses[k] = outsideStatus(sheet, openings[k]!, units);
   const singles: number[] = [];
@@ -37,21 +43,52 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
     if (cluster.length === 1) {
       const k = cluster[0]!;
       singles.push(k);
-      statuses[k] = {
+      statuses[k] = statusOf({
         opening: openings[k]!.id,
         state: stateOf(openings[k]!),
-        reason: null,
-        mend: null,
-        unitedWith: [],
         area: outlineArea(openings[k]!.outline),
-      };
+      });
     } else
       for (const group of amongThemselves(sheet, cluster, openings, statuses))
         if (group.length === 1) singles.push(group[0]!);
         else groups.push(group);
   }
-  plan.grouping = { singles, groups, atEdge: atTheEdge(sheet, loop, atEdge, openings, statuses, units) };
+  const near = atTheEdge(sheet, loop, atEdge, openings, statuses, units);
+  plan.grouping = sheet.rim ? onRim({ singles, groups, near, openings, statuses }) : { singles, groups, atEdge: near };
   return plan;
+}
+
+/** Where others go on from a sheet's edges, what only comes near them is cut like all else; what runs over them, with all that it is united with, is told apart. */
+function onRim({
+  singles,
+  groups,
+  near,
+  openings,
+  statuses,
+}: {
+  singles: number[];
+  groups: number[][];
+  near: readonly number[];
+  openings: readonly Placed[];
+  statuses: readonly OpeningStatus[];
+}): Grouping {
+  const at = new Map(near.map((k) => [openings[k]!.id, k]));
+  const left = new Set(near);
+  const atEdge: number[] = [];
+  for (const first of near) {
+    if (!left.delete(first)) continue;
+    const together = [first];
+    for (let i = 0; i < together.length; i++)
+      for (const id of statuses[together[i]!]!.unitedWith) {
+        const other = at.get(id);
+        if (other !== undefined && left.delete(other)) together.push(other);
+      }
+    const over = together.some((k) => statuses[k]!.findings.some(({ code }) => code === 'over-edge'));
+    if (over) atEdge.push(...together);
+    else if (together.length === 1) singles.push(first);
+    else groups.push(together);
+  }
+  return { singles, groups, atEdge: atEdge.sort((a, b) => a - b) };
 }
 
 /** What an opening is said to be when nothing stands against it. */
@@ -74,12 +111,27 @@ function placedLoop({ outline, s, t }: Placed): Loop {
   };
 }
 
-/** How far sections reach beyond a profile, metres. */
-function widestOf(sections: Placed['sections']): number {
+/** How far a section reaches beyond a profile, metres. */
+const widestOf = ({ offset }: Placed['sections']['sill']): number => Math.max(0, ...offset);
+
+/** How far sections reach beyond an outline: to the left, down, to the right and up, metres. */
+function reachBeyond({ outline, sections, drift, depth }: Placed): [number, number, number, number] {
+  const { xs, ys, next, side, count } = outline;
+  const far = { left: 0, low: 0, right: 0, high: 0 };
   let most = 0;
-  for (const section of [sections.sill, sections.head, sections['jamb-left'], sections['jamb-right']])
-    for (const offset of section.offset) most = Math.max(most, offset);
-  return most;
+  let square = true;
+  for (let i = 0; i < count; i++) {
+    const offset = widestOf(sections[side[i]!]);
+    most = Math.max(most, offset);
+    const [dx, dy] = [xs[next[i]!]! - xs[i]!, ys[next[i]!]! - ys[i]!];
+    // Upright and level sides move straight out; where any others are, corners go farther than either of their sides.
+    if (Math.abs(dx) > nanometre && Math.abs(dy) > nanometre) square = false;
+    else if (Math.abs(dx) > nanometre) far[dx > 0 ? 'low' : 'high'] = Math.max(far[dx > 0 ? 'low' : 'high'], offset);
+    else far[dy > 0 ? 'right' : 'left'] = Math.max(far[dy > 0 ? 'right' : 'left'], offset);
+  }
+  const [a, b] = drift ? [drift[0] * depth, drift[1] * depth] : [0, 0];
+  const { left, low, right, high } = square ? far : { left: most, low: most, right: most, high: most };
+  return [left + Math.max(0, -a), low + Math.max(0, -b), right + Math.max(0, a), high + Math.max(0, b)];
 }
 
 /** The most openings that may lie over one; how they cross each other takes work with every pair of them. */
@@ -113,11 +165,16 @@ function clustered(
   if (openings.length === 0) return { clusters: [], atEdge: [], outside: [], crowded: [] };
   const index = new Flatbush(openings.length);
   const boxes: (readonly [number, number, number, number])[] = [];
-  const margins = new Map<Placed['sections'], number>();
-  for (const { s, t, profile, sections } of openings) {
-    let margin = margins.get(sections);
-    if (margin === undefined) margins.set(sections, (margin = 2 * tolerance + widestOf(sections)));
-    boxes.push([s - margin, t - margin, s + profile.width + margin, t + profile.height + margin]);
+  const margins = new Map<Placed['sections'], Map<Placed['outline'], readonly [number, number, number, number]>>();
+  for (const opening of openings) {
+    const { s, t, profile, sections, outline: own } = opening;
+    let byOutline = margins.get(sections);
+    if (!byOutline) margins.set(sections, (byOutline = new Map()));
+    let reach = byOutline.get(own);
+    if (!reach || opening.drift) byOutline.set(own, (reach = reachBeyond(opening)));
+    const [left, low, right, high] = reach;
+    const gap = 2 * tolerance;
+    boxes.push([s - left - gap, t - low - gap, s + profile.width + right + gap, t + profile.height + high + gap]);
   }
   for (const [left, low, right, high] of boxes) index.add(left, low, right, high);
   index.finish();
@@ -185,13 +242,7 @@ function near(
 function isInside(outline: Loop, opening: Placed): boolean {
   const x = opening.s + opening.outline.xs[0]!;
   const y = opening.t + opening.outline.ys[0]!;
-  let inside = false;
-  for (let i = 0; i < outline.count; i++) {
-    const j = outline.next![i]!;
-    const [xi, yi, xj, yj] = [outline.xs[i]!, outline.ys[i]!, outline.xs[j]!, outline.ys[j]!];
-    if (yi > y !== yj > y && x < ((xj - xi) * (y - yi)) / (yj - yi) + xi) inside = !inside;
-  }
-  return inside;
+  return holdsPoint({ ...outline, next: outline.next! }, x, y);
 }
 
 function outsideStatus(
@@ -206,8 +257,11 @@ function outsideStatus(
   else if (t + profile.height <= 0) ways.push(`${worded(-t - profile.height, units)} below its base`);
   return notCut(
     id,
-    `it lies off the ${noun}${ways.length > 0 ? `, ${ways.join(' and ')}` : ''}`,
-    `Move it onto the ${noun}, or make the ${noun} ${larger}.`,
+    fault(
+      'off-element',
+      `it lies off the ${noun}${ways.length > 0 ? `, ${ways.join(' and ')}` : ''}`,
+      `Move it onto the ${noun}, or make the ${noun} ${larger}.`,
+    ),
   );
 }
 
@@ -228,13 +282,12 @@ function atTheEdge(
   const { noun } = sheet;
   const nothingLeft = `with it nothing would be left of the ${noun}`;
   let taken = [...cluster];
-  const refused = (k: number, why: string, mend: string): void => {
-    statuses[k] = notCut(openings[k]!.id, why, mend);
+  const refused = (k: number, found: Fault): void => {
+    statuses[k] = notCut(openings[k]!.id, found);
     taken = taken.filter((other) => other !== k);
   };
   for (const k of cluster)
-    if (openings[k]!.kind === 'imprint' || openings[k]!.kind === 'boss')
-      refuseUnclear(openings[k]!, refused.bind(null, k), noun);
+    if (openings[k]!.kind === 'imprint' || openings[k]!.kind === 'boss') refused(k, unclear(openings[k]!, noun));
   const clipAll = (): Clipped =>
     clip(
       outline,
@@ -249,9 +302,12 @@ function atTheEdge(
       for (const k of tooLarge)
         refused(
           k,
-          `${nothingLeft}: it is ${worded(openings[k]!.profile.width, units)} wide and ${worded(openings[k]!.profile.height, units)} high, ` +
-            `the ${noun} ${worded(sheet.length, units)} long and ${worded(sheet.height, units)} high`,
-          `Choose a smaller size, or make the ${noun} ${sheet.larger}.`,
+          fault(
+            'nothing-left',
+            `${nothingLeft}: it is ${worded(openings[k]!.profile.width, units)} wide and ${worded(openings[k]!.profile.height, units)} high, ` +
+              `the ${noun} ${worded(sheet.length, units)} long and ${worded(sheet.height, units)} high`,
+            `Choose a smaller size, or make the ${noun} ${sheet.larger}.`,
+          ),
         );
       clipped = clipAll();
     }
@@ -268,8 +324,11 @@ function atTheEdge(
       for (const k of through)
         refused(
           k,
-          `${nothingLeft}: together with its neighbours it covers it all`,
-          'Move or narrow some of them, or block them up.',
+          fault(
+            'nothing-left',
+            `${nothingLeft}: together with its neighbours it covers it all`,
+            'Move or narrow some of them, or block them up.',
+          ),
         );
       clipped = clipAll();
     }
@@ -285,40 +344,44 @@ function atTheEdge(
     const opening = openings[k]!;
     if (opening.kind === 'keep inside') {
       cut.push(k);
-      statuses[k] = {
+      statuses[k] = statusOf({
         opening: opening.id,
         state: 'cut',
-        reason: 'only what lies within it is kept',
-        mend: null,
-        unitedWith: [],
+        findings: [{ code: 'keeps-inside', reason: 'only what lies within it is kept', mend: null }],
         area: outlineArea(opening.outline),
-      };
+      });
       return;
     }
     if (!report.inside) {
       const kept = order.some((other) => openings[other]!.kind === 'keep inside');
       statuses[k] = kept
-        ? notCut(opening.id, `it lies where nothing is kept of the ${noun}`, 'Move it within the outline that is kept.')
+        ? notCut(
+            opening.id,
+            fault(
+              'off-kept',
+              `it lies where nothing is kept of the ${noun}`,
+              'Move it within the outline that is kept.',
+            ),
+          )
         : outsideStatus(sheet, opening, units);
       return;
     }
     cut.push(k);
     const onFace = report.over.map((edge) => sheet.outline.names[edge]!);
     const over = [...new Set(onFace.length > 0 ? onFace : overBehind(sheet, outline, opening))];
-    const told = [
-      ...(over.length > 0
-        ? [`runs over the ${over.join(' and the ')}${onFace.length > 0 ? '' : ' behind its profile'}`]
-        : []),
-      ...(report.shows ? [] : ['lies wholly within the openings that it is united with']),
-    ];
-    statuses[k] = {
+    const behind = onFace.length > 0 ? '' : ' behind its profile';
+    const runsOver: Told = {
+      code: 'over-edge',
+      reason: `runs over the ${over.join(' and the ')}${behind}`,
+      mend: null,
+    };
+    statuses[k] = statusOf({
       opening: opening.id,
       state: over.length > 0 && opening.kind === 'through' ? 'notched' : stateOf(opening),
-      reason: told.length > 0 ? told.join('; ') : null,
-      mend: null,
+      findings: [...(over.length > 0 ? [runsOver] : []), ...(report.shows ? [] : [withinOthers])],
       unitedWith: report.with.map((other) => openings[order[other - 1]!]!.id),
       area: report.area,
-    };
+    });
   });
   return cut;
 }
@@ -330,9 +393,16 @@ function overBehind(sheet: Sheet, outline: Loop, opening: Placed): string[] {
   );
 }
 
-function refuseUnclear(opening: Placed, refused: (why: string, mend: string) => void, noun: string): void {
-  const what = opening.kind === 'boss' ? 'a boss' : 'an imprint';
-  refused(
+const withinOthers: Told = {
+  code: 'within-others',
+  reason: 'lies wholly within the openings that it is united with',
+  mend: null,
+};
+
+function unclear({ kind }: Placed, noun: string): Fault {
+  const what = kind === 'boss' ? 'a boss' : 'an imprint';
+  return fault(
+    'not-clear',
     `${what} must stand clear of the ${noun}’s edge, and of openings that run over it`,
     `Move it further onto the ${noun}, or make it smaller.`,
   );
@@ -351,14 +421,20 @@ function amongThemselves(
     if (block(k))
       statuses[k] = notCut(
         openings[k]!.id,
-        'a block through layers must stand clear of other openings',
-        'Move it clear of them, or let it stand on the face only.',
+        fault(
+          'not-clear',
+          'a block through layers must stand clear of other openings',
+          'Move it clear of them, or let it stand on the face only.',
+        ),
       );
   for (const k of imprints)
     statuses[k] = notCut(
       openings[k]!.id,
-      'an imprint must stand clear of other openings',
-      'Move it clear of them, or make it a shallow niche.',
+      fault(
+        'not-clear',
+        'an imprint must stand clear of other openings',
+        'Move it clear of them, or make it a shallow niche.',
+      ),
     );
   const rest = cluster.filter((k) => openings[k]!.kind !== 'imprint' && !block(k));
   if (rest.length === 0) return [];
@@ -369,14 +445,13 @@ function amongThemselves(
     );
     rest.forEach((k, i) => {
       const report = clipped.openings[i + 1]!;
-      statuses[k] = {
+      statuses[k] = statusOf({
         opening: openings[k]!.id,
         state: stateOf(openings[k]!),
-        reason: report.shows ? null : 'lies wholly within the openings that it is united with',
-        mend: null,
+        findings: report.shows ? [] : [withinOthers],
         unitedWith: report.with.map((other) => openings[rest[other - 1]!]!.id),
         area: report.area,
-      };
+      });
     });
     return [rest];
   } catch (error) {
@@ -389,7 +464,10 @@ function amongThemselves(
 function tangled(opening: Placed): OpeningStatus {
   return notCut(
     opening.id,
-    'it lies on so many others that they cross in too many places',
-    'Remove the openings that lie on one another, or block them up.',
+    fault(
+      'too-many-over',
+      'it lies on so many others that they cross in too many places',
+      'Remove the openings that lie on one another, or block them up.',
+    ),
   );
 }

@@ -1,7 +1,7 @@
 /** Planes: where one slab ends and the next begins, the faces between what is solid on either side, and the vertices that both share. */
 import type { MeshBuilder } from '../mesh/builder.ts';
 import { giveNodes, type PlacedTube } from '../reveal/patches.ts';
-import { arrange, origin, type Arrangement, type Loop } from './arrangement.ts';
+import { arrange, origin, type Arrangement, type Loop } from '../mesh/arrangement.ts';
 import { boundaryOf } from './clip.ts';
 
 /** A face on a plane across the depth, facing the outer (−1) or the inner side (1): loops of vertices, what is solid behind them on the left. */

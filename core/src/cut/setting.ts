@@ -4,8 +4,7 @@ import type { Sheet } from '../element/sheet.ts';
 import type { FaceLines } from '../reveal/place.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { rangeOf } from './group.ts';
-
-const same = 1e-9;
+import { nanometre as same } from '../tolerances.ts';
 
 /** One closed solid of a sheet: from one depth to another, metres. `whole` where it is all layers together, whose faces are divided where layers meet. */
 export interface Skin {

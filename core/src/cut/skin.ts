@@ -14,9 +14,10 @@ import { sameCarrier, type Placed } from '../setout/resolve.ts';
 import { standingOn, writeFace, type Standing } from './face-corners.ts';
 import { writePieces, type Written } from './written.ts';
 import { crossings, gridLines } from './grid.ts';
-import { groupPiece, type KeptPiece, type Piece, type PieceLoop } from './piece.ts';
+import { groupPiece, rimPiece, type KeptPiece, type Piece, type PieceLoop } from './piece.ts';
 import { layerAt, settingOf, type Setting, type Skin } from './setting.ts';
 import { Singles } from './single.ts';
+import { nanometre as same } from '../tolerances.ts';
 
 export type { Skin } from './setting.ts';
 
@@ -61,8 +62,6 @@ export interface SkinCut {
   mesh: CutMesh | null;
 }
 
-const same = 1e-9;
-
 /**
  * Cuts a skin and writes it into a mesh.
  * @param before the same skin as it was cut before an edit.
@@ -93,7 +92,12 @@ export function cutSkin(
       }
   };
   const singles = new Singles(setting);
-  keep(grouping.atEdge, (members) => groupPiece(setting, members, true), true);
+  const { rim } = sheet;
+  keep(
+    grouping.atEdge,
+    (members) => (rim ? rimPiece(rim(skin.from, skin.to), members) : groupPiece(setting, members, true)),
+    true,
+  );
   for (const k of grouping.singles) keep([k], ([opening]) => singles.piece(opening!), false);
   for (const group of grouping.groups) keep(group, (members) => groupPiece(setting, members, false), false);
 
@@ -163,11 +167,11 @@ export function cutSkin(
   );
 
   // Faces first, so that what is largest comes first in the mesh.
-  const { layers, texture } = sheet;
+  const { layers, texture, face } = sheet;
   const [first, last] = [layerAt(sheet, skin.from + same), layerAt(sheet, skin.to - same)];
-  builder.begin({ opening: null, role: 'outer face', layer: first, material: layers[first]!.material });
+  builder.begin({ opening: null, role: 'outer face', layer: first, material: layers[first]!.material, face });
   writeFace(builder, setting, outer, outerFace.triangles, skin.from, -1, texture?.outer, outerFace.pairs, onOuter);
-  builder.begin({ opening: null, role: 'inner face', layer: last, material: layers[last]!.material });
+  builder.begin({ opening: null, role: 'inner face', layer: last, material: layers[last]!.material, face });
   writeFace(builder, setting, inner, innerFace.triangles, skin.to, 1, texture?.inner, innerFace.pairs, onInner);
   const written = writePieces(builder, pieces, bases, known);
   return { skin, sheet, setting, pieces, outer: outerFace, inner: innerFace, written, mesh: null };

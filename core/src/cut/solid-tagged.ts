@@ -9,6 +9,7 @@ import { cutterPiece } from './piece.ts';
 import type { Setting } from './setting.ts';
 import { AtFault } from './skin.ts';
 import type { SolidPath } from './solid-path.ts';
+import { solidGrain as grain, solidMatched, solidSimplified, touch as thinnest } from '../tolerances.ts';
 
 interface Source {
   mesh: CutMesh;
@@ -58,7 +59,7 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
       const voids = cutters.filter(({ use }) => use === 'subtract').map(({ mesh }) => whole(mesh, true));
       if (voids.length > 0) result = keep(result.subtract(keep(library.Manifold.union(voids))));
       // Slivers that rounding leaves are smoothed away.
-      result = keep(result.simplify(5e-6));
+      result = keep(result.simplify(solidSimplified));
       const element = plain.runs[0]?.element ?? '';
       const clean = tagged(result, sources, element, place, true);
       // Where joining what lies together would close a gap that is meant, the library's own vertices stand.
@@ -83,9 +84,6 @@ interface Place {
   local: (points: Float64Array) => Float32Array;
   world: (x: number, y: number, z: number) => [number, number, number];
 }
-
-/** Figures are rounded to this before they become 32-bit ones, metres: what was computed in two ways may differ by less. */
-const grain = 1e-7;
 
 function placeOf(plain: CutMesh, { sheet: { chart } }: Setting): Place {
   const flat = chart.kind === 'flat';
@@ -280,13 +278,11 @@ function weld(same: Uint32Array, triangles: Uint32Array, point: (v: number) => n
       const [a, b] = [root(triangles[i + k]!), root(triangles[i + ((k + 1) % 3)]!)];
       if (a === b) continue;
       const p = point(a);
-      if (Math.hypot(...point(b).map((value, at) => value - p[at]!)) < 3e-6) same[Math.max(a, b)] = Math.min(a, b);
+      if (Math.hypot(...point(b).map((value, at) => value - p[at]!)) < solidMatched)
+        same[Math.max(a, b)] = Math.min(a, b);
     }
   for (let v = 0; v < same.length; v++) same[v] = root(v);
 }
-
-/** Triangles no higher than this are needles, metres. */
-const thinnest = 1e-7;
 
 /** A triangle of the result, and the face of a source that it is part of. */
 interface Piece {

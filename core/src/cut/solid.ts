@@ -82,22 +82,37 @@ export interface PlainSolids {
 
 /** Makes the solids of a sheet and its openings (through or niches) beforehand, so that booleans on them can be timed by themselves. */
 export function plainSolids(sheet: Sheet, openings: readonly Placed[]): PlainSolids {
-  const skin = { from: 0, to: sheet.thickness, whole: true };
   const builder = new MeshBuilder(sheet.element);
-  cutSkin(builder, sheet, [], { singles: [], groups: [], atEdge: [] }, skin, null);
-  const setting = settingOf(sheet, skin, null);
-  const plain = (mesh: CutMesh, flip: boolean): PlainSolids['block'] => {
-    const points = Float32Array.from(mesh.points);
-    const triangles = Uint32Array.from(mesh.triangles, (c) => mesh.vertices[c]!);
-    if (flip)
-      for (let i = 0; i < triangles.length; i += 3)
-        [triangles[i + 1], triangles[i + 2]] = [triangles[i + 2]!, triangles[i + 1]!];
-    return { points, triangles };
-  };
-  return {
-    block: plain(builder.finish(), false),
-    voids: openings.flatMap((opening) => cutterPiece(setting, opening) ?? []).map(({ mesh }) => plain(mesh, true)),
-  };
+  cutSkin(builder, sheet, [], { singles: [], groups: [], atEdge: [] }, wholeOf(sheet), null);
+  return { block: plain(builder.finish(), false), voids: voidsIn(sheet, openings) };
+}
+
+/** The same of a body of many faces: its mesh without openings, and what is set out on each face. */
+export function plainSolidsOf(
+  bare: CutMesh,
+  faces: readonly { sheet: Sheet; openings: readonly Placed[] }[],
+): PlainSolids {
+  return { block: plain(bare, false), voids: faces.flatMap(({ sheet, openings }) => voidsIn(sheet, openings)) };
+}
+
+const wholeOf = ({ thickness }: Sheet): { from: number; to: number; whole: boolean } => ({
+  from: 0,
+  to: thickness,
+  whole: true,
+});
+
+function voidsIn(sheet: Sheet, openings: readonly Placed[]): PlainSolids['block'][] {
+  const setting = settingOf(sheet, wholeOf(sheet), null);
+  return openings.flatMap((opening) => cutterPiece(setting, opening) ?? []).map(({ mesh }) => plain(mesh, true));
+}
+
+function plain(mesh: CutMesh, flip: boolean): PlainSolids['block'] {
+  const points = Float32Array.from(mesh.points);
+  const triangles = Uint32Array.from(mesh.triangles, (c) => mesh.vertices[c]!);
+  if (flip)
+    for (let i = 0; i < triangles.length; i += 3)
+      [triangles[i + 1], triangles[i + 2]] = [triangles[i + 2]!, triangles[i + 1]!];
+  return { points, triangles };
 }
 
 /** Cuts solids that were made beforehand. */

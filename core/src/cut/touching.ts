@@ -6,12 +6,7 @@ import Flatbush from 'flatbush';
 import type { Sheet } from '../element/sheet.ts';
 import { tolerance } from '../mesh/orient.ts';
 import type { Placed } from '../setout/resolve.ts';
-
-/** How far they are moved, metres: the least that can be made. */
-const hair = 1e-4;
-
-/** Directions that differ by less run along each other, radians. */
-const along = 1e-6;
+import { hair, micrometre as along } from '../tolerances.ts';
 
 /** Openings as they are cut, and for each that was joined, to what: another opening's id, or null for the sheet's edge. */
 export interface Joined {
@@ -196,7 +191,7 @@ function outwardAt({ xs, ys, next, before }: Loops, v: number): [number, number]
   const [x, y] = [-(ax + bx), -(ay + by)];
   const size = Math.hypot(x, y);
   // On the right of the way where that goes straight on.
-  if (size < 1e-6) return [by, -bx];
+  if (size < along) return [by, -bx];
   // At a corner that juts in, the way out is where its edges go.
   const sign = ax * by - ay * bx > 0 ? -1 : 1;
   return [(sign * x) / size, (sign * y) / size];

@@ -2,9 +2,8 @@
 import type { Run, Wall } from '@yard-arch/document';
 import { alongCourse, courseOf, tidyAngle } from './course.ts';
 import type { BentSheet, FlatSheet } from './found-sheet.ts';
+import { micrometre, rounding, sheetsMeet as meets } from '../tolerances.ts';
 
-/** Ends nearer than this are one, and lengths that differ by no more are equal, metres. */
-const meets = 2e-4;
 /** Turns that differ by no more are equal, degrees. */
 const alike = 0.02;
 /** Facets that turn by more than this are no curve but corners, degrees; by more than the second, they are two sides of something and no one wall. */
@@ -278,7 +277,7 @@ function longestFit(corners: readonly Point[], from: number, tolerance: number):
 function sweepThrough(corners: readonly Point[], from: number, to: number, tolerance: number): number | null {
   const [[ax, ay], [bx, by]] = [corners[from]!, corners[to]!];
   const chord = Math.hypot(bx - ax, by - ay);
-  if (chord < 1e-6) return null;
+  if (chord < micrometre) return null;
   const [ux, uy] = [(bx - ax) / chord, (by - ay) / chord];
   const between = corners
     .slice(from + 1, to)
@@ -297,7 +296,7 @@ function sweepThrough(corners: readonly Point[], from: number, to: number, toler
     return null;
   // The arc bulges to the side of its middle, and turns the other way.
   const half = Math.asin(Math.min(1, chord / 2 / radius));
-  const more = Math.sign(centre) === Math.sign(my) && Math.abs(centre) > 1e-12;
+  const more = Math.sign(centre) === Math.sign(my) && Math.abs(centre) > rounding;
   return (-Math.sign(my) * 2 * (more ? Math.PI - half : half) * 180) / Math.PI;
 }
 

@@ -2,6 +2,7 @@
 import type { Run } from '@yard-arch/document';
 import { chordsOf, type Fineness } from '../profile/flatten.ts';
 import { dot, type Vector } from '../vector.ts';
+import { micrometre, relative, rounding } from '../tolerances.ts';
 
 export type { Vector } from '../vector.ts';
 
@@ -128,7 +129,7 @@ export function bentChart(
     const size = Math.hypot(dx, dy);
     return [-dy / size, dx / size];
   };
-  const closed = ribs > 3 && Math.hypot(x[0]! - x[ribs - 1]!, y[0]! - y[ribs - 1]!) < 1e-6;
+  const closed = ribs > 3 && Math.hypot(x[0]! - x[ribs - 1]!, y[0]! - y[ribs - 1]!) < micrometre;
   for (let i = 0; i < ribs; i++) {
     const before = i > 0 ? i - 1 : closed ? ribs - 2 : 0;
     const after = i < ribs - 1 ? i : closed ? 0 : ribs - 2;
@@ -242,7 +243,7 @@ export function deepest(chart: BentChart): number {
     const [dx, dy] = [chart.x[i + 1]! - chart.x[i]!, chart.y[i + 1]! - chart.y[i]!];
     const length = Math.hypot(dx, dy);
     const shrink = -((chart.mx[i + 1]! - chart.mx[i]!) * dx + (chart.my[i + 1]! - chart.my[i]!) * dy) / length;
-    if (shrink > 1e-12) least = Math.min(least, length / shrink);
+    if (shrink > rounding) least = Math.min(least, length / shrink);
   }
   return least;
 }
@@ -259,9 +260,9 @@ export function hitsOn(
     const [ax, ay] = ribAt(chart, f, n);
     const [bx, by] = ribAt(chart, f + 1, n);
     const det = (bx - ax) * wy - (by - ay) * wx;
-    if (Math.abs(det) < 1e-12) continue;
+    if (Math.abs(det) < rounding) continue;
     const share = ((px! - ax) * wy - (py! - ay) * wx) / det;
-    if (share < -1e-9 || share >= 1 - (f + 2 < chart.s.length ? 1e-9 : -1e-9)) continue;
+    if (share < -relative || share >= 1 - (f + 2 < chart.s.length ? relative : -relative)) continue;
     found.push({
       s: chart.s[f]! + share * (chart.s[f + 1]! - chart.s[f]!),
       at: (ax + share * (bx - ax) - px!) * wx + (ay + share * (by - ay) - py!) * wy,

@@ -4,6 +4,7 @@ import type { Impossible } from '../profile/profile.ts';
 import { tidy } from '../tidy.ts';
 import { turned } from './chart.ts';
 import { joinedTop, reversedTop, splitTop } from './top.ts';
+import { micrometre, millimetre, nanometre, parallel, relative, rounding } from '../tolerances.ts';
 
 export type Point = readonly [number, number];
 
@@ -22,7 +23,7 @@ function after(
   { length, sweep = 0 }: Pick<Run, 'length' | 'sweep'>,
 ): { at: Point; angle: number } {
   const half = (sweep * Math.PI) / 360;
-  const chord = Math.abs(half) < 1e-12 ? length : (length * Math.sin(half)) / half;
+  const chord = Math.abs(half) < rounding ? length : (length * Math.sin(half)) / half;
   const [cos, sin] = turned(angle + sweep / 2);
   return { at: [from[0] + chord * cos, from[1] + chord * sin], angle: angle + sweep };
 }
@@ -66,7 +67,7 @@ const distance = ([ax, ay]: Point, [bx, by]: Point): number => Math.hypot(bx - a
 export function withEnds(wall: Wall, start: Point, end: Point): Wall | Impossible {
   const now = courseOf(wall);
   const [before, wanted] = [distance(now.start, now.end), distance(start, end)];
-  if (before < 1e-6)
+  if (before < micrometre)
     return {
       reason: 'the wall is a ring and has no ends to be moved',
       mend: 'Change its length, sweep or runs in its particulars.',
@@ -91,7 +92,7 @@ export function arcBetween(start: Point, end: Point, sweep: number): { turn: num
   const chord = distance(start, end);
   return {
     turn: tidyAngle(directionOf(start, end) - sweep / 2),
-    length: tidy(Math.abs(half) < 1e-12 ? chord : (chord * half) / Math.sin(half)),
+    length: tidy(Math.abs(half) < rounding ? chord : (chord * half) / Math.sin(half)),
   };
 }
 
@@ -116,7 +117,7 @@ export function bentTo(wall: Wall, sweep: number): Wall | Impossible {
   if (wall.runs?.length)
     return { reason: 'the wall has several runs', mend: 'Bend its runs one by one in its particulars.' };
   const { start, end } = courseOf(wall);
-  if (distance(start, end) < 1e-6)
+  if (distance(start, end) < micrometre)
     return { reason: 'the wall is a ring and has no ends to hold it by', mend: 'Change its sweep in its particulars.' };
   if (wall.batter && sweep !== 0)
     return { reason: 'a wall that leans cannot be bent', mend: 'Set “Leans in by” to 0 first.' };
@@ -137,8 +138,8 @@ export function splitWall(wall: Wall, s: number, id: string, name: string): [Wal
   for (const run of runs) {
     const [from, to] = [at, at + run.length];
     at = to;
-    if (to <= s + 1e-9) before.push(run);
-    else if (from >= s - 1e-9) rest.push(run);
+    if (to <= s + nanometre) before.push(run);
+    else if (from >= s - nanometre) rest.push(run);
     else {
       const part = (s - from) / run.length;
       const sweep = run.sweep ?? 0;
@@ -174,21 +175,21 @@ export function splitWall(wall: Wall, s: number, id: string, name: string): [Wal
 /** Two walls that follow each other as one, the first one's id and build-up kept. */
 export function joinedWalls(a: Wall, b: Wall): Wall | Impossible {
   const [first, second] = [courseOf(a), courseOf(b)];
-  if (distance(first.end, second.start) > 0.002 || Math.abs(a.start.z - b.start.z) > 1e-6)
+  if (distance(first.end, second.start) > 0.002 || Math.abs(a.start.z - b.start.z) > micrometre)
     return {
       reason: `${b.name} does not begin where ${a.name} ends`,
       mend: 'Move its start there first, or reverse one of them.',
     };
   if (a.batter || b.batter)
     return { reason: 'walls that lean cannot be joined', mend: 'Set “Leans in by” to 0 first.' };
-  if (Math.abs(thicknessOf(a) - thicknessOf(b)) > 1e-6)
+  if (Math.abs(thicknessOf(a) - thicknessOf(b)) > micrometre)
     return { reason: 'the two are not equally thick', mend: 'Give them the same build-up first.' };
   const crowned = joinedTop(a, lengthOf(a), b, lengthOf(b));
   if ('reason' in crowned) return crowned;
   const turn = tidyAngle(second.leaves - first.reaches);
   const [runsA, runsB] = [runsOf(a), runsOf(b)];
   const last = runsA.at(-1)!;
-  const straight = Math.abs(turn) < 1e-6 && !last.sweep && !runsB[0]!.sweep;
+  const straight = Math.abs(turn) < parallel && !last.sweep && !runsB[0]!.sweep;
   const runs = straight
     ? [...runsA.slice(0, -1), { ...last, length: tidy(last.length + runsB[0]!.length) }, ...runsB.slice(1)]
     : [...runsA, { ...runsB[0]!, turn }, ...runsB.slice(1)];
@@ -242,7 +243,7 @@ export function acrossTo(wall: Wall, s: number): number {
 /** A wall with its faces changed over: it stands where it stood, and what was its inner face is its outer one. Its layers keep their order from the outer face on. */
 export function reversedWall(wall: Wall): Wall | Impossible {
   const runs = runsOf(wall);
-  if (runs.some(({ turn, sweep }, i) => i > 0 && Math.abs(turn) > 1e-9 && (sweep || runs[i - 1]!.sweep)))
+  if (runs.some(({ turn, sweep }, i) => i > 0 && Math.abs(turn) > relative && (sweep || runs[i - 1]!.sweep)))
     return {
       reason: 'a wall cannot be reversed that has a corner where an arc begins or ends',
       mend: 'Split it at that corner, then reverse each of its parts.',
@@ -250,7 +251,7 @@ export function reversedWall(wall: Wall): Wall | Impossible {
   if (wall.batter) return { reason: 'a wall that leans cannot be reversed', mend: 'Set “Leans in by” to 0 first.' };
   const { end, reaches } = courseOf(wall);
   const inner = innerRuns(wall);
-  if (inner.some(({ length }) => length < 1e-3))
+  if (inner.some(({ length }) => length < millimetre))
     return {
       reason: 'its inner face has no length to be its outer one',
       mend: 'Give its arcs a larger radius, draw its runs longer, or make it thinner.',

@@ -1,8 +1,20 @@
 /** What is found of single sheets in a mesh from outside. */
 import type { FreeOutline, Panel, Run, Wall } from '@yard-arch/document';
 
+/** What a file says of a material. */
+export interface ForeignMaterial {
+  name: string;
+  /** As #rrggbb. */
+  colour?: string;
+  roughness?: number;
+  opacity?: number;
+}
+
 /** A mesh as it was read: points in metres, z up, and polygons of them, counter-clockwise as seen from their front. */
 export interface ForeignMesh {
+  /** Of which of its materials each polygon is, where that was asked for. */
+  slots?: number[];
+  materials?: ForeignMaterial[];
   /** x, y, z by point. */
   positions: readonly number[];
   polygons: readonly (readonly number[])[];

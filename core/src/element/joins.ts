@@ -1,15 +1,14 @@
 /** Joins: how the ends of straight walls are cut where they meet other walls, so that corners close without gaps or overlaps. */
+import { fault, type Told } from '../finding.ts';
 import { isInPlan, type ProjectDocument, type Wall } from '@yard-arch/document';
 import type { SectionLine } from '../profile/section.ts';
 import { turned } from './chart.ts';
 import type { WallEnds } from './sheet.ts';
-
-/** Walls' ends nearer than this meet, metres. */
-const meets = 0.002;
+import { nanometre, parallel, rounding, wallsMeet as meets } from '../tolerances.ts';
 
 /** What came of the ends of a wall that were to be joined: the wall met at each, or why none was. */
 export interface Joins extends WallEnds {
-  notes: string[];
+  notes: Told[];
   /** What is taken out of other walls, where layers of this one run on into them to layers of the same material. */
   into: Recess[];
 }
@@ -61,7 +60,17 @@ export function joinsOf(document: ProjectDocument, wall: Wall): Joins {
   const joins: Joins = { start: null, end: null, notes: [], into: [] };
   if (!wall.ends || (wall.ends.start === 'square' && wall.ends.end === 'square')) return joins;
   const own = straight(wall);
-  if (!own) return { ...joins, notes: ['only straight, upright walls can be joined at their ends'] };
+  if (!own)
+    return {
+      ...joins,
+      notes: [
+        fault(
+          'not-joined',
+          'only straight, upright walls can be joined at their ends',
+          'Let its ends be square, or draw it straight and upright.',
+        ),
+      ],
+    };
   const others = Object.values(document.elements)
     .filter(isInPlan)
     .filter((other) => other.id !== wall.id)
@@ -73,15 +82,21 @@ export function joinsOf(document: ProjectDocument, wall: Wall): Joins {
     const found = kind === 'mitred' ? mitre(own, others, which) : butt(own, others, which);
     if (found) {
       joins[which] = found.line;
-      joins.notes.push(
-        `${which} ${kind} with ${found.other.wall.name}${found.into?.length ? ', layers running on' : ''}`,
-      );
+      joins.notes.push({
+        code: 'joined',
+        reason: `${which} ${kind} with ${found.other.wall.name}${found.into?.length ? ', layers running on' : ''}`,
+        mend: null,
+      });
       joins.into.push(...(found.into ?? []));
     } else
       joins.notes.push(
-        kind === 'mitred'
-          ? `${which} square: no wall’s corner meets it there`
-          : `${which} square: it meets no wall there`,
+        fault(
+          'not-joined',
+          kind === 'mitred'
+            ? `${which} square: no wall’s corner meets it there`
+            : `${which} square: it meets no wall there`,
+          'Move it to where a wall is, or let that end be square.',
+        ),
       );
   }
   return joins;
@@ -99,7 +114,7 @@ function crossing(
   e: readonly [number, number],
 ): number | null {
   const det = d[0] * e[1] - d[1] * e[0];
-  if (Math.abs(det) < 1e-6) return null;
+  if (Math.abs(det) < parallel) return null;
   return ((q[0] - p[0]) * e[1] - (q[1] - p[1]) * e[0]) / det;
 }
 
@@ -182,7 +197,7 @@ function butt(own: Straight, others: readonly Straight[], which: 'start' | 'end'
   }
   // Where neighbours end alike there is no step.
   for (let k = line.n.length - 3; k > 0; k -= 2)
-    if (Math.abs(line.offset[k]! - line.offset[k + 1]!) < 1e-9)
+    if (Math.abs(line.offset[k]! - line.offset[k + 1]!) < nanometre)
       for (const list of [line.n, line.offset, line.smooth]) list.splice(k, 2);
   return { line, other, into };
 
@@ -200,7 +215,7 @@ function butt(own: Straight, others: readonly Straight[], which: 'start' | 'end'
       to: Math.max(deeper(0), deeper(by)),
       s: Math.min(p, q),
       t: own.wall.start.z - other.wall.start.z,
-      drift: Math.abs(drift) < 1e-12 ? 0 : drift,
+      drift: Math.abs(drift) < rounding ? 0 : drift,
       width: Math.abs(q - p),
       height: height!,
     };

@@ -1,6 +1,7 @@
 /** Where a line of sight meets an element's outer face. */
 import { placedIn, turnedIn, upright, type Chart, type Vector } from './chart.ts';
 import { dot } from '../vector.ts';
+import { rounding } from '../tolerances.ts';
 
 /**
  * The place (s, t), metres on the face, at which a ray first meets a chart's outer face, its plane taken beyond the element's edges; null where it looks away from it.
@@ -12,7 +13,7 @@ export function sightOn(chart: Chart, from: Vector, way: Vector): { s: number; t
     const { origin, along, up, inward } = chart;
     const off: Vector = [from[0] - origin[0], from[1] - origin[1], from[2] - origin[2]];
     const depth = dot(way, inward);
-    if (Math.abs(depth) < 1e-12) return null;
+    if (Math.abs(depth) < rounding) return null;
     const far = -dot(off, inward) / depth;
     if (far <= 0) return null;
     const at: Vector = [off[0] + far * way[0], off[1] + far * way[1], off[2] + far * way[2]];
@@ -25,7 +26,7 @@ export function sightOn(chart: Chart, from: Vector, way: Vector): { s: number; t
   for (let i = 0; i <= last; i++) {
     const [dx, dy] = [x[i + 1]! - x[i]!, y[i + 1]! - y[i]!];
     const det = way[0] * -dy + way[1] * dx;
-    if (Math.abs(det) < 1e-12) continue;
+    if (Math.abs(det) < rounding) continue;
     const [ox, oy] = [x[i]! - from[0], y[i]! - from[1]];
     const far = (ox * -dy + oy * dx) / det;
     const share = (way[0] * oy - way[1] * ox) / det;

@@ -1,14 +1,39 @@
 /** Sheets: an element as a chart, an outline on it and a build-up, which is all that the cut needs to know of it. */
-import { extentOf, formOf, kindOf, type Element, type Form, type Layer } from '@yard-arch/document';
+import type { Fault, Told } from '../finding.ts';
+import {
+  extentOf,
+  formOf,
+  kindOf,
+  type Element,
+  type FaceName,
+  type Form,
+  type Layer,
+  type RoofForm,
+} from '@yard-arch/document';
 import type { Fineness } from '../profile/flatten.ts';
 import type { SectionLine } from '../profile/section.ts';
 import { deepest, type Chart } from './chart.ts';
 import { courseShape } from './forms/course.ts';
 import { plateShape } from './forms/plate.ts';
 import { mostEdgePoints, tooFine, type Shape } from './forms/shape.ts';
+import { millimetre, relative } from '../tolerances.ts';
 
 /** Names of a sheet's own edges, by the side of its outline. */
-export type SheetEdge = 'base' | 'end' | 'top' | 'start' | 'edge' | 'hole';
+export type SheetEdge =
+  | 'base'
+  | 'end'
+  | 'top'
+  | 'start'
+  | 'edge'
+  | 'hole'
+  // Of a roof's planes.
+  | 'eaves'
+  | 'verge'
+  | 'abutment'
+  | 'ridge'
+  | 'hip'
+  | 'valley'
+  | 'fold';
 
 /**
  * A sheet's outline in (s, t): closed loops, the sheet on the left of each edge. Edge i runs from point i to next[i]. Where an edge does not go square through the thickness, as
@@ -22,6 +47,19 @@ export interface SheetOutline {
   names: SheetEdge[];
   sections: (SectionLine | null)[];
   chords: ({ ax: number; ay: number; bx: number; by: number } | null)[];
+}
+
+/** A closed loop on a face: where its points stand in space (x, y, z, metres), and where on the face. */
+export interface OpenLoop {
+  points: readonly (readonly [number, number, number])[];
+  xs: readonly number[];
+  ys: readonly number[];
+}
+
+/** What bounds a sheet between two depths where others go on from it: loops on its outer and its inner face, with no surface between. */
+export interface Rim {
+  outer: readonly OpenLoop[];
+  inner: readonly OpenLoop[];
 }
 
 /** An element as a sheet: its face's outline in (s, t), counter-clockwise as seen from outside, and its layers along n. */
@@ -42,32 +80,51 @@ export interface Sheet {
   larger: string;
   texture: Element['texture'];
   /** What became of its ends that were to be joined to other walls. */
-  joins: string[];
+  joins: readonly Told[];
   /** Why the element cannot be made, and what would mend it. */
-  fault: { reason: string; mend: string; trouble?: Error } | null;
+  fault: (Fault & { trouble?: Error }) | null;
+  /** Where it is one of several that make a body together: its name among its element's faces, and what bounds it between two depths. */
+  face?: FaceName;
+  rim?: (from: number, to: number) => Rim;
+  /** Where only one of its skins is to be cut: from one depth to another, `whole` where it is all layers together. */
+  skin?: { from: number; to: number; whole: boolean };
 }
 
 /** How a wall's ends depart from square, and what they meet; by joins. */
 export interface WallEnds {
   start: SectionLine | null;
   end: SectionLine | null;
-  notes?: string[];
+  notes?: Told[];
+  /** Its top where that follows a roof. */
+  top?: UnderRoof | undefined;
+}
+
+/** A wall's top under a roof, from its start to its end: corners (metres along, metres high), and how each piece between two goes through the thickness. */
+export interface UnderRoof {
+  points: readonly (readonly [number, number])[];
+  sections: readonly (SectionLine | null)[];
 }
 
 const roughly: Fineness = { segmentsPerHalfCircle: 2 };
 /** What a form makes of itself. */
-function shapeOf(form: Form, ends: WallEnds, thickness: number): Shape {
+function shapeOf(form: Exclude<Form, RoofForm>, ends: WallEnds, thickness: number): Shape {
   return form.form === 'course' ? courseShape(form, ends, thickness) : plateShape(form);
 }
 
-/** The sheet of an element by itself. */
-export function sheetAnew(element: Element, ends: WallEnds, fineness: Fineness): Sheet {
-  const boundaries = new Float64Array(element.layers.length + 1);
-  element.layers.forEach((layer, i) => {
+/** The depths at which layers begin and end, metres. */
+export function boundariesOf(layers: readonly Layer[]): Float64Array {
+  const boundaries = new Float64Array(layers.length + 1);
+  layers.forEach((layer, i) => {
     boundaries[i + 1] = boundaries[i]! + layer.thickness;
   });
+  return boundaries;
+}
+
+/** The sheet of an element by itself, but for those of several faces. */
+export function sheetAnew(element: Element, ends: WallEnds, fineness: Fineness): Sheet {
+  const boundaries = boundariesOf(element.layers);
   const thickness = boundaries[element.layers.length]!;
-  const shape = shapeOf(formOf(element), ends, thickness);
+  const shape = shapeOf(formOf(element) as Exclude<Form, RoofForm>, ends, thickness);
   const points = shape.points(fineness);
   // What is too fine to be begun with is drawn roughly, and cannot be made.
   const drawn = points > mostEdgePoints ? roughly : fineness;
@@ -77,12 +134,19 @@ export function sheetAnew(element: Element, ends: WallEnds, fineness: Fineness):
   let fault: Sheet['fault'] = points > mostEdgePoints ? tooFine(shape.fine, points) : null;
   if (fault) {
     // Nothing more need be known of it.
-  } else if (chart.kind === 'bent' && deepest(chart) <= thickness * (1 + 1e-9))
+  } else if (chart.kind === 'bent' && deepest(chart) <= thickness * (1 + relative))
     fault = {
+      code: 'too-thick',
       reason: `the ${noun} is as thick as its curve is round, or turns too sharply for its runs`,
       mend: 'Make it thinner, give it a larger radius, or longer runs.',
     };
   else if (outline.fault) fault = outline.fault;
+  else if (ends.top && Math.min(...ends.top.points.map(([, t]) => t)) < millimetre)
+    fault = {
+      code: 'roof-below',
+      reason: `the roof that its top follows comes down to its base or below`,
+      mend: 'Raise the roof, or give the wall another top.',
+    };
   return {
     element: element.id,
     chart,

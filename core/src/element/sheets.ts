@@ -2,24 +2,31 @@
 import {
   defaultChord,
   formOf,
+  type Form,
   isInPlan,
   row,
   type Element,
   type FaceName,
   type ProjectDocument,
+  type RoofForm,
 } from '@yard-arch/document';
 import { LRUCache } from 'lru-cache';
+import type { Fault } from '../finding.ts';
 import type { Fineness } from '../profile/flatten.ts';
 import { troubleOf } from '../trouble.ts';
 import { joinsOf } from './joins.ts';
+import { roofBody, roofFromAbove, type RoofBody } from './roof-sheets.ts';
 import { nothingOf, sheetAnew, type Sheet, type WallEnds } from './sheet.ts';
 import { turnedOver } from './turned-over.ts';
+import { underRoof } from './under-roof.ts';
 
 export interface Sheets {
   /** An element's sheet, of its outer face; null where the document has no such element. */
   of: (element: string) => Sheet | null;
-  /** The sheet of a face. */
+  /** The sheet of a face; null where the element has none of that name. */
   on: (element: string, face: FaceName | undefined) => Sheet | null;
+  /** The body of an element of many faces, which its sheets make together; null of any other, and where it cannot be made. */
+  body: (element: string) => RoofBody | null;
 }
 
 /** How finely a document's arcs are divided. */
@@ -39,16 +46,66 @@ function keyOf(element: Element, ends: WallEnds | null, fineness: Fineness): str
     formOf(element),
     layers,
     texture,
-    ends && [ends.start, ends.end, ends.notes],
+    ends && [ends.start, ends.end, ends.notes, ends.top],
     fineness,
   ]);
 }
 
 const square: WallEnds = { start: null, end: null };
 
+/** Bodies of many faces, by what they depend on. */
+const bodies = new LRUCache<string, { from: RoofBody | Fault; above: Sheet }>({ max: 256 });
+
+/** The same by the element itself: a document is never changed, so that most are asked for again and again. */
+const bodiesOf = new WeakMap<Element, { from: RoofBody | Fault; above: Sheet }>();
+
+function bodyOf(element: Element, form: RoofForm): { from: RoofBody | Fault; above: Sheet } {
+  const there = bodiesOf.get(element);
+  if (there) return there;
+  const key = keyOf(element, null, {} as Fineness);
+  let known = bodies.get(key);
+  if (!known) {
+    const from = roofBody(element, form);
+    bodies.set(
+      key,
+      (known = { from, above: 'code' in from ? nothingOf(element, from) : roofFromAbove(from, element) }),
+    );
+  }
+  bodiesOf.set(element, known);
+  return known;
+}
+
+/** What others make of an element's edges: the walls that it is joined to, the roof that it is under. */
+function endsOf(document: ProjectDocument, element: Element, form: Form): WallEnds | null {
+  if (!isInPlan(element) || form.form !== 'course') return null;
+  const joins = element.ends ? joinsOf(document, element) : null;
+  if (element.top.kind !== 'under') return joins;
+  const roof = row(document, 'elements', element.top.roof);
+  const over = roof && formOf(roof);
+  const { from } = over?.form === 'roof' ? bodyOf(roof!, over) : { from: null };
+  const thickness = element.layers.reduce((sum, layer) => sum + layer.thickness, 0);
+  const top = from && !('code' in from) ? underRoof(form, from, thickness) : null;
+  const ends: WallEnds = joins ?? square;
+  if (top) return { ...ends, top };
+  const why = !from
+    ? 'the roof that its top is to follow is not there'
+    : 'code' in from
+      ? 'the roof that its top is to follow cannot be made'
+      : 'only straight walls that stand plumb can follow a roof';
+  return {
+    ...ends,
+    notes: [
+      ...(ends.notes ?? []),
+      { code: 'not-under', reason: `${why}: it is level`, mend: 'Mend the roof, or give the wall another top.' },
+    ],
+  };
+}
+
 function sheetIn(document: ProjectDocument, element: Element, fineness: Fineness): Sheet {
   try {
-    const ends = isInPlan(element) && element.ends ? joinsOf(document, element) : null;
+    const form = formOf(element);
+    if (form.form === 'roof') return bodyOf(element, form).above;
+    const ends = endsOf(document, element, form);
     const key = keyOf(element, ends, fineness);
     let sheet = made.get(key);
     if (!sheet) made.set(key, (sheet = sheetAnew(element, ends ?? square, fineness)));
@@ -81,11 +138,28 @@ function lazily(document: ProjectDocument, fineness: Fineness): Sheets {
     known.set(id, sheet);
     return sheet;
   };
+  const bodied = new Map<string, RoofBody | null>();
+  const body = (id: string): RoofBody | null => {
+    let made = bodied.get(id);
+    if (made === undefined) bodied.set(id, (made = bodyIn(id)));
+    return made;
+  };
+  const bodyIn = (id: string): RoofBody | null => {
+    const element = row(document, 'elements', id);
+    const form = element && formOf(element);
+    if (form?.form !== 'roof' || of(id)?.fault) return null;
+    const { from } = bodyOf(element!, form);
+    return 'code' in from ? null : from;
+  };
   return {
     of,
+    body,
     on: (id, face) => {
       const sheet = of(id);
-      return sheet && face === 'inner' ? turnedOver(sheet).sheet : sheet;
+      if (!sheet || face === undefined || face === 'outer') return sheet;
+      const whole = body(id);
+      if (whole) return whole.planes.find((plane) => plane.face === face)?.sheet ?? null;
+      return face === 'inner' ? turnedOver(sheet).sheet : null;
     },
   };
 }

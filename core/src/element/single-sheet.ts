@@ -3,9 +3,8 @@ import type { Element, FreeOutline, Layer } from '@yard-arch/document';
 import { asWall, withBends } from './bent-sheet.ts';
 import type { BentSheet, FlatSheet, ForeignMesh, FoundSheets } from './found-sheet.ts';
 import { cross, dot, minus, newell } from '../vector.ts';
+import { flatSheet as flat, micrometre, nanometre, rounding } from '../tolerances.ts';
 
-/** Points nearer than this are one, and no point of a flat sheet is farther from its plane, metres. */
-const flat = 1e-4;
 /** Faces that turn by no more than this are one plane: the cosine of half a degree. */
 const level = Math.cos(Math.PI / 360);
 
@@ -52,7 +51,7 @@ export function singleSheetsOf(mesh: ForeignMesh, tolerance = usualTolerance): F
     for (const seed of [...part].sort((a, b) => length(normals.get(b)!) - length(normals.get(a)!) || a - b)) {
       if (taken.has(seed)) continue;
       const size = length(normals.get(seed)!);
-      if (size < 1e-12) {
+      if (size < rounding) {
         taken.add(seed);
         continue;
       }
@@ -76,7 +75,7 @@ export function singleSheetsOf(mesh: ForeignMesh, tolerance = usualTolerance): F
       // Faces that look the other way are turned round: the larger part says which side is the front.
       const facing = region.map((p) => (dot(normals.get(p)!, normal) < 0 ? [...polygons[p]!].reverse() : polygons[p]!));
       for (const sheet of sheetsIn(points, facing, normal))
-        if (sheet.area >= 1e-6 && [sheet.outline, ...sheet.holes].every((loop) => loop.length <= 4000))
+        if (sheet.area >= micrometre && [sheet.outline, ...sheet.holes].every((loop) => loop.length <= 4000))
           flats.push(sheet);
         else found.leftOut += 1;
       regions.push({ normal, area: region.reduce((sum, p) => sum + length(normals.get(p)!) / 2, 0) });
@@ -125,7 +124,7 @@ function asOne(
     (a, n) => (dot(n, main) < 0 ? minus(a, n) : [a[0] + n[0], a[1] + n[1], a[2] + n[2]]),
     [0, 0, 0],
   );
-  if (length(sum) < 1e-12) return { sheets: null, off: Infinity };
+  if (length(sum) < rounding) return { sheets: null, off: Infinity };
   const normal = fittedNormal(
     used.map((v) => points[v]!),
     scaled(sum, 1 / length(sum)),
@@ -162,7 +161,7 @@ function fittedNormal(points: readonly Vector[], near: Vector): Vector {
     tn += y * z;
   }
   const det = ss * tt - st * st;
-  if (Math.abs(det) < 1e-12) return near;
+  if (Math.abs(det) < rounding) return near;
   const [a, b] = [(sn * tt - tn * st) / det, (tn * ss - sn * st) / det];
   const tilted: Vector = [near[0] - a * s[0] - b * t[0], near[1] - a * s[1] - b * t[1], near[2] - a * s[2] - b * t[2]];
   return scaled(tilted, 1 / length(tilted));
@@ -190,7 +189,7 @@ function sheetsIn(points: readonly Vector[], polygons: readonly (readonly number
   // s runs level; where the sheet itself is level, along x.
   const [nx, ny] = normal;
   const across = Math.hypot(nx, ny);
-  const s: Vector = across < 1e-6 ? [1, 0, 0] : [-ny / across, nx / across, 0];
+  const s: Vector = across < micrometre ? [1, 0, 0] : [-ny / across, nx / across, 0];
   const t = cross(normal, s);
   const loops = boundaryLoops(points, polygons, s, t);
   const outlines = loops.filter(({ area }) => area > 0);
@@ -281,8 +280,8 @@ function withoutMiddles(loop: readonly (readonly [number, number])[]): (readonly
     const [bx, by] = loop[(i + 1) % loop.length]!;
     const size = Math.hypot(bx - ax, by - ay);
     return (
-      size < 1e-9 ||
-      Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / size > 1e-6 ||
+      size < nanometre ||
+      Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / size > micrometre ||
       (x - ax) * (bx - x) + (y - ay) * (by - y) < 0
     );
   });

@@ -1,6 +1,7 @@
 /** Tops of walls as lines over their length, and what becomes of them when walls are split, joined and reversed. */
 import type { Top, Wall } from '@yard-arch/document';
 import type { Impossible } from '../profile/profile.ts';
+import { micrometre, millimetre, nanometre, parallel, relative, rounding } from '../tolerances.ts';
 
 type Place = readonly [number, number];
 
@@ -9,7 +10,7 @@ export type TopAndHeight = Pick<Wall, 'top' | 'height'>;
 /** A top's corners from the start of a wall to its end: how far along and how high, metres. */
 export function topLine(top: Top, length: number, height: number): [number, number][] {
   const line: [number, number][] = [[0, height]];
-  if (top.kind === 'level') line.push([length, height]);
+  if (top.kind === 'level' || top.kind === 'under') line.push([length, height]);
   else if (top.kind === 'raked') line.push([length, top.end]);
   else if (top.kind === 'gabled') line.push([top.at * length, top.apex], [length, top.end ?? height]);
   else {
@@ -29,6 +30,7 @@ export function topLine(top: Top, length: number, height: number): [number, numb
 export function topAt({ top, height }: TopAndHeight, share: number): number {
   switch (top.kind) {
     case 'level':
+    case 'under':
       return height;
     case 'raked':
       return height + (top.end - height) * share;
@@ -37,7 +39,7 @@ export function topAt({ top, height }: TopAndHeight, share: number): number {
         ? height + ((top.apex - height) * share) / top.at
         : top.apex + (((top.end ?? height) - top.apex) * (share - top.at)) / (1 - top.at);
     case 'stepped':
-      return top.steps.reduce((found, step) => (step.at <= share + 1e-12 ? step.height : found), height);
+      return top.steps.reduce((found, step) => (step.at <= share + rounding ? step.height : found), height);
   }
 }
 
@@ -47,6 +49,7 @@ export function splitTop(wall: TopAndHeight, share: number): [TopAndHeight, TopA
   const here = topAt(wall, share);
   switch (top.kind) {
     case 'level':
+    case 'under':
       return [
         { top, height },
         { top, height },
@@ -59,9 +62,11 @@ export function splitTop(wall: TopAndHeight, share: number): [TopAndHeight, TopA
     case 'gabled':
       return splitGable(top, height, here, share);
     case 'stepped': {
-      const before = top.steps.filter(({ at }) => at < share - 1e-9).map((step) => ({ ...step, at: step.at / share }));
+      const before = top.steps
+        .filter(({ at }) => at < share - relative)
+        .map((step) => ({ ...step, at: step.at / share }));
       const rest = top.steps
-        .filter(({ at }) => at > share + 1e-9)
+        .filter(({ at }) => at > share + relative)
         .map((step) => ({ ...step, at: (step.at - share) / (1 - share) }));
       const made = (steps: typeof before): Top => (steps.length > 0 ? { kind: 'stepped', steps } : { kind: 'level' });
       return [
@@ -81,7 +86,7 @@ function splitGable(
 ): [TopAndHeight, TopAndHeight] {
   const end = top.end ?? height;
   // An apex so near to the split that neither part could say where it is, is taken to be there.
-  if (Math.abs(share - top.at) < 1.5e-3)
+  if (Math.abs(share - top.at) < 1.5 * millimetre)
     return [
       { height, top: { kind: 'raked', end: top.apex } },
       { height: top.apex, top: { kind: 'raked', end } },
@@ -102,6 +107,8 @@ function splitGable(
 
 /** The tops of two walls, so long, that follow each other as one: level, raked or gabled where they go on into each other so, stepped where all that is between steps is level. */
 export function joinedTop(a: TopAndHeight, long: number, b: TopAndHeight, more: number): TopAndHeight | Impossible {
+  if (a.top.kind === 'under' && b.top.kind === 'under' && a.top.roof === b.top.roof)
+    return { height: a.height, top: a.top };
   const line = [
     ...topLine(a.top, long, a.height),
     ...topLine(b.top, more, b.height).map(([x, y]): [number, number] => [x + long, y]),
@@ -112,8 +119,8 @@ export function joinedTop(a: TopAndHeight, long: number, b: TopAndHeight, more: 
   for (let i = 1; i + 1 < line.length;) {
     const [[ax, ay], [x, y], [bx, by]] = [line[i - 1]!, line[i]!, line[i + 1]!];
     if (
-      distance(line[i]!, line[i - 1]!) > 1e-6 &&
-      Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) > 1e-6 * size(i)
+      distance(line[i]!, line[i - 1]!) > micrometre &&
+      Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) > parallel * size(i)
     )
       i += 1;
     else {
@@ -123,18 +130,32 @@ export function joinedTop(a: TopAndHeight, long: number, b: TopAndHeight, more: 
   }
   const whole = long + more;
   const [height, end] = [line[0]![1], line.at(-1)![1]];
-  const slopes = line.slice(1).filter(([x, y], i) => x - line[i]![0] > 1e-6 && Math.abs(y - line[i]![1]) > 1e-6).length;
+  const slopes = line
+    .slice(1)
+    .filter(([x, y], i) => x - line[i]![0] > micrometre && Math.abs(y - line[i]![1]) > micrometre).length;
   if (line.length === 2)
     return slopes === 0 ? { height, top: { kind: 'level' } } : { height, top: { kind: 'raked', end } };
   if (slopes === 0) {
-    const steps = line.slice(1).flatMap(([x, y], i) => (x - line[i]![0] <= 1e-6 ? [{ at: x / whole, height: y }] : []));
+    const steps = line
+      .slice(1)
+      .flatMap(([x, y], i) => (x - line[i]![0] <= micrometre ? [{ at: x / whole, height: y }] : []));
     return { height, top: { kind: 'stepped', steps } };
   }
   const [, apex] = line;
-  if (line.length === 3 && apex![0] > 1e-3 * whole && apex![0] < 0.999 * whole && line[2]![0] - apex![0] > 1e-6)
+  if (
+    line.length === 3 &&
+    apex![0] > millimetre * whole &&
+    apex![0] < 0.999 * whole &&
+    line[2]![0] - apex![0] > micrometre
+  )
     return {
       height,
-      top: { kind: 'gabled', apex: apex![1], at: apex![0] / whole, ...(Math.abs(end - height) < 1e-9 ? {} : { end }) },
+      top: {
+        kind: 'gabled',
+        apex: apex![1],
+        at: apex![0] / whole,
+        ...(Math.abs(end - height) < nanometre ? {} : { end }),
+      },
     };
   return {
     reason: 'their tops together are neither level, raked, gabled nor stepped',
@@ -146,6 +167,7 @@ export function joinedTop(a: TopAndHeight, long: number, b: TopAndHeight, more: 
 export function reversedTop({ top, height }: TopAndHeight, share: (at: number) => number): TopAndHeight {
   switch (top.kind) {
     case 'level':
+    case 'under':
       return { height, top };
     case 'raked':
       return { height: top.end, top: { kind: 'raked', end: height } };

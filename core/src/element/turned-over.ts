@@ -3,6 +3,7 @@ import { backwards } from '../profile/flatten.ts';
 import { offsetAt, type SectionLine } from '../profile/section.ts';
 import { ribAt, type BentChart, type Chart, type FlatChart } from './chart.ts';
 import type { Sheet, SheetEdge, SheetOutline } from './sheet.ts';
+import { rounding } from '../tolerances.ts';
 
 /** A sheet's other side. Distances along are true on either: on a curve they are not the same. */
 export interface TurnedOver {
@@ -153,7 +154,7 @@ function movedIn(outline: SheetOutline, before: Uint32Array, depth: number): [Fl
     const [a, b, c] = line(before[i]!);
     const [d, e, f] = line(i);
     const det = a * e - b * d;
-    if (Math.abs(det) < 1e-12) continue;
+    if (Math.abs(det) < rounding) continue;
     xs[i] = (c * e - b * f) / det;
     ys[i] = (a * f - c * d) / det;
   }

@@ -1,10 +1,6 @@
 /** Polygons as every reader takes them: convex and flat, since many fan a polygon from its first corner. */
 import type { CutMesh } from '../mesh/cut-mesh.ts';
-
-/** A polygon's corners stray from their plane by no more than this, metres. */
-const flat = 5e-5;
-/** The sine of the least turn at a corner: straighter ones would make a fan's triangle collapse. */
-const straight = 1e-6;
+import { flatPolygon as flat, micrometre as straight } from '../tolerances.ts';
 
 type Polygon = number[];
 

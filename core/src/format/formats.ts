@@ -21,6 +21,13 @@ export const formats = [
     read: true,
   },
   {
+    id: 'glb-instanced',
+    label: 'GLB of instances',
+    about: 'GLB of instances, small where much is alike',
+    written: { type: 'model/gltf-binary', ending: 'instanced.glb' },
+    read: false,
+  },
+  {
     id: 'obj',
     label: 'OBJ',
     about: 'OBJ with MTL (ZIP)',

@@ -1,7 +1,7 @@
 /** GLB (glTF 2.0, binary): one named node an element, or one for each of its layers where those are solids; a primitive for each material, openings named in flat extras. */
 import { Document, Format, WebIO, type Material, type Mesh, type Node } from '@gltf-transform/core';
-import { EXTTextureWebP, KHRTextureTransform } from '@gltf-transform/extensions';
-import type { Element, ProjectDocument } from '@yard-arch/document';
+import { EXTMeshGPUInstancing, EXTTextureWebP, KHRTextureTransform } from '@gltf-transform/extensions';
+import { sizeLabel, type Element, type ProjectDocument } from '@yard-arch/document';
 import type { PartInstance, PartMesh } from '../infill/part.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import type { ElementCut } from '../model/cut-element.ts';
@@ -34,6 +34,7 @@ class Writer {
     private readonly document: ProjectDocument,
     model: Model,
     private readonly source: AssetSource,
+    private readonly instanced: boolean,
   ) {
     const root = this.gltf.getRoot();
     root.getAsset().generator = 'Yard Arch';
@@ -66,7 +67,10 @@ class Writer {
             .setExtras({ element: element.id, layer: solid.layer + 1 }),
         );
     }
-    for (const part of cut.parts) node.addChild(this.partNode(part, origin));
+    if (this.instanced)
+      for (const [part, all] of byMesh(cut.parts))
+        node.addChild(all.length > 1 ? this.batch(part, all, origin) : this.partNode(all[0]!, origin));
+    else for (const part of cut.parts) node.addChild(this.partNode(part, origin));
     return node;
   }
 
@@ -84,10 +88,15 @@ class Writer {
 
   /** A part in its place, about the origin of its element's node. */
   private partNode({ part, opening, id, placement }: PartInstance, origin: Point): Node {
-    const mark = this.document.openings[opening]?.mark ?? opening;
+    const { openings, patterns, units } = this.document;
+    const own = openings[opening];
+    const pattern = own && patterns[own.pattern];
+    const size = own && !own.own ? pattern?.sizes[own.size] : undefined;
+    // So that whoever swaps or animates them finds all of one kind.
+    const names = [pattern?.name, pattern && size && sizeLabel(pattern, size, units), own?.mark ?? opening, part.name];
     const [x, y, z] = placement.origin.map((value, k) => value - origin[k]!) as [number, number, number];
     return this.gltf
-      .createNode(this.nodeNames.of(`${opening} ${id}`, `${mark} ${part.name}`))
+      .createNode(this.nodeNames.of(`${opening} ${id}`, names.filter(Boolean).join(' ')))
       .setMesh(this.partMesh(part))
       .setMatrix([
         ...columnOf(placement.x),
@@ -99,7 +108,30 @@ class Writer {
         ...columnOf([x, y, z]),
         1,
       ])
-      .setExtras({ opening, part: id });
+      .setExtras({ opening, part: id, ...(own ? { pattern: own.pattern, size: own.size } : {}) });
+  }
+
+  /** All of one mesh in one node, by EXT_mesh_gpu_instancing; which opening each is of stands in its extras, in their order. */
+  private batch(part: PartMesh, all: readonly PartInstance[], origin: Point): Node {
+    const instancing = this.gltf.createExtension(EXTMeshGPUInstancing).setRequired(true);
+    const accessor = (type: 'VEC3' | 'VEC4', array: Float32Array<ArrayBuffer>) =>
+      this.gltf.createAccessor().setType(type).setArray(array).setBuffer(this.buffer);
+    const places = all.map(({ placement }) => {
+      const [x, y, z] = placement.origin.map((value, k) => value - origin[k]!) as [number, number, number];
+      return columnOf([x, y, z]);
+    });
+    const turns = all.map(({ placement: { x, y, z } }) => quaternionOf(columnOf(x), columnOf(z), columnOf(back(y))));
+    return this.gltf
+      .createNode(this.nodeNames.of(`${all[0]!.element} ${part.key}`, part.name))
+      .setMesh(this.partMesh(part))
+      .setExtension(
+        'EXT_mesh_gpu_instancing',
+        instancing
+          .createInstancedMesh()
+          .setAttribute('TRANSLATION', accessor('VEC3', Float32Array.from(places.flat())))
+          .setAttribute('ROTATION', accessor('VEC4', Float32Array.from(turns.flat()))),
+      )
+      .setExtras({ openings: all.map(({ opening }) => opening).join(' ') });
   }
 
   private layerName({ layers }: Element, name: string, layer: number): string {
@@ -150,9 +182,11 @@ class Writer {
     const name = this.materialNames.of(id, source.name);
     const made = this.gltf
       .createMaterial(name)
-      .setBaseColorFactor([...linearColour(source.colour), 1])
+      .setBaseColorFactor([...linearColour(source.colour), source.opacity ?? 1])
       .setRoughnessFactor(source.roughness)
       .setMetallicFactor(0);
+    // What is seen through is seen from behind: panes may be single sheets.
+    if (source.opacity !== undefined && source.opacity < 1) made.setAlphaMode('BLEND').setDoubleSided(true);
     const found = imagesOf(this.document, source, this.source);
     for (const image of found?.images ?? []) this.lay(made, name, image, found!.metres);
     this.materials.set(id, made);
@@ -178,7 +212,8 @@ class Writer {
       .setImage(bytes() as Uint8Array<ArrayBuffer>);
     const scale = this.transforms.createTransform().setScale([1 / metres[0], 1 / metres[1]]);
     // A picture goes before the plain figure, which it would be multiplied by.
-    if (slot === 'colour') made.setBaseColorTexture(texture).setBaseColorFactor([1, 1, 1, 1]);
+    if (slot === 'colour')
+      made.setBaseColorTexture(texture).setBaseColorFactor([1, 1, 1, made.getBaseColorFactor()[3]]);
     else if (slot === 'roughness') made.setMetallicRoughnessTexture(texture).setRoughnessFactor(1);
     else made.setNormalTexture(texture);
     const info =
@@ -191,21 +226,50 @@ class Writer {
   }
 }
 
+function byMesh(parts: readonly PartInstance[]): Map<PartMesh, PartInstance[]> {
+  const found = new Map<PartMesh, PartInstance[]>();
+  for (const one of parts) {
+    const list = found.get(one.part);
+    if (list) list.push(one);
+    else found.set(one.part, [one]);
+  }
+  return found;
+}
+
+/** The turn whose columns are given, as x, y, z, w. Source: Shepperd, "Quaternion from rotation matrix", 1978. */
+export function quaternionOf(a: Point, b: Point, c: Point): [number, number, number, number] {
+  // Four times the square of each, of which the largest is the surest.
+  const squares = [1 + a[0] - b[1] - c[2], 1 - a[0] + b[1] - c[2], 1 - a[0] - b[1] + c[2], 1 + a[0] + b[1] + c[2]];
+  const most = squares.indexOf(Math.max(...squares));
+  const s = 2 * Math.sqrt(Math.max(0, squares[most]!));
+  const [xy, xz, yz] = [a[1] + b[0], a[2] + c[0], b[2] + c[1]];
+  const [wx, wy, wz] = [b[2] - c[1], c[0] - a[2], a[1] - b[0]];
+  const rows: [number, number, number, number][] = [
+    [(s * s) / 4, xy, xz, wx],
+    [xy, (s * s) / 4, yz, wy],
+    [xz, yz, (s * s) / 4, wz],
+    [wx, wy, wz, (s * s) / 4],
+  ];
+  return rows[most]!.map((value) => value / s) as [number, number, number, number];
+}
+
 const [magic, jsonChunk, binaryChunk] = [0x46546c67, 0x4e4f534a, 0x004e4942];
 const pieceSize = 4 * 1024 * 1024;
 
 /**
  * Writes the model as GLB: metres, y up, texture coordinates in metres with v running down as the format wants. Elements far from the origin are written about a point near them, where their node stands.
+ * @param instanced whether equal parts are written as instances of one node (EXT_mesh_gpu_instancing), rather than as a node each.
  * @returns the file in pieces of a few megabytes, so that a large one is not held twice.
  */
 export async function glbPieces(
   document: ProjectDocument,
   model: Model,
   source: AssetSource = noAssets,
+  instanced = false,
 ): Promise<Uint8Array[]> {
-  const { gltf } = new Writer(document, model, source);
+  const { gltf } = new Writer(document, model, source, instanced);
   const { json, resources } = await new WebIO()
-    .registerExtensions([KHRTextureTransform, EXTTextureWebP])
+    .registerExtensions([KHRTextureTransform, EXTTextureWebP, EXTMeshGPUInstancing])
     .writeJSON(gltf, { format: Format.GLB });
   const text = padded(new TextEncoder().encode(JSON.stringify(json)), 0x20);
   const binary = padded(Object.values(resources)[0] ?? new Uint8Array(0), 0);

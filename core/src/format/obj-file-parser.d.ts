@@ -4,7 +4,10 @@ declare module 'obj-file-parser' {
     constructor(text: string, name?: string);
     /** @throws a string where a line cannot be read. */
     parse(): {
-      models: { vertices: { x: number; y: number; z: number }[]; faces: { vertices: { vertexIndex: number }[] }[] }[];
+      models: {
+        vertices: { x: number; y: number; z: number }[];
+        faces: { material: string; vertices: { vertexIndex: number }[] }[];
+      }[];
     };
   }
 }

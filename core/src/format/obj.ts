@@ -92,7 +92,7 @@ function mtlOf(
 ): string {
   const mtl = [`# Materials of ${oneLine(document.name)}`];
   for (const [id, own] of found) {
-    const { colour, roughness } = document.materials[id]!;
+    const { colour, roughness, opacity = 1 } = document.materials[id]!;
     const images = own?.images ?? [];
     const pictured = images.some(({ slot }) => slot === 'colour');
     mtl.push(
@@ -100,7 +100,7 @@ function mtlOf(
       `Kd ${pictured ? '1 1 1' : linearColour(colour).map(figure).join(' ')}`,
       'Ks 0 0 0',
       `Pr ${figure(roughness)}`,
-      'd 1',
+      `d ${figure(opacity)}`,
       'illum 1',
     );
     for (const one of images) mtl.push(`${maps[one.slot]} ${image(id, one)}`);

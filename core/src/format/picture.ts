@@ -21,6 +21,24 @@ const ground: Vector = [0xdc, 0xd3, 0xbf];
 const ink: Vector = [0x1e, 0x2a, 0x33];
 const finer = 3;
 
+/** A colour of which another hides a share. */
+function mixed(behind: number, before: number, share: number): number {
+  let sum = 0;
+  for (const shift of [16, 8, 0])
+    sum |= Math.round(((behind >> shift) & 255) * (1 - share) + ((before >> shift) & 255) * share) << shift;
+  return sum;
+}
+
+/** How a surface is drawn. */
+interface Drawn {
+  tint: number;
+  image: Texture | null;
+  /** Its number: lines are drawn where it changes. */
+  id: number;
+  /** How much it hides of what is behind it. */
+  hides: number;
+}
+
 /** The colour of a texture at a point of a triangle, as one number. */
 function dotOf(
   { width, height, data, metres }: Texture,
@@ -72,14 +90,20 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
   const surface = new Int32Array(W * H).fill(-1);
   const sun: Vector = [0.42, -0.62, 0.66];
   let number = 0;
+  const seenThrough: (() => void)[] = [];
   for (const mesh of meshes)
     for (const run of mesh.runs) {
       const material = document.materials[run.material]!;
       const tint = parseInt(material.colour.slice(1), 16);
       const image = material.texture ? textureOf(material.texture, material.colour) : null;
       number += 1;
-      for (let t = run.first; t < run.first + run.count; t++) raster(mesh, t, tint, image, number);
+      const drawn: Drawn = { tint, image, id: number, hides: material.opacity ?? 1 };
+      // What is seen through is laid over the rest.
+      if (drawn.hides < 1) seenThrough.push(() => drawRun(mesh, run, drawn));
+      else drawRun(mesh, run, drawn);
     }
+
+  for (const lay of seenThrough) lay();
 
   const rgb = new Uint8Array(width * height * 3);
   for (let y = 0; y < height; y++)
@@ -96,7 +120,11 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
     }
   return encode({ width, height, data: rgb, channels: 3 });
 
-  function raster(mesh: CutMesh, t: number, tint: number, image: Texture | null, id: number): void {
+  function drawRun(mesh: CutMesh, { first, count }: CutMesh['runs'][number], drawn: Drawn): void {
+    for (let t = first; t < first + count; t++) raster(mesh, t, drawn);
+  }
+
+  function raster(mesh: CutMesh, t: number, { tint, image, id, hides }: Drawn): void {
     const { points, vertices, normals, triangles, uvs } = mesh;
     const corner = [0, 1, 2].map((k) => triangles[3 * t + k]!) as [number, number, number];
     const screen = [0, 1, 2].map((k): Vector => {
@@ -124,6 +152,10 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
         const z = a0 * p[2] + a1 * q[2] + a2 * s[2];
         const at = y * W + x;
         if (z <= depth[at]!) continue;
+        if (hides < 1) {
+          if (surface[at]! >= 0) colour[at] = mixed(colour[at]!, tint, hides);
+          continue;
+        }
         depth[at] = z;
         shade[at] = light;
         colour[at] = image ? dotOf(image, a0, a1, a2, corner, uvs) : tint;

@@ -1,13 +1,15 @@
-/** Project files: JSON by itself, or where it names pictures a ZIP of it and them. */
+/** Project files: JSON by itself, or where it names pictures or meshes a ZIP of it and them. */
 import {
   checkDocument,
   Refused,
   writeDocument,
   type Asset,
+  type KeptMesh,
   type Fault,
   type ProjectDocument,
 } from '@yard-arch/document';
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
+import { keptMeshFacts } from './import-mesh.ts';
 import { digestOf, pictureEnding, pictureFacts } from './picture-file.ts';
 
 /** Bytes by their SHA-256; null where they are not to be had. */
@@ -15,7 +17,11 @@ export type AssetSource = (sha256: string) => Uint8Array | null;
 export const noAssets: AssetSource = () => null;
 
 const projectName = 'project.json';
-const assetName = ({ sha256, type }: Asset): string => `assets/${sha256}.${pictureEnding(type)}`;
+/** What is kept beside the document: pictures and meshes. */
+type Held = Asset | KeptMesh;
+const heldBy = ({ assets, meshes }: ProjectDocument): Held[] => [...Object.values(assets), ...Object.values(meshes)];
+const isPicture = (held: Held): held is Asset => 'type' in held;
+const assetName = (held: Held): string => `assets/${held.sha256}.${isPicture(held) ? pictureEnding(held.type) : 'glb'}`;
 
 /** The most that a project file may hold once it is unpacked. */
 const mostBytes = 512 * 1024 * 1024;
@@ -25,21 +31,21 @@ const mostFiles = 4000;
 export const isZip = (bytes: Uint8Array): boolean =>
   bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3 && bytes[3] === 4;
 
-/** Pictures that a document names and that are not to be had, each by what it is called. */
-export function missingAssets(document: ProjectDocument, source: AssetSource): Asset[] {
-  return Object.values(document.assets).filter(({ sha256 }) => source(sha256) === null);
+/** Pictures and meshes that a document names and that are not to be had, each by what it is called. */
+export function missingAssets(document: ProjectDocument, source: AssetSource): Held[] {
+  return heldBy(document).filter(({ sha256 }) => source(sha256) === null);
 }
 
-/** A project file: JSON where the document names no pictures, else a ZIP. @throws Refused where a picture is missing. */
+/** A project file: JSON where the document names neither pictures nor meshes, else a ZIP. @throws Refused where one is missing. */
 export function writeProjectFile(document: ProjectDocument, source: AssetSource): { bytes: Uint8Array; zip: boolean } {
   const text = strToU8(writeDocument(document));
-  const assets = Object.values(document.assets);
+  const assets = heldBy(document);
   if (assets.length === 0) return { bytes: text, zip: false };
   const missing = missingAssets(document, source);
   if (missing.length > 0)
     throw new Refused(
-      `The project cannot be written whole: ${missing.map(({ name }) => `“${name}”`).join(', ')} ${missing.length === 1 ? 'is' : 'are'} missing. Choose ${missing.length === 1 ? 'it' : 'them'} anew in the materials, or take ${missing.length === 1 ? 'it' : 'them'} off.`,
-      missing.map(({ id }) => ({ path: `assets/${id}`, reason: 'is missing' })),
+      `The project cannot be written whole: ${missing.map(({ name }) => `“${name}”`).join(', ')} ${missing.length === 1 ? 'is' : 'are'} missing. Choose ${missing.length === 1 ? 'it' : 'them'} anew where ${missing.length === 1 ? 'it is' : 'they are'} used, or take ${missing.length === 1 ? 'it' : 'them'} off.`,
+      missing.map((held) => ({ path: pathOf(held), reason: 'is missing' })),
     );
   // The same project gives the same file.
   const mtime = '2000-01-01T12:00:00';
@@ -51,7 +57,7 @@ export function writeProjectFile(document: ProjectDocument, source: AssetSource)
 
 export interface ProjectFile {
   document: ProjectDocument;
-  /** Pictures that came with it, by their SHA-256. */
+  /** Pictures and meshes that came with it, by their SHA-256. */
   assets: ReadonlyMap<string, Uint8Array>;
 }
 
@@ -73,10 +79,10 @@ export function readProjectFile(bytes: Uint8Array, known: (sha256: string) => bo
   const document = checkDocument(json);
   const assets = new Map<string, Uint8Array>();
   const faults: Fault[] = [];
-  for (const asset of Object.values(document.assets)) {
+  for (const asset of heldBy(document)) {
     const held = files[assetName(asset)];
     const reason = held ? mismatch(asset, held) : known(asset.sha256) ? null : 'is not in the file';
-    if (reason) faults.push({ path: `assets/${asset.id}`, reason: `“${asset.name}” ${reason}` });
+    if (reason) faults.push({ path: pathOf(asset), reason: `“${asset.name}” ${reason}` });
     else if (held) assets.set(asset.sha256, held);
   }
   if (faults.length > 0)
@@ -84,18 +90,30 @@ export function readProjectFile(bytes: Uint8Array, known: (sha256: string) => bo
       `The project cannot be read: ${faults
         .map(({ reason }) => reason)
         .slice(0, 5)
-        .join('; ')}. Write it again where it came from, with its pictures, or take them off its materials there.`,
+        .join('; ')}. Write it again where it came from, with its pictures and meshes, or take them off there.`,
       faults,
     );
   return { document, assets };
 }
 
-function mismatch(asset: Asset, bytes: Uint8Array): string | null {
+const pathOf = (held: Held): string => `${isPicture(held) ? 'assets' : 'meshes'}/${held.id}`;
+
+function mismatch(asset: Held, bytes: Uint8Array): string | null {
   if (digestOf(bytes) !== asset.sha256) return 'is not what it was: its bytes have another SHA-256';
+  if (!isPicture(asset)) return meshMismatch(asset, bytes);
   const facts = pictureFacts(bytes);
   if ('reason' in facts) return `cannot be taken: ${facts.reason}`;
   const wrong = (['type', 'bytes', 'width', 'height'] as const).find((key) => facts[key] !== asset[key]);
   return wrong ? `is not what the project says of it: its ${wrong} is ${facts[wrong]}, not ${asset[wrong]}` : null;
+}
+
+function meshMismatch(mesh: KeptMesh, bytes: Uint8Array): string | null {
+  const facts = keptMeshFacts(bytes);
+  if ('reason' in facts) return `cannot be taken: ${facts.reason}`;
+  const wrong = (['bytes', 'triangles', 'openEdges', 'size', 'materials'] as const).find(
+    (key) => JSON.stringify(facts[key]) !== JSON.stringify(mesh[key]),
+  );
+  return wrong ? `is not what the project says of it: its ${wrong} are others` : null;
 }
 
 function unpacked(bytes: Uint8Array): Record<string, Uint8Array> {

@@ -1,8 +1,8 @@
 /** Meshes from outside: what OBJ and GLB files hold, as points and polygons, in metres with z up. */
-import { Logger, WebIO } from '@gltf-transform/core';
+import { Logger, WebIO, type Material } from '@gltf-transform/core';
 import ObjFile from 'obj-file-parser';
 import { wrongInGlb } from './glb-bounds.ts';
-import type { ForeignMesh } from '../element/found-sheet.ts';
+import type { ForeignMaterial, ForeignMesh } from '../element/found-sheet.ts';
 
 /** How a file's figures are meant, where its format does not say so. */
 export interface ForeignScale {
@@ -38,13 +38,13 @@ export async function readMesh(
   return mesh;
 }
 
-function turned({ positions, polygons }: ForeignMesh, { unit, up }: ForeignScale): ForeignMesh {
+function turned({ positions, polygons, ...rest }: ForeignMesh, { unit, up }: ForeignScale): ForeignMesh {
   const out: number[] = [];
   for (let i = 0; i < positions.length; i += 3) {
     const [x, y, z] = [positions[i]! * unit, positions[i + 1]! * unit, positions[i + 2]! * unit];
     out.push(...(up === 'y' ? [x, -z, y] : [x, y, z]));
   }
-  return { positions: out, polygons };
+  return { ...rest, positions: out, polygons };
 }
 
 function readObj(name: string, text: string): ForeignMesh {
@@ -54,7 +54,7 @@ function readObj(name: string, text: string): ForeignMesh {
   const lines = text
     .replace(/\\\r?\n/g, ' ')
     .split('\n')
-    .filter((line) => /^\s*(v|f)\s/.test(line));
+    .filter((line) => /^\s*(v|f|usemtl)\s/.test(line));
   let parsed;
   try {
     parsed = new ObjFile(lines.join('\n')).parse();
@@ -68,7 +68,13 @@ function readObj(name: string, text: string): ForeignMesh {
   const polygons = (model?.faces ?? []).map(({ vertices }) => vertices.map(({ vertexIndex }) => vertexIndex - 1));
   if (polygons.some((polygon) => polygon.some((v) => !(v >= 0 && 3 * v < positions.length))))
     throw new Unreadable(`“${name}” has a face with a corner that is not in the file.`);
-  return { positions, polygons };
+  const names = [...new Set((model?.faces ?? []).map(({ material }) => material))];
+  return {
+    positions,
+    polygons,
+    slots: (model?.faces ?? []).map(({ material }) => names.indexOf(material)),
+    materials: names.map((called) => ({ name: called || 'Material' })),
+  };
 }
 
 function longestLine(text: string): number {
@@ -94,6 +100,8 @@ async function readGlb(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<Fo
   }
   const positions: number[] = [];
   const polygons: number[][] = [];
+  const slots: number[] = [];
+  const materials = new Map<Material | null, number>();
   const root = document.getRoot();
   const scene = root.getDefaultScene() ?? root.listScenes()[0];
   scene?.traverse((node) => {
@@ -105,6 +113,9 @@ async function readGlb(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<Fo
     for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
       const points = primitive.getAttribute('POSITION');
       if (!points || primitive.getMode() !== 4) continue;
+      const own = primitive.getMaterial();
+      const slot = materials.get(own) ?? materials.size;
+      materials.set(own, slot);
       const first = positions.length / 3;
       const at: number[] = [];
       for (let i = 0; i < points.getCount(); i++) {
@@ -118,8 +129,27 @@ async function readGlb(name: string, bytes: Uint8Array<ArrayBuffer>): Promise<Fo
         if (Math.max(a, b, c) >= first + points.getCount())
           throw new Unreadable(`“${name}” has a face with a corner that is not in the file.`);
         polygons.push(mirrored ? [a, c, b] : [a, b, c]);
+        slots.push(slot);
       }
     }
   });
-  return { positions, polygons };
+  return { positions, polygons, slots, materials: [...materials.keys()].map(saidOf) };
+}
+
+/** What a GLB says of a material. Colours there are linear (glTF 2.0, section 3.9.2). */
+function saidOf(material: Material | null): ForeignMaterial {
+  if (!material) return { name: 'Material' };
+  const [r, g, b, opacity] = material.getBaseColorFactor();
+  const sent = (linear: number): string => {
+    const value = linear <= 0.0031308 ? 12.92 * linear : 1.055 * linear ** (1 / 2.4) - 0.055;
+    return Math.round(255 * Math.min(1, Math.max(0, value)))
+      .toString(16)
+      .padStart(2, '0');
+  };
+  return {
+    name: material.getName() || 'Material',
+    colour: `#${sent(r)}${sent(g)}${sent(b)}`,
+    roughness: Math.min(1, Math.max(0, material.getRoughnessFactor())),
+    ...(material.getAlphaMode() === 'BLEND' && opacity < 1 ? { opacity: Math.max(0.02, opacity) } : {}),
+  };
 }

@@ -32,6 +32,12 @@ export const writers: Readonly<Record<WrittenFormat, Writer>> = {
       { name: `${stem}.glb`, pieces: await glbPieces(document, model, source) },
     ],
   },
+  'glb-instanced': {
+    pieces: (document, model, _stem, _onShare, source) => glbPieces(document, model, source, true),
+    files: async (document, model, stem, source) => [
+      { name: `${stem}.glb`, pieces: await glbPieces(document, model, source, true) },
+    ],
+  },
   obj: {
     pieces: objPieces,
     files: (document, model, stem, source) => Promise.resolve(objFiles(document, model, stem, undefined, source)),

@@ -11,6 +11,17 @@ export class Facets {
   private readonly vertices = new Map<string, number>();
 
   constructor(material: string) {
+    this.begin(material);
+  }
+
+  /** Goes on with a solid of its own, of a material: it shares no vertices with those before, though it touch them. @param role “sheet” where it is none, but a face alone */
+  begin(material: string, role: 'part' | 'sheet' = 'part'): void {
+    this.vertices.clear();
+    this.builder.begin({ opening: null, role, layer: 0, material });
+  }
+
+  /** Goes on with the same solid in another material: what touches stays joined. */
+  goOn(material: string): void {
     this.builder.begin({ opening: null, role: 'part', layer: 0, material });
   }
 
@@ -24,18 +35,56 @@ export class Facets {
     return vertex;
   }
 
+  /** Adds a flat face with round or other holes: the first loop goes round it, the others run the other way round. All are counter-clockwise and clockwise as seen from outside. */
+  addHoled(loops: readonly (readonly Point[])[], grain: Point): void {
+    const normal = unit(newell(loops[0]!));
+    const u = unit(grain);
+    const v = cross(normal, u);
+    const face = new FaceLoops();
+    const corners: number[] = [];
+    for (const points of loops) {
+      const flat = points.map((point) => minus(point, loops[0]![0]!));
+      face.add(
+        points.map((point) => this.vertex(point)),
+        flat.map((point) => dot(point, u)),
+        flat.map((point) => dot(point, v)),
+      );
+      for (const point of points)
+        corners.push(
+          this.builder.corner(
+            this.vertex(point),
+            ...(normal as [number, number, number]),
+            dot(point, u),
+            dot(point, v),
+          ),
+        );
+    }
+    const triangles = triangulateFace(face.region, null);
+    for (let i = 0; i < triangles.length; i += 3) {
+      const three = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!].map((k) => corners[k]!);
+      this.builder.triangle(three[0]!, three[1]!, three[2]!);
+      this.builder.polygon(three);
+    }
+  }
+
   /**
    * Adds a flat polygon, counter-clockwise as seen from outside; it may be hollow, but not cross itself.
    * @param grain the direction along which its texture runs, in its plane.
+   * @param shaded normals at its points, where it stands for a piece of something round.
    */
-  add(points: readonly Point[], grain: Point): void {
+  add(points: readonly Point[], grain: Point, shaded?: readonly Point[]): void {
     const normal = unit(newell(points));
     const u = unit(grain);
     const v = cross(normal, u);
     const vertices = points.map((point) => this.vertex(point));
     const flat = points.map((point) => [dot(minus(point, points[0]!), u), dot(minus(point, points[0]!), v)] as const);
     const corners = points.map((point, i) =>
-      this.builder.corner(vertices[i]!, ...(normal as [number, number, number]), dot(point, u), dot(point, v)),
+      this.builder.corner(
+        vertices[i]!,
+        ...((shaded?.[i] ?? normal) as [number, number, number]),
+        dot(point, u),
+        dot(point, v),
+      ),
     );
     const face = new FaceLoops();
     face.add(

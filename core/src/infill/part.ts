@@ -10,6 +10,19 @@ export interface PartMesh {
   /** What it is called. */
   name: string;
   mesh: CutMesh;
+  /** How it is drawn as it is seen on its face; its bounding rectangle where nothing is said. */
+  front?: readonly Front[];
+  /** Whether it stands within the opening, where it is seen from either face. */
+  within?: true;
+}
+
+/** Something of a part as it is drawn: loops of (x, z), metres. */
+export interface Front {
+  /** A solid, a pane of glass, the lines of joints between members, or the mark of how a leaf is hung. */
+  kind: 'solid' | 'glass' | 'joint' | 'hung';
+  loops: readonly (readonly (readonly [number, number])[])[];
+  /** What it is of. */
+  material?: string;
 }
 
 /** A part in its place. */

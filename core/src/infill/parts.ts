@@ -1,50 +1,95 @@
 /** The parts that an element's openings carry, in their places. */
-import type { Part } from '@yard-arch/document';
+import type { Dimensions, Part, Pattern, SetIn, Units } from '@yard-arch/document';
 import { LRUCache } from 'lru-cache';
+import seedrandom from 'seedrandom';
 import { directionsAt, pointAt, type Rigid } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { turnedOver } from '../element/turned-over.ts';
 import { across } from '../setout/across.ts';
-import type { Placed } from '../setout/resolve.ts';
-import type { PartInstance, PartLeftOut, PartMesh } from './part.ts';
+import { defaultFineness } from '../profile/flatten.ts';
+import { squareSections } from '../profile/section.ts';
+import { outlineOf, type Placed } from '../setout/resolve.ts';
+import { infillFront, infillOf, type InfillPart } from './infill.ts';
+import type { Motion } from './leaf.ts';
+import type { Front, PartInstance, PartLeftOut, PartMesh } from './part.ts';
+import type { Vector } from '../vector.ts';
+import { guard, shutters } from './before.ts';
+import { bendAt, bentParts } from './bent.ts';
+import { betweenOpenings, runsIntoReveal, type Clash } from './clashes.ts';
+import { guarded } from './guarded.ts';
+import { importedKey, importedPart } from './imported.ts';
+import { isSetIn, letIn } from './set-in.ts';
 import { sillBoard } from './sill-board.ts';
+import { surround } from './surround.ts';
+import { nanometre } from '../tolerances.ts';
 
 export interface Parts {
   instances: PartInstance[];
   leftOut: PartLeftOut[];
+  /** What stands where something else is. */
+  clashes: Clash[];
 }
 
-/** What makes each kind of part: its mesh, or why there is none. */
-const makers: { [K in Part['kind']]: (part: Extract<Part, { kind: K }>, placed: Placed) => PartMesh | string } = {
-  'sill board': sillBoard,
+/** What makes each kind of part that stands on the wall: its meshes, or why there are none. */
+const makers: {
+  [K in Exclude<Part, SetIn>['kind']]: (part: Extract<Part, { kind: K }>, placed: Placed) => InfillPart[] | string;
+} = {
+  'sill board': (part, placed) => still(sillBoard(part, placed)),
+  surround: (part, placed) => still(surround(part, placed)),
+  guard: (part, placed) => still(guard(part, placed)),
+  shutters,
+  imported: (part, { profile: { width, height }, depth }) => still(importedPart(part, { width, height, depth })),
 };
+
+const still = (made: PartMesh | string): InfillPart[] | string =>
+  typeof made === 'string' ? made : [{ part: made, motions: [] }];
+
+/** Makes a part by its kind. */
+function makeOf(part: Part, placed: Placed, units: Units): InfillPart[] | string {
+  if (isSetIn(part)) {
+    const made = letIn(part, placed, units);
+    return typeof made === 'string' ? made : still(made.part);
+  }
+  return (makers[part.kind] as (part: Part, placed: Placed) => InfillPart[] | string)(part, placed);
+}
 
 /** Meshes by their keys, so that all that are alike share one. */
 const meshes = new LRUCache<string, PartMesh>({ max: 4096 });
-/** What was made for an outline with its sections, by part. */
-const known = new WeakMap<Placed['outline'], WeakMap<Placed['sections'], Map<string, PartMesh | string>>>();
-
-function meshOf(part: Part, placed: Placed): PartMesh | string {
-  let bySections = known.get(placed.outline);
-  if (!bySections) known.set(placed.outline, (bySections = new WeakMap()));
-  let byPart = bySections.get(placed.sections);
-  if (!byPart) bySections.set(placed.sections, (byPart = new Map()));
-  const key = JSON.stringify([part, placed.depth]);
-  let made = byPart.get(key);
-  if (made === undefined) {
-    made = makers[part.kind](part, placed);
-    if (typeof made !== 'string') {
-      const shared = meshes.get(made.key);
-      if (shared) made = shared;
-      else meshes.set(made.key, made);
-    }
-    byPart.set(key, made);
-  }
-  return made;
+/** Makes something once for an outline with its sections and whatever else it depends on, told by a key. */
+function oncePer<T>(): (placed: Placed, key: string, make: () => T) => T {
+  const known = new WeakMap<Placed['outline'], WeakMap<Placed['sections'], Map<string, T>>>();
+  return ({ outline, sections }, key, make) => {
+    let bySections = known.get(outline);
+    if (!bySections) known.set(outline, (bySections = new WeakMap()));
+    let byKey = bySections.get(sections);
+    if (!byKey) bySections.set(sections, (byKey = new Map()));
+    let made = byKey.get(key);
+    if (made === undefined) byKey.set(key, (made = make()));
+    return made;
+  };
 }
 
+const texts = new WeakMap<object, string>();
+/** An object as text, written once: very many openings are of one pattern. */
+function textOf(value: object | undefined): string {
+  if (!value) return '';
+  let text = texts.get(value);
+  if (text === undefined) texts.set(value, (text = JSON.stringify(value)));
+  return text;
+}
+
+const partOnce = oncePer<readonly InfillPart[] | string>();
+const infillOnce = oncePer<readonly InfillPart[] | string>();
+
+const meshesOf = (part: Part, placed: Placed, units: Units): readonly InfillPart[] | string =>
+  partOnce(
+    placed,
+    `${textOf(part)}${importedKey(textOf(part))} ${placed.depth} ${placed.kind} ${textOf(placed.pattern.sections)} ${units}`,
+    () => guarded(part.kind, () => makeOf(part, placed, units)),
+  );
+
 /** Where an opening's parts stand: square to its own face at the middle of its width. */
-function placementOf({ chart }: Sheet, { s, t, profile }: Placed): Rigid {
+export function placementOf({ chart }: Pick<Sheet, 'chart'>, { s, t, profile }: Placed): Rigid {
   const middle = s + profile.width / 2;
   const { along, up, inward } = directionsAt(chart, middle);
   return {
@@ -55,25 +100,257 @@ function placementOf({ chart }: Sheet, { s, t, profile }: Placed): Rigid {
   };
 }
 
-/** The parts of an element's openings. @param sheet of its outer face. @param openings each as it is placed on its own face. */
-export function partsOf(sheet: Sheet, openings: readonly Placed[]): Parts {
-  const parts: Parts = { instances: [], leftOut: [] };
+/** Kinds that are planted on a face or let into it, and cannot follow a curved one. */
+const flatOnly: ReadonlySet<Part['kind']> = new Set(['lintel', 'arch ring', 'quoins', 'stone sill', 'shutters']);
+
+/** Whether a part stands on the face opposite to the one on which its opening is set out. */
+const isBehind = (part: Part): boolean => 'behind' in part && part.behind === true;
+
+/** Why a part cannot stand where it is to stand, before anything is made of it. */
+function refusal(part: Part, { chart }: Sheet, through: boolean): string | null {
+  if (isBehind(part) && !through) return 'it does not go through to the face behind';
+  return flatOnly.has(part.kind) && chart.kind !== 'flat' ? `its ${part.kind} stands on flat faces only` : null;
+}
+
+/**
+ * The parts of an element's openings.
+ * @param sheet of its outer face.
+ * @param openings each as it is placed on its own face.
+ * @param without why parts that are to be let in were not, by opening and part.
+ * @param markOf what an opening is called.
+ */
+export function partsOf(
+  sheet: Sheet,
+  openings: readonly Placed[],
+  units: Units,
+  without: ReadonlyMap<string, string> = new Map(),
+  markOf: (opening: string) => string = (opening) => opening,
+): Parts {
+  const parts: Parts = { instances: [], leftOut: [], clashes: [] };
   const inner = turnedOver(sheet).sheet;
-  for (const own of openings)
+  for (const own of openings) {
+    fillIn(parts, own, own.face === 'inner' ? inner : sheet);
     for (const part of own.pattern.parts ?? []) {
-      const through = own.depth >= sheet.thickness - 1e-9;
-      const placed = part.behind && through ? across(sheet, own) : own;
-      const made = part.behind && !through ? 'it does not go through to the face behind' : meshOf(part, placed);
+      const through = own.depth >= sheet.thickness - nanometre;
+      const placed = isBehind(part) && through ? across(sheet, own) : own;
+      const made =
+        refusal(part, sheet, through) ??
+        notLetIn(part, without.get(`${own.id} / ${part.id}`)) ??
+        bent(part.kind === 'surround', placed.face === 'inner' ? inner : sheet, placed, meshesOf(part, placed, units));
       if (typeof made === 'string') parts.leftOut.push({ opening: own.id, id: part.id, reason: made });
-      else
-        parts.instances.push({
-          part: made,
-          element: own.element,
-          opening: own.id,
-          id: part.id,
-          face: placed.face ?? 'outer',
-          placement: placementOf(placed.face === 'inner' ? inner : sheet, placed),
-        });
+      else {
+        tellClash(parts, sheet, placed, made);
+        put(parts, placed, made, placementOf(placed.face === 'inner' ? inner : sheet, placed), (i) =>
+          i === 0 ? part.id : `${part.id} ${i}`,
+        );
+      }
     }
+  }
+  parts.clashes.push(...betweenOpenings(parts.instances, markOf));
   return parts;
+}
+
+const notLetIn = ({ kind }: Part, why: string | undefined): string | null => (why ? `its ${kind} ${why}` : null);
+
+/** Puts what was made for an opening in its place, what moves as far as it has moved. */
+function put(
+  parts: Parts,
+  placed: Placed,
+  made: readonly InfillPart[],
+  placement: Rigid,
+  idOf: (i: number) => string,
+): void {
+  made.forEach(({ part, motions, about }, i) =>
+    parts.instances.push({
+      part: shared(part),
+      element: placed.element,
+      opening: placed.id,
+      id: idOf(i),
+      face: placed.face ?? 'outer',
+      placement: from(
+        motions.reduce((shut, motion) => shifted(shut, motion, amountOf(placed, motion)), placement),
+        about,
+      ),
+    }),
+  );
+}
+
+const bends = new LRUCache<string, readonly InfillPart[] | string>({ max: 2048 });
+
+/** Parts as they follow a curved face, where they are to. @param sheet of the face on which the opening is told */
+function bent(
+  follows: boolean,
+  { chart }: Sheet,
+  placed: Placed,
+  flat: readonly InfillPart[] | string,
+): readonly InfillPart[] | string {
+  if (!follows || chart.kind === 'flat' || typeof flat === 'string' || flat.length === 0) return flat;
+  const { s, t, profile } = placed;
+  const placement = placementOf({ chart }, placed);
+  const bend = bendAt(chart, s + profile.width / 2, t, placement, reachOf(flat));
+  const key = `${flat.map(({ part }) => part.key).join(' ')} ${bend.key}`;
+  let made = bends.get(key);
+  if (made === undefined) bends.set(key, (made = guarded(flat[0]!.part.name, () => bentParts(flat, bend))));
+  return made;
+}
+
+/** How far parts reach to either side. */
+const reachOf = (parts: readonly InfillPart[]): number =>
+  parts.reduce(
+    (far, { part: { mesh }, about }) =>
+      mesh.points.reduce((so, value, i) => (i % 3 === 0 ? Math.max(so, Math.abs(value + (about?.[0] ?? 0))) : so), far),
+    0,
+  );
+
+/** Where leaves stand that have not moved: in the opening's own directions. */
+const shut: Rigid = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
+
+/** Whether a leaf runs into the reveal as it stands. */
+const clashes = (made: readonly InfillPart[], placed: Placed): boolean =>
+  made.some((one) => {
+    const amounts = one.motions.map((motion) => amountOf(placed, motion));
+    if (amounts.every((amount) => amount === 0) || one.motions.some(({ kind }) => kind === 'slide')) return false;
+    const stands = one.motions.reduce((so, motion, i) => shifted(so, motion, amounts[i]!), shut);
+    return runsIntoReveal(one, from(stands, one.about), placed, amounts.join());
+  });
+
+/** Tells of leaves that run into the reveal; on curved faces that is not looked at. */
+function tellClash(parts: Parts, { chart }: Sheet, placed: Placed, made: readonly InfillPart[]): void {
+  if (chart.kind === 'flat' && clashes(made, placed)) parts.clashes.push({ opening: placed.id, ...intoReveal(made) });
+}
+
+const intoReveal = (made: readonly InfillPart[]): { reason: string; mend: string } => ({
+  reason: `its ${made.at(-1)!.part.name} runs into the reveal as it stands open`,
+  mend: 'Open it less, seat the infill nearer to the face to which it opens, or let the reveal splay.',
+});
+
+/** Puts an opening's infill in its place, each leaf turned about its hinges. */
+function fillIn(parts: Parts, own: Placed, sheet: Sheet): void {
+  const { infill, sections } = own.pattern;
+  if (!infill) return;
+  const flat = infillOnce(
+    own,
+    `${textOf(infill)}${importedKey(textOf(infill))} ${textOf(sections)} ${own.depth} ${own.layers?.join() ?? ''}`,
+    () => guarded('infill', () => infillOf(infill, own)),
+  );
+  const made = bent(infill.curve === 'follows', sheet, own, flat);
+  if (typeof made === 'string') return void parts.leftOut.push({ opening: own.id, id: 'infill', reason: made });
+  tellClash(parts, sheet, own, made);
+  put(parts, own, made, placementOf(sheet, own), (i) => (i === 0 ? 'infill' : `leaf ${i}`));
+}
+
+/**
+ * How far a leaf has moved. What an opening says is said of its leaves, not of those that hang in them; else it is varied by
+ * what it is, so that it is the same every time.
+ */
+export function amountOf({ id, open, slid }: Placed, { kind, by, vary, level, of }: Motion): number {
+  const most = kind === 'turn' ? 180 : 1;
+  const own = kind === 'turn' ? open : slid;
+  if (own !== undefined && level === 0) return own;
+  if (vary === 0) return by;
+  return Math.max(0, Math.min(most, by + vary * (2 * seedrandom(`${id} ${of}`)() - 1)));
+}
+
+/** The mesh that all that are alike share. */
+function shared(part: PartMesh): PartMesh {
+  const known = meshes.get(part.key);
+  if (!known) meshes.set(part.key, part);
+  return known ?? part;
+}
+
+/** A placement whose origin is at a point in its own directions. */
+function from(placement: Rigid, about: readonly [number, number, number] | undefined): Rigid {
+  if (!about) return placement;
+  const { origin, x, y, z } = placement;
+  const at = (i: number): number => origin[i]! + x[i]! * about[0] + y[i]! * about[1] + z[i]! * about[2];
+  return { ...placement, origin: [at(0), at(1), at(2)] };
+}
+
+/** A placement moved as a leaf moves, in its own directions. */
+function shifted(shut: Rigid, { kind, at, along, times }: Motion, by: number): Rigid {
+  if (by === 0) return shut;
+  const { origin, x, y, z } = shut;
+  const point = ([px, py, pz]: Vector, { x, y, z }: Omit<Rigid, 'origin'>): Vector =>
+    [0, 1, 2].map((i) => x[i]! * px + y[i]! * py + z[i]! * pz) as unknown as Vector;
+  if (kind === 'slide') {
+    const gone = point(along, shut);
+    return { ...shut, origin: [origin[0] + by * gone[0], origin[1] + by * gone[1], origin[2] + by * gone[2]] };
+  }
+  const upright = along[2] !== 0;
+  const radians = ((upright ? along[2] : along[0]) * times * by * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(radians), Math.sin(radians)];
+  const mixed = (a: Vector, p: number, b: Vector, q: number): Vector => [
+    a[0] * p + b[0] * q,
+    a[1] * p + b[1] * q,
+    a[2] * p + b[2] * q,
+  ];
+  const turned = upright
+    ? { x: mixed(x, cos, y, sin), y: mixed(y, cos, x, 0 - sin), z }
+    : { x, y: mixed(y, cos, z, sin), z: mixed(z, cos, y, 0 - sin) };
+  const [was, is] = [point(at, shut), point(at, turned)];
+  return { ...turned, origin: [origin[0] + was[0] - is[0], origin[1] + was[1] - is[1], origin[2] + was[2] - is[2]] };
+}
+
+/** In what wall a pattern is drawn that stands in none. */
+const drawnIn = 0.35;
+
+/**
+ * How a pattern is drawn in one of its sizes, with what stands in and about it on its own face, as if in a plain wall; from the middle of its
+ * sill. `reason` tells what could not be made.
+ */
+export function patternFront(
+  pattern: Pick<Pattern, 'profile' | 'infill' | 'parts' | 'sections'>,
+  dimensions: Dimensions,
+  units: Units,
+): { front: readonly Front[]; reason: string | null } {
+  const made = outlineOf(pattern.profile, dimensions, units, defaultFineness);
+  if ('reason' in made) return { front: [], reason: made.reason };
+  const infill = pattern.infill && infillFront(pattern, dimensions, units);
+  const front: Front[] = [];
+  let reason: string | null = null;
+  const told = (why: string): void => void (reason ??= why);
+  const placed: Placed = {
+    id: '',
+    element: '',
+    s: 0,
+    t: 0,
+    ...made,
+    pattern: { id: '', name: '', sizes: {}, reveal: { material: null }, ...pattern },
+    blockedUp: false,
+    kind: 'through',
+    depth: drawnIn,
+    sections: squareSections(drawnIn),
+  };
+  for (const part of pattern.parts ?? []) {
+    if (isBehind(part)) continue;
+    const built = meshesOf(part, placed, units);
+    if (typeof built === 'string') told(built);
+    else for (const one of built) front.push(...frontOf(one.part));
+  }
+  if (infill && 'reason' in infill) told(infill.reason);
+  const stood = pattern.infill && infillOf(pattern.infill, placed);
+  if (Array.isArray(stood) && clashes(stood, placed)) told(intoReveal(stood).reason);
+  // What stands on the wall hides what is let into it; what stands in the opening is seen whole.
+  return { front: [...front, ...(infill && 'front' in infill ? infill.front : [])], reason };
+}
+
+/** How a part is drawn as it is seen on its face; one without a drawing of its own as all that it covers. */
+export function frontOf({ front, mesh: { points, runs } }: PartMesh): readonly Front[] {
+  if (front) return front;
+  const [low, high] = [
+    [Infinity, Infinity],
+    [-Infinity, -Infinity],
+  ] as [[number, number], [number, number]];
+  for (let i = 0; i < points.length; i += 3)
+    [0, 2].forEach((axis, k) => {
+      low[k] = Math.min(low[k]!, points[i + axis]!);
+      high[k] = Math.max(high[k]!, points[i + axis]!);
+    });
+  return [
+    {
+      kind: 'solid',
+      loops: [[low, [high[0], low[1]], high, [low[0], high[1]]]],
+      ...(runs[0] ? { material: runs[0].material } : {}),
+    },
+  ];
 }

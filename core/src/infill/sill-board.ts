@@ -4,6 +4,7 @@ import type { SectionLine } from '../profile/section.ts';
 import type { Placed } from '../setout/resolve.ts';
 import type { PartMesh } from './part.ts';
 import { Facets, type Point } from './facets.ts';
+import { micrometre, millimetre, nanometre } from '../tolerances.ts';
 
 /** A line through the depth: how far in, rising, and a value there. Two at one place are a step. */
 type Line = readonly (readonly [number, number])[];
@@ -31,7 +32,7 @@ export function sillBoard(board: SillBoard, placed: Placed): PartMesh | string {
     bed: through(sections.sill, back).map(([y, offset]) => [y, 0 - offset]),
   };
   const narrowest = Math.min(...figures.right.map(([, x]) => x)) - Math.max(...figures.left.map(([, x]) => x));
-  if (narrowest < 1e-3) return 'its reveal leaves no room for a board on the sill';
+  if (narrowest < millimetre) return 'its reveal leaves no room for a board on the sill';
   const tidy = (value: number): number => Math.round(value * 1e7) / 1e7;
   const key = JSON.stringify([
     'sill board',
@@ -45,19 +46,19 @@ export function sillBoard(board: SillBoard, placed: Placed): PartMesh | string {
 function through({ n, offset }: SectionLine, back: number): [number, number][] {
   const line: [number, number][] = [];
   for (let i = 0; i < n.length; i++) {
-    if (n[i]! <= back + 1e-9) line.push([n[i]!, offset[i]!]);
+    if (n[i]! <= back + nanometre) line.push([n[i]!, offset[i]!]);
     const next = n[i + 1];
-    if (next !== undefined && n[i]! < back - 1e-9 && next > back + 1e-9)
+    if (next !== undefined && n[i]! < back - nanometre && next > back + nanometre)
       line.push([back, offset[i]! + ((offset[i + 1]! - offset[i]!) * (back - n[i]!)) / (next - n[i]!)]);
   }
   // A step just where it ends is of no concern.
-  while (line.length > 2 && Math.abs(line.at(-1)![0] - line.at(-2)![0]) < 1e-9) line.pop();
+  while (line.length > 2 && Math.abs(line.at(-1)![0] - line.at(-2)![0]) < nanometre) line.pop();
   return line;
 }
 
 /** A line without steps: one that has any is level at its least. */
 function unstepped(line: [number, number][]): [number, number][] {
-  const stepped = line.some(([y], i) => i > 0 && y - line[i - 1]![0] < 1e-9);
+  const stepped = line.some(([y], i) => i > 0 && y - line[i - 1]![0] < nanometre);
   if (!stepped) return line;
   const least = Math.min(...line.map(([, value]) => value));
   return [
@@ -71,7 +72,7 @@ function levelSill({ outline: { count, xs, ys, next, arcs }, profile }: Placed):
   let best: [number, number] | null = null;
   for (let i = 0; i < count; i++) {
     const j = next[i]!;
-    if (arcs[i] || Math.abs(ys[i]!) > 1e-6 || Math.abs(ys[j]!) > 1e-6 || xs[j]! <= xs[i]!) continue;
+    if (arcs[i] || Math.abs(ys[i]!) > micrometre || Math.abs(ys[j]!) > micrometre || xs[j]! <= xs[i]!) continue;
     if (!best || xs[j]! - xs[i]! > best[1] - best[0]) best = [xs[i]!, xs[j]!];
   }
   return best && best[1] - best[0] > 0.05 * profile.width ? best : null;
@@ -143,7 +144,7 @@ function bottom(facets: Facets, under: Line, left: Line, right: Line): void {
     const rise = (y: number): number => from[1] + ((to[1] - from[1]) * (y - from[0])) / (to[0] - from[0]);
     const edge = (side: Line): Point[] => [
       [at(side, from[0]), ...from],
-      ...side.filter(([y]) => y > from[0] + 1e-9 && y < to[0] - 1e-9).map(([y, x]): Point => [x, y, rise(y)]),
+      ...side.filter(([y]) => y > from[0] + nanometre && y < to[0] - nanometre).map(([y, x]): Point => [x, y, rise(y)]),
       [at(side, to[0]), ...to],
     ];
     facets.add([...edge(left), ...edge(right).reverse()], along);
@@ -154,10 +155,10 @@ function bottom(facets: Facets, under: Line, left: Line, right: Line): void {
 function beneath(from: readonly [number, number], to: readonly [number, number], under: Line, top: number): Point[] {
   const x = (y: number): number => from[1] + ((to[1] - from[1]) * (y - from[0])) / (to[0] - from[0]);
   const line: [number, number][] = [];
-  const near = (a: number, b: number): boolean => Math.abs(a - b) < 1e-9;
+  const near = (a: number, b: number): boolean => Math.abs(a - b) < nanometre;
   const rise = (y: number, ahead: boolean): number => {
     const i = under.findIndex(
-      ([at], k) => k > 0 && (ahead ? at > y + 1e-9 : at > y - 1e-9) && at - under[k - 1]![0] > 1e-9,
+      ([at], k) => k > 0 && (ahead ? at > y + nanometre : at > y - nanometre) && at - under[k - 1]![0] > nanometre,
     );
     const [[y0, z0], [y1, z1]] = [under[i - 1]!, under[i]!];
     return z0 + ((z1 - z0) * (y - y0)) / (y1 - y0);
@@ -165,9 +166,9 @@ function beneath(from: readonly [number, number], to: readonly [number, number],
   const [first, last] = [rise(from[0], true), rise(to[0], false)];
   // Where the underside steps just at the end of this part, the higher of both is a corner of it too.
   const steps = (y: number, own: number): number[] =>
-    under.filter(([at, z]) => near(at, y) && z > own + 1e-9).map(([, z]) => z);
+    under.filter(([at, z]) => near(at, y) && z > own + nanometre).map(([, z]) => z);
   line.push(...steps(from[0], first).map((z): [number, number] => [from[0], z]), [from[0], first]);
-  for (const [y, z] of under) if (y > from[0] + 1e-9 && y < to[0] - 1e-9) line.push([y, z]);
+  for (const [y, z] of under) if (y > from[0] + nanometre && y < to[0] - nanometre) line.push([y, z]);
   line.push([to[0], last], ...steps(to[0], last).map((z): [number, number] => [to[0], z]));
   return [[from[1], from[0], top], [to[1], to[0], top], ...line.reverse().map(([y, z]): Point => [x(y), y, z])];
 }

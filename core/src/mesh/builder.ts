@@ -1,8 +1,9 @@
 /** Building a CutMesh piece by piece, in arrays that grow. */
 import type { CutMesh, Run } from './cut-mesh.ts';
+import { cornersAlike as alike } from '../tolerances.ts';
 
 /** Tags of a run that is begun. */
-export type Tags = Pick<Run, 'opening' | 'role' | 'layer' | 'material'>;
+export type Tags = Pick<Run, 'opening' | 'role' | 'layer' | 'material' | 'face'>;
 
 /** Where a mesh that was made elsewhere is to go. */
 export interface Place {
@@ -19,9 +20,6 @@ export interface Mark {
   polygonCorner: number;
   run: number;
 }
-
-/** Normals and texture (metres) that differ by less are one: 32-bit figures know no better. */
-const alike = 2e-6;
 
 export class MeshBuilder {
   private normals = new Float32Array(0);
@@ -115,7 +113,7 @@ export class MeshBuilder {
     this.polygonEnd += polygonCorners.length;
     const { element, runs } = this;
     for (const run of mesh.runs) {
-      const { count, role, layer, material } = run;
+      const { count, role, layer, material, face } = run;
       // Runs of an opening's own do not go on with those of another.
       if (place)
         runs.push({
@@ -128,6 +126,7 @@ export class MeshBuilder {
           role,
           layer,
           material,
+          ...(face === undefined ? {} : { face }),
         });
       else this.begin(run);
       this.triangleCount += count;
@@ -170,7 +169,7 @@ export class MeshBuilder {
     shifted(mesh.polygonStart.subarray(from.polygon, to.polygon + 1), e - from.polygonCorner, this.polygonStart, p);
     for (let i = from.run; i < to.run; i++) {
       // Field by field: spreading one is slower by far, and there are many.
-      const { first, count, firstPolygon, polygons, element, opening, role, layer, material } = mesh.runs[i]!;
+      const { first, count, firstPolygon, polygons, element, opening, role, layer, material, face } = mesh.runs[i]!;
       this.runs.push({
         first: first + t - from.triangle,
         count,
@@ -181,6 +180,7 @@ export class MeshBuilder {
         role,
         layer,
         material,
+        ...(face === undefined ? {} : { face }),
       });
     }
     this.corners += to.corner - from.corner;
@@ -243,10 +243,17 @@ export class MeshBuilder {
   }
 
   /** Begins a run, or goes on with the last where all tags agree. */
-  begin({ opening, role, layer, material }: Tags): void {
+  begin({ opening, role, layer, material, face }: Tags): void {
     this.end();
     const last = this.runs.at(-1);
-    if (last && last.opening === opening && last.role === role && last.layer === layer && last.material === material)
+    if (
+      last &&
+      last.opening === opening &&
+      last.role === role &&
+      last.layer === layer &&
+      last.material === material &&
+      last.face === face
+    )
       return;
     this.runCorner = this.corners;
     this.runs.push({
@@ -259,6 +266,7 @@ export class MeshBuilder {
       role,
       layer,
       material,
+      ...(face === undefined ? {} : { face }),
     });
   }
 

@@ -2,7 +2,7 @@
 import type { Side } from '../profile/profile.ts';
 
 /** What a face of a cut element is. */
-export type Role = 'outer face' | 'inner face' | 'edge' | Side | 'back' | 'boss face' | 'imprint' | 'part';
+export type Role = 'outer face' | 'inner face' | 'edge' | Side | 'back' | 'boss face' | 'imprint' | 'part' | 'sheet';
 
 /** A run of polygons, and so of triangles, one after the other, that share all their tags. */
 export interface Run {
@@ -16,6 +16,8 @@ export interface Run {
   /** The opening whose reveal it is, or null for the element's own faces and edges. */
   opening: string | null;
   role: Role;
+  /** The face that it belongs to, where the element has many. */
+  face?: string | undefined;
   /** The layer that the face belongs to, counted from the outside. */
   layer: number;
   /** Id of the material. */

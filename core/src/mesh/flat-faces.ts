@@ -7,6 +7,7 @@ import type { Region } from './region.ts';
 import { partOf, Rim } from './rim.ts';
 import { NotTriangulable } from './triangulation.ts';
 import { cross, dot, minus } from '../vector.ts';
+import { verticesAlike as near } from '../tolerances.ts';
 
 type Point = readonly [number, number, number];
 
@@ -15,9 +16,6 @@ export interface FlatFace {
   triangles: number[];
   normal: Point;
 }
-
-/** A vertex no farther than this from where it should be is there, metres: 32-bit figures some ten metres from the origin are no finer. */
-const near = 2e-6;
 
 /**
  * Triangulates the faces of a closed mesh anew; those that are not flat, or whose edges bound nothing, are left as they are.

@@ -1,8 +1,9 @@
 /** Exact orientation tests, with y up, and the tolerance of everything that is not exact. */
 import { incircle, orient2d } from 'robust-predicates';
+import { micrometre } from '../tolerances.ts';
 
 /** One micrometre: farther than rounding reaches, nearer than anything that is drawn. */
-export const tolerance = 1e-6;
+export const tolerance = micrometre;
 
 /** Positive when c lies left of the line from a to b, negative right of it, 0 exactly on it. */
 export function orient(ax: number, ay: number, bx: number, by: number, cx: number, cy: number): number {

@@ -1,6 +1,7 @@
 /** Proofs on a mesh: whether it is closed, clean and turned the right way, measured from the mesh alone. */
 import type { CutMesh, Role, Run } from './cut-mesh.ts';
 import { halfEdgesOf, sameEdge, type HalfEdges } from './edges.ts';
+import { collapsed as collapsedTriangle, folded, millimetre, noTexture, tellingArea } from '../tolerances.ts';
 
 export interface MeshProof {
   /** Edges used by one triangle only, or by two that run along it the same way. */
@@ -66,7 +67,7 @@ export function prove(mesh: CutMesh): MeshProof {
     );
     const thin = longest > 0 ? twice / longest : 0;
     thinnest = Math.min(thinnest, thin);
-    if (thin < 1e-9) collapsed += 1;
+    if (thin < collapsedTriangle) collapsed += 1;
   }
   const areaByRole: Partial<Record<Role, number>> = {};
   const areaByMaterial: Record<string, number> = {};
@@ -115,9 +116,6 @@ function faultsAt(edges: HalfEdges): Pick<MeshProof, 'openEdges' | 'nonManifoldE
   return { openEdges, nonManifoldEdges };
 }
 
-/** Two triangles that turn about an edge by less than this lie on each other: the sine. */
-const folded = 1e-7;
-
 /** How many edges have two triangles on each other. */
 function flapsAt(edges: HalfEdges, mesh: CutMesh): number {
   const { order } = edges;
@@ -148,12 +146,9 @@ function isFlap({ points, vertices, triangles }: CutMesh, p: number, q: number):
   if (dot >= 0) return false;
   const size = Math.sqrt((ax * ax + ay * ay + az * az) * (bx * bx + by * by + bz * bz));
   // Of collapsed triangles nothing can be said.
-  if (size < 1e-18) return false;
+  if (size < noTexture) return false;
   return Math.hypot(ay * bz - az * by, az * bx - ax * bz, ax * by - ay * bx) < folded * size;
 }
-
-/** The least area that says which way a texture runs, square metres: the texture is told in 32-bit figures. */
-const tellingArea = 1e-7;
 
 /** How many triangles of some runs have their texture the wrong way round: seen from outside, u does not run to the left of v. */
 export function mirroredIn({ triangles, uvs, runs }: CutMesh, of: (run: Run) => boolean): number {
@@ -183,7 +178,7 @@ function densityOf({ points, vertices, uvs, triangles }: CutMesh): [number, numb
           (points[w + 1]! - points[v + 1]!) ** 2 +
           (points[w + 2]! - points[v + 2]!) ** 2,
       );
-      if (real < 1e-3) continue;
+      if (real < millimetre) continue;
       const drawn = Math.sqrt((uvs[2 * b]! - uvs[2 * a]!) ** 2 + (uvs[2 * b + 1]! - uvs[2 * a + 1]!) ** 2);
       least = Math.min(least, drawn / real);
       greatest = Math.max(greatest, drawn / real);

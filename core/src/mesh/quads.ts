@@ -1,4 +1,5 @@
 /** Quads: triangles of a face joined two by two where they make a convex four-sided one. */
+import { parallel } from '../tolerances.ts';
 
 /**
  * Joins triangles in pairs, the squarest first.
@@ -66,7 +67,7 @@ export function paired(
       const [p, q, r] = [corners[(i + 3) % 4]!, corners[i]!, corners[(i + 1) % 4]!];
       const [ux, uy, vx, vy] = [xs[q]! - xs[p]!, ys[q]! - ys[p]!, xs[r]! - xs[q]!, ys[r]! - ys[q]!];
       const size = Math.hypot(ux, uy) * Math.hypot(vx, vy);
-      if (ux * vy - uy * vx <= 1e-6 * size) return 1;
+      if (ux * vy - uy * vx <= parallel * size) return 1;
       worst = Math.max(worst, Math.abs(ux * vx + uy * vy) / size);
     }
     return worst;

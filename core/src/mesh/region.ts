@@ -27,6 +27,21 @@ export function regionArea(region: Region): number {
   return twice / 2;
 }
 
+/** Whether a point lies within loops: whether a line from it crosses them an odd number of times. */
+export function holdsPoint(
+  { count, xs, ys, next }: Pick<Region, 'count' | 'next'> & { xs: ArrayLike<number>; ys: ArrayLike<number> },
+  x: number,
+  y: number,
+): boolean {
+  let inside = false;
+  for (let i = 0; i < count; i++) {
+    const j = next[i]!;
+    if (ys[i]! > y !== ys[j]! > y && x < ((xs[j]! - xs[i]!) * (y - ys[i]!)) / (ys[j]! - ys[i]!) + xs[i]!)
+      inside = !inside;
+  }
+  return inside;
+}
+
 /** The number of loops of a region that run counter-clockwise, which is that of its pieces. */
 export function piecesOf(region: Region): number {
   const seen = new Uint8Array(region.count);

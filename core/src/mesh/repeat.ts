@@ -10,6 +10,7 @@ import type { Region } from './region.ts';
 import { partOf, Rim } from './rim.ts';
 import { settled, twinsOf } from './transfer.ts';
 import { NotTriangulable } from './triangulation.ts';
+import { meshGrain as grain } from '../tolerances.ts';
 
 /** Loops that stand clear of all others: their points, which follow each other in the region. */
 export interface Block {
@@ -23,8 +24,6 @@ export interface Block {
 const few = 100;
 /** As many must stand alike, at least: about one there are as many to be triangulated with it. */
 const least = 6;
-/** Places are told apart to this, metres. */
-const grain = 1e-6;
 
 /** Blocks about which all stands alike: for each, itself and those near it, in order of their places. */
 interface Kind {

@@ -9,6 +9,7 @@ import type { Block } from './repeat.ts';
 import { partOf, Rim } from './rim.ts';
 import { inOrder } from './triangulate.ts';
 import { NotTriangulable } from './triangulation.ts';
+import { micrometre, relative } from '../tolerances.ts';
 
 /** Some loops of a region, whose they are, and by what they are known to be unchanged. */
 export interface Segment extends Block {
@@ -176,7 +177,7 @@ function meets(xs: Float64Array, ys: Float64Array, a: number, b: number, c: numb
   circleThrough(xs, ys, a, b, c, circle);
   const x = circle[0]!;
   const y = circle[1]!;
-  const r = circle[2]! * (1 + 1e-9) + 1e-6;
+  const r = circle[2]! * (1 + relative) + micrometre;
   if (!(r < 1e9)) return true;
   for (let i = 0; i < boxes.length; i++) {
     const box = boxes[i]!;

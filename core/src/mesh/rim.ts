@@ -1,5 +1,6 @@
 /** Rims: edges that bound some part of a region, and the loops that they make. */
 import type { Region } from './region.ts';
+import { rounding } from '../tolerances.ts';
 
 /** Directed edges between points of a region, what they bound on their left. */
 export class Rim {
@@ -56,7 +57,7 @@ export class Rim {
     let least = Infinity;
     for (let e = last; e >= 0; e = before[e]!) {
       const turn = (((back - angle(to[e]!)) % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
-      if (turn > 1e-12 && turn < least) {
+      if (turn > rounding && turn < least) {
         least = turn;
         best = e;
       }

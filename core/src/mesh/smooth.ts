@@ -1,5 +1,6 @@
 /** Smooth normals by a set angle: neighbouring faces that turn by no more than it are shaded as one, all others apart. */
 import type { CutMesh } from './cut-mesh.ts';
+import { parallel, relative, rounding } from '../tolerances.ts';
 
 /**
  * The same mesh with normals by angle. At each vertex a polygon's corner takes the mean of its own normal and of those that are reached from it over edges that turn by no more than
@@ -9,7 +10,7 @@ import type { CutMesh } from './cut-mesh.ts';
 export function smoothed(mesh: CutMesh, degrees: number): CutMesh {
   const { points, vertices, polygonStart, polygonCorners, vertexCount } = mesh;
   const polygons = polygonStart.length - 1;
-  const least = Math.cos((Math.min(degrees, 180) * Math.PI) / 180) - 1e-9;
+  const least = Math.cos((Math.min(degrees, 180) * Math.PI) / 180) - relative;
   /** The vertex at a place in `polygonCorners`. */
   const standing = (i: number): number => vertices[polygonCorners[i]!]!;
   const own = new Float64Array(3 * polygons);
@@ -63,7 +64,7 @@ export function smoothed(mesh: CutMesh, degrees: number): CutMesh {
         for (let k = 0; k < 3; k++) sum[k]! += weight[j]! * own[3 * polygonOf[j]! + k]!;
       const size = Math.hypot(...sum);
       const c = polygonCorners[i]!;
-      const normal = size > 1e-12 ? sum.map((x) => x / size) : [0, 1, 2].map((k) => mesh.normals[3 * c + k]!);
+      const normal = size > rounding ? sum.map((x) => x / size) : [0, 1, 2].map((k) => mesh.normals[3 * c + k]!);
       given[i] = partOf(c, normal);
     }
   }
@@ -83,7 +84,7 @@ export function smoothed(mesh: CutMesh, degrees: number): CutMesh {
       for (let k = 0; k < 3; k++) normals[3 * c + k] = normal[k]!;
       return c;
     }
-    const has = (d: number): boolean => normal.every((x, k) => Math.abs(normals[3 * d + k]! - x) < 1e-6);
+    const has = (d: number): boolean => normal.every((x, k) => Math.abs(normals[3 * d + k]! - x) < parallel);
     const found = has(c) ? c : parts.get(c)?.find(has);
     if (found !== undefined) return found;
     const part = standingOn.length;

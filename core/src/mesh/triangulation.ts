@@ -5,12 +5,10 @@
  */
 import Delaunator from 'delaunator';
 import { inCircle, orient } from './orient.ts';
+import { sureSign as sure } from '../tolerances.ts';
 
 const next = (e: number): number => (e % 3 === 2 ? e - 2 : e + 1);
 const previous = (e: number): number => (e % 3 === 0 ? e + 2 : e - 1);
-
-/** Where the in-circle determinant is more than this share of what it is summed from, rounding cannot have turned its sign. */
-const sure = 1e-14;
 
 /** Raised where an edge cannot be forced in: it meets a point or another forced edge. The outlines given were not clean. */
 export class NotTriangulable extends Error {}

@@ -29,11 +29,13 @@ const inMillions = (points: number): string => `${(points / 1e6).toFixed(1)} mil
 export function overBudget(weight: number, before: number): Sheet['fault'] {
   if (weight > mostOfElement)
     return {
+      code: 'too-heavy',
       reason: `it would hold about ${inMillions(weight)} points, more than ${inMillions(mostOfElement)}`,
       mend: 'Set a coarser chord for the project’s arcs, or divide it into several.',
     };
   if (before + weight > mostOfModel)
     return {
+      code: 'too-heavy',
       reason: `with it the project would hold about ${inMillions(before + weight)} points, more than ${inMillions(mostOfModel)}`,
       mend: 'Set a coarser chord for the project’s arcs, or divide the project.',
     };

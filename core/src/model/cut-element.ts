@@ -1,6 +1,6 @@
 /** Cuts one element: its sheet, its openings, its mesh, and what became of each opening. */
-import type { Element, Units } from '@yard-arch/document';
-import { TooTangled } from '../cut/arrangement.ts';
+import type { Element, FaceName, Units } from '@yard-arch/document';
+import { TooTangled } from '../mesh/arrangement.ts';
 import { blockSolid, voidOf } from '../cut/block.ts';
 import { reachOf } from '../cut/reach.ts';
 import { Inexpressible } from '../cut/group.ts';
@@ -11,7 +11,8 @@ import { faceLeft, solidPath } from '../cut/solid-path.ts';
 import { linesFor } from '../cut/grid.ts';
 import { withoutNeedles } from '../cut/needles.ts';
 import { AtFault, cutSkin, type Grouping, type Skin, type SkinCut } from '../cut/skin.ts';
-import { notCut, type OpeningStatus } from '../cut/status.ts';
+import { notCut, type OpeningStatus, statusOf, withFindings } from '../cut/status.ts';
+import { fault } from '../finding.ts';
 import { upright } from '../element/chart.ts';
 import { meshIn } from '../element/placed-mesh.ts';
 import type { Sheet } from '../element/sheet.ts';
@@ -27,6 +28,7 @@ import { profileArea } from '../profile/profile.ts';
 import { BeyondCurve, type FaceLines } from '../reveal/place.ts';
 import { Collapsed } from '../reveal/corners.ts';
 import { sideWords, worded, type Placed, type Unplaced } from '../setout/resolve.ts';
+import { nanometre } from '../tolerances.ts';
 
 /** An element as cut. */
 export interface ElementCut {
@@ -40,6 +42,8 @@ export interface ElementCut {
   /** What stands in and about its openings. */
   parts: readonly PartInstance[];
   statuses: OpeningStatus[];
+  /** What became of what is taken out of it besides its openings. */
+  taken: OpeningStatus[];
   /** Area of the face that is left, square metres. */
   faceArea: number;
   /** Into how many pieces the openings divide the element. */
@@ -52,9 +56,21 @@ export interface ElementCut {
   milliseconds: number;
   /** The skins as they were cut, for the next cut after an edit. */
   skins: SkinCut[];
+  /** Of an element of many faces, each of them; what is said above is of it as it is seen from above then. */
+  faces?: readonly FaceCut[];
 }
 
-interface Made {
+/** One of many faces as cut. */
+export interface FaceCut {
+  face: FaceName;
+  sheet: Sheet;
+  region: Region;
+  faceArea: number;
+  skins: SkinCut[];
+}
+
+/** What a cut makes of a sheet. */
+export interface Made {
   mesh: CutMesh;
   region: Region;
   skins: SkinCut[];
@@ -77,14 +93,19 @@ export function cutElement(
   before?: ElementCut,
 ): ElementCut {
   const start = performance.now();
-  const placed = resolved.filter((opening): opening is Placed => 'outline' in opening);
-  const open = [...placed.filter((opening) => !opening.blockedUp), ...recesses];
+  const { placed, open } = asked(resolved, recesses);
   const byId = new Map<string, OpeningStatus>();
   let made: Made;
   if (sheet.fault) {
     made = { mesh: emptyMesh(), region: noRegion, skins: [], path: 'sheet' };
     for (const { id } of open)
-      byId.set(id, notCut(id, `its ${sheet.noun} cannot be made: ${sheet.fault.reason}`, sheet.fault.mend));
+      byId.set(
+        id,
+        notCut(
+          id,
+          fault('element-faulty', `its ${sheet.noun} cannot be made: ${sheet.fault.reason}`, sheet.fault.mend),
+        ),
+      );
   } else made = standing(sheet, cutOpen(element, uprightOf(sheet), open, units, byId, before?.skins ?? []));
   if (element.smooth !== undefined) made = { ...made, mesh: smoothed(made.mesh, element.smooth) };
   return {
@@ -93,25 +114,36 @@ export function cutElement(
     placed,
     ...made,
     parts: [],
-    statuses: resolved.map((opening) => {
-      if (!('outline' in opening)) return notCut(opening.id, opening.reason, opening.mend);
-      if (opening.blockedUp)
-        return {
-          opening: opening.id,
-          state: 'blocked up',
-          reason: null,
-          mend: null,
-          unitedWith: [],
-          area: profileArea(opening.profile),
-        };
-      return byId.get(opening.id)!;
-    }),
+    statuses: toldOf(resolved, byId),
+    taken: recesses.map(({ id }) => byId.get(id)!),
     faceArea: regionArea(made.region),
     pieces: piecesOf(made.region),
     fault: sheet.fault,
     milliseconds: performance.now() - start,
   };
 }
+
+/** What of an element's openings has a place, and what of that is to be cut, what is taken out besides among it. */
+export function asked(
+  resolved: readonly (Placed | Unplaced)[],
+  recesses: readonly Placed[],
+): { placed: Placed[]; open: Placed[] } {
+  const placed = resolved.filter((opening): opening is Placed => 'outline' in opening);
+  return { placed, open: [...placed.filter((opening) => !opening.blockedUp), ...recesses] };
+}
+
+/** What became of each opening: those without a place and those blocked up say so themselves. */
+export const toldOf = (
+  resolved: readonly (Placed | Unplaced)[],
+  byId: ReadonlyMap<string, OpeningStatus>,
+): OpeningStatus[] =>
+  resolved.map((opening) => {
+    if (!('outline' in opening))
+      return notCut(opening.id, { code: opening.code, reason: opening.reason, mend: opening.mend });
+    if (opening.blockedUp)
+      return statusOf({ opening: opening.id, state: 'blocked up', area: profileArea(opening.profile) });
+    return byId.get(opening.id)!;
+  });
 
 const uprights = new WeakMap<Sheet, Sheet>();
 
@@ -131,7 +163,7 @@ function standing({ chart }: Sheet, made: Made): Made {
 }
 
 /** Cuts what can be cut; whatever makes the cut fail is set aside, told of, and the rest cut without it. */
-function cutOpen(
+export function cutOpen(
   element: Element,
   sheet: Sheet,
   open: readonly Placed[],
@@ -171,8 +203,11 @@ function cutOpen(
             id,
             notCut(
               id,
-              `with it nothing would be left of the ${sheet.noun}: together with its neighbours and its reveal it takes it all`,
-              'Move it or narrow it, or block it up.',
+              fault(
+                'nothing-left',
+                `with it nothing would be left of the ${sheet.noun}: together with its neighbours and its reveal it takes it all`,
+                'Move it or narrow it, or block it up.',
+              ),
             ),
           );
         left = left.filter(({ id }) => !blamed.has(id));
@@ -211,20 +246,19 @@ function toldMore(
   const opens = opening.kind === 'niche' || opening.kind === 'niche to layer' ? cavityAt(facing, opening.depth) : null;
   const told = toldJoined(status, to, sheet);
   if (opens === null) return told;
-  const reason = `it opens the cavity behind layer ${opens}, so that what is behind that shows at its back`;
-  return {
-    ...told,
-    reason: told.reason === null ? reason : `${told.reason}; ${reason}`,
-    mend:
-      told.mend ??
-      `Let it end before the cavity, at less than ${worded(facing.boundaries[opens]!, units)}, or go on into the layer behind it.`,
-  };
+  return withFindings(told, [
+    {
+      code: 'opens-cavity',
+      reason: `it opens the cavity behind layer ${opens}, so that what is behind that shows at its back`,
+      mend: `Let it end before the cavity, at less than ${worded(facing.boundaries[opens]!, units)}, or go on into the layer behind it.`,
+    },
+  ]);
 }
 
 /** The layer before the cavity in which, or at which, a depth ends; null where it ends in none. */
 function cavityAt({ boundaries, layers }: Sheet, depth: number): number | null {
   const at = layers.findIndex(
-    (layer, i) => layer.cavity && depth > boundaries[i]! - 1e-9 && depth < boundaries[i + 1]! - 1e-9,
+    (layer, i) => layer.cavity && depth > boundaries[i]! - nanometre && depth < boundaries[i + 1]! - nanometre,
   );
   return at < 0 ? null : at;
 }
@@ -234,12 +268,13 @@ function toldJoined(status: OpeningStatus, to: ReadonlyMap<string, string | null
   const other = to.get(status.opening);
   if (other === undefined) return status;
   const what = other === null ? `the ${noun}’s edge` : 'another opening';
-  const told = `it touches ${what} in no more than a point, and is joined to it by a hair (0.1 mm)`;
-  return {
-    ...status,
-    reason: status.reason === null ? told : `${status.reason}; ${told}`,
-    mend: `Move it away from ${other === null ? 'the edge' : 'it'}, or let them overlap, if that is not what you want.`,
-  };
+  return withFindings(status, [
+    {
+      code: 'hair-joined',
+      reason: `it touches ${what} in no more than a point, and is joined to it by a hair (0.1 mm)`,
+      mend: `Move it away from ${other === null ? 'the edge' : 'it'}, or let them overlap, if that is not what you want.`,
+    },
+  ]);
 }
 
 /** Cuts the skins. In quads a row or column that passes close by a corner leaves needles: it is left out then, and they are cut again. */
@@ -250,7 +285,7 @@ function skins(
   grouping: Grouping,
   before: readonly SkinCut[],
 ): Made {
-  if (element.mesh !== 'quads') return skinsOn(null, element, sheet, open, grouping, before);
+  if (element.mesh !== 'quads' || sheet.rim) return skinsOn(null, element, sheet, open, grouping, before);
   let lines = linesFor(sheet, open);
   for (let round = 0; ; round++) {
     const made = skinsOn(lines, element, sheet, open, grouping, before);
@@ -279,12 +314,12 @@ function skinsOn(
     const here =
       blocks.length === 0
         ? open
-        : open.map((opening) => (reachOf(opening, sheet) > skin.from + 1e-9 ? voidOf(opening, sheet) : opening));
+        : open.map((opening) => (reachOf(opening, sheet) > skin.from + nanometre ? voidOf(opening, sheet) : opening));
     cut.push(cutSkin(builder, sheet, here, grouping, skin, lines, known));
   }
   const taken = new Set([...grouping.singles, ...grouping.groups.flat(), ...grouping.atEdge].map((k) => open[k]!));
   for (const block of blocks)
-    if (taken.has(block)) {
+    if (taken.has(block) && !sheet.skin?.from) {
       try {
         builder.add(blockSolid(block, sheet));
       } catch (error) {
@@ -296,7 +331,9 @@ function skinsOn(
   return { mesh, region: cut[0]?.outer.region ?? noRegion, skins: cut, path: 'sheet' };
 }
 
-function skinsOf(element: Element, sheet: Sheet): Skin[] {
+/** The skins of an element's sheet: one, or one for each layer. */
+export function skinsOf(element: Pick<Element, 'skins'>, sheet: Sheet): Skin[] {
+  if (sheet.skin) return [sheet.skin];
   if (element.skins !== 'layers') return [{ from: 0, to: sheet.thickness, whole: true }];
   return sheet.layers.flatMap((layer, i) =>
     layer.cavity ? [] : [{ from: sheet.boundaries[i]!, to: sheet.boundaries[i + 1]!, whole: false }],
@@ -311,8 +348,10 @@ function expressible(error: unknown): boolean {
 /** The same cut by the solid path, or null where that is not to be had or fails too; the fault, where it is a single opening's. */
 function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made | AtFault | null {
   const path = solidPath();
+  // What others go on from is no solid by itself.
   if (
     !path ||
+    sheet.rim ||
     open.some((opening) => opening.kind === 'imprint' || (element.skins === 'layers' && reachOf(opening, sheet) > 0))
   )
     return null;
@@ -353,15 +392,21 @@ function refusals(
       return blamed.map(({ id }) =>
         notCut(
           id,
-          `its ${side ? sideWords[side] : 'edge'} would cross another of its sides at a depth of ${at}`,
-          'Give its sides smaller or like sections, or give it a larger size.',
+          fault(
+            'eaten-up',
+            `its ${side ? sideWords[side] : 'edge'} would cross another of its sides at a depth of ${at}`,
+            'Give its sides smaller or like sections, or give it a larger size.',
+          ),
         ),
       );
     return blamed.map(({ id }) =>
       notCut(
         id,
-        `its ${side ? sideWords[side] : 'edge'} would be eaten up at a depth of ${at}: its section asks for more than the outline has there`,
-        'Give it a smaller splay, check or arris, or a larger size.',
+        fault(
+          'eaten-up',
+          `its ${side ? sideWords[side] : 'edge'} would be eaten up at a depth of ${at}: its section asks for more than the outline has there`,
+          'Give it a smaller splay, check or arris, or a larger size.',
+        ),
       ),
     );
   }
@@ -369,8 +414,11 @@ function refusals(
     return widest(members ?? open).map(({ id }) =>
       notCut(
         id,
-        `it reaches so far round the curve that it no longer looks at the ${sheet.noun}`,
-        'Make it narrower, let its jambs be radial, or give the curve a larger radius.',
+        fault(
+          'beyond-curve',
+          `it reaches so far round the curve that it no longer looks at the ${sheet.noun}`,
+          'Make it narrower, let its jambs be radial, or give the curve a larger radius.',
+        ),
       ),
     );
   if (error instanceof Inexpressible || error instanceof TooTangled || error instanceof NotTriangulable) {
@@ -380,8 +428,11 @@ function refusals(
     return list.map(({ id }) =>
       notCut(
         id,
-        `the ${sheet.noun}’s face could not be divided where it meets others`,
-        'Move the openings that nearly touch apart, or onto each other.',
+        fault(
+          'not-divided',
+          `the ${sheet.noun}’s face could not be divided where it meets others`,
+          'Move the openings that nearly touch apart, or onto each other.',
+        ),
       ),
     );
   }
@@ -391,5 +442,5 @@ function refusals(
 /** The widest of some openings, and those as wide. */
 function widest(open: readonly Placed[]): Placed[] {
   const most = Math.max(...open.map(({ profile }) => profile.width));
-  return open.filter(({ profile }) => profile.width > most - 1e-9);
+  return open.filter(({ profile }) => profile.width > most - nanometre);
 }

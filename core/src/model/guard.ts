@@ -17,7 +17,7 @@ export function guardedPlace<T>(opening: { id: string; element: string }, place:
   try {
     return place();
   } catch (error) {
-    const { reason, mend } = troubleOf('it cannot be placed', error);
-    return { id: opening.id, element: opening.element, reason, mend };
+    const { code, reason, mend } = troubleOf('it cannot be placed', error);
+    return { id: opening.id, element: opening.element, code, reason, mend };
   }
 }

@@ -1,28 +1,25 @@
 /** The model: every element of a document as cut, and after an edit only what the edit touches cut again. */
-import { row, type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { isManyFaced, row, type FaceName, type Opening, type ProjectDocument, type Units } from '@yard-arch/document';
 import type { OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { finenessOf, sheetsOf } from '../element/sheets.ts';
 import { partsOf } from '../infill/parts.ts';
+import { roomsOf } from '../infill/set-in.ts';
 import { across } from '../setout/across.ts';
 import { turnedOver } from '../element/turned-over.ts';
 import type { Fineness } from '../profile/flatten.ts';
 import { squareSections } from '../profile/section.ts';
 import { aimOf, projectOnto } from '../setout/project.ts';
 import { recessesIn } from '../setout/recess.ts';
-import { resolveOpening, sameCarrier, type Placed, type Unplaced } from '../setout/resolve.ts';
-import { notCut } from '../cut/status.ts';
+import { resolveOpening, type Placed, type Unplaced } from '../setout/resolve.ts';
+import { notCut, withFindings } from '../cut/status.ts';
+import { fault, type Told } from '../finding.ts';
 import { overBudget, weightOf } from './budget.ts';
+import { withRooms } from './rooms.ts';
+import { cutAlike, dressedAlike, type Inputs } from './depends.ts';
 import { guardedCut, guardedPlace } from './guard.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
-
-/** What an element's cut depends on. */
-interface Inputs {
-  element: Element;
-  resolved: readonly (Placed | Unplaced)[];
-  units: ProjectDocument['units'];
-  sheet: Sheet;
-}
+import { cutRoof } from './cut-roof.ts';
 
 export interface Model {
   /** By element's id, in the document's order. */
@@ -31,6 +28,17 @@ export interface Model {
   statuses: ReadonlyMap<string, OpeningStatus>;
   /** Inputs of each cut, by which the next model knows what it may keep. */
   inputs: ReadonlyMap<string, Inputs>;
+  /** Each cut without its parts, and what those were made of. */
+  bares: ReadonlyMap<string, Bare>;
+}
+
+/** An element as cut, without parts. */
+export interface Bare {
+  cut: ElementCut;
+  /** Why parts that are to be let in were not, by opening and part. */
+  without: ReadonlyMap<string, string>;
+  /** The openings that carry parts, each on its own face. */
+  openings: readonly Placed[];
 }
 
 /**
@@ -51,8 +59,10 @@ export function cutModel(
     if (list) list.push(opening);
     else byElement.set(opening.element, [opening]);
   }
+  const markOf = (id: string): string => document.openings[id]?.mark ?? id;
   const cuts = new Map<string, ElementCut>();
   const inputs = new Map<string, Inputs>();
+  const bares = new Map<string, Bare>();
   const sheets = new Map<string, Sheet>();
   const ofDocument = sheetsOf(document, fineness);
   for (const id of Object.keys(document.elements)) sheets.set(id, ofDocument.of(id)!);
@@ -64,17 +74,23 @@ export function cutModel(
     let sheet = sheets.get(element.id)!;
     const openings = byElement.get(element.id) ?? [];
     const asSetOut: Placed[] = [];
+    // The sheet of one of many faces; those of two have it made of the one.
+    const sheetOf = (face: FaceName | undefined): Sheet =>
+      isManyFaced(element) ? (ofDocument.on(element.id, face) ?? sheet) : sheet;
     const own = openings.map((opening) =>
       guardedPlace(opening, () => {
         const resolved = resolveOpening(document, opening, fineness);
-        // What is aimed elsewhere has no square seat for parts.
-        if (!opening.aim && 'outline' in resolved && resolved.pattern.parts?.length) asSetOut.push(resolved);
-        return aimed(sheet, opening, resolved);
+        // What is aimed elsewhere, or goes down through many faces, has no square seat for parts.
+        const seated = !opening.aim && (opening.face !== undefined || !isManyFaced(element));
+        if (seated && 'outline' in resolved && (resolved.pattern.parts?.length || resolved.pattern.infill))
+          asSetOut.push(resolved);
+        return aimed(sheetOf(opening.face), opening, resolved);
       }),
     );
     byElement.delete(element.id);
     const told = [...own, ...(visiting.get(element.id) ?? [])];
-    const taken = recesses.get(element.id) ?? [];
+    const rooms = asSetOut.flatMap((one) => roomsOf(sheetOf(one.face), one, document.units));
+    const taken = [...(recesses.get(element.id) ?? []), ...rooms];
     const resolved = [...told, ...taken];
     const known = before?.inputs.get(element.id);
     const weight = sheet.fault ? 0 : weightOf(element, sheet, resolved);
@@ -82,13 +98,26 @@ export function cutModel(
     if (fault) sheet = { ...sheet, fault };
     else held += weight;
     const wanted: Inputs = { element, resolved, units: document.units, sheet };
-    const kept = known && alike(known, wanted) ? before?.cuts.get(element.id) : undefined;
-    const cut =
-      kept ??
-      withParts(
-        guardedCut(sheet, (on) => cutElement(element, on, told, taken, document.units, before?.cuts.get(element.id))),
-        asSetOut,
+    const kept = known && cutAlike(known, wanted) ? before?.bares.get(element.id) : undefined;
+    const body = ofDocument.body(element.id);
+    const cutting = (rest: readonly Placed[]): ElementCut =>
+      guardedCut(sheet, (on) =>
+        body && !on.fault
+          ? cutRoof({
+              element,
+              body,
+              above: on,
+              resolved: told,
+              recesses: rest,
+              units: document.units,
+              before: before?.cuts.get(element.id),
+            })
+          : cutElement(element, on, told, rest, document.units, before?.cuts.get(element.id)),
       );
+    const bare: Bare = kept ?? { ...withRooms(taken, cutting), openings: asSetOut };
+    const dressed = kept && dressedAlike(kept.openings, asSetOut) ? before?.cuts.get(element.id) : undefined;
+    const cut = dressed ?? withParts(bare.cut, asSetOut, document.units, bare.without, markOf, sheetOf);
+    bares.set(element.id, { ...bare, openings: asSetOut });
     cuts.set(element.id, cut);
     onCut(cuts.size, sheets.size);
     inputs.set(element.id, wanted);
@@ -103,35 +132,52 @@ export function cutModel(
   for (const [id, cut] of cuts) {
     const visitorsHere = visiting.get(id) ?? [];
     const first = cut.statuses.length - visitorsHere.length;
-    cut.statuses.slice(first).forEach(({ opening, state, reason, mend }) => {
+    cut.statuses.slice(first).forEach(({ opening, state, findings, reason, mend }) => {
       const status = statuses.get(opening);
       if (status)
         statuses.set(opening, {
           ...status,
-          further: [...(status.further ?? []), { element: id, state, reason, mend }],
+          further: [...(status.further ?? []), { element: id, state, findings, reason, mend }],
         });
     });
   }
   for (const orphans of byElement.values())
     for (const opening of orphans) {
       const refusal = resolveOpening(document, opening, fineness) as Unplaced;
-      statuses.set(opening.id, notCut(opening.id, refusal.reason, refusal.mend));
+      statuses.set(opening.id, notCut(opening.id, { code: refusal.code, reason: refusal.reason, mend: refusal.mend }));
     }
-  return { cuts, statuses, inputs };
+  return { cuts, statuses, inputs, bares };
 }
 
-/** A cut element with the parts of those of its openings that were cut; what is left out is told with the opening. */
-function withParts(cut: ElementCut, openings: readonly Placed[]): ElementCut {
+/** A cut element with the parts of those of its openings that were cut; what is left out is told with the opening. @param without why parts that are to be let in were not */
+function withParts(
+  cut: ElementCut,
+  openings: readonly Placed[],
+  units: Units,
+  without: ReadonlyMap<string, string>,
+  markOf: (opening: string) => string,
+  sheetOf: (face: FaceName | undefined) => Sheet,
+): ElementCut {
   if (openings.length === 0 || cut.sheet.fault) return cut;
   const carrying = new Set(
     cut.statuses
       .filter(({ state }) => state === 'cut' || state === 'notched' || state === 'niche')
       .map((s) => s.opening),
   );
-  const { instances, leftOut } = partsOf(
-    cut.sheet,
-    openings.filter(({ id }) => carrying.has(id)),
-  );
+  const bySheet = new Map<Sheet, Placed[]>();
+  for (const one of openings) {
+    if (!carrying.has(one.id)) continue;
+    const sheet = sheetOf(one.face);
+    const list = bySheet.get(sheet);
+    if (list) list.push(one);
+    else bySheet.set(sheet, [one]);
+  }
+  const made = [...bySheet].map(([sheet, on]) => partsOf(sheet, on, units, without, markOf));
+  const [instances, leftOut, clashes] = [
+    made.flatMap((one) => one.instances),
+    made.flatMap((one) => one.leftOut),
+    made.flatMap((one) => one.clashes),
+  ];
   const reasons = new Map<string, Set<string>>();
   for (const { opening, reason } of leftOut) reasons.set(opening, (reasons.get(opening) ?? new Set()).add(reason));
   return {
@@ -139,40 +185,18 @@ function withParts(cut: ElementCut, openings: readonly Placed[]): ElementCut {
     parts: instances,
     statuses: cut.statuses.map((status) => {
       const more = reasons.get(status.opening);
-      return more ? { ...status, reason: [status.reason, ...more].filter(Boolean).join('; ') } : status;
+      return withFindings(status, [
+        ...[...(more ?? [])].map((reason): Told => ({
+          code: 'part-left-out',
+          reason,
+          mend: 'Change the figures of what its pattern puts there, or give it another size.',
+        })),
+        ...clashes
+          .filter(({ opening }) => opening === status.opening)
+          .map(({ reason, mend }): Told => ({ code: 'runs-into', reason, mend })),
+      ]);
     }),
   };
-}
-
-function alike(a: Inputs, b: Inputs): boolean {
-  if (
-    a.units !== b.units ||
-    a.sheet !== b.sheet ||
-    !sameElement(a.element, b.element) ||
-    a.resolved.length !== b.resolved.length
-  )
-    return false;
-  return a.resolved.every((x, i) => {
-    const y = b.resolved[i]!;
-    if ('outline' in x && 'outline' in y)
-      return (
-        x.id === y.id &&
-        x.s === y.s &&
-        x.t === y.t &&
-        x.outline === y.outline &&
-        (x.pattern === y.pattern ||
-          JSON.stringify({ ...x.pattern, name: '', sizes: {} }) ===
-            JSON.stringify({ ...y.pattern, name: '', sizes: {} })) &&
-        x.blockedUp === y.blockedUp &&
-        sameCarrier(x.carrier, y.carrier)
-      );
-    return !('outline' in x) && !('outline' in y) && x.id === y.id && x.reason === y.reason && x.mend === y.mend;
-  });
-}
-
-/** Whether two elements are cut alike: everything but the name. */
-function sameElement(a: Element, b: Element): boolean {
-  return a === b || JSON.stringify({ ...a, name: '' }) === JSON.stringify({ ...b, name: '' });
 }
 
 /** An opening on its element's outer face, as it asks to be carried: where it has an aim, its outline is projected on to that. */
@@ -219,8 +243,11 @@ function visitors(
             : {
                 id: opening.id,
                 element: further,
-                reason: 'only what cuts right through its own element can cut further ones',
-                mend: 'Let its pattern cut through, or take the element from its list.',
+                ...fault(
+                  'not-further',
+                  'only what cuts right through its own element can cut further ones',
+                  'Let its pattern cut through, or take the element from its list.',
+                ),
               };
         const list = found.get(further);
         if (list) list.push(landed);

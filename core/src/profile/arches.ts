@@ -1,12 +1,13 @@
 /** Arches: heads of all kinds on upright jambs. Lengths in metres, x from the left of the bounding rectangle, y from the sill. */
 import { arc, line } from './panels.ts';
 import type { ArcEdge, Profile } from './profile.ts';
+import { nanometre, rounding } from '../tolerances.ts';
 
 /** An arch of a head (arcs from the right springing to the left one, about x = 0 on the springing line) over a span, in all `height` high. */
 function onJambs(span: number, height: number, rise: number, head: readonly ArcEdge[], width = span): Profile {
   const springing = Math.max(0, height - rise);
   const [left, right] = [(width - span) / 2, (width + span) / 2];
-  const upright = springing > 1e-9;
+  const upright = springing > nanometre;
   return {
     width,
     height,
@@ -91,7 +92,7 @@ function fourCentred(
   const radius = (jx * jx + (jy - rise) ** 2) / (2 * across);
   const [cx, cy] = [jx - radius * ux, jy - radius * uy];
   // Right of the axis the arc would fall again before it comes to the apex.
-  if (radius <= r || cx > 1e-12) return null;
+  if (radius <= r || cx > rounding) return null;
   return { radius, cx, cy, apex: Math.atan2(rise - cy, -cx) };
 }
 

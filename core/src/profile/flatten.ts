@@ -1,5 +1,6 @@
 /** Flattening: from an exact profile to the straight edges that are cut, with what their reveals need to know. */
 import { arcPoint, type ArcEdge, type Profile, type Side } from './profile.ts';
+import { relative } from '../tolerances.ts';
 
 /** How finely arcs are divided: by the greatest distance of a chord from its arc (metres), or into a number of chords a half circle. */
 export type Fineness = { chord: number } | { segmentsPerHalfCircle: number };
@@ -41,9 +42,9 @@ export interface Outline {
 export function chordsOf(radius: number, sweep: number, fineness: Fineness): number {
   const halves = Math.abs(sweep) / Math.PI;
   if ('segmentsPerHalfCircle' in fineness)
-    return Math.max(2, Math.min(mostChords, Math.ceil(fineness.segmentsPerHalfCircle * halves - 1e-9)));
+    return Math.max(2, Math.min(mostChords, Math.ceil(fineness.segmentsPerHalfCircle * halves - relative)));
   const step = 2 * Math.acos(Math.max(-1, 1 - Math.min(fineness.chord / radius, 1)));
-  const even = 2 * Math.ceil(Math.abs(sweep) / step / 2 - 1e-9);
+  const even = 2 * Math.ceil(Math.abs(sweep) / step / 2 - relative);
   return Math.max(2, Math.ceil(4 * halves), Math.min(mostChords, even));
 }
 

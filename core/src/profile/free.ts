@@ -1,6 +1,7 @@
 /** Free outlines, of lines and arcs, with islands: their exact edges, which sides these are, and where an outline crosses itself. */
 import type { FreeOutline } from '@yard-arch/document';
 import { arcPoint, type ProfileEdge, type Impossible, type Profile, type Side } from './profile.ts';
+import { nanometre as near, onLine, relative, rounding } from '../tolerances.ts';
 
 /** Exact edges of a closed outline, counter-clockwise (or clockwise where asked, as islands run). Bulges are those of DXF: tan of a quarter of the arc's angle. */
 export function edgesOf(outline: FreeOutline, clockwise = false): ProfileEdge[] {
@@ -14,13 +15,13 @@ export function edgesOf(outline: FreeOutline, clockwise = false): ProfileEdge[] 
 function dropRepeats(outline: FreeOutline): FreeOutline {
   return outline.filter((p, i) => {
     const q = outline[(i + 1) % outline.length]!;
-    return Math.hypot(p.x - q.x, p.y - q.y) > 1e-9;
+    return Math.hypot(p.x - q.x, p.y - q.y) > near;
   });
 }
 
 function edge(p: FreeOutline[number], q: FreeOutline[number]): ProfileEdge {
   const bulge = p.bulge ?? 0;
-  if (Math.abs(bulge) < 1e-9) return { kind: 'line', side: 'sill', ax: p.x, ay: p.y, bx: q.x, by: q.y };
+  if (Math.abs(bulge) < relative) return { kind: 'line', side: 'sill', ax: p.x, ay: p.y, bx: q.x, by: q.y };
   // Chord c and bulge b give the radius c (1 + b²) / (4 |b|); the centre lies off the chord's middle by c (1 − b²) / (4 b), to the left.
   const [dx, dy] = [q.x - p.x, q.y - p.y];
   const off = (1 - bulge * bulge) / (4 * bulge);
@@ -56,7 +57,7 @@ export function sideOf(e: ProfileEdge): Side {
     const sense = Math.sign(e.to - e.from);
     [dx, dy] = [-sense * e.rx * Math.sin(middle), sense * e.ry * Math.cos(middle)];
   }
-  if (Math.abs(dx) >= Math.abs(dy) * (1 - 1e-9)) return dx > 0 ? 'sill' : 'head';
+  if (Math.abs(dx) >= Math.abs(dy) * (1 - relative)) return dx > 0 ? 'sill' : 'head';
   return dy > 0 ? 'jamb-right' : 'jamb-left';
 }
 
@@ -78,7 +79,8 @@ export function boundsOf(edges: readonly ProfileEdge[]): [number, number, number
       const quarter = Math.PI / 2;
       see(...arcPoint(e, from));
       see(...arcPoint(e, to));
-      for (let q = Math.ceil(from / quarter - 1e-12); q * quarter <= to + 1e-12; q++) see(...arcPoint(e, q * quarter));
+      for (let q = Math.ceil(from / quarter - rounding); q * quarter <= to + rounding; q++)
+        see(...arcPoint(e, q * quarter));
     }
   return [left, low, right, high];
 }
@@ -108,6 +110,11 @@ export function loopsProfile(loops: readonly ProfileEdge[][], width: number | nu
   return { width: (right - left) * fx, height: (high - low) * fy, springing: null, edges, loops: starts };
 }
 
+/** Why an outline cannot be cut, and where it goes wrong, metres from its lower left. */
+export interface Crossed extends Impossible {
+  at?: readonly [number, number];
+}
+
 /** A free outline with islands, scaled to a width and height (metres), or why it cannot be cut. */
 export function freeProfile(
   outline: FreeOutline,
@@ -115,9 +122,9 @@ export function freeProfile(
   width: number,
   height: number,
   worded: (metres: number) => string,
-): Profile | Impossible {
+): Profile | Crossed {
   const loops = [edgesOf(outline), ...islands.map((island) => edgesOf(island, true))];
-  const flat = loops.find((loop) => loop.length < 2 || Math.abs(signedArea(loop)) < 1e-12);
+  const flat = loops.find((loop) => loop.length < 2 || Math.abs(signedArea(loop)) < rounding);
   if (flat)
     return {
       reason: 'its outline encloses nothing',
@@ -129,44 +136,61 @@ export function freeProfile(
     return {
       reason: `its outline crosses itself at ${worded(crossing[0])} along and ${worded(crossing[1])} up`,
       mend: 'Move the points there so that no two edges cross, and islands lie within the outline, apart from each other.',
+      at: crossing,
     };
   return profile;
 }
 
+interface Chord {
+  ax: number;
+  ay: number;
+  bx: number;
+  by: number;
+}
+
+/** Edges as chords, of arcs 24. */
+function chordsOf({ edges }: Profile): Chord[] {
+  return edges.flatMap((e): Chord[] => {
+    if (e.kind === 'line') return [e];
+    const at = (k: number): [number, number] => arcPoint(e, e.from + ((e.to - e.from) * k) / 24);
+    return Array.from({ length: 24 }, (_, k) => {
+      const [[ax, ay], [bx, by]] = [at(k), at(k + 1)];
+      return { ax, ay, bx, by };
+    });
+  });
+}
+
+/** Where two chords cross or touch other than end to end, or null. */
+function meeting(p: Chord, q: Chord): [number, number] | null {
+  const cross = (ox: number, oy: number, ux: number, uy: number, vx: number, vy: number): number =>
+    (ux - ox) * (vy - oy) - (uy - oy) * (vx - ox);
+  if (Math.hypot(p.bx - q.ax, p.by - q.ay) < near || Math.hypot(q.bx - p.ax, q.by - p.ay) < near) return null;
+  const [a, b] = [cross(p.ax, p.ay, p.bx, p.by, q.ax, q.ay), cross(p.ax, p.ay, p.bx, p.by, q.bx, q.by)];
+  const [c, d] = [cross(q.ax, q.ay, q.bx, q.by, p.ax, p.ay), cross(q.ax, q.ay, q.bx, q.by, p.bx, p.by)];
+  const apart = (u: number, v: number): boolean => u > 0 === v > 0 && Math.min(Math.abs(u), Math.abs(v)) > onLine;
+  if (apart(a, b) || apart(c, d)) return null;
+  const t = a === b ? 0 : a / (a - b);
+  return [q.ax + t * (q.bx - q.ax), q.ay + t * (q.by - q.ay)];
+}
+
 /** Where a profile's edges cross or touch other than end to end, or null. Arcs are looked at as 24 chords each. */
 export function selfCrossing(profile: Profile): [number, number] | null {
-  const pieces: { ax: number; ay: number; bx: number; by: number; edge: number }[] = [];
-  profile.edges.forEach((e, edge) => {
-    const n = e.kind === 'line' ? 1 : 24;
-    const at = (k: number): [number, number] =>
-      e.kind === 'line' ? (k === 0 ? [e.ax, e.ay] : [e.bx, e.by]) : arcPoint(e, e.from + ((e.to - e.from) * k) / n);
-    for (let k = 0; k < n; k++) {
-      const [ax, ay] = at(k);
-      const [bx, by] = at(k + 1);
-      pieces.push({ ax, ay, bx, by, edge });
-    }
-  });
-  const near = 1e-9;
-  for (let i = 0; i < pieces.length; i++)
-    for (let j = i + 1; j < pieces.length; j++) {
-      const [p, q] = [pieces[i]!, pieces[j]!];
-      if (Math.max(p.ax, p.bx) < Math.min(q.ax, q.bx) - near || Math.max(q.ax, q.bx) < Math.min(p.ax, p.bx) - near)
-        continue;
-      if (Math.max(p.ay, p.by) < Math.min(q.ay, q.by) - near || Math.max(q.ay, q.by) < Math.min(p.ay, p.by) - near)
-        continue;
-      const cross = (ox: number, oy: number, ux: number, uy: number, vx: number, vy: number): number =>
-        (ux - ox) * (vy - oy) - (uy - oy) * (vx - ox);
-      const [a, b] = [cross(p.ax, p.ay, p.bx, p.by, q.ax, q.ay), cross(p.ax, p.ay, p.bx, p.by, q.bx, q.by)];
-      const [c, d] = [cross(q.ax, q.ay, q.bx, q.by, p.ax, p.ay), cross(q.ax, q.ay, q.bx, q.by, p.bx, p.by)];
-      const joined = Math.hypot(p.bx - q.ax, p.by - q.ay) < near || Math.hypot(q.bx - p.ax, q.by - p.ay) < near;
-      if (joined) continue;
-      if (
-        (a > 0 === b > 0 && Math.min(Math.abs(a), Math.abs(b)) > 1e-15) ||
-        (c > 0 === d > 0 && Math.min(Math.abs(c), Math.abs(d)) > 1e-15)
-      )
-        continue;
-      const t = a === b ? 0 : a / (a - b);
-      return [q.ax + t * (q.bx - q.ax), q.ay + t * (q.by - q.ay)];
+  // From the left on, each is compared with those that begin before it ends.
+  const chords = chordsOf(profile)
+    .map((chord) => ({
+      ...chord,
+      left: Math.min(chord.ax, chord.bx),
+      right: Math.max(chord.ax, chord.bx),
+      low: Math.min(chord.ay, chord.by),
+      high: Math.max(chord.ay, chord.by),
+    }))
+    .sort((a, b) => a.left - b.left);
+  for (const [i, one] of chords.entries())
+    for (let j = i + 1; j < chords.length && chords[j]!.left <= one.right + near; j++) {
+      const other = chords[j]!;
+      if (other.low > one.high + near || other.high < one.low - near) continue;
+      const at = meeting(one, other);
+      if (at) return at;
     }
   return null;
 }

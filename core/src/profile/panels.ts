@@ -1,5 +1,6 @@
 /** Profiles without a springing line of their own: rectangles plain, rounded and chamfered. */
 import type { ArcEdge, LineEdge, Profile, ProfileEdge, Side } from './profile.ts';
+import { nanometre } from '../tolerances.ts';
 
 /** A straight edge. */
 export function line(side: Side, ax: number, ay: number, bx: number, by: number): LineEdge {
@@ -74,5 +75,5 @@ export function chamferedRectangle(width: number, height: number, c: number): Pr
 
 /** A straight edge, or none where it would have no length. */
 function edge(side: Side, ax: number, ay: number, bx: number, by: number): ProfileEdge[] {
-  return Math.hypot(bx - ax, by - ay) > 1e-9 ? [line(side, ax, ay, bx, by)] : [];
+  return Math.hypot(bx - ax, by - ay) > nanometre ? [line(side, ax, ay, bx, by)] : [];
 }

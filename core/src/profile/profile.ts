@@ -1,4 +1,5 @@
 /** What a profile is: the outline of an opening as exact lines and arcs, each known as jamb, head or sill. */
+import { rounding } from '../tolerances.ts';
 
 /** Which part of an opening an edge of its profile is. Left and right are as seen from outside. */
 export type Side = 'jamb-left' | 'jamb-right' | 'head' | 'sill';
@@ -61,7 +62,7 @@ export function arcPoint(arc: ArcEdge, angle: number): [number, number] {
 function exactCos(angle: number): number {
   const quarter = angle / (Math.PI / 2);
   const whole = Math.round(quarter);
-  return Math.abs(quarter - whole) < 1e-12 ? ([1, 0, -1, 0][((whole % 4) + 4) % 4] ?? 0) : Math.cos(angle);
+  return Math.abs(quarter - whole) < rounding ? ([1, 0, -1, 0][((whole % 4) + 4) % 4] ?? 0) : Math.cos(angle);
 }
 
 /**

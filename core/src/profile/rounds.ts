@@ -1,6 +1,7 @@
 /** Round profiles: circle, ellipse, trefoil and quatrefoil. Their springing line is the horizontal through the centre. */
 import { arc } from './panels.ts';
 import type { ArcEdge, Profile, Side } from './profile.ts';
+import { relative } from '../tolerances.ts';
 
 /** An ellipse of a width and a height (metres), a circle where they are alike. Its seams are at the springing. */
 export function ellipse(width: number, height: number): Profile {
@@ -48,9 +49,13 @@ export function foils(n: 3 | 4, diameter: number): Profile {
 function bySide(foil: ArcEdge): ArcEdge[] {
   const quarter = Math.PI / 2;
   const stops = [foil.from];
-  for (let q = Math.ceil((foil.from - quarter / 2) / quarter + 1e-9); quarter / 2 + q * quarter < foil.to - 1e-9; q++) {
+  for (
+    let q = Math.ceil((foil.from - quarter / 2) / quarter + relative);
+    quarter / 2 + q * quarter < foil.to - relative;
+    q++
+  ) {
     const stop = quarter / 2 + q * quarter;
-    if (stop > foil.from + 1e-9) stops.push(stop);
+    if (stop > foil.from + relative) stops.push(stop);
   }
   stops.push(foil.to);
   const sides: Side[] = ['jamb-right', 'head', 'jamb-left', 'sill'];

@@ -1,6 +1,7 @@
 /** Sections: how a side of the reveal departs from square through the depth, from its parameters to a polyline of (depth, offset). */
 import type { Arris, Section } from '@yard-arch/document';
 import type { Impossible, Side } from './profile.ts';
+import { nanometre as same, rounding as nothing } from '../tolerances.ts';
 
 /**
  * A side's section: point i is at depth n[i] (metres, 0 where the cut begins, rising to where it ends), where the outline is `offset[i]` metres wider than the
@@ -14,9 +15,6 @@ export interface SectionLine {
 
 /** What the section belongs to: a void right through, a recess with a back, or something raised or left standing, whose solid is inside the outline. */
 export type SectionUse = 'through' | 'niche' | 'raised';
-
-/** Two depths nearer than this are one, metres. */
-const same = 1e-9;
 
 /** The plain section: square all through. */
 export function squareSection(depth: number): SectionLine {
@@ -147,7 +145,7 @@ function tidied(line: SectionLine): SectionLine {
         n - out.n[k]!,
         offset - out.offset[k]!,
       ];
-      if (Math.abs(ax * by - ay * bx) < 1e-12 && ax * bx + ay * by > 0) {
+      if (Math.abs(ax * by - ay * bx) < nothing && ax * bx + ay * by > 0) {
         out.n.pop();
         out.offset.pop();
         out.smooth.pop();

@@ -25,14 +25,12 @@ import { freeProfile, selfCrossing } from './free.ts';
 import { angleSection, channelSection, iSection, regularPolygon, star, tSection } from './polygons.ts';
 import { ellipse, foils } from './rounds.ts';
 import { textProfile } from './text.ts';
+import { micrometre, nanometre as slack } from '../tolerances.ts';
 
 /** Whether the outcome of `profileOf` is a refusal. */
 export function isImpossible(outcome: Profile | Impossible): outcome is Impossible {
   return 'reason' in outcome;
 }
-
-/** Less than this is rounding, not meaning: a rise of half the span, worded in feet, may miss it by so much. */
-const slack = 1e-9;
 
 /**
  * The exact outline of a profile with given dimensions (metres).
@@ -148,7 +146,7 @@ export function profileOf(choice: ProfileChoice, dimensions: Dimensions, units: 
       return risen('an elliptical arch', 0, Infinity, rise, () => ellipticalArch(span, height, rise));
     case 'three-centred-arch':
       return risen('a three-centred arch', leastThreeCentredRise(span) * 1.001, half, rise, () =>
-        rise > half - 1e-6 ? semicircularArch(span, height) : threeCentredArch(span, height, rise),
+        rise > half - micrometre ? semicircularArch(span, height) : threeCentredArch(span, height, rise),
       );
     case 'pointed-arch':
       return risen('a pointed arch', half * 1.001, Infinity, rise, () => pointedArch(span, height, rise));

@@ -53,10 +53,50 @@ function glyphOf(letter: string): Glyph | undefined {
   if (!Object.hasOwn(glyphs, letter)) return undefined;
   let glyph = read.get(letter);
   if (!glyph) {
-    const [advance, ...loops] = glyphs[letter]!.split(';');
-    read.set(letter, (glyph = { advance: Number(advance), loops: loops.map((loop) => loop.split(',').map(Number)) }));
+    const [advance = '', ...steps] = glyphs[letter]!.split(/(?=[MLQCZ])/);
+    read.set(letter, (glyph = { advance: Number(advance), loops: loopsAlong(steps) }));
   }
   return glyph;
+}
+
+/** Into how many chords a curve of a letter is divided. */
+const chords = 6;
+
+/** Closed polylines along a path. @param steps each a letter of SVG's and its figures */
+function loopsAlong(steps: readonly string[]): number[][] {
+  const loops: number[][] = [];
+  let now: number[] = [];
+  const add = (x: number, y: number): void => {
+    const [px, py] = now.slice(-2);
+    if (px !== x || py !== y) now.push(Math.round(x * 10) / 10, Math.round(y * 10) / 10);
+  };
+  const close = (): void => {
+    if (now.length >= 2 && now[0] === now.at(-2) && now[1] === now.at(-1)) now.splice(-2);
+    if (now.length >= 6) loops.push(now);
+    now = [];
+  };
+  for (const step of steps) {
+    const [px, py] = now.slice(-2) as [number, number];
+    const figures = step.slice(1).split(' ').map(Number);
+    const [x, y] = figures.slice(-2) as [number, number];
+    if (step.startsWith('M')) close();
+    if (step.startsWith('Z')) close();
+    else if (step.startsWith('Q') || step.startsWith('C'))
+      for (let k = 1; k <= chords; k++) {
+        const t = k / chords;
+        const u = 1 - t;
+        const [x1, y1, x2, y2] = figures as [number, number, number, number];
+        if (step.startsWith('Q')) add(u * u * px + 2 * u * t * x1 + t * t * x, u * u * py + 2 * u * t * y1 + t * t * y);
+        else
+          add(
+            u ** 3 * px + 3 * u * u * t * x1 + 3 * u * t * t * x2 + t ** 3 * x,
+            u ** 3 * py + 3 * u * u * t * y1 + 3 * u * t * t * y2 + t ** 3 * y,
+          );
+      }
+    else add(x, y);
+  }
+  close();
+  return loops;
 }
 
 function area(points: readonly (readonly [number, number])[]): number {

@@ -3,9 +3,7 @@
  * its neighbours meet in its stead.
  */
 import type { EdgeLoop, LoopEdge } from './loop.ts';
-
-/** Two points nearer than this are one, metres. */
-const same = 1e-9;
+import { nanometre as same, parallel, relative, touch } from '../tolerances.ts';
 
 /** A depth, metres, at which corners are looked at. */
 export interface Station {
@@ -97,7 +95,10 @@ function refuseCrossing(
     open = open.filter((h) => Math.max(px[h]![k]!, px[(h + 1) % E]![k]!) > least(i));
     for (const h of open) {
       const [p, q, r, s] = [side(h, i), side(h, (i + 1) % E), side(i, h), side(i, (h + 1) % E)];
-      if (((p > 1e-7 && q < -1e-7) || (p < -1e-7 && q > 1e-7)) && ((r > 1e-7 && s < -1e-7) || (r < -1e-7 && s > 1e-7)))
+      if (
+        ((p > touch && q < -touch) || (p < -touch && q > touch)) &&
+        ((r > touch && s < -touch) || (r < -touch && s > touch))
+      )
         throw new Collapsed(loop[i]!.joint ? loop[h]! : loop[i]!, n, 'crossed');
     }
     open.push(i);
@@ -138,7 +139,7 @@ function withEvents(loop: EdgeLoop, stations: Station[], offset: Offsets, edge: 
       return { part, row, now, n: stations[k]!.n + part * (stations[k + 1]!.n - stations[k]!.n) };
     });
     made.sort((p, q) => p.part - q.part);
-    const fresh = made.filter(({ part }) => part > 1e-9 && part < 1 - 1e-9);
+    const fresh = made.filter(({ part }) => part > relative && part < 1 - relative);
     stations.splice(k + 1, 0, ...fresh.map(({ n }): Station => ({ n, side: 1, minor: true })));
     rows.splice(k + 1, 0, ...fresh.map(({ row }) => row));
     left.splice(k + 1, 0, ...fresh.map(({ now }) => now));
@@ -160,7 +161,7 @@ function withEvents(loop: EdgeLoop, stations: Station[], offset: Offsets, edge: 
   for (let k = 0; k < stations.length; k++)
     loop.forEach((edge, i) => {
       const j = (i + 1) % loop.length;
-      if ((px[j]![k]! - px[i]![k]!) * edge.dx + (py[j]![k]! - py[i]![k]!) * edge.dy < -1e-7) throw refused;
+      if ((px[j]![k]! - px[i]![k]!) * edge.dx + (py[j]![k]! - py[i]![k]!) * edge.dy < -touch) throw refused;
     });
   return { px, py };
 }
@@ -190,7 +191,7 @@ function vanish(
     });
     if (next === Infinity) return { left, events };
     share = next;
-    left = left.map((x, i) => x && !(at[i]! <= next + 1e-9));
+    left = left.map((x, i) => x && !(at[i]! <= next + same));
     if (left.filter(Boolean).length < 3) throw refused;
     events.push({ share, left });
   }
@@ -222,7 +223,7 @@ function meetings(loop: EdgeLoop, row: readonly number[], left: readonly boolean
     const p = a.dy * a.x - a.dx * a.y + row[h]!;
     const q = b.dy * b.x - b.dx * b.y + row[j]!;
     const det = b.dy * a.dx - a.dy * b.dx;
-    if (Math.abs(det) < 1e-6) {
+    if (Math.abs(det) < parallel) {
       if (h !== (j + E - 1) % E) return null;
       out.push([b.x + b.dy * row[j]!, b.y - b.dx * row[j]!]);
     } else out.push([(q * a.dx - p * b.dx) / det, (q * a.dy - p * b.dy) / det]);
@@ -250,7 +251,7 @@ function cornerAt(
   const p = moved(a, offset[(i + loop.length - 1) % loop.length]?.[k] ?? 0);
   const q = moved(b, offset[i]?.[k] ?? 0);
   const det = b.dy * a.dx - a.dy * b.dx;
-  if (Math.abs(det) < 1e-6) return [b.x + b.dy * q, b.y - b.dx * q];
+  if (Math.abs(det) < parallel) return [b.x + b.dy * q, b.y - b.dx * q];
   return [b.x + (q * a.dx - p * b.dx) / det, b.y + (q * a.dy - p * b.dy) / det];
 }
 
@@ -281,6 +282,6 @@ function cornerStill(loop: EdgeLoop, offset: readonly (number[] | null)[], i: nu
   if (Math.abs(p - q) <= same && dot > -0.999)
     return [x + ((ax + bx) * p) / (1 + dot), y + ((ay + by) * p) / (1 + dot)];
   const det = ax * by - ay * bx;
-  if (Math.abs(det) < 1e-6) return [x + ((ax + bx) * (p + q)) / 4, y + ((ay + by) * (p + q)) / 4];
+  if (Math.abs(det) < parallel) return [x + ((ax + bx) * (p + q)) / 4, y + ((ay + by) * (p + q)) / 4];
   return [x + (p * by - q * ay) / det, y + (q * ax - p * bx) / det];
 }

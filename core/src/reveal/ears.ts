@@ -1,5 +1,6 @@
 /** Triangles of patches, each laid flat in its own plane. */
 import type { Patch } from './patches.ts';
+import { earsAlike, relative, roundEar, rounding } from '../tolerances.ts';
 
 /** Patches of more corners than this are cut up ear by ear: weighing every way of it takes as long as their number cubed. */
 const mostWeighed = 16;
@@ -33,10 +34,10 @@ function cutBest(count: number, first: number, a: Float64Array, l: Float64Array,
       let best = -Infinity;
       for (let k = i + 1; k < j; k++) {
         const round = sign * thinness(a, l, first + i, first + k, first + j);
-        if (!(round > 1e-12)) continue;
+        if (!(round > rounding)) continue;
         const least = Math.min(round, worst[i * count + k]!, worst[k * count + j]!);
         // Of equals the first, rounding apart, so that the choice is steady.
-        if (least > best * (1 + 1e-9) + 1e-15) {
+        if (least > best * (1 + relative) + earsAlike) {
           best = least;
           apex[i * count + j] = k;
         }
@@ -68,8 +69,8 @@ function cutEars(count: number, first: number, a: Float64Array, l: Float64Array,
   let whole = Math.abs(turn);
   while (left.length > 3) {
     // What is left should not have all its corners in one line, nor nearly so: its neighbour across that line would have them too, and both would cut off the same ear.
-    let best = roundestEar(1e-3);
-    if (best < 0) best = roundestEar(1e-9);
+    let best = roundestEar(roundEar);
+    if (best < 0) best = roundestEar(relative);
     if (best < 0)
       best = left.findIndex(
         (_, q) => sign * area(left[(q + left.length - 1) % left.length]!, left[q]!, left[(q + 1) % left.length]!) > 0,
@@ -96,9 +97,9 @@ function cutEars(count: number, first: number, a: Float64Array, l: Float64Array,
         (x(k) - x(j)) ** 2 + (y(k) - y(j)) ** 2,
         (x(i) - x(k)) ** 2 + (y(i) - y(k)) ** 2,
       );
-      if (twice <= 1e-12 * longest || whole - twice <= least * longest) continue;
+      if (twice <= rounding * longest || whole - twice <= least * longest) continue;
       // What touches it, rounding apart, is in its way too.
-      const touch = -1e-12 * longest;
+      const touch = -rounding * longest;
       let clear = true;
       for (const m of left)
         if (
@@ -114,7 +115,7 @@ function cutEars(count: number, first: number, a: Float64Array, l: Float64Array,
         }
       if (!clear) continue;
       const roundness = left.length === 4 ? Math.min(twice / longest, rest(left, q)) : twice / longest;
-      if (roundness > roundest + 1e-12) {
+      if (roundness > roundest + rounding) {
         roundest = roundness;
         best = q;
       }
@@ -142,7 +143,7 @@ function cutQuad(first: number, a: Float64Array, l: Float64Array, out: number[])
     turn * thinness(a, l, first + 1, first + 2, first + 3),
     turn * thinness(a, l, first + 1, first + 3, first),
   );
-  if (p >= q - 1e-12) out.push(first, first + 1, first + 2, first, first + 2, first + 3);
+  if (p >= q - rounding) out.push(first, first + 1, first + 2, first, first + 2, first + 3);
   else out.push(first + 1, first + 2, first + 3, first + 1, first + 3, first);
 }
 

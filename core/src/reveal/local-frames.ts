@@ -1,8 +1,7 @@
 /** Patches laid flat: each in its own plane, and where it is not quite flat unfolded there, triangle by triangle. */
 import { cutUp } from './ears.ts';
 import type { Patch, PlacedTube } from './patches.ts';
-
-const same = 1e-9;
+import { nanometre as same, parallel } from '../tolerances.ts';
 
 /** The triangles of patches that are not quite flat, or join what is unlike. These patches are unfolded: from here on their corners lie in their planes as their triangles do side by side, at true scale. */
 export function cutsOf(placed: PlacedTube, local: LocalFrames, cornerStart: Uint32Array): Map<number, number[]> {
@@ -159,7 +158,7 @@ export function localFrames(placed: PlacedTube): LocalFrames {
       const z = positions[v + 2]! - oz;
       out.a[c] = x * ex + y * ey + z * ez;
       out.l[c] = x * fx + y * fy + z * fz;
-      if (Math.abs(x * nx + y * ny + z * nz) > 1e-6) out.flat[p] = 0;
+      if (Math.abs(x * nx + y * ny + z * nz) > parallel) out.flat[p] = 0;
       c += 1;
     }
   }

@@ -1,10 +1,6 @@
 /** Patches: what the faces of a tube fall into where lines on the face cross them. */
 import type { Ring, Tube } from './tube.ts';
-
-const same = 1e-9;
-
-/** A side that goes beyond a line by less only reaches it, metres. */
-const reaching = 1e-7;
+import { nanometre as same, touch as reaching } from '../tolerances.ts';
 
 /** A patch: a face or a part of one between two lines. Corners counter-clockwise as seen from outside. */
 export interface Patch {

@@ -2,8 +2,8 @@
 import { directionsAt, facetAt, pointAt, ribAt, type BentChart, type Chart, type Vector } from '../element/chart.ts';
 import { intoPatches, type PlacedTube } from './patches.ts';
 import type { Tube } from './tube.ts';
+import { developed as developedAlike, nanometre as same, touch } from '../tolerances.ts';
 
-const same = 1e-9;
 const none = new Float64Array(0);
 const nothing: number[] = [];
 
@@ -100,7 +100,7 @@ export function placeFlat(tube: Tube, chart: Chart, lines: FaceLines | null): Pl
 
 function within(values: Float64Array, a: number, b: number, take: (i: number) => void): void {
   const [low, high] = a < b ? [a, b] : [b, a];
-  for (let i = 0; i < values.length; i++) if (values[i]! > low + 1e-7 && values[i]! < high - 1e-7) take(i);
+  for (let i = 0; i < values.length; i++) if (values[i]! > low + touch && values[i]! < high - touch) take(i);
 }
 
 /**
@@ -185,7 +185,7 @@ export function placeBent(
         within(crossed, pv, qv, (i) => cuts.push({ share: (rows[i]! - pv) / (qv - pv), rib: -1, row: i }));
       const [low, high] = pu < qu ? [pu, qu] : [qu, pu];
       for (let i = 1; i + 1 < developed.length; i++) {
-        if (developed[i]! <= low + 1e-8 || developed[i]! >= high - 1e-8) continue;
+        if (developed[i]! <= low + developedAlike || developed[i]! >= high - developedAlike) continue;
         let share = (developed[i]! - pu) / (qu - pu);
         const [rx, ry] = ribAt(chart, i, n);
         if (frame) {
@@ -261,7 +261,7 @@ function facetOf(developed: Float64Array, u: number): number {
   let high = developed.length - 2;
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if (developed[middle]! <= u + 1e-8) low = middle;
+    if (developed[middle]! <= u + developedAlike) low = middle;
     else high = middle - 1;
   }
   return low;

@@ -2,30 +2,15 @@
  * Texture on a rounded arris that runs along a rounded side. It bends both ways, so that its faces, laid flat one by one, would break the texture at every chord. They are laid as bands along the
  * row that they run into instead, stretched by a little.
  */
-import type { LocalFrames } from './local-frames.ts';
-import type { Patch, PlacedTube } from './patches.ts';
-
-type Uv = readonly [number, number];
-
-/** What is laid already, and where it is laid otherwise. */
-export interface Laying {
-  placed: PlacedTube;
-  local: LocalFrames;
-  /** The first corner of each patch. */
-  cornerStart: Uint32Array;
-  /** Where a corner of a patch lies in texture. */
-  laidAt: (patch: number, corner: number) => Uv;
-  /** Takes places of corners, counted through all patches. */
-  put: (laid: ReadonlyMap<number, Uv>) => void;
-}
-
-const same = 1e-9;
+import type { Patch } from './patches.ts';
+import type { LaidPatches, Uv } from './laid.ts';
+import { hair, micrometre, nanometre as same } from '../tolerances.ts';
 
 /** The texture may be stretched by this share along the side before it is broken instead. */
 const mostStretch = 0.035;
 
 /** Lays the rows of a rounded arris along a rounded side. @param sides by edge of the side, in order: its rows of patches, by depth. */
-export function bandRounded(sides: readonly (readonly number[][])[], laying: Laying): void {
+export function bandRounded(sides: readonly (readonly (readonly number[])[])[], laying: LaidPatches): void {
   const { tube, patches, n } = laying.placed;
   const rows = Array.from({ length: Math.max(...sides.map((list) => list.length)) }, (_, r) =>
     sides.flatMap((list) => list[r] ?? []),
@@ -63,7 +48,7 @@ interface Chord {
  * @param outer whether the row lies before the other, which it joins by its far side.
  * @returns false, having laid nothing, where the two do not match or it would be stretched too far.
  */
-function band(row: readonly number[], on: readonly number[], outer: boolean, laying: Laying): boolean {
+function band(row: readonly number[], on: readonly number[], outer: boolean, laying: LaidPatches): boolean {
   const { patches } = laying.placed;
   const places = new Map<number, Uv>();
   for (const q of on)
@@ -121,7 +106,7 @@ function layChord(
   { patches: own, joined, free, from, to, square }: Chord,
   places: ReadonlyMap<number, Uv>,
   laid: Map<number, Uv>,
-  { placed, cornerStart }: Laying,
+  { placed, cornerStart }: LaidPatches,
 ): void {
   const { positions, patches } = placed;
   const away = (v: number): [number, number, number] =>
@@ -155,12 +140,12 @@ function layChord(
 }
 
 /** Whether a patch is laid at true scale, but for what may be stretched: all its corners as far apart as they are, those nearer than a tenth of a millimetre left out. */
-function isTrue(p: number, laid: ReadonlyMap<number, Uv>, { local: { a, l }, cornerStart }: Laying): boolean {
+function isTrue(p: number, laid: ReadonlyMap<number, Uv>, { local: { a, l }, cornerStart }: LaidPatches): boolean {
   for (let c = cornerStart[p]!; c < cornerStart[p + 1]!; c++)
     for (let d = c + 1; d < cornerStart[p + 1]!; d++) {
       const real = Math.hypot(a[d]! - a[c]!, l[d]! - l[c]!);
       const [p0, q0] = [laid.get(c)!, laid.get(d)!];
-      if (real > 1e-4 && Math.abs(Math.hypot(q0[0] - p0[0], q0[1] - p0[1]) / real - 1) > mostStretch) return false;
+      if (real > hair && Math.abs(Math.hypot(q0[0] - p0[0], q0[1] - p0[1]) / real - 1) > mostStretch) return false;
     }
   return true;
 }
@@ -174,7 +159,7 @@ function alongSide({ nodes, startNear, endNear, startFar, endFar }: Patch, far: 
 }
 
 const sameWay = (a: readonly [number, number], b: readonly [number, number]): boolean =>
-  Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1]) < 1e-6;
+  Math.abs(a[0] - b[0]) + Math.abs(a[1] - b[1]) < micrometre;
 const unit = (x: number, y: number): Uv => [x / (Math.hypot(x, y) || 1), y / (Math.hypot(x, y) || 1)];
 const dot = (p: readonly [number, number, number], q: readonly [number, number, number]): number =>
   p[0] * q[0] + p[1] * q[1] + p[2] * q[2];

@@ -5,9 +5,7 @@
 import { offsetAt } from '../profile/section.ts';
 import { Collapsed, cornersOf, type Station } from './corners.ts';
 import type { EdgeLoop, LoopEdge } from './loop.ts';
-
-/** Two depths, or two points, nearer than this are one, metres. */
-const same = 1e-9;
+import { nanometre as same, touch } from '../tolerances.ts';
 
 /** One face: what an edge sweeps from one break of its section or layer to the next. */
 export interface TubeFace {
@@ -82,7 +80,7 @@ export function makeTube(
     while (layer + 2 < boundaries.length && boundaries[layer + 1]! < n) layer += 1;
     return layer;
   };
-  for (const loop of loops) follow(tube, loop, from, to, inner, layerAt);
+  for (const loop of loops) follow(tube, wayOf(loop, from, to, inner), layerAt);
   return tube;
 }
 
@@ -159,105 +157,136 @@ interface Break {
   n: number;
 }
 
-function follow(
-  tube: Tube,
-  loop: EdgeLoop,
-  from: number,
-  to: number,
-  inner: readonly number[],
-  layerAt: (n: number) => number,
-): void {
-  const E = loop.length;
+/** A loop as it goes from one depth to the other: its corners at each station. */
+interface Way {
+  loop: EdgeLoop;
+  from: number;
+  to: number;
+  inner: readonly number[];
+  stations: Station[];
+  /** How far each edge is moved, by station; joints have none of their own. */
+  offset: (number[] | null)[];
+  px: Float64Array[];
+  py: Float64Array[];
+  /** The last station. */
+  K: number;
+  /** Whether two corners are in one place at a station. */
+  together: (i: number, j: number, k: number) => boolean;
+}
+
+function wayOf(loop: EdgeLoop, from: number, to: number, inner: readonly number[]): Way {
   const stations = stationsOf(loop, from, to, inner);
-  const base = tube.edges.length;
   const offset = loop.map((edge) => (edge.joint ? null : stations.map((station) => movedAt(edge, station))));
   pinch(loop, stations, offset);
   const { px, py } = cornersOf(loop, stations, offset);
-  const K = stations.length - 1;
   const together = (i: number, j: number, k: number): boolean =>
     Math.hypot(px[j]![k]! - px[i]![k]!, py[j]![k]! - py[i]![k]!) <= same;
-  // A side that stays in its place while its ends step past one another: what is behind them is closed off from what is before them, by two faces back to back.
+  return { loop, from, to, inner, stations, offset, px, py, K: stations.length - 1, together };
+}
+
+/** A side that stays in its place while its ends step past one another: what is behind them is closed off from what is before them, by two faces back to back. */
+function refuseSteppedOver({ loop, stations, offset, px, py, K, together }: Way): void {
   loop.forEach((edge, i) => {
     if (edge.joint) return;
     const along = (c: number, k: number): number => px[c]![k]! * edge.dx + py[c]![k]! * edge.dy;
+    const j = (i + 1) % loop.length;
     for (let k = 0; k < K; k++) {
-      const j = (i + 1) % E;
       // Where it has vanished there is no side left to be stepped over.
-      if (
-        stations[k]!.n !== stations[k + 1]!.n ||
-        stepsHere(offset[i]!, k, k + 1) ||
-        together(i, j, k) ||
-        together(i, j, k + 1)
-      )
-        continue;
-      if (Math.max(along(i, k), along(i, k + 1)) > Math.min(along(j, k), along(j, k + 1)) + 1e-7)
+      const stays = stations[k]!.n === stations[k + 1]!.n && !stepsHere(offset[i]!, k, k + 1);
+      if (!stays || together(i, j, k) || together(i, j, k + 1)) continue;
+      if (Math.max(along(i, k), along(i, k + 1)) > Math.min(along(j, k), along(j, k + 1)) + touch)
         throw new Collapsed(edge, stations[k]!.n, 'crossed');
     }
   });
+}
 
-  // Where each edge's sweep is divided.
-  const breaks: Break[][] = loop.map((edge, i) => {
-    const j = (i + 1) % E;
-    const found: Break[] = [{ start: 0, end: 0, n: from }];
-    const own = edge.joint ? [] : edge.section.n;
-    const { dx, dy } = edge;
-    for (let k = 1; k < K; k++) {
-      const { n, minor } = stations[k]!;
-      if (minor) continue;
-      let last = k;
-      while (last < K && stations[last + 1]!.n === n) last += 1;
-      while (stations[last]!.minor) last -= 1;
-      const paired = last > k;
-      let earlier = k - 1;
-      while (stations[earlier]!.minor) earlier -= 1;
-      const second = stations[earlier]!.n === n;
-      const moves = own.some((m) => Math.abs(m - n) <= same);
-      if (edge.joint && together(i, j, k)) {
-        // Where its ends have come together a joint's face is pinched off, and nowhere else at that depth.
-        const before = found.at(-1)!;
-        if (before.n !== n) found.push({ start: k, end: k, n });
-        else if (before.start !== before.end || !together(i, j, before.start))
-          found[found.length - 1] = { start: k, end: k, n };
-        continue;
-      }
-      const steps = !edge.joint && stepsHere(offset[i]!, k, last);
-      // Where neighbours step opposite ways, one waits for the other, so that none of their ledges comes to lie on the other's.
-      const waits = steps && stations[k + 1]?.side === 0 && !stepsHere(offset[i]!, k, k + 1);
-      const waited = second && stations[k]!.side === 0 && steps;
-      if (second) {
-        if (moves && (waited || stepsHere(offset[i]!, earlier, k))) found.push({ start: k, end: k, n });
-      } else if (waits) {
-        // Its ledge begins between the two.
-      } else if (moves || inner.includes(n)) {
-        if (!paired || steps) found.push({ start: k, end: k, n });
-        else {
-          // A neighbour steps here and this edge does not: each face ends where the narrower of the two does, so that neither folds back on itself.
-          const sign = edge.joint && (px[j]![k]! - px[i]![k]!) * dx + (py[j]![k]! - py[i]![k]!) * dy < 0 ? -1 : 1;
-          const along = (c: number, q: number): number => sign * (px[c]![q]! * dx + py[c]![q]! * dy);
-          found.push({
-            start: along(i, last) > along(i, k) ? last : k,
-            end: along(j, last) < along(j, k) ? last : k,
-            n,
-          });
-        }
-      }
-    }
-    found.push({ start: K, end: K, n: to });
-    return found;
-  });
+/** Where the sweep of an edge is divided. */
+function breaksOf(way: Way, i: number): Break[] {
+  const { from, to, stations, K } = way;
+  const found: Break[] = [{ start: 0, end: 0, n: from }];
+  for (let k = 1; k < K; k++) if (!stations[k]!.minor) breakAt(way, i, k, found);
+  found.push({ start: K, end: K, n: to });
+  return found;
+}
 
+/** The stations at one depth with a station: the last of them, and whether one goes before. */
+function pairOf(
+  stations: readonly Station[],
+  k: number,
+  K: number,
+): { last: number; earlier: number; second: boolean } {
+  const { n } = stations[k]!;
+  let last = k;
+  while (last < K && stations[last + 1]!.n === n) last += 1;
+  while (stations[last]!.minor) last -= 1;
+  let earlier = k - 1;
+  while (stations[earlier]!.minor) earlier -= 1;
+  return { last, earlier, second: stations[earlier]!.n === n };
+}
+
+/** Divides the sweep of an edge at a station where that is called for. */
+function breakAt(way: Way, i: number, k: number, found: Break[]): void {
+  const { loop, inner, stations, offset, K, together } = way;
+  const edge = loop[i]!;
+  const { n } = stations[k]!;
+  const { last, earlier, second } = pairOf(stations, k, K);
+  const moves = !edge.joint && edge.section.n.some((m) => Math.abs(m - n) <= same);
+  const j = (i + 1) % loop.length;
+  if (edge.joint && together(i, j, k)) {
+    // Where its ends have come together a joint's face is pinched off, and nowhere else at that depth.
+    const before = found.at(-1)!;
+    if (before.n !== n) found.push({ start: k, end: k, n });
+    else if (before.start !== before.end || !together(i, j, before.start))
+      found[found.length - 1] = { start: k, end: k, n };
+    return;
+  }
+  const steps = !edge.joint && stepsHere(offset[i]!, k, last);
+  // Where neighbours step opposite ways, one waits for the other, so that none of their ledges comes to lie on the other's.
+  const waits = steps && stations[k + 1]?.side === 0 && !stepsHere(offset[i]!, k, k + 1);
+  const waited = second && stations[k]!.side === 0 && steps;
+  if (second) {
+    if (moves && (waited || stepsHere(offset[i]!, earlier, k))) found.push({ start: k, end: k, n });
+    return;
+  }
+  // Where it waits its ledge begins between the two.
+  if (waits || !(moves || inner.includes(n))) return;
+  if (last === k || steps) found.push({ start: k, end: k, n });
+  else found.push(narrower(way, i, k, last));
+}
+
+/** A neighbour steps here and this edge does not: each face ends where the narrower of the two does, so that neither folds back on itself. */
+function narrower({ loop, stations, px, py }: Way, i: number, k: number, last: number): Break {
+  const { dx, dy, joint } = loop[i]!;
+  const j = (i + 1) % loop.length;
+  const sign = joint && (px[j]![k]! - px[i]![k]!) * dx + (py[j]![k]! - py[i]![k]!) * dy < 0 ? -1 : 1;
+  const along = (c: number, q: number): number => sign * (px[c]![q]! * dx + py[c]![q]! * dy);
+  return {
+    start: along(i, last) > along(i, k) ? last : k,
+    end: along(j, last) < along(j, k) ? last : k,
+    n: stations[k]!.n,
+  };
+}
+
+/** At which stations each corner needs a node. */
+function neededAt({ loop, stations, K, together }: Way, breaks: readonly Break[][]): Uint8Array[] {
+  const E = loop.length;
   const needed = loop.map(() => new Uint8Array(K + 1));
-  loop.forEach((_, i) => {
-    const j = (i + 1) % E;
-    for (const b of breaks[i]!) {
+  breaks.forEach((list, i) => {
+    for (const b of list) {
       needed[i]![b.start] = 1;
-      needed[j]![b.end] = 1;
+      needed[(i + 1) % E]![b.end] = 1;
     }
   });
   if (stations.some(({ minor }) => minor) || loop.some((edge, i) => !edge.joint && together(i, (i + 1) % E, 0)))
     shareNodes(needed, stations, together);
+  return needed;
+}
+
+/** The nodes of each corner, by station; −1 where it needs none. */
+function nodesOf(tube: Tube, way: Way, needed: readonly Uint8Array[]): Int32Array[] {
+  const { loop, stations, px, py, K } = way;
   const node: Int32Array[] = loop.map(() => new Int32Array(K + 1).fill(-1));
-  for (let i = 0; i < E; i++)
+  for (let i = 0; i < loop.length; i++)
     for (let k = 0, last = -1; k <= K; k++) {
       if (!needed[i]![k]) continue;
       if (
@@ -274,77 +303,94 @@ function follow(
       }
       last = k;
     }
-  // Corners that have come together are one vertex.
+  mergeNodes(way, node);
+  return node;
+}
+
+/** Corners that have come together are one vertex. */
+function mergeNodes({ loop, K, together }: Way, node: readonly Int32Array[]): void {
   const parent = new Map<number, number>();
   const root = (v: number): number => {
     while (parent.has(v)) v = parent.get(v)!;
     return v;
   };
-  for (let i = 0; i < E; i++) {
-    const j = (i + 1) % E;
+  for (let i = 0; i < loop.length; i++) {
+    const j = (i + 1) % loop.length;
     for (let k = 0; k <= K; k++) {
       const [a, b] = [node[i]![k]!, node[j]![k]!];
-      if (a < 0 || b < 0 || Math.hypot(px[j]![k]! - px[i]![k]!, py[j]![k]! - py[i]![k]!) > same) continue;
+      if (a < 0 || b < 0 || !together(i, j, k)) continue;
       const [ra, rb] = [root(a), root(b)];
       if (ra !== rb) parent.set(Math.max(ra, rb), Math.min(ra, rb));
     }
   }
   if (parent.size > 0) for (const row of node) for (let k = 0; k <= K; k++) if (row[k]! >= 0) row[k] = root(row[k]!);
+}
 
+/** A face between two breaks of an edge, from the chains of its ends; null where there is none. */
+function faceBetween(
+  start: number[],
+  end: number[],
+): Pick<TubeFace, 'nodes' | 'startNear' | 'startFar' | 'endFar'> | null {
+  // Where the edge has vanished its ends go the same way, and there is no face between them.
+  while (start.length > 1 && end.length > 1 && start[0] === end[0] && start[1] === end[1]) {
+    start.shift();
+    end.shift();
+  }
+  while (start.length > 1 && end.length > 1 && start.at(-1) === end.at(-1) && start.at(-2) === end.at(-2)) {
+    start.pop();
+    end.pop();
+  }
+  const startNear = start[0] === end[0] ? 0 : 1;
+  const nodes = startNear === 0 ? [...start] : [end[0]!, ...start];
+  const startFar = nodes.length - 1;
+  if (end.length > 1 && end.at(-1) !== start.at(-1)) nodes.push(end.at(-1)!);
+  else if (end.length === 1 && nodes.length > 1 && nodes.at(-1) === end[0]) nodes.pop();
+  const endFar = end.length > 1 ? nodes.length - 1 : 0;
+  for (let k = end.length - 2; k > 0; k--) nodes.push(end[k]!);
+  if (new Set(nodes).size < 3) return null;
+  return { nodes, startNear, startFar: Math.min(startFar, nodes.length - 1), endFar };
+}
+
+/** The nodes and edges about the loop at a station. */
+function ringAt({ loop }: Way, node: readonly Int32Array[], base: number, k: number): Ring {
+  const ring: Ring = { nodes: [], edges: [] };
+  for (let i = 0; i < loop.length; i++) {
+    // An edge that has no length there has no place in the ring.
+    if (node[i]![k] === node[(i + 1) % loop.length]![k]) continue;
+    ring.nodes.push(node[i]![k]!);
+    ring.edges.push(base + i);
+  }
+  return ring;
+}
+
+function follow(tube: Tube, way: Way, layerAt: (n: number) => number): void {
+  const { loop, K } = way;
+  const E = loop.length;
+  const base = tube.edges.length;
+  refuseSteppedOver(way);
+  const breaks = loop.map((_, i) => breaksOf(way, i));
+  const node = nodesOf(tube, way, neededAt(way, breaks));
   for (let i = 0; i < E; i++) {
+    const edge = loop[i]!;
     const j = (i + 1) % E;
-    tube.edges.push(loop[i]!);
+    tube.edges.push(edge);
     tube.before.push(base + ((i + E - 1) % E));
     tube.after.push(base + j);
     const list = breaks[i]!;
     for (let b = 0; b + 1 < list.length; b++) {
       const [one, two] = [list[b]!, list[b + 1]!];
       for (const [start, end] of apart(chain(node[i]!, one.start, two.start), chain(node[j]!, one.end, two.end))) {
-        // Where the edge has vanished its ends go the same way, and there is no face between them.
-        while (start.length > 1 && end.length > 1 && start[0] === end[0] && start[1] === end[1]) {
-          start.shift();
-          end.shift();
-        }
-        while (start.length > 1 && end.length > 1 && start.at(-1) === end.at(-1) && start.at(-2) === end.at(-2)) {
-          start.pop();
-          end.pop();
-        }
-        const startNear = start[0] === end[0] ? 0 : 1;
-        const nodes = startNear === 0 ? [...start] : [end[0]!, ...start];
-        const startFar = nodes.length - 1;
-        if (end.length > 1 && end.at(-1) !== start.at(-1)) nodes.push(end.at(-1)!);
-        else if (end.length === 1 && nodes.length > 1 && nodes.at(-1) === end[0]) nodes.pop();
-        const endFar = end.length > 1 ? nodes.length - 1 : 0;
-        for (let k = end.length - 2; k > 0; k--) nodes.push(end[k]!);
-        if (new Set(nodes).size < 3) continue;
-        const [near, far] = directionsOf(loop[i]!, one.n, two.n);
-        tube.faces.push({
-          edge: base + i,
-          nodes,
-          startNear,
-          startFar: Math.min(startFar, nodes.length - 1),
-          endFar,
-          layer: layerAt((one.n + two.n) / 2 + (one.n === two.n ? (near[1] * loop[i]!.sense > 0 ? -same : same) : 0)),
-          near,
-          far,
-        });
+        const face = faceBetween(start, end);
+        if (!face) continue;
+        const [near, far] = directionsOf(edge, one.n, two.n);
+        const beside = one.n === two.n ? (near[1] * edge.sense > 0 ? -same : same) : 0;
+        tube.faces.push({ edge: base + i, ...face, layer: layerAt((one.n + two.n) / 2 + beside), near, far });
       }
     }
     tube.faceStart.push(tube.faces.length);
   }
-  const ring = (k: number): Ring => {
-    const nodes: number[] = [];
-    const edges: number[] = [];
-    for (let i = 0; i < E; i++) {
-      // An edge that has no length there has no place in the ring.
-      if (node[i]![k] === node[(i + 1) % E]![k]) continue;
-      nodes.push(node[i]![k]!);
-      edges.push(base + i);
-    }
-    return { nodes, edges };
-  };
-  tube.near.push(ring(0));
-  tube.far.push(ring(K));
+  tube.near.push(ringAt(way, node, base, 0));
+  tube.far.push(ringAt(way, node, base, K));
 }
 
 /** Where edges have vanished, corners that are together have vertices together; and there is one where an edge vanishes. */

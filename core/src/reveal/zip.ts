@@ -3,8 +3,7 @@
  * vertices, so that they meet along the line, and the joint's face falls into the parts that have area.
  */
 import { giveNodes, type Patch, type PlacedTube } from './patches.ts';
-
-const same = 1e-9;
+import { nanometre as same } from '../tolerances.ts';
 
 /** Takes whatever has no area out of the joints of a placed tube. */
 export function zip(placed: PlacedTube): void {

@@ -7,6 +7,7 @@ import { backwards, type Outline } from '../profile/flatten.ts';
 import type { Side } from '../profile/profile.ts';
 import type { SectionLine } from '../profile/section.ts';
 import type { Carrier, Placed } from './resolve.ts';
+import { micrometre, rounding } from '../tolerances.ts';
 
 const mades = new WeakMap<Placed, { over: TurnedOver; placed: Placed }>();
 
@@ -126,7 +127,7 @@ function throughDepth(
     };
     byKey.set(key, turned);
   }
-  return { ...(Math.abs(begins) > 1e-12 ? { from: begins } : { from: undefined }), depth, sections: turned } as Pick<
+  return { ...(Math.abs(begins) > rounding ? { from: begins } : { from: undefined }), depth, sections: turned } as Pick<
     Placed,
     'from' | 'depth' | 'sections'
   >;
@@ -159,7 +160,9 @@ function mirroredBy({ count, xs, ys, next, side, arcs, loops }: Outline, to: (x:
   /** How much longer the other scale is about an edge. */
   const scale = (e: number): number => {
     const [a, b] = [xs[e]!, xs[next[e]!]!];
-    return Math.abs(b - a) < 1e-12 ? Math.abs(to(a + 1e-6) - to(a)) / 1e-6 : Math.abs(to(b) - to(a)) / Math.abs(b - a);
+    return Math.abs(b - a) < rounding
+      ? Math.abs(to(a + micrometre) - to(a)) / micrometre
+      : Math.abs(to(b) - to(a)) / Math.abs(b - a);
   };
   return {
     count,

@@ -1,6 +1,7 @@
 /** Lining openings up and evening them out: what almost agrees is found, and what it would agree on. Metres on the face. */
 import type { Box } from './box.ts';
 import { tidy } from '../tidy.ts';
+import { micrometre, nanometre } from '../tolerances.ts';
 
 /** What openings can be brought into line by. */
 export type Alignment = 'sills' | 'heads' | 'springings' | 'middles' | 'left jambs' | 'centres' | 'right jambs';
@@ -62,19 +63,19 @@ export function uneven(boxes: readonly Box[], tolerance: number): Uneven[] {
       .sort((a, b) => a.at - b.at);
     let group: typeof sorted = [];
     const close = (): void => {
-      if (group.length > 1 && group.at(-1)!.at - group[0]!.at > 1e-6) {
+      if (group.length > 1 && group.at(-1)!.at - group[0]!.at > micrometre) {
         const to = mostOf(group.map(({ at }) => at));
         const moves = group.filter(
-          ({ at, box }) => by !== 'heads' || Math.abs(to - at - (level.get(box.id) ?? 0)) > 1e-6,
+          ({ at, box }) => by !== 'heads' || Math.abs(to - at - (level.get(box.id) ?? 0)) > micrometre,
         );
-        if (moves.some(({ at }) => Math.abs(at - to) > 1e-6))
+        if (moves.some(({ at }) => Math.abs(at - to) > micrometre))
           found.push({ by, openings: moves.length < 2 ? group.map(bare) : moves.map(bare), to });
         if (by === 'sills') for (const { box, at } of group) level.set(box.id, to - at);
       }
       group = [];
     };
     for (const item of sorted) {
-      if (group.length > 0 && item.at - group[0]!.at > tolerance + 1e-9) close();
+      if (group.length > 0 && item.at - group[0]!.at > tolerance + nanometre) close();
       group.push(item);
     }
     close();

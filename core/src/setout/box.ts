@@ -18,5 +18,5 @@ export interface Box {
 
 /** The box of an opening in its place. */
 export function boxOf({ id, face, s, t, profile: { width, height, springing } }: Placed, mark: string): Box {
-  return { id, mark, ...(face === 'inner' ? { face } : {}), s, t, width, height, springing };
+  return { id, mark, ...(face && face !== 'outer' ? { face } : {}), s, t, width, height, springing };
 }

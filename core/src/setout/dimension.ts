@@ -1,5 +1,6 @@
 /** Dimension strings: the figures along a row of openings, pier by pier, as they stand on a drawing. */
 import type { Box } from './box.ts';
+import { micrometre as nothing } from '../tolerances.ts';
 
 /** One figure of a string, from one tick to the next, metres. */
 export interface Measure {
@@ -11,9 +12,6 @@ export interface Measure {
   before: string | null;
   after: string | null;
 }
-
-/** Shorter than this there is nothing to measure. */
-const nothing = 1e-6;
 
 /** How much of the lower of two openings must stand beside the other for them to be in one row. */
 const beside = 0.3;

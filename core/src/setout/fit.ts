@@ -5,6 +5,7 @@ import { sheetsOf } from '../element/sheets.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
 import { tidy } from '../tidy.ts';
 import { resolveOpening, type Placed } from './resolve.ts';
+import { micrometre, nanometre } from '../tolerances.ts';
 
 /** An opening that reaches beyond its element, and how it could be mended; a way that cannot be is null. */
 export interface Misfit {
@@ -64,7 +65,7 @@ function overreach(
 ): { beyond: string; by: number } | null {
   let most: { beyond: string; by: number } | null = null;
   const look = (beyond: string, by: number): void => {
-    if (by > (most?.by ?? 1e-6)) most = { beyond, by };
+    if (by > (most?.by ?? micrometre)) most = { beyond, by };
   };
   look('the start', -s);
   look('the end', s + width - sheet.length);
@@ -84,7 +85,7 @@ function lowestTop(sheet: Sheet, from: number, to: number): number {
     if (name !== 'top') return;
     const j = next[i]!;
     const [x0, y0, x1, y1] = [xs[i]!, ys[i]!, xs[j]!, ys[j]!];
-    if (Math.max(x0, x1) <= from + 1e-9 || Math.min(x0, x1) >= to - 1e-9) return;
+    if (Math.max(x0, x1) <= from + nanometre || Math.min(x0, x1) >= to - nanometre) return;
     for (const x of [Math.max(from, Math.min(x0, x1)), Math.min(to, Math.max(x0, x1))])
       take(x0 === x1 ? Math.min(y0, y1) : y0 + ((y1 - y0) * (x - x0)) / (x1 - x0));
   });
@@ -94,10 +95,10 @@ function lowestTop(sheet: Sheet, from: number, to: number): number {
 /** The nearest place at which an opening fits: along first, then down from the top. */
 function slidIn(sheet: Sheet, placed: Rectangle): { s: number; t: number } | null {
   const { width, height } = placed.profile;
-  if (width > sheet.length + 1e-9) return null;
+  if (width > sheet.length + nanometre) return null;
   const s = tidy(Math.min(Math.max(placed.s, 0), sheet.length - width));
   const t = tidy(Math.min(Math.max(placed.t, 0), lowestTop(sheet, s, s + width) - height));
-  return t < -1e-9 ? null : { s, t: Math.max(0, t) };
+  return t < -nanometre ? null : { s, t: Math.max(0, t) };
 }
 
 /** The largest smaller size that fits with the opening held where it is; without one, dimensions cut down to what is left of it on the face. */
@@ -131,6 +132,6 @@ function shrunk(document: ProjectDocument, sheet: Sheet, opening: Opening, place
     }),
   );
   const profile = profileOf(pattern.profile, own, document.units);
-  if (isImpossible(profile) || profile.width > width + 1e-6 || profile.height > height + 1e-6) return null;
+  if (isImpossible(profile) || profile.width > width + micrometre || profile.height > height + micrometre) return null;
   return { own, s: tidy(left), t: tidy(low) };
 }

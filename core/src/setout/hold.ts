@@ -1,14 +1,13 @@
 /** What an opening is held to, in words. */
 import { formatLength, row, type Along, type Opening, type ProjectDocument, type Up } from '@yard-arch/document';
 import { worded } from './resolve.ts';
+import { nanometre as still } from '../tolerances.ts';
 
 /** What an opening is held to along and up, in words to stand beside it; null where it is only so far from the start, or above the base. */
 export interface HeldTo {
   along: string | null;
   up: string | null;
 }
-
-const still = 1e-9;
 
 /** What an opening is held to, in words: “in the middle of the wall”, “head level with A-03”. */
 export function heldWords(document: ProjectDocument, opening: Opening): HeldTo {

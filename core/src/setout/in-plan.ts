@@ -4,6 +4,7 @@ import { pointAt, ribAt, type BentChart } from '../element/chart.ts';
 import type { Point } from '../element/course.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { offsetAt } from '../profile/section.ts';
+import { nanometre } from '../tolerances.ts';
 
 /** An element in plan. */
 export interface InPlan {
@@ -40,7 +41,7 @@ export function inPlan(sheet: Sheet, placed: readonly Placed[], cutAt: number): 
   const ribs = chart.kind === 'bent' ? [...chart.s] : [];
   const between = (from: number, to: number): number[] => [
     from,
-    ...ribs.filter((s) => s > from + 1e-9 && s < to - 1e-9),
+    ...ribs.filter((s) => s > from + nanometre && s < to - nanometre),
     to,
   ];
   const band = (from: (n: number) => number, to: (n: number) => number, depth: number): Point[] => [

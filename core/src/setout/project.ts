@@ -1,4 +1,6 @@
 /** Projection: an outline carried along a direction onto whatever face stands there; distance does not matter, direction does. */
+import { LRUCache } from 'lru-cache';
+import { fault } from '../finding.ts';
 import { extentOf, type Opening, type ProjectDocument } from '@yard-arch/document';
 import {
   directionsAt,
@@ -20,6 +22,7 @@ import type { Side } from '../profile/profile.ts';
 import { fromBehind } from './across.ts';
 import type { Placed, Unplaced } from './resolve.ts';
 import { dot } from '../vector.ts';
+import { relative, rounding } from '../tolerances.ts';
 
 /** The plane in which an outline is drawn, and the way it is carried from there: a point of it, the directions of x and y, and a unit vector. */
 export interface Aim {
@@ -56,17 +59,21 @@ function likenessOf(outline: Outline): number {
   return known;
 }
 
-const kept = new Map<
+const kept = new LRUCache<
   string,
   { outline: Outline; s: number; t: number; drift: readonly [number, number]; width: number; height: number }
->();
+>({ max: 4096 });
 
 /**
  * An opening as it lands on a sheet when it is carried along an aim.
  * @returns the opening there, or why it does not land. On a flat sheet its outline is drawn on that face and drifts with the depth; through a curved wall it is carried as it is drawn.
  */
 export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Unplaced {
-  const refuse = (reason: string, mend: string): Unplaced => ({ id: placed.id, element: sheet.element, reason, mend });
+  const refuse = (reason: string, mend: string): Unplaced => ({
+    id: placed.id,
+    element: sheet.element,
+    ...fault('aimed-past', reason, mend),
+  });
   if (sheet.chart.kind !== 'flat')
     return ontoBent(sheet, upright(sheet.chart), placed, seenFrom(sheet.chart.frame, aim), refuse);
   const chart: FlatChart = sheet.chart;
@@ -110,12 +117,11 @@ export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Un
       s: ox + left,
       t: oy + low,
       drift: [dot(direction, chart.along) / into, dot(direction, chart.up) / into].map((d) =>
-        Math.abs(d) < 1e-12 ? 0 : d,
+        Math.abs(d) < rounding ? 0 : d,
       ) as [number, number],
       width: Math.max(...outline.xs),
       height: Math.max(...outline.ys),
     };
-    if (kept.size > 4096) kept.delete(kept.keys().next().value!);
     kept.set(key, made);
   }
   return {
@@ -149,7 +155,7 @@ function ontoBent(
   refuse: (reason: string, mend: string) => Unplaced,
 ): Placed | Unplaced {
   const level = Math.hypot(direction[0], direction[1]);
-  if (y[2] < 1 - 1e-9 || Math.abs(x[0] * direction[0] + x[1] * direction[1]) > 1e-9)
+  if (y[2] < 1 - relative || Math.abs(x[0] * direction[0] + x[1] * direction[1]) > relative)
     return refuse(
       'only an outline that is drawn upright can be carried on to a curved wall',
       'Draw it on an upright wall, or let it cut straight walls, panels and slabs only.',

@@ -1,12 +1,18 @@
 /** Resolving: from an opening's intent to its place on the face of its element, or why it has none. */
+import { LRUCache } from 'lru-cache';
+import { fault, type Fault, type FindingCode } from '../finding.ts';
 import {
+  overridden,
   type Along,
+  type Axis,
   type Datum,
   dimensionNames,
   type Dimensions,
   type Element,
   extentOf,
   faceLabel,
+  isManyFaced,
+  kindOf,
   type FaceName,
   formatLength,
   type Grip,
@@ -27,9 +33,11 @@ import type { Impossible, Profile, Side } from '../profile/profile.ts';
 import { sectionLine, squareSection, type SectionLine } from '../profile/section.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
 import { tidy } from '../tidy.ts';
+import type { Sheet } from '../element/sheet.ts';
 import { finenessOf, sheetsOf } from '../element/sheets.ts';
 import { turnedOver } from '../element/turned-over.ts';
 import { courseHeightOf } from './courses.ts';
+import { micrometre, nanometre } from '../tolerances.ts';
 
 /** An opening in its place: its outline's lower left corner is at (s, t) on its element's face, metres. */
 export interface Placed {
@@ -44,12 +52,18 @@ export interface Placed {
   outline: Outline;
   pattern: Pattern;
   blockedUp: boolean;
+  /** By how many degrees its leaves stand open, where it says otherwise than its pattern. */
+  open?: number;
+  /** By what share of their way those that slide have slid. */
+  slid?: number;
   /** What it does. */
   kind: NonNullable<Pattern['cut']>['kind'];
   /** The depth at which it begins, metres, where that is not the outer face. */
   from?: number;
   /** How deep it cuts, or how high it is raised, metres; the element's thickness where it goes right through. */
   depth: number;
+  /** How thick the layers are that it meets, from the face on which it is told. */
+  layers?: readonly number[];
   /** How each side departs from square over that depth. */
   sections: Readonly<Record<Side, SectionLine>>;
   /** How far its outline moves along and up with every metre of depth, where it is carried on skew. */
@@ -72,7 +86,7 @@ export function sameCarrier(a: Carrier | undefined, b: Carrier | undefined): boo
 }
 
 /** An opening that could not be placed, why, and what would mend it. */
-export interface Unplaced extends Impossible {
+export interface Unplaced extends Fault {
   id: string;
   element: string;
 }
@@ -150,6 +164,7 @@ function edgeOf(document: ProjectDocument, element: Element, id: string, face: F
   });
   const own = row(document, 'openings', id)?.face ?? 'outer';
   if (!left || own === face) return left;
+  if (!isSide(own) || !isSide(face)) return null;
   const [a, b] = [left.at + left.width, left.at].map((s) => overTo(document, element, s, face)) as [number, number];
   return { at: a, width: b - a };
 }
@@ -162,9 +177,32 @@ export function overTo(document: ProjectDocument, element: Element, s: number, f
   return face === 'inner' ? over.toInner(s) : over.toOuter(s);
 }
 
+/** Whether a face is one of a sheet's two, and not one of many. */
+const isSide = (face: FaceName): boolean => face === 'outer' || face === 'inner';
+
 /** How long a face is for setting out, metres. */
 export function lengthOf(document: ProjectDocument, element: Element, face: FaceName = 'outer'): number {
-  return face === 'inner' ? (sheetsOf(document).on(element.id, face)?.length ?? 0) : extentOf(element).length;
+  return face === 'outer' && !isManyFaced(element)
+    ? extentOf(element).length
+    : (sheetsOf(document).on(element.id, face)?.length ?? 0);
+}
+
+/** How high a face is, metres: as far up its slope as it reaches. */
+const heightOf = (document: ProjectDocument, element: Element, face: FaceName): number =>
+  isSide(face) && !isManyFaced(element)
+    ? extentOf(element).height
+    : (sheetsOf(document).on(element.id, face)?.height ?? 0);
+
+/** How far up a face a level is, metres; null where that is no height on it. @param level metres above nothing */
+export function levelOn(
+  document: ProjectDocument,
+  element: Element,
+  level: number,
+  face: FaceName = 'outer',
+): number | null {
+  if (isSide(face)) return level - element.start.z;
+  const chart = sheetsOf(document).on(element.id, face)?.chart;
+  return chart?.kind === 'flat' ? (level - chart.origin[2]) / chart.up[2] : null;
 }
 
 /** The same the other way: how far along the outer face something is that is there on a face. */
@@ -250,10 +288,11 @@ export function upAt(document: ProjectDocument, element: Element, up: Up, face: 
     case 'base':
       return up.distance;
     case 'top':
-      return extentOf(element).height - up.distance;
+      return heightOf(document, element, face) - up.distance;
     case 'datum': {
       const datum = row(document, 'datums', up.datum);
-      return datum ? datum.level - element.start.z + up.distance : null;
+      const t = datum && levelOn(document, element, datum.level, face);
+      return t === null || t === undefined ? null : t + up.distance;
     }
     case 'neighbour': {
       const low = lowOf(document, element, up.opening);
@@ -285,14 +324,14 @@ export function alongTo(document: ProjectDocument, element: Element, along: Alon
 export function upTo(document: ProjectDocument, element: Element, up: Up, t: number, face?: FaceName): Up {
   // What does not lie on a course is held to none.
   if (up.from === 'course')
-    return Math.abs(onCourse(courseOn(document, element, face), t) - t) < 1e-6
+    return Math.abs(onCourse(courseOn(document, element, face), t) - t) < micrometre
       ? { from: 'course', distance: tidy(t) }
       : { from: 'base', distance: tidy(t) };
   const origin = upAt(document, element, { ...up, distance: 0 }, face) ?? 0;
   return { ...up, distance: tidy(up.from === 'top' ? origin - t : t - origin) };
 }
 
-const kept = new Map<string, { profile: Profile; outline: Outline } | Impossible>();
+const kept = new LRUCache<string, { profile: Profile; outline: Outline } | Impossible>({ max: 4096 });
 
 /** Profile and outline of a pattern's choice with dimensions; the same object for the same question, for as long as it is among the last ones asked. */
 export function outlineOf(
@@ -306,20 +345,23 @@ export function outlineOf(
   if (known) return known;
   const profile = profileOf(choice, dimensions, units);
   const made = isImpossible(profile) ? profile : { profile, outline: flatten(profile, fineness) };
-  if (kept.size > 4096) kept.delete(kept.keys().next().value!);
   kept.set(key, made);
   return made;
 }
 
 const sides: Side[] = ['sill', 'jamb-right', 'head', 'jamb-left'];
-const keptSections = new WeakMap<Pattern, Map<string, Readonly<Record<Side, SectionLine>> | Impossible>>();
+const keptSections = new LRUCache<string, Readonly<Record<Side, SectionLine>> | Impossible>({ max: 4096 });
 
 /** The sections of a pattern's sides over a depth; the same object for the same question. */
-function sectionsOf(pattern: Pattern, depth: number, units: Units): Readonly<Record<Side, SectionLine>> | Impossible {
-  const key = `${depth} ${units}`;
-  let known = keptSections.get(pattern);
-  if (!known) keptSections.set(pattern, (known = new Map()));
-  const found = known.get(key);
+function sectionsOf(
+  pattern: Pattern,
+  depth: number,
+  units: Units,
+  slope: number | null,
+): Readonly<Record<Side, SectionLine>> | Impossible {
+  const sloping = slope !== null && !pattern.sections && (pattern.onSlope ?? 'level') === 'level';
+  const key = JSON.stringify([pattern.sections, pattern.cut?.kind, depth, units, sloping && slope]);
+  const found = keptSections.get(key);
   if (found) return found;
   const kind = pattern.cut?.kind ?? 'through';
   const use =
@@ -335,7 +377,7 @@ function sectionsOf(pattern: Pattern, depth: number, units: Units): Readonly<Rec
   for (const side of sides) {
     const section = pattern.sections?.[side];
     if (!section) {
-      made[side] = square;
+      made[side] = sloping ? slopedSection(side, depth, slope, square) : square;
       continue;
     }
     // Sides with one and the same section share it, so that neighbours are known to move alike.
@@ -348,8 +390,20 @@ function sectionsOf(pattern: Pattern, depth: number, units: Units): Readonly<Rec
     byText.set(text, line);
     made[side] = line;
   }
-  known.set(key, outcome);
+  keptSections.set(key, outcome);
   return outcome;
+}
+
+/** How steep a face that is one of many rises, radians; null of any other, and where it lies level. */
+function slopeOf(sheet: Sheet | null): number | null {
+  const up = sheet?.face !== undefined && sheet.chart.kind === 'flat' ? sheet.chart.up[2] : 0;
+  return up > 0 ? Math.asin(Math.min(1, up)) : null;
+}
+
+/** A side of a reveal in a slope whose head is level and whose sill is plumb: both draw away from the outline as they go in. */
+function slopedSection(side: Side, depth: number, slope: number, square: SectionLine): SectionLine {
+  const away = side === 'head' ? 1 / Math.tan(slope) : side === 'sill' ? Math.tan(slope) : 0;
+  return away === 0 ? square : { n: [0, depth], offset: [0, away * depth], smooth: [false, false] };
 }
 
 /** What a side is called in a sentence. */
@@ -365,7 +419,7 @@ export function depthOf(pattern: Pattern, layers: Element['layers'], units: Unit
   const thickness = layers.reduce((sum, layer) => sum + layer.thickness, 0);
   const cut = pattern.cut ?? { kind: 'through' as const };
   if (cut.kind === 'niche') {
-    if (cut.depth >= thickness - 1e-9)
+    if (cut.depth >= thickness - nanometre)
       return {
         reason: `a niche ${worded(cut.depth, units)} deep goes through an element ${worded(thickness, units)} thick`,
         mend: `Make it less than ${worded(thickness, units)} deep, or let it cut through.`,
@@ -404,7 +458,7 @@ export function resolveOpening(
     along.from === 'axis' ? row(document, 'axes', along.axis) : null,
     up.from === 'datum' ? row(document, 'datums', up.datum) : null,
     up.from === 'course' ? document.materials : null,
-    opening.face === 'inner' ? sheetsOf(document).on(opening.element, 'inner') : null,
+    opening.face === undefined ? null : sheetsOf(document).on(opening.element, opening.face),
     document.units,
     'chord' in fineness ? fineness.chord : -fineness.segmentsPerHalfCircle,
   ];
@@ -416,76 +470,118 @@ export function resolveOpening(
 }
 
 function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fineness): Placed | Unplaced {
-  const refuse = (reason: string, mend: string): Unplaced => ({
+  const refuse = (code: FindingCode, reason: string, mend: string): Unplaced => ({
     id: opening.id,
     element: opening.element,
-    reason,
-    mend,
+    ...fault(code, reason, mend),
   });
   const element = row(document, 'elements', opening.element);
-  if (!element) return refuse('its element was removed', 'Bring the element back with undo, or remove this opening.');
-  const pattern = row(document, 'patterns', opening.pattern);
-  if (!pattern) return refuse('its pattern was removed', 'Give it another pattern.');
+  if (!element)
+    return refuse(
+      'element-gone',
+      'its element was removed',
+      'Bring the element back with undo, or remove this opening.',
+    );
+  const plain = row(document, 'patterns', opening.pattern);
+  const pattern = plain && overridden(plain, opening.overrides);
+  if (!pattern) return refuse('pattern-gone', 'its pattern was removed', 'Give it another pattern.');
   const dimensions = dimensionsOf(pattern, opening);
-  if (!dimensions) return refuse(`the pattern “${pattern.name}” no longer has its size`, 'Choose another size.');
+  if (!dimensions)
+    return refuse('size-gone', `the pattern “${pattern.name}” no longer has its size`, 'Choose another size.');
   if (!fits(pattern, dimensions))
     return refuse(
+      'other-dimensions',
       'its own dimensions are those of another shape',
       'Bring it back to its size, or type its dimensions again.',
     );
   const made = outlineOf(pattern.profile, dimensions, document.units, fineness);
-  if ('reason' in made) return refuse(made.reason, made.mend);
-  const face = opening.face === 'inner' ? 'inner' : 'outer';
+  if ('reason' in made) return refuse('no-profile', made.reason, made.mend);
+  const face = opening.face ?? 'outer';
   const kind = pattern.cut?.kind ?? 'through';
+  const many = isManyFaced(element);
+  const sheet = many ? sheetsOf(document, fineness).on(element.id, face) : null;
+  const faulty = many ? sheetsOf(document, fineness).of(element.id)?.fault : null;
+  if (faulty)
+    return refuse('element-faulty', `its ${kindOf(element).noun} cannot be made: ${faulty.reason}`, faulty.mend);
+  if (many && !sheet)
+    return refuse(
+      'plane-gone',
+      `the ${kindOf(element).noun} no longer has the plane that it is on`,
+      'Bring the plane back, by making its edge eaves again, or set the opening out on another plane.',
+    );
+  if (many && face === 'outer' && kind !== 'through')
+    return refuse(
+      'wrong-face',
+      `what is set out on a ${kindOf(element).noun} from above can only cut right through it`,
+      'Set it out on one of its planes, or give it a pattern that cuts through.',
+    );
   if (face === 'inner' && (kind === 'boss' || kind === 'imprint'))
     return refuse(
+      'wrong-face',
       `${kind === 'boss' ? 'a boss' : 'an imprint'} stands on the ${faceLabel(element)} only`,
       `Set it out on the ${faceLabel(element)}, or give it a pattern that cuts.`,
     );
   const layers = face === 'inner' ? [...element.layers].reverse() : element.layers;
-  const depth = depthOf(pattern, layers, document.units);
-  if (typeof depth !== 'number') return refuse(depth.reason, depth.mend);
-  const sections = sectionsOf(pattern, depth, document.units);
-  if ('reason' in sections) return refuse((sections as Impossible).reason, (sections as Impossible).mend);
+  const depth = many && face === 'outer' ? (sheet?.thickness ?? 0) : depthOf(pattern, layers, document.units);
+  if (typeof depth !== 'number') return refuse('too-deep', depth.reason, depth.mend);
+  const slope = slopeOf(sheet);
+  const sections = sectionsOf(pattern, depth, document.units, slope);
+  if ('reason' in sections) return refuse('no-section', (sections as Impossible).reason, (sections as Impossible).mend);
   const along = alongAt(document, element, opening.along, face);
   if (along === null)
     return parentsOf(opening, 'along').length > 0
       ? refuse(
+          'neighbour-astray',
           'the opening that it is measured from has no place itself',
           'Mend that one, or place this from the start, the middle or the end.',
         )
-      : refuse('the axis that it is held to was removed', 'Place it from the start, the middle or the end.');
+      : refuse(
+          'axis-gone',
+          'the axis that it is held to was removed',
+          'Place it from the start, the middle or the end.',
+        );
   const up = upAt(document, element, opening.up, face);
   if (up === null)
     return opening.up.from === 'neighbour'
       ? refuse(
+          'neighbour-astray',
           'the opening that its level is measured from has no place itself',
           'Mend that one, or place this from the base, the top or a datum.',
         )
-      : refuse('the datum that it is held to was removed', 'Place it from the base or another datum.');
+      : refuse('datum-gone', 'the datum that it is held to was removed', 'Place it from the base or another datum.');
   const [dx, dy] = gripOffset(made.profile, opening.grip);
   const s = tidy(along - dx);
   const t = tidy(up - dy);
   if (!Number.isFinite(s) || !Number.isFinite(t))
-    return refuse('its place is not a number', 'Type its distances again.');
+    return refuse('no-place', 'its place is not a number', 'Type its distances again.');
   return {
     id: opening.id,
     element: element.id,
-    ...(face === 'inner' ? { face } : {}),
+    ...(face === 'outer' ? {} : { face }),
+    ...(slope !== null && pattern.onSlope === 'plumb' ? { drift: [0, 0 - Math.tan(slope)] as const } : {}),
     s,
     t,
     profile: made.profile,
     outline: made.outline,
     pattern,
     blockedUp: opening.blockedUp,
+    ...(opening.open === undefined ? {} : { open: opening.open }),
+    ...(opening.slid === undefined ? {} : { slid: opening.slid }),
     kind,
     depth,
+    ...(pattern.infill?.seat.from === 'layer' ? { layers: layers.map(({ thickness }) => thickness) } : {}),
     sections: sections as Readonly<Record<Side, SectionLine>>,
   };
 }
 
+/** The axes on a face; those of a sheet are on both of its sides. */
+export const axesOn = (document: ProjectDocument, element: Element, face: FaceName = 'outer'): Axis[] =>
+  Object.values(document.axes).filter(
+    (axis) => axis.element === element.id && (isSide(face) ? axis.face === undefined : axis.face === face),
+  );
+
 /** The datums that can be used on an element: its own and the building's, where its face stands upright, so that a level is a height on it. */
-export function datumsOn(document: ProjectDocument, element: Element): Datum[] {
-  if (!isUpright(element)) return [];
+export function datumsOn(document: ProjectDocument, element: Element, face: FaceName = 'outer'): Datum[] {
+  if (isSide(face) && !isUpright(element)) return [];
   return Object.values(document.datums).filter((datum) => datum.element === null || datum.element === element.id);
 }

@@ -3,6 +3,7 @@
 import type { Along, Grip, Up } from '@yard-arch/document';
 import { rowOf } from './dimension.ts';
 import type { Box } from './box.ts';
+import { micrometre as same } from '../tolerances.ts';
 
 /** What there is to come into line with besides other openings. Metres on the face. */
 export interface Lines {
@@ -52,9 +53,6 @@ export interface Candidate {
 
 /** Takes note of an upright line, and of what one would be held to there. */
 type Upright = (from: number, at: number, what: string, of: string, rank: number, hold: Hold) => void;
-
-/** Nearer than this two lines are the same line, metres. */
-const same = 1e-6;
 
 /**
  * Snaps a box, each way by itself, to whatever is nearest within reach: other openings' heads, sills, springing lines, jambs and

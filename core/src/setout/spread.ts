@@ -3,6 +3,7 @@ import type { Along, Units } from '@yard-arch/document';
 import type { Impossible } from '../profile/profile.ts';
 import { tidy } from '../tidy.ts';
 import { worded } from './resolve.ts';
+import { nanometre, relative } from '../tolerances.ts';
 
 export type Spacing = { kind: 'equal piers' } | { kind: 'equal centres' } | { kind: 'given pier'; pier: number };
 
@@ -49,7 +50,7 @@ export function spread(
   };
   if (spacing.kind === 'given pier') {
     const needed = total + (count - 1) * spacing.pier;
-    if (needed > length - set + 1e-9) return short(needed, length - set);
+    if (needed > length - set + nanometre) return short(needed, length - set);
     const rest = length - needed;
     const first = margins.start ?? (margins.end !== null ? rest - margins.end : rest / 2);
     return laid(widths, from + first, () => spacing.pier);
@@ -57,7 +58,7 @@ export function spread(
   if (spacing.kind === 'equal piers') {
     const gaps = count - 1 + (margins.start === null ? 1 : 0) + (margins.end === null ? 1 : 0);
     const rest = length - set - total;
-    if (rest < -1e-9) return short(total, length - set);
+    if (rest < -nanometre) return short(total, length - set);
     // One opening between two set margins has nothing to share out: it stands in the middle of what is left.
     const pier = gaps > 0 ? Math.max(0, rest) / gaps : 0;
     const first = gaps > 0 ? (margins.start ?? pier) : (margins.start ?? 0) + rest / 2;
@@ -82,7 +83,11 @@ export function spread(
   const centres = widths.map((_, i) => first + i * step);
   const lefts = centres.map((centre, i) => tidy(from + centre - widths[i]! / 2));
   const piers = lefts.slice(1).map((left, i) => tidy(left - lefts[i]! - widths[i]!));
-  if (piers.some((pier) => pier < -1e-9) || lefts[0]! < from - 1e-9 || lefts.at(-1)! + lastWidth > to + 1e-9)
+  if (
+    piers.some((pier) => pier < -nanometre) ||
+    lefts[0]! < from - nanometre ||
+    lefts.at(-1)! + lastWidth > to + nanometre
+  )
     return short(total, length - set);
   return { lefts, piers };
 }
@@ -106,7 +111,7 @@ export function mostThatFit(widths: readonly number[], length: number, pier: num
   for (; count < 10_000; count++) {
     const width = widths[Math.min(count, widths.length - 1)]!;
     const next = used + (count > 0 ? pier : 0) + width;
-    if (next > length + 1e-9 || width <= 0) break;
+    if (next > length + nanometre || width <= 0) break;
     used = next;
   }
   return count;
@@ -118,9 +123,9 @@ export function mostThatFit(widths: readonly number[], length: number, pier: num
  */
 export function followingLength(length: number, at: readonly [number, number]): Along {
   const share = at[1] - at[0];
-  if (Math.abs(share) < 1e-9) return { from: 'start', distance: tidy(at[0]) };
-  if (Math.abs(share - 1) < 1e-9) return { from: 'end', distance: tidy(length - at[0]) };
-  if (Math.abs(share - 0.5) < 1e-9) return { from: 'middle', distance: tidy(at[0] - length / 2) };
+  if (Math.abs(share) < relative) return { from: 'start', distance: tidy(at[0]) };
+  if (Math.abs(share - 1) < relative) return { from: 'end', distance: tidy(length - at[0]) };
+  if (Math.abs(share - 0.5) < relative) return { from: 'middle', distance: tidy(at[0] - length / 2) };
   if (share < 0 || share > 1) return { from: 'start', distance: tidy(at[0]) };
   return { from: 'fraction', fraction: share, distance: tidy(at[0] - share * length) };
 }

@@ -2,12 +2,13 @@
 import { z } from 'zod';
 import type { ElementKind, FaceName, FaceOf, Form } from './kind.ts';
 import { panelKind } from './panel/panel.ts';
+import { roofKind, type Roof } from './roof/roof.ts';
 import { slabKind } from './slab/slab.ts';
 import { vaultKind } from './vault/vault.ts';
 import { wallKind, type Wall } from './wall/wall.ts';
 
 /** All kinds, in the order in which they are chosen from. A new one is its folder and a line here. */
-export const kinds = { wall: wallKind, panel: panelKind, slab: slabKind, vault: vaultKind } as const;
+export const kinds = { wall: wallKind, panel: panelKind, slab: slabKind, vault: vaultKind, roof: roofKind } as const;
 
 export type KindName = keyof typeof kinds;
 export const kindNames = Object.keys(kinds) as KindName[];
@@ -39,17 +40,20 @@ export const isOutlined = (element: Element): element is Extract<Element, { outl
 /** Whether an element's face stands upright, so that a level is a height on it. */
 export function isUpright(element: Element): boolean {
   const form = formOf(element);
-  return form.form === 'course' ? !form.lies : form.tilt === 90;
+  return form.form === 'course' ? !form.lies : form.form === 'plate' && form.tilt === 90;
 }
 
 /** Whether an element is seen from above: its outer face looks up. */
 export function isSeenFromAbove(element: Element): boolean {
   const form = formOf(element);
-  return form.form === 'course' ? form.lies !== undefined : form.tilt === 0;
+  return form.form === 'course' ? form.lies !== undefined : form.form === 'roof' || form.tilt === 0;
 }
 
 /** The faces of an element on which openings are set out. */
-export const facesOf = (element: Element): readonly FaceOf[] => kindOf(element).faces;
+export const facesOf = (element: Element): readonly FaceOf[] => kindOf(element).faces(element);
+
+/** Whether an element has several faces, each with a sheet of its own, such as a roof's planes. */
+export const isManyFaced = (element: Element): element is Roof => formOf(element).form === 'roof';
 
 /** What a face of an element is called. */
 export const faceLabel = (element: Element, face: FaceName = 'outer'): string =>
@@ -60,8 +64,6 @@ export function extentOf(element: Element): { length: number; height: number } {
   const form = formOf(element);
   if (form.form === 'course')
     return { length: form.runs.reduce((sum, run) => sum + run.length, 0), height: form.height };
-  return {
-    length: Math.max(...form.outline.map((point) => point.x)),
-    height: Math.max(...form.outline.map((point) => point.y)),
-  };
+  const points = form.form === 'roof' ? form.edges : form.outline;
+  return { length: Math.max(...points.map((point) => point.x)), height: Math.max(...points.map((point) => point.y)) };
 }

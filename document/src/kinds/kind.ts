@@ -2,6 +2,7 @@
 import type { z } from 'zod';
 import type { FreeOutline } from '../outline-schema.ts';
 import type { Layer } from './common.ts';
+import type { RoofEdge, Trims } from './roof/roof.ts';
 import type { Run, Top, WallEnd } from './wall/wall.ts';
 
 /** A place in space, metres. */
@@ -38,8 +39,20 @@ export interface PlateForm {
   holes?: readonly FreeOutline[] | undefined;
 }
 
+/** Planes over an outline in plan, whose undersides pass over its edges at the level of `start`; a sheet for each. */
+export interface RoofForm {
+  form: 'roof';
+  start: Place;
+  turn: number;
+  edges: readonly RoofEdge[];
+  courts?: readonly (readonly RoofEdge[])[] | undefined;
+  /** How its eaves end; plumb unless said otherwise. */
+  ends?: 'plumb' | 'square' | undefined;
+  trims?: Trims | undefined;
+}
+
 /** What the geometry need know of an element: a kind says which of these it is, the core makes sheets of them. */
-export type Form = CourseForm | PlateForm;
+export type Form = CourseForm | PlateForm | RoofForm;
 
 /** What a new element is given, whichever its kind. */
 export interface Fresh {
@@ -58,20 +71,32 @@ export interface Figure {
   verb: string;
 }
 
+/** What of a few a field of a kind holds: each with its name and a small drawing, strokes in a box of 48 by 30. The first is what it is where nothing is said. */
+export interface Choices {
+  field: string;
+  label: string;
+  /** What changing it is called. */
+  verb: string;
+  options: readonly { value: string; label: string; drawing: string }[];
+}
+
 /** A face on which openings are set out: its name in documents, and what it is called. */
 export interface FaceOf {
   name: FaceName;
   label: string;
 }
 
-/** A sheet's two faces. */
-export type FaceName = 'outer' | 'inner';
+/** A face by its name: a sheet's two are `outer` and `inner`, a roof's planes are called by their edges. */
+export type FaceName = string;
 
 /** The faces of a sheet as they are called: its own first. */
-export const bothFaces = (outer: string, inner: string): readonly FaceOf[] => [
-  { name: 'outer', label: outer },
-  { name: 'inner', label: inner },
-];
+export const bothFaces = (outer: string, inner: string): (() => readonly FaceOf[]) => {
+  const faces = [
+    { name: 'outer', label: outer },
+    { name: 'inner', label: inner },
+  ];
+  return () => faces;
+};
 
 /** A kind of element. */
 export interface ElementKind<Schema extends z.ZodType = z.ZodType> {
@@ -87,11 +112,12 @@ export interface ElementKind<Schema extends z.ZodType = z.ZodType> {
   /** A new one, of usual dimensions. @param material what it is made of. */
   fresh: (common: Fresh, material: string) => z.infer<Schema>;
   /** Its faces; an opening that says nothing is on the first. */
-  faces: readonly FaceOf[];
+  faces: (element: z.infer<Schema>) => readonly FaceOf[];
   /** How far before the others a new one is put, metres. */
   apart: number;
   /** Its plain figures, in the order in which they are shown. Courses and outlines are not among them. */
   figures: readonly Figure[];
+  choices?: readonly Choices[];
   /** Whether it is drawn in plan by its ends, joined, split and bent there. */
   inPlan?: true;
 }

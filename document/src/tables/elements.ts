@@ -1,9 +1,17 @@
 /** Elements: the things that can be cut. */
-import { elementSchema } from '../kinds/index.ts';
+import { elementSchema, isInPlan, isManyFaced } from '../kinds/index.ts';
 import { refer, type Table } from './table.ts';
 
 export const elements: Table<typeof elementSchema> = {
   schema: elementSchema,
   singular: 'element',
-  references: ({ layers }) => layers.flatMap((layer, i) => refer(`layers/${i}/material`, 'materials', layer.material)),
+  references: (element) => [
+    ...element.layers.flatMap((layer, i) => refer(`layers/${i}/material`, 'materials', layer.material)),
+    ...(isManyFaced(element)
+      ? Object.entries(element.trims ?? {}).flatMap(([of, { material }]) =>
+          refer(`trims/${of}/material`, 'materials', material),
+        )
+      : []),
+    ...(isInPlan(element) && element.top.kind === 'under' ? refer('top/roof', 'elements', element.top.roof) : []),
+  ],
 };

@@ -41,6 +41,8 @@ export const materialSchema = z.strictObject({
   name,
   colour: z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour such as #C58562'),
   roughness: number.min(0, 'must be 0 to 1').max(1, 'must be 0 to 1'),
+  /** How much of what is behind it is hidden; all unless it is said. */
+  opacity: number.min(0.02, 'must be 0.02 to 1').max(1, 'must be 0.02 to 1').optional(),
   pictures: picturesSchema.optional(),
   texture: z.enum(textureNames, `must be one of ${textureNames.join(', ')}`).optional(),
 });

@@ -1,10 +1,11 @@
 /** Openings: the placed instances of patterns. */
 import { z } from 'zod';
 import { coordinate, degrees, extent, id, name, number } from '../figures.ts';
+import { overridesSchema } from '../overrides.ts';
 import { row } from '../reading.ts';
 import type { Fault } from '../refused.ts';
 import { ringFrom, type Rings, type Way } from '../rings.ts';
-import { facesOf, kindOf } from '../kinds/index.ts';
+import { facesOf, isManyFaced, kindOf } from '../kinds/index.ts';
 import type { ProjectDocument } from '../schema.ts';
 import { refer, type Reference, type Table } from './table.ts';
 
@@ -69,7 +70,7 @@ export const openingSchema = z.strictObject({
   id,
   mark: name,
   element: id,
-  face: z.enum(['outer', 'inner'], 'must be outer or inner').optional(),
+  face: id.optional(),
   pattern: id,
   size: id,
   along: alongSchema,
@@ -77,6 +78,9 @@ export const openingSchema = z.strictObject({
   grip: gripSchema,
   blockedUp: z.boolean('must be true or false'),
   own: z.record(z.string(), extent).optional(),
+  open: number.min(0, 'must be from 0 to 180 degrees').max(180, 'must be from 0 to 180 degrees').optional(),
+  slid: number.min(0, 'must be from 0 to 1').max(1, 'must be from 0 to 1').optional(),
+  overrides: overridesSchema.optional(),
   further: z.array(id).max(64, 'must hold at most 64 elements').optional(),
   aim: z
     .strictObject({
@@ -86,16 +90,19 @@ export const openingSchema = z.strictObject({
     .optional(),
 });
 /**
- * One placed instance of a pattern's size, on a face of its element, its first where it says nothing; on the inner one it is set out as seen from inside, along from the end. With dimensions of its `own` (metres) it is a one-off. It cuts its own element, and `further` ones along its axis. With an `aim` its outline is drawn on an upright plane and projected from
+ * One placed instance of a pattern's size, on a face of its element, its first where it says nothing; on the inner one it is set out as seen from inside, along from the end. With dimensions of its `own` (metres) it is a one-off. It cuts its own element, and `further` ones along its axis. Its leaves stand `open` by so many degrees, or have `slid` by a share of their way, where it says otherwise than its pattern; its `overrides` are what else it has otherwise. With an `aim` its outline is drawn on an upright plane and projected from
  * there: in the plan direction `turn` (degrees, counter-clockwise from x), rising by `rise`.
  */
 export type Opening = z.infer<typeof openingSchema>;
 
-function references({ element, pattern, further, along, up }: Opening): Reference[] {
+function references({ element, pattern, further, overrides, along, up }: Opening): Reference[] {
   return [
     ...refer('element', 'elements', element),
     ...refer('pattern', 'patterns', pattern),
     ...(further ?? []).flatMap((other, i) => refer(`further/${i}`, 'elements', other)),
+    ...Object.entries(overrides?.materials ?? {}).flatMap(([of, own]) =>
+      refer(`overrides/materials/${of}`, 'materials', own),
+    ),
     ...(along.from === 'axis' ? refer('along/axis', 'axes', along.axis) : []),
     ...(along.from === 'neighbour' ? refer('along/opening', 'openings', along.opening) : []),
     ...(along.from === 'between'
@@ -112,7 +119,8 @@ function faults(document: ProjectDocument, opening: Opening, rings: Rings): Faul
   const found: Fault[] = [];
   const add = (at: string, reason: string): void => void found.push({ path: `openings/${id}/${at}`, reason });
   const on = row(document, 'elements', element);
-  if (on && face && !facesOf(on).some(({ name }) => name === face))
+  // A roof's planes come and go with its edges: what was on one that is gone is told of, and kept.
+  if (on && face && !isManyFaced(on) && !facesOf(on).some(({ name }) => name === face))
     add(
       'face',
       `names the face "${face}", which a ${kindOf(on).noun} does not have: it has ${facesOf(on)

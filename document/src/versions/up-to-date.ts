@@ -3,12 +3,13 @@ import { Refused } from '../refused.ts';
 import { isObject, type Migration } from './migration.ts';
 import { toVersion2 } from './to-2.ts';
 import { toVersion3 } from './to-3.ts';
+import { toVersion4 } from './to-4.ts';
 
 /** Version of the file format. It rises whenever what is written becomes otherwise, with a step in `migrate` and a file of the version before among the tests' fixtures. */
-export const formatVersion = 3;
+export const formatVersion = 4;
 
 /** By version: the step from it to the next. */
-export const migrate: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3 };
+export const migrate: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3, 3: toVersion4 };
 
 /** What is written in no version that this program knows. */
 function refuseVersion(what: string, version: number): never {

@@ -43,9 +43,7 @@ export const draw = step({
   make: (document, { from, to, sweep = 0, like }, find) => {
     const { changeSet, id } = drawWall(
       document,
-      from,
-      to,
-      sweep,
+      { from, to, sweep },
       likeOf(document, like === undefined ? null : wallOf(find, like).id),
     );
     return { changeSet, made: [id] };

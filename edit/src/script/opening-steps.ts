@@ -1,6 +1,6 @@
 /** Steps about openings: placed, moved, spread, lined up, copied, sized, blocked up and removed. */
 import { alignments, type Spacing } from '@yard-arch/core';
-import { alongSchema, gripSchema, newId, putting, upSchema, type Opening } from '@yard-arch/document';
+import { alongSchema, gripSchema, newId, openingSchema, putting, upSchema, type Opening } from '@yard-arch/document';
 import { z } from 'zod';
 import { copyBy, copyTo, fillFace, mirrorAll } from '../copies.ts';
 import { edit } from '../make.ts';
@@ -25,7 +25,7 @@ const spacing = z
     z.strictObject({ kind: z.literal('given pier'), pier: metres }),
   ])
   .optional();
-const faceSchema = z.enum(['outer', 'inner'], 'must be outer or inner');
+const faceSchema = openingSchema.shape.face.unwrap();
 const piers: Spacing = { kind: 'equal piers' };
 
 export const place = step({
@@ -48,7 +48,7 @@ export const place = step({
       id: id ?? newId('o'),
       mark: mark ?? marks(document)(of),
       element: find.element(element).id,
-      ...(face === 'inner' ? { face } : {}),
+      ...(face && face !== 'outer' ? { face } : {}),
       pattern: of.id,
       size: find.size(of, size),
       along: typeof along === 'number' ? { from: 'start', distance: along } : along,
@@ -116,7 +116,7 @@ export const move = step({
   about: 'Moves openings along and up, by metres.',
   schema: z.strictObject({ openings: some, along: metres.optional(), up: metres.optional() }),
   make: (document, { openings, along = 0, up = 0 }, find) => ({
-    changeSet: moveAll(document, find.openings(openings), along, up),
+    changeSet: moveAll(document, find.openings(openings), { ds: along, dt: up }),
   }),
 });
 
@@ -147,7 +147,7 @@ export const copy = step({
     const all = find.openings(openings);
     const made = to
       ? copyTo(document, all, { elements: to.map((name, i) => find.element(name, `to/${i}`).id), datums: new Map() })
-      : copyBy(document, all, along, up, times);
+      : copyBy(document, all, { ds: along, dt: up, times });
     return { changeSet: made.changeSet, made: made.ids };
   },
 });

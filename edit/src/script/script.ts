@@ -12,6 +12,7 @@ import { z } from 'zod';
 import { lockedBy } from '../locks.ts';
 import * as element from './element-steps.ts';
 import * as opening from './opening-steps.ts';
+import * as roof from './roof-steps.ts';
 import { Finder, type Done, type Step } from './step.ts';
 
 /** All kinds of steps, by the name that a script calls them by. A new one is a line here. */
@@ -34,6 +35,9 @@ export const steps = {
   'bend wall': element.bendWall,
   'reverse wall': element.reverseWall,
   'remove element': element.removeWhole,
+  'lay roof': roof.lay,
+  'form roof': roof.give,
+  'change edge': roof.edge,
   'resize pattern': element.resizePattern,
   change: element.change,
   changes: element.changes,

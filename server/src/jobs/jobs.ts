@@ -5,7 +5,7 @@ import PgBoss from 'pg-boss';
 import { notifying, type Announcer, type JobNews } from '../announcer.ts';
 import { rowOf } from '../change-log.ts';
 import { namedIn, type Assets } from '../assets.ts';
-import type { Database } from '../database.ts';
+import { alone, type Database } from '../database.ts';
 import { JobEntity, JobPieceEntity, type JobRow } from '../entities.ts';
 import { databaseProblem, ProblemError, type Problem } from '../problem.ts';
 import type { Projects } from '../projects.ts';
@@ -70,8 +70,11 @@ export class Jobs {
   }
 
   async open(): Promise<void> {
-    await this.boss.start();
-    await this.boss.createQueue(queue);
+    // Two that make the queue's tables at once lock each other out.
+    await alone(this.services.url, async () => {
+      await this.boss.start();
+      await this.boss.createQueue(queue);
+    });
     this.timer = setInterval(() => this.look(), beat);
     this.timer.unref();
     await this.purge();
@@ -351,7 +354,8 @@ class Teller {
         this.write(() => this.em.fork().insert(JobPieceEntity, { job: this.job, number, bytes }));
       return;
     }
-    this.last = news;
+    // As fine as the database keeps it, so that what is read from there is never a hair less than what was told.
+    this.last = { ...news, progress: Math.round(news.progress * 1e4) / 1e4 };
     if (Date.now() - this.told < 250) return;
     this.told = Date.now();
     this.write(() => this.beat());

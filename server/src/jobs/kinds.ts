@@ -1,4 +1,5 @@
 /** The kinds of long work, and what goes to a worker and comes back. */
+import type { keptMeshFacts } from '@yard-arch/core/format';
 import { writtenFormats, type WrittenFormat } from '@yard-arch/core/formats';
 import type { ChangeSet, Fault } from '@yard-arch/document';
 import type { MadeTexts } from '../change-log.ts';
@@ -17,6 +18,8 @@ export type Task =
   | { kind: JobKind; mark: string; text: string; assets: ReadonlyMap<string, Uint8Array> }
   /** A project file that came from outside, as its bytes; and which pictures need not come with it. */
   | { kind: 'upload'; bytes: Uint8Array; known: readonly string[] | 'all' }
+  /** Bytes that are to be kept as a mesh. */
+  | { kind: 'mesh'; bytes: Uint8Array }
   /** A document and its pictures to be packed to a project file. */
   | { kind: 'pack'; text: string; assets: ReadonlyMap<string, Uint8Array> }
   /** A large edit that came from outside, to be read. */
@@ -43,6 +46,7 @@ export type Outcome =
   /** A project file. */
   | { packed: Uint8Array; zip: boolean }
   | { head: Head }
+  | { mesh: ReturnType<typeof keptMeshFacts> }
   | { made: MadeTexts | null }
   /** What a script has done, and by step the ids of what it has made. */
   | { scripted: MadeTexts; ids: (readonly string[])[] }

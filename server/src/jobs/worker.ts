@@ -1,7 +1,15 @@
 /** What runs in a worker: documents from outside are checked there, models cut, and files written. Nothing of it keeps the server from answering. */
 import type { MessagePort } from 'node:worker_threads';
-import { cutModel, reportOn, type Model } from '@yard-arch/core';
-import { drawPicture, isZip, readProjectFile, writeProjectFile, writers, writtenFormats } from '@yard-arch/core/format';
+import { cutModel, learnMeshes, reportOn, type Model } from '@yard-arch/core';
+import {
+  drawPicture,
+  isZip,
+  keptMeshFacts,
+  readProjectFile,
+  writeProjectFile,
+  writers,
+  writtenFormats,
+} from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { applyChangeSet, checkDocument, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { doScript } from '@yard-arch/edit';
@@ -23,6 +31,7 @@ export default async function work({ task, port }: { task: Task; port: MessagePo
   const tell = (news: News): void => port.postMessage(news, 'piece' in news ? [news.piece.buffer as ArrayBuffer] : []);
   try {
     if (task.kind === 'upload') return upload(task.bytes, task.known);
+    if (task.kind === 'mesh') return { mesh: keptMeshFacts(task.bytes) };
     if (task.kind === 'pack') return pack(task.text, task.assets);
     if (task.kind === 'script') return script(task);
     if (task.kind === 'read edit') return { head: readEdit(task.bytes).head };
@@ -97,7 +106,7 @@ async function make(
   { kind, mark, text, assets }: Extract<Task, { kind: JobKind }>,
   tell: (news: News) => void,
 ): Promise<Outcome> {
-  const { document, model } = models.get(mark) ?? (await cut(mark, text, tell));
+  const { document, model } = models.get(mark) ?? (await cut(mark, text, assets, tell));
   const put = (bytes: Uint8Array): void => tell({ piece: alone(bytes) });
   tell({ progress: 0.6, stage: 'writing the file' });
   const named = (ending: string): string => fileName(document.name, ending);
@@ -128,11 +137,13 @@ async function make(
 async function cut(
   mark: string,
   text: string,
+  assets: ReadonlyMap<string, Uint8Array>,
   tell: (news: News) => void,
 ): Promise<{ document: ProjectDocument; model: Model }> {
   tell({ progress: 0.02, stage: 'reading the project' });
   const document = checkDocument(JSON.parse(text));
   await solidLibrary();
+  learnMeshes(document, (sha256) => assets.get(sha256) ?? null);
   const model = cutModel(document, undefined, undefined, (done, of) =>
     tell({ progress: 0.1 + (0.5 * done) / of, stage: 'cutting' }),
   );

@@ -1,6 +1,7 @@
 /** Copying openings: by figures, mirrored, to other walls and floors. */
+import { keys } from '../common/keys.ts';
 import { Button } from '@chakra-ui/react';
-import { axisOn, datumsOn, lengthOf } from '@yard-arch/core';
+import { axesOn, axisOn, datumsOn, lengthOf } from '@yard-arch/core';
 import { type Element, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { boxesOf, copyBy, copyTo, faceOf, type Link, type Made, mirrorAll } from '@yard-arch/edit';
 import { useState } from 'react';
@@ -40,7 +41,7 @@ export function CopySection({ document, openings }: Props) {
     <Section title="Copy">
       <LengthField label="Along by" value={along} units={units} onChange={taken(setAlong)} />
       <LengthField label="Up by" value={up} units={units} onChange={taken(setUp)} />
-      <CountField label="Times" value={times} least={1} most={200} onChange={setTimes} />
+      <CountField label="Times" value={times} within={{ least: 1, most: 200 }} onChange={setTimes} />
       <Choice label="Copies" value={link} options={links} onChange={(value) => setLink(value as Link)} />
       <div className="buttons">
         <Button
@@ -49,7 +50,7 @@ export function CopySection({ document, openings }: Props) {
           disabled={along === 0 && up === 0}
           onClick={() => {
             useEditor.setState({ lastCopy: { ds: along, dt: up } });
-            make(copyBy(document, openings, along, up, times, link));
+            make(copyBy(document, openings, { ds: along, dt: up, times, link }));
           }}
         >
           Copy{times > 1 ? ` ${times} times` : ''}
@@ -58,13 +59,8 @@ export function CopySection({ document, openings }: Props) {
           size="xs"
           variant="outline"
           disabled={!lastCopy}
-          title="Copy on by as much as the last time (Ctrl D)"
-          onClick={() =>
-            copyOn(
-              document,
-              openings.map(({ id }) => id),
-            )
-          }
+          title={`Copy on by as much as the last time (${keys.copyOn.shown})`}
+          onClick={() => copyOn(document, openings)}
         >
           Repeat the last copy
         </Button>
@@ -75,7 +71,7 @@ export function CopySection({ document, openings }: Props) {
 
 export function MirrorSection({ document, openings }: Props) {
   const element = document.elements[openings[0]!.element]!;
-  const axes = Object.values(document.axes).filter((axis) => axis.element === element.id);
+  const axes = axesOn(document, element, faceOf(openings));
   const [about, setAbout] = useState('middle');
   const [as, setAs] = useState<'themselves' | Link>('linked');
   const boxes = boxesOf(document, openings);
@@ -125,7 +121,7 @@ export function CopyToSection({ document, openings }: Props) {
   const [walls, setWalls] = useState<readonly string[]>([]);
   const [levels, setLevels] = useState<readonly string[]>([]);
   const held = new Set(openings.flatMap(({ up }) => (up.from === 'datum' ? [up.datum] : [])));
-  const datums = datumsOn(document, document.elements[own]!);
+  const datums = datumsOn(document, document.elements[own]!, openings[0]!.face);
   const toggle = (list: readonly string[], id: string): string[] =>
     list.includes(id) ? list.filter((other) => other !== id) : [...list, id];
   const elements: Element[] = Object.values(document.elements);

@@ -1,6 +1,6 @@
 /** Filling a wall with bays: columns spread along it, rows at datums or a storey apart. */
 import { Button } from '@chakra-ui/react';
-import { datumsOn } from '@yard-arch/core';
+import { datumsOn, levelOn } from '@yard-arch/core';
 import { formatLength, sizeLabel, type Element, type ProjectDocument } from '@yard-arch/document';
 import { fillFace, type FillWish } from '@yard-arch/edit';
 import { useState } from 'react';
@@ -28,8 +28,8 @@ function Body({ document, element }: { document: ProjectDocument; element: Eleme
       label: `${pattern.name}, ${sizeLabel(pattern, size, units)}`,
     })),
   );
-  const datums = datumsOn(document, element)
-    .filter(({ level }) => level >= element.start.z)
+  const datums = datumsOn(document, element, face)
+    .filter(({ level }) => (levelOn(document, element, level, face) ?? -1) >= 0)
     .sort((a, b) => a.level - b.level);
   const [what, setWhat] = useState(choices[0]?.value ?? '');
   const [columns, setColumns] = useState(5);
@@ -60,7 +60,7 @@ function Body({ document, element }: { document: ProjectDocument; element: Eleme
   return (
     <>
       <Choice label="Bays of" value={what} options={choices} onChange={setWhat} />
-      <CountField label="Columns" value={columns} least={1} most={500} onChange={setColumns} />
+      <CountField label="Columns" value={columns} within={{ least: 1, most: 500 }} onChange={setColumns} />
       <SpacingFields spaced={spaced} ends units={units} onChange={setSpaced} />
       <Choice
         label="Rows"
@@ -88,7 +88,7 @@ function Body({ document, element }: { document: ProjectDocument; element: Eleme
         </fieldset>
       ) : (
         <>
-          <CountField label="How many" value={count} least={1} most={200} onChange={setCount} />
+          <CountField label="How many" value={count} within={{ least: 1, most: 200 }} onChange={setCount} />
           <LengthField label="First sill" value={first} units={units} onChange={taken(setFirst)} />
           {count > 1 && (
             <LengthField label="Storey" value={storey} units={units} positive onChange={taken(setStorey)} />

@@ -26,6 +26,18 @@ export function pathOf(outline: Loops): string {
   return path;
 }
 
+/** An opening's mark in its middle, where there is room for it. */
+export function OpeningMark({ placed, scale, text }: { placed: Placed; scale: number; text: string }) {
+  const { s, t, profile } = placed;
+  if (profile.width * scale < 26 || profile.height * scale < 16) return null;
+  const [x, y] = [s + profile.width / 2, t + profile.height / 2];
+  return (
+    <text className="mark" y="4" transform={`translate(${x} ${y}) scale(${1 / scale} ${-1 / scale})`}>
+      {text}
+    </text>
+  );
+}
+
 interface ShapeProps {
   /** Pixels a metre. It is drawn in metres; only what must not grow with it needs to know. */
   scale: number;
@@ -77,14 +89,8 @@ export const OpeningShape = memo(function OpeningShape({
           vectorEffect="non-scaling-stroke"
         />
       )}
-      {profile.width * scale > 26 && profile.height * scale > 16 && (
-        <text
-          className="mark"
-          y="4"
-          transform={`translate(${(s + right) / 2} ${(t + head) / 2}) scale(${1 / scale} ${-1 / scale})`}
-        >
-          {state === 'failed' ? `${mark} !` : mark}
-        </text>
+      {!placed.pattern.infill && (
+        <OpeningMark placed={placed} scale={scale} text={state === 'failed' ? `${mark} !` : mark} />
       )}
     </g>
   );

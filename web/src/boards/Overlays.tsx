@@ -2,6 +2,8 @@
 import type { Placed } from '@yard-arch/core';
 import { formatLength, parseLength, unitsLabel, type Units } from '@yard-arch/document';
 import { useState } from 'react';
+import type { Typing } from './gesture.ts';
+import type { Gestures } from './use-gestures.ts';
 import { pathOf } from './OpeningShape.tsx';
 import type { Ghost, Rectangle, Tape } from './drawn.ts';
 import { xOf, yOf, type Viewport } from './viewport.ts';
@@ -132,22 +134,28 @@ export function TapeLine({
 
 /** Takes figures that are typed while something is dragged or placed. */
 export function TypedField({
-  first,
-  label,
-  hint,
+  gestures,
+  typing: { label, hint },
   units,
   onDone,
-  onClose,
 }: {
-  first: string;
-  label: string;
-  hint: string;
+  gestures: Pick<Gestures<never>, 'typed' | 'take' | 'giveUp'>;
+  typing: Typing;
   units: Units;
-  onDone: (text: string) => string | null;
-  onClose: () => void;
+  /** Taken or given up: the board has the focus again. */
+  onDone: () => void;
 }) {
-  const [text, setText] = useState(first);
+  const [text, setText] = useState(gestures.typed ?? '');
   const [fault, setFault] = useState<string | null>(null);
+  const take = (): void => {
+    const refused = gestures.take(text);
+    setFault(refused);
+    if (refused === null) onDone();
+  };
+  const close = (): void => {
+    gestures.giveUp();
+    onDone();
+  };
   return (
     <div className="typed-field">
       <label>
@@ -161,11 +169,11 @@ export function TypedField({
             setText(event.target.value);
             setFault(null);
           }}
-          onBlur={onClose}
+          onBlur={close}
           onKeyDown={(event) => {
             event.stopPropagation();
-            if (event.key === 'Escape') onClose();
-            if (event.key === 'Enter') setFault(onDone(text));
+            if (event.key === 'Escape') close();
+            if (event.key === 'Enter') take();
           }}
         />
       </label>

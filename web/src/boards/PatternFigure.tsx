@@ -1,31 +1,65 @@
-/** A profile drawn small, as patterns and shapes are shown to be chosen from. */
-import { defaultFineness, outlineOf } from '@yard-arch/core';
-import type { Dimensions, ProfileChoice, Units } from '@yard-arch/document';
+/** A pattern drawn small in one of its sizes, with what stands in it; as patterns, shapes and infills are shown to be chosen from. */
+import { defaultFineness, outlineOf, type Front } from '@yard-arch/core';
+import type { Dimensions, Pattern, ProjectDocument, Units } from '@yard-arch/document';
+import { useMemo } from 'react';
+import { Fronts } from './Fronts.tsx';
 import { pathOf } from './OpeningShape.tsx';
+import { usePatternFront } from './use-front.ts';
 
-/** @param most the most pixels that a metre is drawn as, so that small things look small beside others. */
-export function PatternFigure({
-  profile,
-  dimensions,
-  units,
-  most = 24,
-}: {
-  profile: ProfileChoice;
+interface FigureProps {
+  pattern: Pick<Pattern, 'profile' | 'infill' | 'parts' | 'sections'>;
   dimensions: Dimensions;
   units: Units;
+  /** Of the drawing, pixels. */
+  width?: number;
+  height?: number;
+  /** Materials in whose colours it is drawn. */
+  materials?: ProjectDocument['materials'];
+  /** The most pixels that a metre is drawn as, so that small things look small beside others. */
   most?: number;
-}) {
-  const made = outlineOf(profile, dimensions, units, defaultFineness);
-  if ('reason' in made) return <svg className="figure" width="48" height="44" aria-hidden />;
-  const { width, height } = made.profile;
-  const scale = Math.min(44 / width, 40 / height, most);
+}
+
+export function PatternFigure({
+  pattern,
+  dimensions,
+  units,
+  width = 56,
+  height = 52,
+  most = 1000,
+  materials,
+}: FigureProps) {
+  const made = useMemo(
+    () => outlineOf(pattern.profile, dimensions, units, defaultFineness),
+    [pattern.profile, dimensions, units],
+  );
+  const { front, reason } = usePatternFront(pattern, dimensions, units);
+  if ('reason' in made) return <svg className="figure" width={width} height={height} aria-hidden />;
+  const { width: wide, height: high } = made.profile;
+  const [left, low, right, top] = boundsOf(front, [-wide / 2, 0, wide / 2, high]);
+  const scale = Math.min((width - 4) / (right - left), (height - 4) / (top - low), most);
+  const [x, y] = [width / 2 - (scale * (left + right)) / 2, height - 1 + scale * Math.min(0, low)];
   return (
-    <svg className="figure" width="48" height="44" aria-hidden>
-      <path
-        d={pathOf(made.outline)}
-        transform={`translate(${24 - (width * scale) / 2} 43) scale(${scale} ${-scale})`}
-        vectorEffect="non-scaling-stroke"
-      />
+    <svg className={`figure filled${reason ? ' fails' : ''}`} width={width} height={height} aria-hidden>
+      {reason && <title>{reason}</title>}
+      <g transform={`translate(${x} ${y}) scale(${scale} ${-scale})`}>
+        <path d={pathOf(made.outline)} transform={`translate(${-wide / 2} 0)`} vectorEffect="non-scaling-stroke" />
+        <Fronts fronts={front} materials={materials} />
+      </g>
     </svg>
   );
+}
+
+type Bounds = [left: number, low: number, right: number, top: number];
+
+function boundsOf(fronts: readonly Front[], about: Bounds): Bounds {
+  const found: Bounds = [...about];
+  for (const { loops } of fronts)
+    for (const loop of loops)
+      for (const [x, y] of loop) {
+        found[0] = Math.min(found[0], x);
+        found[1] = Math.min(found[1], y);
+        found[2] = Math.max(found[2], x);
+        found[3] = Math.max(found[3], y);
+      }
+  return found;
 }

@@ -3,8 +3,10 @@ import {
   boxOf,
   courseHeightOf,
   datumsOn,
+  axesOn,
   axisOn,
   lengthOf,
+  levelOn,
   resolveOpening,
   seenOn,
   sheetsOf,
@@ -13,7 +15,7 @@ import {
   type Lines,
   type Placed,
 } from '@yard-arch/core';
-import { type Element, type FaceName, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { isManyFaced, type Element, type FaceName, type Opening, type ProjectDocument } from '@yard-arch/document';
 
 /** The openings on an element that have a place. */
 export interface OnElement {
@@ -30,15 +32,16 @@ export function onElement(
   before: OnElement | null,
 ): OnElement {
   const sheet = sheetsOf(document).of(element.id);
+  const many = isManyFaced(element);
   const placed: Placed[] = [];
   const boxes: Box[] = [];
   const openings = new Map<string, Opening>();
   const known = new Map(before?.placed.map((item, i) => [item.id, i]));
   for (const opening of Object.values(document.openings)) {
-    if (opening.element !== element.id) continue;
+    if (opening.element !== element.id || (many && (opening.face ?? 'outer') !== face)) continue;
     const own = resolveOpening(document, opening);
     if (!sheet || !('outline' in own)) continue;
-    const resolved = seenOn(sheet, own, face);
+    const resolved = many ? own : seenOn(sheet, own, face);
     openings.set(opening.id, opening);
     const i = known.get(opening.id);
     const old = i === undefined ? undefined : before!.placed[i];
@@ -70,12 +73,14 @@ export function linesOf(document: ProjectDocument, element: Element, face: FaceN
   return {
     length: lengthOf(document, element, face),
     height: tall,
-    datums: datumsOn(document, element)
-      .map((datum) => ({ id: datum.id, name: datum.name, level: datum.level, t: datum.level - element.start.z }))
+    datums: datumsOn(document, element, face)
+      .map(({ id, name, level }) => ({ id, name, level, t: levelOn(document, element, level, face) ?? -1 }))
       .filter((datum) => datum.t >= 0 && datum.t <= tall),
-    axes: Object.values(document.axes)
-      .filter((axis) => axis.element === element.id)
-      .map((axis) => ({ id: axis.id, name: axis.name, s: axisOn(document, element, axis.along, face) })),
+    axes: axesOn(document, element, face).map((axis) => ({
+      id: axis.id,
+      name: axis.name,
+      s: axisOn(document, element, axis.along, face),
+    })),
     course: courseHeightOf(material?.texture),
     say: (metres) => worded(metres, document.units),
   };

@@ -1,5 +1,6 @@
 /** What sheet and plan share as drawings: the room that they have, zooming by the wheel, and following the pointer once a frame. */
 import { useLayoutEffect, useRef, useState, type RefObject } from 'react';
+import type { Frames } from './gesture.ts';
 
 export interface Room {
   width: number;
@@ -50,19 +51,21 @@ export function useWheel(
   }, [svg]);
 }
 
-/** Does the last of what it was asked once a frame, whatever the pointer's rate; `drop` forgets it. */
-export function useOnceAFrame(): { ask: (work: () => void) => void; drop: () => void } {
-  const waiting = useRef<number | null>(null);
+/** Does the last of what it was asked once a frame, whatever the pointer's rate; `drop` forgets it, `flush` does it now. */
+export function useOnceAFrame(): Frames {
+  const waiting = useRef<{ id: number; work: () => void } | null>(null);
   const drop = (): void => {
-    if (waiting.current !== null) cancelAnimationFrame(waiting.current);
+    if (waiting.current) cancelAnimationFrame(waiting.current.id);
     waiting.current = null;
+  };
+  const flush = (): void => {
+    const work = waiting.current?.work;
+    drop();
+    work?.();
   };
   const ask = (work: () => void): void => {
     drop();
-    waiting.current = requestAnimationFrame(() => {
-      waiting.current = null;
-      work();
-    });
+    waiting.current = { id: requestAnimationFrame(flush), work };
   };
-  return { ask, drop };
+  return { ask, drop, flush };
 }

@@ -3,7 +3,9 @@ import { Menu, Portal } from '@chakra-ui/react';
 import { useState, type ReactNode } from 'react';
 import { choose, chooseElement, chooseOpening } from '../state/choice.ts';
 import { chosenIds, useEditor } from '../state/state.ts';
-import { commandsNow, type Command } from './commands.ts';
+import type { Command } from './command.ts';
+import { commandsNow } from './commands.ts';
+import { keys } from '../common/keys.ts';
 
 export function BoardMenu({ children }: { children: ReactNode }) {
   const [commands, setCommands] = useState<readonly Command[]>([]);
@@ -51,12 +53,12 @@ export function Offered({ commands }: { commands: readonly Command[] }) {
     <Portal>
       <Menu.Positioner>
         <Menu.Content bg="paper">
-          {commands.map(({ name, keys }, i) => (
+          {commands.map(({ name, key }, i) => (
             <Menu.Item key={name} value={String(i)}>
               {name}
-              {keys && (
+              {key && (
                 <Menu.ItemCommand opacity={1} color="ink2">
-                  {keys}
+                  {keys[key].shown}
                 </Menu.ItemCommand>
               )}
             </Menu.Item>

@@ -2,7 +2,10 @@
 import { Command } from 'cmdk';
 import { useMemo, useState } from 'react';
 import { useEditor } from '../state/state.ts';
-import { commandsNow, openingsFound, type Command as Found } from './commands.ts';
+import { commandsNow } from './commands.ts';
+import type { Command as Found } from './command.ts';
+import { openingsFound } from './in-project.ts';
+import { keys } from '../common/keys.ts';
 
 const groups = ['With what is chosen', 'On this wall', 'Project', 'Go to', 'Place'] as const;
 
@@ -24,7 +27,7 @@ function Opened() {
   const [search, setSearch] = useState('');
   const commands = useMemo(() => {
     const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-    return [...matching(all, words), ...openingsFound(words)];
+    return [...matching(all, words), ...openingsFound(words, useEditor.getState().document)];
   }, [all, search]);
   const close = (): void => useEditor.setState({ dialog: null });
   return (
@@ -51,7 +54,7 @@ function Opened() {
             <Command.Group key={group} heading={group}>
               {commands
                 .filter((command) => command.group === group)
-                .map(({ name, keys, run }, i) => (
+                .map(({ name, key, run }, i) => (
                   <Command.Item
                     key={`${name} ${i}`}
                     value={`${group} ${name} ${i}`}
@@ -61,7 +64,7 @@ function Opened() {
                     }}
                   >
                     <span>{name}</span>
-                    {keys && <kbd>{keys}</kbd>}
+                    {key && <kbd>{keys[key].shown}</kbd>}
                   </Command.Item>
                 ))}
             </Command.Group>

@@ -1,7 +1,7 @@
 /** The list of keys. */
 import { CloseButton, Dialog, Portal } from '@chakra-ui/react';
 import { useEditor } from '../state/state.ts';
-import { keyList } from './commands.ts';
+import { keyList } from '../common/keys.ts';
 
 export function KeyList() {
   const open = useEditor((state) => state.dialog === 'keys');
@@ -15,7 +15,7 @@ export function KeyList() {
       unmountOnExit
     >
       <Portal>
-        <Dialog.Backdrop bg="rgba(30,42,51,.35)" />
+        <Dialog.Backdrop bg="veil" />
         <Dialog.Positioner>
           <Dialog.Content bg="paper" borderRadius="lg" borderWidth="1px" maxW="900px">
             <Dialog.Header pb="1">

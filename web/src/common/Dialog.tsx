@@ -18,7 +18,7 @@ export function Dialog({ open, title, error, confirm, busy, onConfirm, onClose, 
   return (
     <Chakra.Root open={open} onOpenChange={({ open: next }) => !next && onClose()} placement="center" size="sm">
       <Portal>
-        <Chakra.Backdrop bg="rgba(30,42,51,.35)" />
+        <Chakra.Backdrop bg="veil" />
         <Chakra.Positioner>
           <Chakra.Content bg="paper" borderRadius="lg" borderWidth="1px">
             <form

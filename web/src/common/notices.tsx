@@ -37,7 +37,7 @@ export function Notices() {
       <Toaster toaster={toaster}>
         {(toast) => (
           <Toast.Root
-            bg={toast.type === 'error' ? '#FBEAE4' : 'ink'}
+            bg={toast.type === 'error' ? 'brickPale' : 'ink'}
             color={toast.type === 'error' ? 'ink' : 'white'}
             borderWidth="1px"
             borderColor={toast.type === 'error' ? 'brick' : 'ink'}
@@ -46,7 +46,7 @@ export function Notices() {
             maxW="520px"
             px="4"
             py="2.5"
-            boxShadow="0 6px 24px rgba(30,42,51,.18)"
+            boxShadow="card"
           >
             <div>
               <Toast.Title fontWeight="600" fontSize="14px">

@@ -1,5 +1,14 @@
 /** Fields of the particulars: a label, what stands there, and what it is measured from. Each keeps what was typed until it is right. */
-import { formatLength, nameSchema, parseLength, smallest, unitsLabel, type Units } from '@yard-arch/document';
+import {
+  formatLength,
+  limits,
+  nameSchema,
+  parseLength,
+  smallest,
+  unitsLabel,
+  type Limits,
+  type Units,
+} from '@yard-arch/document';
 import { useId, useState, type ReactNode } from 'react';
 
 export function Row({ label, children, note }: { label: string; children: ReactNode; note?: ReactNode }) {
@@ -111,14 +120,19 @@ interface LengthFieldProps {
   note?: ReactNode;
   /** Whether it must be more than 0. */
   positive?: boolean;
+  /** What its schema takes; any length unless said otherwise. */
+  within?: Limits;
   /** @returns false or a reason when it was refused. */
   onChange: (metres: number) => boolean | string;
 }
 
 /** A length, in whatever units it is typed. The arrow keys step it by 10 mm, or with Shift by 100. */
-export function LengthField({ label, value, units, note, positive, onChange }: LengthFieldProps) {
+export function LengthField({ label, value, units, note, positive, within, onChange }: LengthFieldProps) {
   const give = (metres: number): string | null => {
-    if (positive && metres < smallest) return `${label} must be more than 0.`;
+    const refused = outside(label, metres, within ?? (positive ? limits.extent : limits.coordinate), (limit) =>
+      formatLength(limit, units),
+    );
+    if (refused) return refused;
     const taken = onChange(metres);
     return typeof taken === 'string' ? taken : taken ? null : `${label} was not changed.`;
   };
@@ -135,6 +149,12 @@ export function LengthField({ label, value, units, note, positive, onChange }: L
       onStep={(steps) => void give(Math.round((value + steps * 0.01) * 1e6) / 1e6)}
     />
   );
+}
+
+/** Why a figure lies outside its limits, or null. */
+function outside(label: string, value: number, { least, most }: Limits, say: (limit: number) => string): string | null {
+  if (value < least) return `${label} must be ${least === smallest ? 'more than 0' : `at least ${say(least)}`}.`;
+  return value > most ? `${label} must be at most ${say(most)}.` : null;
 }
 
 interface FreeLengthProps {
@@ -160,9 +180,11 @@ export function FreeLength({ label, value, otherwise, units, onChange }: FreeLen
         }
         const metres = parseLength(text, units);
         if (metres === null) return `“${text}” is not a length. Leave it empty for “${otherwise}”.`;
-        if (metres < 0) return `${label} must not be negative.`;
-        onChange(metres);
-        return null;
+        const refused = outside(label, metres, { least: 0, most: limits.extent.most }, (limit) =>
+          formatLength(limit, units),
+        );
+        if (refused === null) onChange(metres);
+        return refused;
       }}
     />
   );
@@ -172,14 +194,12 @@ export function FreeLength({ label, value, otherwise, units, onChange }: FreeLen
 export function CountField({
   label,
   value,
-  least,
-  most,
+  within: { least, most },
   onChange,
 }: {
   label: string;
   value: number;
-  least: number;
-  most: number;
+  within: Limits;
   onChange: (count: number) => void;
 }) {
   const give = (count: number): string | null => {
@@ -204,13 +224,22 @@ export function AngleField({
   label,
   value,
   note,
+  within = limits.degrees,
   onChange,
 }: {
   label: string;
   value: number;
   note?: ReactNode;
+  /** What its schema takes; a whole turn either way unless said otherwise. */
+  within?: Limits;
   onChange: (degrees: number) => boolean | string;
 }) {
+  const give = (degrees: number): string | null => {
+    const refused = outside(label, degrees, within, (limit) => `${limit}°`);
+    if (refused) return refused;
+    const taken = onChange(degrees);
+    return typeof taken === 'string' ? taken : taken ? null : `${label} was not changed.`;
+  };
   return (
     <Typed
       label={label}
@@ -220,11 +249,71 @@ export function AngleField({
       onType={(text) => {
         const degrees = Number(text.replace('°', '').replace('−', '-').replace(',', '.').trim());
         if (text.trim() === '' || !Number.isFinite(degrees)) return `“${text}” is not an angle. Try 90 or -22.5.`;
-        if (Math.abs(degrees) > 360) return 'An angle is between -360 and 360 degrees.';
-        const taken = onChange(degrees);
-        return typeof taken === 'string' ? taken : taken ? null : 'The angle was not changed.';
+        return give(degrees);
       }}
-      onStep={(steps) => void onChange(Math.max(-360, Math.min(360, value + steps)))}
+      onStep={(steps) => void give(Math.max(within.least, Math.min(within.most, value + steps)))}
+    />
+  );
+}
+
+/** A roof's pitch, in degrees; typed so or as rise to span, such as 1:2. */
+export function PitchField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: number;
+  onChange: (degrees: number) => boolean;
+}) {
+  const give = (degrees: number): string | null => {
+    const refused = outside(label, degrees, limits.pitch, (limit) => `${limit}°`);
+    if (refused) return refused;
+    return onChange(degrees) ? null : `${label} was not changed.`;
+  };
+  return (
+    <Typed
+      label={label}
+      shown={`${Number(value.toFixed(3))}°`}
+      note={`rise to span 1 : ${Number((2 / Math.tan((value * Math.PI) / 180)).toFixed(2))}`}
+      hint="In degrees, or as rise to span: 42, 1:2.2"
+      onType={(text) => {
+        const [rise, span] = text.split(/[:/]/).map((part) => Number(part.replace('°', '').replace(',', '.').trim()));
+        if (span !== undefined && rise! > 0 && span > 0) return give((Math.atan((2 * rise!) / span) * 180) / Math.PI);
+        return text.trim() === '' || span !== undefined || !Number.isFinite(rise!)
+          ? `“${text}” is not a pitch. Try 42, or rise to span: 1:2.2.`
+          : give(rise!);
+      }}
+      onStep={(steps) => void give(Math.max(limits.pitch.least, Math.min(limits.pitch.most, value + steps)))}
+    />
+  );
+}
+
+interface ShareFieldProps {
+  label: string;
+  /** From 0 to 1. */
+  value: number;
+  note?: ReactNode;
+  /** Whether it may be nothing, or all. */
+  ends?: boolean;
+  onChange: (share: number) => boolean;
+}
+
+/** A share of something, typed in per cent. */
+export function ShareField({ label, value, note, ends = false, onChange }: ShareFieldProps) {
+  const give = (percent: number): string | null => {
+    if (ends && !(percent >= 0 && percent <= 100)) return `${label} must be from 0 to 100 %.`;
+    if (!ends && !(percent > 0 && percent < 100)) return `${label} must be more than 0 and less than 100 %.`;
+    return onChange(Math.round(percent * 1e4) / 1e6) ? null : `${label} was not changed.`;
+  };
+  return (
+    <Typed
+      label={label}
+      shown={`${Number((100 * value).toFixed(2))} %`}
+      note={note}
+      hint="In per cent"
+      onType={(text) => give(Number(text.replace('%', '').replace(',', '.').trim() || NaN))}
+      onStep={(steps) => void give(100 * value + steps)}
     />
   );
 }
@@ -248,6 +337,33 @@ export function NameField({
         const checked = nameSchema.safeParse(text);
         if (!checked.success) return `${label} ${checked.error.issues[0]!.message}.`;
         return onChange(checked.data) ? null : `${label} was not changed.`;
+      }}
+    />
+  );
+}
+
+/** A line of words that may be left out. */
+export function FreeText({
+  label,
+  value,
+  otherwise,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  otherwise: string;
+  onChange: (text: string) => boolean;
+}) {
+  return (
+    <Typed
+      label={label}
+      shown={value === '' ? otherwise : value}
+      hint="Words, set apart by commas"
+      onType={(text) => {
+        const words = text.trim() === otherwise ? '' : text.trim();
+        const checked = words === '' ? null : nameSchema.safeParse(words.slice(0, 120));
+        if (checked && !checked.success) return `${label} ${checked.error.issues[0]!.message}.`;
+        return onChange(words) ? null : `${label} were not changed.`;
       }}
     />
   );

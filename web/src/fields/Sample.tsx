@@ -85,12 +85,12 @@ export function Sample({
         </pattern>
       )}
       <path d="M2 12L10 3H38L30 12Z" fill={fill} />
-      <path d="M2 12L10 3H38L30 12Z" fill="#fff" opacity="0.24" />
+      <path d="M2 12L10 3H38L30 12Z" fill="white" opacity="0.24" />
       <path d="M2 12H30V32H2Z" fill={fill} />
       <path d="M30 12L38 3V23L30 32Z" fill={fill} />
-      <path d="M30 12L38 3V23L30 32Z" fill="#1e2a33" opacity="0.34" />
-      <path d="M2 12H30L38 3M30 12V32" fill="none" stroke="#fff" strokeWidth="1.1" opacity="0.6" />
-      <path d="M2 12L10 3H38V23L30 32H2Z" fill="none" stroke="#1e2a33" strokeWidth="0.7" opacity="0.55" />
+      <path d="M30 12L38 3V23L30 32Z" fill="var(--ink)" opacity="0.34" />
+      <path d="M2 12H30L38 3M30 12V32" fill="none" stroke="white" strokeWidth="1.1" opacity="0.6" />
+      <path d="M2 12L10 3H38V23L30 32H2Z" fill="none" stroke="var(--ink)" strokeWidth="0.7" opacity="0.55" />
     </svg>
   );
 }

@@ -1,25 +1,15 @@
 /** Panes that stand in the openings: unseen, so that the model can be seen through, but there to be clicked and dragged along their wall; the chosen ones are tinted. */
-import { useThree, type ThreeEvent } from '@react-three/fiber';
-import {
-  directionsAt,
-  pointAt,
-  resolveOpening,
-  sheetsOf,
-  sightOn,
-  snap,
-  type Outline,
-  type Vector,
-} from '@yard-arch/core';
+import { colours, modelColours } from '../colours.ts';
+import type { ThreeEvent } from '@react-three/fiber';
+import { directionsAt, pointAt, resolveOpening, sheetsOf, type Outline } from '@yard-arch/core';
 import type { ProjectDocument } from '@yard-arch/document';
-import { moveAll, openingsOf } from '@yard-arch/edit';
-import { useEffect, useMemo, useRef } from 'react';
+import { openingsOf } from '@yard-arch/edit';
+import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
-import { chooseOpening } from '../state/choice.ts';
 import { chosenIds, useEditor } from '../state/state.ts';
-import { commit, preview } from '../state/store.ts';
-import { linesOf, onElement } from '../boards/sheet-data.ts';
 import { isAway } from './surfaces.ts';
 import { useDisplay } from './display.ts';
+import { useSlide } from './use-slide.ts';
 
 interface ApertureProps {
   /** A plane beyond which nothing is shown. */
@@ -37,7 +27,7 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
   const chosen = useEditor((state) => state.chosen);
   const hidden = useEditor((state) => state.hidden);
   const cutters = useDisplay((state) => state.cutters);
-  const drag = useDrag(hold);
+  const slide = useSlide(hold);
   const panes = useMemo(() => panesOf(document).filter(({ element }) => !hidden.has(element)), [document, hidden]);
   const ids = chosenIds(chosen);
   // Nothing of it is seen, so it is made when something is first pointed at.
@@ -85,7 +75,7 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
         }}
         onPointerDown={(event) => {
           const pane = met(event);
-          if (pane) drag(event, pane.id);
+          if (pane) slide(event, pane.id);
         }}
       >
         <meshBasicMaterial side={THREE.DoubleSide} />
@@ -95,7 +85,7 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
           side={THREE.DoubleSide}
           transparent
           depthWrite={false}
-          color="#8a7c66"
+          color={modelColours.blockedUp}
           opacity={0.28}
           clippingPlanes={planes}
         />
@@ -105,14 +95,20 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
           side={THREE.DoubleSide}
           transparent
           depthWrite={false}
-          color="#b0442b"
+          color={colours.brick}
           opacity={0.55}
           clippingPlanes={planes}
         />
       </mesh>
       {solids && (
         <mesh geometry={solids} raycast={() => null} renderOrder={3}>
-          <meshBasicMaterial transparent depthWrite={false} color="#5b6670" opacity={0.25} clippingPlanes={planes} />
+          <meshBasicMaterial
+            transparent
+            depthWrite={false}
+            color={colours.ink2}
+            opacity={0.25}
+            clippingPlanes={planes}
+          />
         </mesh>
       )}
     </>
@@ -231,74 +227,4 @@ function merged(panes: readonly Pane[], solid: boolean): Merged {
   geometry.setIndex(new THREE.BufferAttribute(index, 1));
   geometry.userData.paneOf = paneOf;
   return geometry;
-}
-
-/** Slides an opening, or all that are chosen with it, along its own wall's face: square and level, whatever the wall's course. */
-function useDrag(hold: (held: boolean) => void): (event: ThreeEvent<PointerEvent>, id: string) => void {
-  const { camera, gl, raycaster } = useThree();
-  const end = useRef<(() => void) | null>(null);
-  useEffect(() => () => end.current?.(), []);
-  return (event, id) => {
-    const { document, chosen } = useEditor.getState();
-    const opening = document?.openings[id];
-    const element = opening && document.elements[opening.element];
-    if (!document || !element || event.button !== 0 || event.nativeEvent.shiftKey) return;
-    event.stopPropagation();
-    const { chart } = sheetsOf(document).on(element.id, opening.face)!;
-    const sight = (x: number, y: number): { s: number; t: number } | null => {
-      const bounds = gl.domElement.getBoundingClientRect();
-      raycaster.setFromCamera(
-        new THREE.Vector2(((x - bounds.left) / bounds.width) * 2 - 1, 1 - ((y - bounds.top) / bounds.height) * 2),
-        camera,
-      );
-      const { origin, direction } = raycaster.ray;
-      return sightOn(chart, origin.toArray() as unknown as Vector, direction.toArray() as unknown as Vector);
-    };
-    const began = sight(event.clientX, event.clientY);
-    if (!began) return;
-    const several = chosenIds(chosen);
-    const ids = several.includes(id) ? several : [id];
-    const openings = openingsOf(document, ids);
-    const shown = onElement(document, element, opening.face ?? 'outer', null);
-    const box = shown.boxes.find((other) => other.id === id);
-    if (!box) return;
-    const others = shown.boxes.filter((other) => !ids.includes(other.id));
-    const lines = linesOf(document, element, opening.face ?? 'outer');
-    let by: [number, number] | null = null;
-    let moved = false;
-    const [x0, y0] = [event.clientX, event.clientY];
-    hold(true);
-    const move = (now: PointerEvent): void => {
-      if (!moved && Math.hypot(now.clientX - x0, now.clientY - y0) < 5) return;
-      moved = true;
-      const at = sight(now.clientX, now.clientY);
-      if (!at) return;
-      const near = sight(now.clientX + 6, now.clientY);
-      const reach = near ? Math.min(0.3, Math.hypot(near.s - at.s, near.t - at.t)) : 0.05;
-      const spot = { ...box, s: box.s + at.s - began.s, t: box.t + at.t - began.t };
-      const snapped = now.altKey ? spot : snap(spot, others, lines, reach);
-      by = [Math.round((snapped.s - box.s) * 1e4) / 1e4, Math.round((snapped.t - box.t) * 1e4) / 1e4];
-      preview(moveAll(document, openings, ...by, 'move', opening.face));
-    };
-    const stop = (keep: boolean) => (): void => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', up);
-      window.removeEventListener('keydown', key);
-      end.current = null;
-      hold(false);
-      if (!moved) return;
-      if (keep && by) {
-        if (commit(moveAll(document, openings, ...by, 'move', opening.face)) && ids.length === 1) chooseOpening(id);
-      } else preview(null);
-    };
-    const up = stop(true);
-    const give = stop(false);
-    const key = (pressed: KeyboardEvent): void => {
-      if (pressed.key === 'Escape') give();
-    };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', up);
-    window.addEventListener('keydown', key);
-    end.current = give;
-  };
 }

@@ -1,4 +1,5 @@
 /** What the model stands in: a sky that pales towards the horizon, and ground that goes over into it. */
+import { airColours } from '../colours.ts';
 import { useMemo } from 'react';
 import * as THREE from 'three';
 import { useDisplay, type Backdrop } from './display.ts';
@@ -12,10 +13,7 @@ interface Air {
   below: string;
 }
 
-const airs: Record<Backdrop, Air> = {
-  light: { zenith: '#c3d3da', horizon: '#ece7da', ground: '#d5cab4', above: '#f7fbff', below: '#b8a98d' },
-  dark: { zenith: '#14191d', horizon: '#2b3136', ground: '#2b3034', above: '#e8eef4', below: '#6a6258' },
-};
+const airs: Record<Backdrop, Air> = airColours;
 
 const far = 1900;
 

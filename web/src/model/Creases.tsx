@@ -1,4 +1,5 @@
 /** Edges in ink, or in brick where what they bound is chosen. */
+import { colours } from '../colours.ts';
 import type * as THREE from 'three';
 import type { Show } from './display.ts';
 
@@ -14,7 +15,7 @@ export function Creases({ geometry, chosen, show, clip }: CreasesProps) {
   return (
     <lineSegments geometry={geometry} raycast={() => null}>
       <lineBasicMaterial
-        color={chosen ? '#b0442b' : '#1e2a33'}
+        color={chosen ? colours.brick : colours.ink}
         transparent
         opacity={chosen ? 0.95 : 0.55}
         clippingPlanes={clip ? [clip] : null}

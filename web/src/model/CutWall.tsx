@@ -1,4 +1,5 @@
 /** One cut element in the model: its surfaces in their materials, and its creases in ink. */
+import { colours, modelColours } from '../colours.ts';
 import type { ThreeEvent } from '@react-three/fiber';
 import type { ProjectDocument } from '@yard-arch/document';
 import { memo, useEffect, useMemo } from 'react';
@@ -29,10 +30,13 @@ function insideStripes(): THREE.DataTexture {
   return stripes;
 }
 
-/** The opening of the run that holds a triangle, or null. */
-function openingAt({ first, count, opening, openings }: DrawnRuns, triangle: number): string | null {
+/** The opening of the run that holds a triangle, or null; and its face where its element has many. */
+function runAt(
+  { first, count, opening, openings, face, faces }: DrawnRuns,
+  triangle: number,
+): [opening: string | null, face: string | undefined] {
   const i = first.findIndex((start, k) => triangle >= start && triangle < start + count[k]!);
-  return openings[(opening[i] ?? 0) - 1] ?? null;
+  return [openings[(opening[i] ?? 0) - 1] ?? null, faces[(face[i] ?? 0) - 1]];
 }
 
 interface CutWallProps {
@@ -43,7 +47,7 @@ interface CutWallProps {
   show: Show;
   /** A plane beyond which nothing is shown. */
   clip: THREE.Plane | null;
-  onPick: (event: ThreeEvent<MouseEvent>, element: string, opening: string | null) => void;
+  onPick: (event: ThreeEvent<MouseEvent>, element: string, opening: string | null, face?: string) => void;
 }
 
 export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, show, clip, onPick }: CutWallProps) {
@@ -74,7 +78,7 @@ export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, s
   const met = (event: ThreeEvent<MouseEvent>) => {
     if (isAway(clip, event)) return;
     const triangle = event.faceIndex ?? 0;
-    onPick(event, cut.element, openingAt(runs, triangle));
+    onPick(event, cut.element, ...runAt(runs, triangle));
   };
   return (
     <group position={cut.origin}>
@@ -94,7 +98,11 @@ export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, s
       {clip && show !== 'sides' && show !== 'see-through' && (
         // Where the plane cuts a closed solid one sees the insides of its faces: drawn flat, they are the cut.
         <mesh geometry={geometry} raycast={() => null}>
-          <meshBasicMaterial side={THREE.BackSide} color={chosen ? '#b0442b' : '#6d4a3c'} clippingPlanes={[clip]} />
+          <meshBasicMaterial
+            side={THREE.BackSide}
+            color={chosen ? colours.brick : modelColours.section}
+            clippingPlanes={[clip]}
+          />
         </mesh>
       )}
       <Creases geometry={creases} chosen={chosen} show={show} clip={clip} />
@@ -102,9 +110,9 @@ export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, s
         <Parts
           element={cut.element}
           instances={cut.parts}
+          lined={cut.creases.length > 0}
           materials={materials}
           assets={assets}
-          chosen={chosen}
           show={show}
           clip={clip}
           onPick={onPick}

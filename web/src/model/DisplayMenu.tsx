@@ -2,7 +2,7 @@
 import { Button, Menu, Portal } from '@chakra-ui/react';
 import { formatLength, type Units } from '@yard-arch/document';
 import type * as THREE from 'three';
-import { useDisplay, type Section, type Show } from './display.ts';
+import { useDisplay, type Fill, type Section, type Show } from './display.ts';
 
 const shows: { value: Show; label: string }[] = [
   { value: 'edged', label: 'Materials and edges' },
@@ -10,6 +10,13 @@ const shows: { value: Show; label: string }[] = [
   { value: 'clay', label: 'Clay' },
   { value: 'see-through', label: 'See-through' },
   { value: 'sides', label: 'Outsides and insides' },
+];
+
+const fills: { value: Fill; label: string }[] = [
+  { value: 'full', label: 'All that is in and about openings' },
+  { value: 'plain', label: 'Frames and glass alone' },
+  { value: 'blocks', label: 'Blocks in their places' },
+  { value: 'none', label: 'Openings left empty' },
 ];
 
 export interface ModelTools {
@@ -24,7 +31,7 @@ export interface ModelTools {
 }
 
 export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THREE.Box3 }) {
-  const { show, parallel, cutters, backdrop, section } = useDisplay();
+  const { show, fill, parallel, cutters, backdrop, section } = useDisplay();
   const middle = (across: Section['across']): number =>
     bounds.isEmpty() ? 0 : (bounds.min[across] + bounds.max[across]) / 2;
   return (
@@ -61,6 +68,18 @@ export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THRE
                 onValueChange={({ value }) => useDisplay.setState({ show: value as Show })}
               >
                 {shows.map(({ value, label }) => (
+                  <Menu.RadioItem key={value} value={value}>
+                    <Menu.ItemIndicator />
+                    {label}
+                  </Menu.RadioItem>
+                ))}
+              </Menu.RadioItemGroup>
+              <Menu.Separator />
+              <Menu.RadioItemGroup
+                value={fill}
+                onValueChange={({ value }) => useDisplay.setState({ fill: value as Fill })}
+              >
+                {fills.map(({ value, label }) => (
                   <Menu.RadioItem key={value} value={value}>
                     <Menu.ItemIndicator />
                     {label}

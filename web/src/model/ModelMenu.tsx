@@ -3,7 +3,7 @@ import { useRef, useState, type ReactNode } from 'react';
 import { MenuAt, type Spot } from '../common/MenuAt.tsx';
 import { useEditor } from '../state/state.ts';
 import { Offered, offered } from '../commands/BoardMenu.tsx';
-import type { Command } from '../commands/commands.ts';
+import type { Command } from '../commands/command.ts';
 
 export function ModelMenu({ children }: { children: ReactNode }) {
   const [at, setAt] = useState<Spot | null>(null);

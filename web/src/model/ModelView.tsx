@@ -1,16 +1,17 @@
 /** The model: what is cut, in three dimensions, beside the sheet and following it. */
+import { modelColours } from '../colours.ts';
 import { OrbitControls, OrthographicCamera, PerspectiveCamera } from '@react-three/drei';
 import { Canvas, useFrame, useThree, type RootState, type ThreeEvent } from '@react-three/fiber';
 import type { ProjectDocument } from '@yard-arch/document';
 import { useCallback, useEffect, useMemo, useRef, useState, type ComponentRef } from 'react';
-import { flushSync } from 'react-dom';
 import * as THREE from 'three';
-import { choose, chooseElement, chooseOpening } from '../state/choice.ts';
+import { choose, chooseElement, chooseOpening, turnOver } from '../state/choice.ts';
 import { ModelMenu } from './ModelMenu.tsx';
 import { post } from '../state/cutting.ts';
 import { chosenIds, useEditor } from '../state/state.ts';
 import { complain, notify } from '../common/notices.tsx';
 import { Apertures } from './Apertures.tsx';
+import { LeafGrips } from './LeafGrips.tsx';
 import { CutWall } from './CutWall.tsx';
 import { rememberedView, rememberView, useDisplay, type View } from './display.ts';
 import { BackdropOf } from './Backdrop.tsx';
@@ -18,21 +19,11 @@ import { bySoftware, fine, noteSoftware, Pace, type Drawing } from './Pace.tsx';
 import { DisplayMenu, SectionBar } from './DisplayMenu.tsx';
 import { aboveOf, aimAt, chosenFrom, cornersIn, endOn, faceOn, wholeOf, type Stand } from './views.ts';
 import { useOutgrown } from './outgrown.ts';
+import { PromptObserver } from './prompt-observer.ts';
 
 THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 
 type Controls = ComponentRef<typeof OrbitControls>;
-
-/** Tells how large what it observes is at once, not only when the next frame is drawn: while the page is being set up that can be long after. */
-class PromptObserver extends ResizeObserver {
-  constructor(private readonly tell: ResizeObserverCallback) {
-    super(tell);
-  }
-  override observe(target: Element, options?: ResizeObserverOptions): void {
-    super.observe(target, options);
-    queueMicrotask(() => flushSync(() => this.tell([], this)));
-  }
-}
 
 /** How high the bar of the cutting plane is with the room about it, pixels. */
 const sectionBar = 34;
@@ -107,6 +98,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <Sun bounds={bounds} drawing={drawing} clip={clip} />
           <Walls document={document} clip={clip} />
           <Apertures document={document} clip={clip} onPick={pick} hold={hold} />
+          <LeafGrips document={document} hold={hold} />
           <OrbitControls
             ref={controls}
             makeDefault
@@ -168,13 +160,14 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
 }
 
 /** Chooses what was clicked: the opening whose reveal it is, or the wall. A drag that ends on something chooses nothing. */
-function pick(event: ThreeEvent<MouseEvent>, element: string, opening: string | null): void {
+function pick(event: ThreeEvent<MouseEvent>, element: string, opening: string | null, face?: string): void {
   if (event.delta > 4) return;
   event.stopPropagation();
   // What is among the chosen stays so when its menu is asked for.
   if (event.nativeEvent.button === 2 && opening && chosenIds(useEditor.getState().chosen).includes(opening)) return;
   if (opening) return chooseOpening(opening, event.nativeEvent.shiftKey);
   chooseElement(element);
+  if (face !== undefined) turnOver(element, face);
   choose({ kind: 'wall' });
 }
 
@@ -220,7 +213,7 @@ function Sun({ bounds, drawing, clip }: { bounds: THREE.Box3; drawing: Drawing; 
       ref={light}
       castShadow
       intensity={2.6}
-      color="#fff4e2"
+      color={modelColours.sun}
       position={[centre.x + reach * 1.1, centre.y - reach * 1.9, centre.z + reach * 1.9]}
       shadow-mapSize={[2048, 2048]}
       shadow-autoUpdate={false}

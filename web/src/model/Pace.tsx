@@ -101,11 +101,17 @@ export function Pace({ drawing }: { drawing: Drawing }) {
     if (!passing && !asked.current) {
       asked.current = true;
       // What makes it is fetched when the model has been seen, and what rests is drawn anew with it.
-      void import('./shade.ts').then(({ makeShade }) => {
-        maker.current = makeShade;
-        resting.current = true;
-        invalidate();
-      });
+      import('./shade.ts').then(
+        ({ makeShade }) => {
+          maker.current = makeShade;
+          resting.current = true;
+          invalidate();
+        },
+        // While the server is away it does without, and asks again when it rests the next time.
+        () => {
+          asked.current = false;
+        },
+      );
     }
     if (!still || !bySoftware()) return;
     if (!passing) show(still, gl.domElement);

@@ -6,7 +6,8 @@ import * as THREE from 'three';
 import { useEditor } from '../state/state.ts';
 import type { DrawnInstances, DrawnPart } from '../state/cut-messages.ts';
 import { Creases } from './Creases.tsx';
-import type { Show } from './display.ts';
+import { useDisplay, type Show } from './display.ts';
+import { blockOf } from './block.ts';
 import { isAway, surfacesOf, withGroups } from './surfaces.ts';
 
 interface PartsProps {
@@ -14,7 +15,8 @@ interface PartsProps {
   instances: readonly DrawnInstances[];
   materials: ProjectDocument['materials'];
   assets: ProjectDocument['assets'];
-  chosen: boolean;
+  /** Whether its lines are drawn: at first it is seen without them, as its wall is. */
+  lined: boolean;
   show: Show;
   clip: THREE.Plane | null;
   onPick: (event: ThreeEvent<MouseEvent>, element: string, opening: string | null) => void;
@@ -22,8 +24,14 @@ interface PartsProps {
 
 export const Parts = memo(function Parts({ instances, ...rest }: PartsProps) {
   const parts = useEditor((state) => state.parts);
+  const fill = useDisplay((state) => state.fill);
+  if (fill === 'none') return null;
   return instances.map((one) => {
     const part = parts.get(one.key);
+    // Frames, leaves and glass are told by what they stand in.
+    if (fill === 'plain' && !part?.within) return null;
+    if (fill === 'blocks')
+      return part?.name === 'infill' && <Placed key={one.key} part={blockOf(part)} at={one} {...rest} />;
     return part && <Placed key={one.key} part={part} at={one} {...rest} />;
   });
 });
@@ -31,7 +39,7 @@ export const Parts = memo(function Parts({ instances, ...rest }: PartsProps) {
 const geometries = new WeakMap<DrawnPart, THREE.BufferGeometry>();
 
 /** The geometry of a part, made once however many elements carry it. */
-function geometryOf(part: DrawnPart): THREE.BufferGeometry {
+export function geometryOf(part: DrawnPart): THREE.BufferGeometry {
   let made = geometries.get(part);
   if (!made) {
     made = new THREE.BufferGeometry();
@@ -51,7 +59,7 @@ function Placed({
   element,
   materials,
   assets,
-  chosen,
+  lined,
   show,
   clip,
   onPick,
@@ -70,6 +78,7 @@ function Placed({
     drawn.computeBoundingSphere();
   }, [at, count]);
   const creases = useMemo(() => {
+    if (!lined) return null;
     const lines = new Float32Array(part.creases.length * count);
     const [matrix, point] = [new THREE.Matrix4(), new THREE.Vector3()];
     for (let i = 0; i < count; i++) {
@@ -83,8 +92,8 @@ function Placed({
     const made = new THREE.BufferGeometry();
     made.setAttribute('position', new THREE.BufferAttribute(lines, 3));
     return made;
-  }, [part, at, count]);
-  useEffect(() => () => creases.dispose(), [creases]);
+  }, [part, at, count, lined]);
+  useEffect(() => () => creases?.dispose(), [creases]);
   const met = (event: ThreeEvent<MouseEvent>): void => {
     if (!isAway(clip, event)) onPick(event, element, at.openings[event.instanceId ?? 0] ?? null);
   };
@@ -96,12 +105,12 @@ function Placed({
         ref={mesh}
         args={[geometryOf(part), undefined, count]}
         material={surfaces}
-        castShadow={show !== 'see-through'}
+        castShadow={show !== 'see-through' && count * part.triangles.length < 900_000}
         receiveShadow={show !== 'see-through'}
         onClick={met}
         onPointerUp={(event) => event.button === 2 && met(event)}
       />
-      <Creases geometry={creases} chosen={chosen} show={show} clip={clip} />
+      {creases && <Creases geometry={creases} chosen={false} show={show} clip={clip} />}
     </>
   );
 }

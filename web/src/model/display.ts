@@ -16,7 +16,11 @@ export interface Section {
   other: boolean;
 }
 
+/** How much of what stands in openings is shown: all, frames and leaves with their glass alone, a block in the place of each infill, or nothing. */
+export type Fill = 'full' | 'plain' | 'blocks' | 'none';
+
 interface Display {
+  fill: Fill;
   show: Show;
   parallel: boolean;
   cutters: boolean;
@@ -25,7 +29,14 @@ interface Display {
 }
 
 function remembered(): Display {
-  const otherwise: Display = { show: 'edged', parallel: false, cutters: false, backdrop: 'light', section: null };
+  const otherwise: Display = {
+    show: 'edged',
+    fill: 'full',
+    parallel: false,
+    cutters: false,
+    backdrop: 'light',
+    section: null,
+  };
   try {
     return {
       ...otherwise,
@@ -38,8 +49,8 @@ function remembered(): Display {
 }
 
 export const useDisplay = create<Display>(() => remembered());
-useDisplay.subscribe(({ show, parallel, cutters, backdrop }) =>
-  localStorage.setItem('yard-arch-model', JSON.stringify({ show, parallel, cutters, backdrop })),
+useDisplay.subscribe(({ show, fill, parallel, cutters, backdrop }) =>
+  localStorage.setItem('yard-arch-model', JSON.stringify({ show, fill, parallel, cutters, backdrop })),
 );
 
 /** From where a project was looked at last, in this browser. */

@@ -1,4 +1,5 @@
 /** Contact shade: corners and reveals darken where little light comes in. It takes its time, so only what rests is drawn with it. */
+import { modelColours } from '../colours.ts';
 import { N8AOPass } from 'n8ao';
 import * as THREE from 'three';
 import { EffectComposer } from 'three/examples/jsm/postprocessing/EffectComposer.js';
@@ -24,7 +25,7 @@ export function makeShade(gl: THREE.WebGLRenderer, scene: THREE.Scene, camera: T
     aoRadius: reach,
     distanceFalloff: 0.6,
     intensity: 2.6,
-    color: new THREE.Color('#2a1c12'),
+    color: new THREE.Color(modelColours.shade),
     aoSamples: slow ? 8 : 16,
     denoiseSamples: slow ? 4 : 8,
     denoiseRadius: 8,

@@ -1,4 +1,5 @@
 /** Materials as the model draws them. */
+import { modelColours } from '../colours.ts';
 import { textureOf } from '@yard-arch/core/texture';
 import { invalidate, type ThreeEvent } from '@react-three/fiber';
 import { pictureSlots, type Asset, type Material, type Pictures, type ProjectDocument } from '@yard-arch/document';
@@ -32,7 +33,7 @@ function picturedSurface(material: Material, assets: ProjectDocument['assets']):
   const [colour, rough, normal] = pictureSlots.map((slot) => assets[pictures?.[slot] ?? '']);
   if (!pictures || !(colour ?? rough ?? normal)) return null;
   return new THREE.MeshStandardMaterial({
-    color: colour ? '#ffffff' : material.colour,
+    color: colour ? 'white' : material.colour,
     metalness: 0,
     roughness: rough ? 1 : material.roughness,
     ...(colour ? { map: pictureOf(colour, pictures, true) } : {}),
@@ -47,7 +48,7 @@ type Surface = THREE.MeshLambertMaterial | THREE.MeshStandardMaterial;
 function surfaceOf(material: Material | undefined, assets: ProjectDocument['assets']): Surface {
   const own = material && picturedSurface(material, assets);
   if (own) return own;
-  if (!material?.texture) return new THREE.MeshLambertMaterial({ color: material?.colour ?? '#999999' });
+  if (!material?.texture) return new THREE.MeshLambertMaterial({ color: material?.colour ?? modelColours.unknown });
   const texture = textureOf(material.texture, material.colour);
   let image = images.get(texture);
   if (!image) {
@@ -71,10 +72,7 @@ function surfaceOf(material: Material | undefined, assets: ProjectDocument['asse
   return new THREE.MeshLambertMaterial({ map: image });
 }
 
-/** Faces seen from outside, where their sides are shown. */
-const outside = '#cfdabf';
-/** What all is made of where only its shape is to be seen. */
-const clay = '#d8d0c2';
+const { outside, clay } = modelColours;
 
 /** A surface for each material of some runs. */
 export function surfacesOf(
@@ -88,6 +86,9 @@ export function surfacesOf(
       show === 'sides' || show === 'clay'
         ? new THREE.MeshLambertMaterial({ color: show === 'clay' ? clay : outside })
         : surfaceOf(materials[id], assets);
+    const opacity = materials[id]?.opacity;
+    if (opacity !== undefined && opacity < 1 && show !== 'sides' && show !== 'clay')
+      Object.assign(surface, { transparent: true, opacity, depthWrite: false });
     if (show === 'see-through')
       Object.assign(surface, { transparent: true, opacity: 0.32, depthWrite: false, side: THREE.DoubleSide });
     // Edges lie on the surfaces: these give way by a hair, so that lines are whole.

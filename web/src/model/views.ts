@@ -129,10 +129,12 @@ export function aboveOf(corners: readonly THREE.Vector3[]): Stand {
 
 /** Square on to an element's outer face, or its inner one. */
 export function faceOn(document: ProjectDocument, element: Element, side: FaceName): Stand {
-  const { chart, length, height, thickness } = sheetsOf(document).of(element.id)!;
+  const sheets = sheetsOf(document);
+  const own = side === 'inner' ? null : sheets.on(element.id, side);
+  const { chart, length, height, thickness } = own ?? sheets.of(element.id)!;
   const { inward } = directionsAt(chart, length / 2);
-  const middle = new THREE.Vector3(...pointAt(chart, length / 2, height / 2, side === 'outer' ? 0 : thickness));
-  const away = new THREE.Vector3(...inward).multiplyScalar(side === 'outer' ? -1 : 1);
+  const middle = new THREE.Vector3(...pointAt(chart, length / 2, height / 2, side === 'inner' ? thickness : 0));
+  const away = new THREE.Vector3(...inward).multiplyScalar(side === 'inner' ? 1 : -1);
   // Level faces are looked at with north up.
   if (Math.abs(away.z) > 0.999) away.y -= 0.001;
   const [along, up] = [

@@ -1,7 +1,11 @@
 /** The build-up of an element, from its outer face inward: each layer's material and thickness. */
-import type { Element, Layer, ProjectDocument } from '@yard-arch/document';
+import { limits, type Element, type Layer, type ProjectDocument } from '@yard-arch/document';
 import { LengthField } from '../fields/Fields.tsx';
 import { MaterialChoice } from '../fields/Sample.tsx';
+import { later } from '../common/later.tsx';
+
+// What drags is fetched where there is more than one layer to be ordered.
+const SortedLayers = later(async () => (await import('./SortedLayers.tsx')).SortedLayers);
 
 interface BuildUpProps {
   element: Element;
@@ -17,44 +21,28 @@ export function BuildUpFields({ element, document, onChange }: BuildUpProps) {
       what,
     );
   const single = layers.length === 1;
+  const fields = (layer: Layer, i: number) => (
+    <LayerFields
+      layer={layer}
+      name={single ? null : `${i + 1}`}
+      document={document}
+      onChange={(over, what) => set(i, over, what)}
+      onRemove={() =>
+        onChange(
+          layers.filter((_, k) => k !== i),
+          'take a layer from',
+        )
+      }
+    />
+  );
   return (
     <div className="build-up">
-      {layers.map((layer, i) => (
-        <div key={i} className={single ? undefined : 'size'}>
-          <MaterialChoice
-            label={single ? 'Material' : `Layer ${i + 1}`}
-            value={layer.cavity ? '' : layer.material}
-            document={document}
-            none={single ? undefined : 'cavity'}
-            onChange={(material) =>
-              material
-                ? set(i, { material, cavity: undefined }, 'change the material of')
-                : set(i, { cavity: true }, 'put a cavity into')
-            }
-          />
-          <LengthField
-            label={single ? 'Thickness' : 'Thick'}
-            positive
-            value={layer.thickness}
-            units={document.units}
-            onChange={(thickness) => set(i, { thickness }, 'thicken')}
-          />
-          {!single && (
-            <button
-              className="link"
-              onClick={() =>
-                onChange(
-                  layers.filter((_, k) => k !== i),
-                  'take a layer from',
-                )
-              }
-            >
-              remove this layer
-            </button>
-          )}
-        </div>
-      ))}
-      {layers.length < 24 && (
+      {single ? (
+        fields(layers[0]!, 0)
+      ) : (
+        <SortedLayers layers={layers} onOrder={(ordered) => onChange(ordered, 'order the layers of')} fields={fields} />
+      )}
+      {layers.length < limits.layers.most && (
         <button
           className="link"
           onClick={() =>
@@ -62,6 +50,45 @@ export function BuildUpFields({ element, document, onChange }: BuildUpProps) {
           }
         >
           add a layer inside
+        </button>
+      )}
+    </div>
+  );
+}
+
+interface LayerProps {
+  layer: Layer;
+  /** Its number from outside; null for the only one. */
+  name: string | null;
+  document: ProjectDocument;
+  onChange: (over: Partial<Layer>, what: string) => boolean;
+  onRemove: () => void;
+}
+
+function LayerFields({ layer, name, document, onChange, onRemove }: LayerProps) {
+  return (
+    <div className={name === null ? undefined : 'size'}>
+      <MaterialChoice
+        label={name === null ? 'Material' : `Layer ${name}`}
+        value={layer.cavity ? '' : layer.material}
+        document={document}
+        none={name === null ? undefined : 'cavity'}
+        onChange={(material) =>
+          material
+            ? onChange({ material, cavity: undefined }, 'change the material of')
+            : onChange({ cavity: true }, 'put a cavity into')
+        }
+      />
+      <LengthField
+        label={name === null ? 'Thickness' : 'Thick'}
+        positive
+        value={layer.thickness}
+        units={document.units}
+        onChange={(thickness) => onChange({ thickness }, 'thicken')}
+      />
+      {name !== null && (
+        <button className="link" onClick={onRemove}>
+          remove this layer
         </button>
       )}
     </div>

@@ -1,9 +1,12 @@
 /** Particulars of an element: its figures, its build-up, and its openings one by one with what became of each. */
+import type { Told } from '@yard-arch/core';
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import {
+  limits,
   formatLength,
   isInPlan,
+  isManyFaced,
   isOutlined,
   isSeenFromAbove,
   kindOf,
@@ -15,17 +18,21 @@ import {
 import { changeElement, groupsOf, removeElement, setGroup } from '@yard-arch/edit';
 import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
 import { FillSection } from '../arrange/FillSection.tsx';
-import { MisfitList } from '../arrange/MisfitList.tsx';
+import { FindingList } from '../arrange/FindingList.tsx';
 import { SettingOutButtons } from '../arrange/SettingOutSection.tsx';
+import { later } from '../common/later.tsx';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import { BuildUpFields } from './BuildUpFields.tsx';
 import { AngleField, Choice, FreeName, LengthField, NameField } from '../fields/Fields.tsx';
+import { PictureChoice } from '../fields/PictureChoice.tsx';
 import { OutlinesFields } from './OutlineFields.tsx';
 import { OpeningList } from './OpeningList.tsx';
 import { StatusLine } from './StatusLine.tsx';
 import { TextureFields } from './TextureFields.tsx';
 import { TopFields } from './TopFields.tsx';
+
+const RoofFields = later(async () => (await import('./RoofFields.tsx')).RoofFields);
 
 type Outlined = Extract<Element, { outline: unknown }>;
 
@@ -48,12 +55,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       <Heading as="h2" fontFamily="heading" fontSize="17px">
         {kind.title}
       </Heading>
-      {drawn?.fault && (
-        <p className="why bad" role="alert">
-          {sentence(drawn.fault.reason)}. {drawn.fault.mend}
-        </p>
-      )}
-      <MisfitList document={document} element={element} />
+      <FindingList document={document} element={element} />
       <NameField label="Name" value={element.name} onChange={(name) => change({ name }, 'rename')} />
       <FreeName
         label="Group"
@@ -62,7 +64,16 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
         known={groupsOf(document)}
         onChange={(group) => commit(setGroup([element], group))}
       />
-      {isInPlan(element) && <WallFields wall={element} units={units} notes={drawn?.joins ?? []} />}
+      {isInPlan(element) && (
+        <WallFields
+          wall={element}
+          units={units}
+          notes={drawn?.joins ?? []}
+          roofs={Object.values(document.elements).filter(isManyFaced)}
+        />
+      )}
+      {isManyFaced(element) && <RoofFields roof={element} document={document} />}
+      <Chosen element={element} />
       <Figures element={element} units={units} />
       {isOutlined(element) && <PanelOutline panel={element} units={units} />}
       <BuildUpFields element={element} document={document} onChange={(layers, what) => change({ layers }, what)} />
@@ -80,7 +91,9 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
           onChange={(y) => change({ start: { ...element.start, y } }, 'move')}
         />
         <LengthField
-          label={isSeenFromAbove(element) && isOutlined(element) ? 'Top, z' : 'Base, z'}
+          label={
+            isManyFaced(element) ? 'Eaves, z' : isSeenFromAbove(element) && isOutlined(element) ? 'Top, z' : 'Base, z'
+          }
           value={element.start.z}
           units={units}
           onChange={(z) => change({ start: { ...element.start, z } }, 'move')}
@@ -110,11 +123,8 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
           label="Smooth to"
           value={element.smooth ?? 0}
           note={element.smooth === undefined ? 'arcs only' : undefined}
-          onChange={(smooth) =>
-            smooth < 0 || smooth > 180
-              ? 'Faces are shaded as one where they turn by 0 to 180°; 0 leaves only arcs smooth.'
-              : change({ smooth: smooth || undefined }, 'smooth')
-          }
+          within={{ least: 0, most: limits.smooth.most }}
+          onChange={(smooth) => change({ smooth: smooth || undefined }, 'smooth')}
         />
         <TextureFields
           roles={roles}
@@ -187,6 +197,30 @@ const roles = [
   { value: 'edge', label: 'edges' },
 ] as const;
 
+/** What of a few a kind's fields hold, chosen by drawings. */
+function Chosen({ element }: { element: Element }) {
+  return (kindOf(element).choices ?? []).map(({ field, label, verb, options }) => {
+    const value = (element as unknown as Record<string, string | undefined>)[field] ?? options[0]!.value;
+    return (
+      <PictureChoice
+        key={field}
+        label={label}
+        value={value}
+        options={options.map(({ value: own, label: name, drawing }) => ({
+          value: own,
+          label: name,
+          picture: (width) => (
+            <svg viewBox="0 0 48 30" width={width} height={(width * 30) / 48} className="roof-form" aria-hidden="true">
+              <path d={drawing} />
+            </svg>
+          ),
+        }))}
+        onChange={(to) => commit(changeElement(element, { [field]: to } as Partial<Element>, verb))}
+      />
+    );
+  });
+}
+
 /** The plain figures that a kind tells of. */
 function Figures({ element, units }: { element: Element; units: ProjectDocument['units'] }) {
   return kindOf(element).figures.map(({ field, label, holds, verb }) => {
@@ -215,9 +249,15 @@ function PanelOutline({ panel, units }: { panel: Outlined; units: ProjectDocumen
   );
 }
 
-const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+interface WallFieldsProps {
+  wall: Wall;
+  units: ProjectDocument['units'];
+  notes: readonly Told[];
+  /** The roofs that it can be under. */
+  roofs: readonly Element[];
+}
 
-function WallFields({ wall, units, notes }: { wall: Wall; units: ProjectDocument['units']; notes: readonly string[] }) {
+function WallFields({ wall, units, notes, roofs }: WallFieldsProps) {
   const change = (over: Partial<Wall>, what: string): boolean => commit(changeElement(wall, over, what));
   const runs = runsOf(wall);
   const bent = runs.length > 1 || wall.sweep;
@@ -285,21 +325,20 @@ function WallFields({ wall, units, notes }: { wall: Wall; units: ProjectDocument
         units={units}
         onChange={(height) => change({ height }, 'heighten')}
       />
-      <TopFields wall={wall} units={units} onChange={(top) => change({ top }, 'change the top of')} />
+      <TopFields wall={wall} units={units} roofs={roofs} onChange={(top) => change({ top }, 'change the top of')} />
       {!bent && (
         <AngleField
           label="Leans in by"
           value={wall.batter ?? 0}
-          onChange={(batter) =>
-            Math.abs(batter) > 45 ? 'A wall leans by at most 45°.' : change({ batter: batter || undefined }, 'lean')
-          }
+          within={limits.batter}
+          onChange={(batter) => change({ batter: batter || undefined }, 'lean')}
         />
       )}
       {!bent && !wall.batter && (
         <>
           {end('start')}
           {end('end')}
-          {notes.length > 0 && <p className="note">{notes.join('; ')}</p>}
+          {notes.length > 0 && <p className="note">{notes.map(({ reason }) => reason).join('; ')}</p>}
         </>
       )}
     </>

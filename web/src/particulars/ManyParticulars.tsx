@@ -6,6 +6,7 @@ import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { AlignSection } from '../arrange/AlignSection.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
 import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
+import { SwapSection } from '../arrange/SwapSection.tsx';
 import { SpreadSection } from '../arrange/SpreadSection.tsx';
 import { chooseOpenings } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
@@ -43,6 +44,7 @@ export function ManyParticulars({ document, openings }: { document: ProjectDocum
         ))}
       </p>
       <AlikeButtons document={document} openings={openings} />
+      <SwapSection document={document} openings={openings} />
       <AlignSection document={document} openings={openings} />
       <SpreadSection document={document} openings={openings} />
       <EvenOutSection document={document} openings={openings} />

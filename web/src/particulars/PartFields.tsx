@@ -1,93 +1,304 @@
-/** The parts that a pattern's openings carry. */
-import { newId, type Part, type Pattern, type ProjectDocument } from '@yard-arch/document';
-import { changePattern } from '@yard-arch/edit';
+/** The parts about a pattern's openings: sills, lintels, arch rings, quoins, surrounds, shutters, rails and bars. */
+import {
+  limits,
+  newId,
+  type Change,
+  type ChangeSet,
+  type Part,
+  type Pattern,
+  type ProjectDocument,
+} from '@yard-arch/document';
+import { changePattern, partFrom, partStarts, type PartStart } from '@yard-arch/edit';
+import { useState } from 'react';
+import { later } from '../common/later.tsx';
+import { Choice, Tick } from '../fields/Fields.tsx';
+import { Figures, type Figure } from '../fields/Figures.tsx';
 import { commit } from '../state/store.ts';
-import { LengthField } from '../fields/Fields.tsx';
-import { MaterialChoice } from '../fields/Sample.tsx';
+import { AlikeInOthers } from './AlikeInOthers.tsx';
+import { calledOf } from './called.ts';
+import { ImportedFields } from './ImportedFields.tsx';
+import { FieldFields } from './InfillFields.tsx';
+import { MemberFields } from './MemberFields.tsx';
+import { MouldingFields } from './WorkedFields.tsx';
+
+const BringMesh = later(async () => (await import('./BringMesh.tsx')).BringMesh);
+
+type Changing<P extends Part> = (over: Partial<P>) => boolean;
 
 export function PartFields({ pattern, document }: { pattern: Pattern; document: ProjectDocument }) {
+  const [bringing, setBringing] = useState(false);
   const parts = pattern.parts ?? [];
-  const { units } = document;
-  const materials = Object.values(document.materials).map(({ id, name }) => ({ value: id, label: name }));
+  const materials = Object.values(document.materials);
   const set = (next: readonly Part[], what: string): boolean =>
     commit(changePattern(pattern, { parts: next.length > 0 ? [...next] : undefined }, what));
-  const change = (part: Part, over: Partial<Part>): boolean =>
-    set(
-      parts.map((other) => (other.id === part.id ? { ...part, ...over } : other)),
-      'change the sill board of',
-    );
-  const add = (behind: boolean): boolean =>
-    set(
-      [
-        ...parts,
-        {
-          id: newId('q'),
-          kind: 'sill board',
-          material: pattern.reveal.sides?.sill ?? pattern.reveal.material ?? materials[0]!.value,
-          thickness: behind ? 0.03 : 0.06,
-          nosing: 0.04,
-          horns: behind ? 0.05 : 0,
-          ...(behind ? { reach: 0.12, behind } : { reach: 0.1 }),
-        },
-      ],
-      behind ? 'put a board on the sill behind of' : 'put a board on the sill of',
-    );
+  const change =
+    <P extends Part>(part: P): Changing<P> =>
+    (over) =>
+      set(
+        parts.map((other) => (other.id === part.id ? { ...part, ...over } : other)),
+        `change the ${calledOf(part).toLowerCase()} of`,
+      );
+  const material = pattern.reveal.sides?.sill ?? pattern.reveal.material ?? materials[0]?.id ?? '';
   return (
     <details className="reveal" open={parts.length > 0}>
-      <summary>Sill boards{parts.length > 0 ? '' : ', none'}</summary>
+      <summary>Parts about it{parts.length > 0 ? '' : ', none'}</summary>
       {parts.map((part) => (
         <div key={part.id} className="size" data-testid="part">
-          <h3>{part.behind ? 'Board on the face behind' : 'Board on its own face'}</h3>
-          <MaterialChoice
-            label="Material"
-            value={part.material}
-            document={document}
-            onChange={(material) => change(part, { material })}
-          />
-          <LengthField
-            label="Thickness"
-            positive
-            value={part.thickness}
-            units={units}
-            onChange={(thickness) => change(part, { thickness })}
-          />
-          <LengthField
-            label="Nosing"
-            value={part.nosing}
-            units={units}
-            onChange={(nosing) => change(part, { nosing })}
-          />
-          <LengthField label="Horns" value={part.horns} units={units} onChange={(horns) => change(part, { horns })} />
-          <LengthField
-            label="Reach"
-            value={part.reach ?? 0}
-            note={part.reach === undefined ? 'all the way' : undefined}
-            units={units}
-            onChange={(reach) => change(part, { reach: reach > 0 ? reach : undefined })}
-          />
+          <h3>{calledOf(part)}</h3>
+          <OnePart part={part} document={document} onChange={change(part)} />
+          <AlikeInOthers document={document} own={pattern.id} shared={{ what: 'part', part }} />
           <button
             className="link"
             onClick={() =>
               set(
                 parts.filter(({ id }) => id !== part.id),
-                'take a board from',
+                `take the ${calledOf(part).toLowerCase()} from`,
               )
             }
           >
-            remove this board
+            remove
           </button>
         </div>
       ))}
       {materials.length === 0 && <p>Add a material first, under Materials in the register.</p>}
-      <div className="buttons" hidden={materials.length === 0}>
-        <button onClick={() => add(false)}>add a board</button>
-        <button
-          onClick={() => add(true)}
-          title="As a window board within stands, where the opening is set out from outside"
-        >
-          add one on the face behind
-        </button>
-      </div>
+      {materials.length > 0 && parts.length < limits.parts.most && (
+        <Choice
+          label="Add"
+          value=""
+          options={[
+            { value: '', label: 'a part…' },
+            ...partStarts.map((start) => ({ value: start, label: start })),
+            { value: 'mesh', label: 'a mesh from outside…' },
+          ]}
+          onChange={(start) => {
+            if (start === 'mesh') setBringing(true);
+            else if (start) set([...parts, partFrom(start as PartStart, document, material)], `put a ${start} about`);
+          }}
+        />
+      )}
+      {bringing && (
+        <BringMesh
+          document={document}
+          onClose={() => setBringing(false)}
+          onTake={(imported, changes) =>
+            commit(
+              withChanges(
+                changePattern(pattern, { parts: [...parts, { id: newId('q'), ...imported }] }, 'put a mesh about'),
+                changes,
+              ),
+            )
+          }
+        />
+      )}
     </details>
+  );
+}
+
+/** An edit with what goes before it. */
+const withChanges = ({ name, changes }: ChangeSet, before: readonly Change[]): ChangeSet => ({
+  name,
+  changes: [...before, ...changes],
+});
+
+const material: Figure = { key: 'material', label: 'Material', kind: 'material' };
+const width: Figure = { key: 'width', label: 'Width', kind: 'length', within: limits.surround };
+const thickness: Figure = { key: 'thickness', label: 'Thickness', kind: 'length', within: limits.board };
+const height: Figure = { key: 'height', label: 'Height', kind: 'length', within: limits.inFace };
+const inFace: Figure[] = [
+  { key: 'depth', label: 'Let in', kind: 'length', within: limits.inFace, note: 'into the wall' },
+  { key: 'proud', label: 'Proud', kind: 'length', within: limits.proud, note: 'before the face' },
+];
+const joint: Figure[] = [
+  { key: 'joint', label: 'Joints', kind: 'length', within: limits.joint },
+  { key: 'mortar', label: 'Mortar', kind: 'material', otherwise: '', unsaid: true, note: 'left open' },
+];
+
+/** The figures of parts, by their kind. */
+const figuresOf: Record<Part['kind'], readonly Figure[]> = {
+  'sill board': [
+    material,
+    thickness,
+    { key: 'nosing', label: 'Nosing', kind: 'length', within: limits.nosing },
+    { key: 'horns', label: 'Horns', kind: 'length', within: limits.horns },
+    {
+      key: 'reach',
+      label: 'Reach',
+      kind: 'length',
+      within: { least: 0, most: limits.extent.most },
+      otherwise: 0,
+      unsaid: true,
+    },
+  ],
+  surround: [
+    material,
+    width,
+    { ...thickness, note: 'before the face' },
+    {
+      key: 'off',
+      label: 'Off',
+      kind: 'length',
+      within: limits.off,
+      otherwise: 0,
+      unsaid: true,
+      note: 'from the opening',
+    },
+  ],
+  lintel: [
+    material,
+    height,
+    { key: 'bearing', label: 'Bearing', kind: 'length', within: limits.bearing, note: 'either side' },
+    ...inFace,
+  ],
+  'arch ring': [
+    material,
+    height,
+    { key: 'stones', label: 'Stones', kind: 'count', within: limits.stones },
+    ...joint,
+    ...inFace,
+  ],
+  quoins: [
+    material,
+    { ...height, note: 'at most' },
+    { key: 'long', label: 'Long', kind: 'length', within: limits.extent },
+    { key: 'short', label: 'Short', kind: 'length', within: limits.extent },
+    ...joint,
+    ...inFace,
+  ],
+  'stone sill': [
+    material,
+    { ...height, within: { least: 0.001, most: 1 } },
+    { key: 'ends', label: 'Ends', kind: 'length', within: limits.ends, note: 'into the jambs' },
+    { key: 'fall', label: 'Fall', kind: 'length', within: limits.fall, note: 'outward' },
+    { key: 'drip', label: 'Drip', kind: 'tick' },
+    ...inFace,
+  ],
+  shutters: [
+    {
+      key: 'leaves',
+      label: 'Leaves',
+      kind: 'choice',
+      options: [
+        { value: 'pair', label: 'a pair' },
+        { value: 'left', label: 'one, hung on the left' },
+        { value: 'right', label: 'one, hung on the right' },
+      ],
+    },
+    { key: 'lap', label: 'Lap', kind: 'length', within: limits.lap, note: 'over the reveal' },
+    { key: 'angle', label: 'Stand at', kind: 'angle', within: limits.angle },
+    { key: 'vary', label: 'Varied by', kind: 'angle', within: limits.vary, otherwise: 0, unsaid: true },
+  ],
+  imported: [],
+  guard: [
+    material,
+    {
+      key: 'height',
+      label: 'Height',
+      kind: 'length',
+      within: { least: 0, most: limits.extent.most },
+      otherwise: 0,
+      unsaid: true,
+      note: 'nothing: all of it',
+    },
+    { key: 'bar', label: 'Bars', kind: 'length', within: { least: 0.001, most: 0.3 } },
+    { key: 'rail', label: 'Rails', kind: 'length', within: limits.rail },
+    { key: 'spacing', label: 'Spacing', kind: 'length', within: limits.surround, note: 'at most' },
+    { key: 'depth', label: 'Behind', kind: 'length', within: limits.barDepth, note: 'the face' },
+  ],
+};
+
+interface OneProps<P extends Part> {
+  part: P;
+  document: ProjectDocument;
+  onChange: Changing<P>;
+}
+
+function OnePart({ part, document, onChange }: OneProps<Part>) {
+  return (
+    <>
+      <Figures value={part} figures={figuresOf[part.kind]} document={document} onChange={onChange} />
+      {part.kind === 'surround' && <SurroundFields part={part} document={document} onChange={onChange} />}
+      {part.kind === 'arch ring' && <KeystoneFields part={part} document={document} onChange={onChange} />}
+      {part.kind === 'imported' && (
+        <>
+          <ImportedFields imported={part} document={document} onChange={onChange} />
+          <Tick label="Behind" value={part.behind ?? false} onChange={(on) => onChange({ behind: on || undefined })} />
+        </>
+      )}
+      {part.kind === 'shutters' && (
+        <>
+          <MemberFields
+            label="Frame"
+            member={part.frame}
+            document={document}
+            onChange={(over) => onChange({ frame: { ...part.frame, ...over } })}
+          />
+          <FieldFields
+            label="Within it"
+            field={part.field}
+            document={document}
+            onChange={(field) => onChange({ field })}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+const surroundSides = [
+  { side: 'jamb-left', label: 'Left jamb' },
+  { side: 'jamb-right', label: 'Right jamb' },
+  { side: 'head', label: 'Head' },
+  { side: 'sill', label: 'Sill' },
+] as const;
+
+function SurroundFields({ part, document, onChange }: OneProps<Extract<Part, { kind: 'surround' }>>) {
+  const { moulding } = part;
+  return (
+    <>
+      <MouldingFields
+        moulding={moulding}
+        first={Math.min(0.02, part.thickness / 2)}
+        document={document}
+        onChange={(next) => onChange({ moulding: next })}
+      />
+      {surroundSides.map(({ side, label }) => (
+        <Tick
+          key={side}
+          label={label}
+          value={part.sides.includes(side)}
+          onChange={(on) => {
+            const sides = surroundSides
+              .map((one) => one.side)
+              .filter((one) => (one === side ? on : part.sides.includes(one)));
+            if (sides.length > 0) onChange({ sides });
+          }}
+        />
+      ))}
+    </>
+  );
+}
+
+function KeystoneFields({ part, document, onChange }: OneProps<Extract<Part, { kind: 'arch ring' }>>) {
+  const { keystone } = part;
+  return (
+    <>
+      <Tick
+        label="Keystone"
+        value={keystone !== undefined}
+        onChange={(on) => onChange({ keystone: on ? { rise: 0.06, proud: 0.02, material: part.material } : undefined })}
+      />
+      {keystone && (
+        <Figures
+          value={keystone}
+          figures={[
+            { key: 'rise', label: '', kind: 'length', within: limits.keystone, note: 'higher' },
+            { key: 'proud', label: '', kind: 'length', within: limits.proud, note: 'further out' },
+            { key: 'material', label: 'of', kind: 'material' },
+          ]}
+          document={document}
+          onChange={(over) => onChange({ keystone: { ...keystone, ...over } })}
+        />
+      )}
+    </>
   );
 }

@@ -10,19 +10,28 @@ import {
   type ProjectDocument,
   type Size,
 } from '@yard-arch/document';
-import { addSize, changePattern, removePattern, removeSize, resize, uses } from '@yard-arch/edit';
-import { place } from '../state/choice.ts';
+import { addSize, changePattern, redrawn, copyPattern, removePattern, removeSize, resize, uses } from '@yard-arch/edit';
+import { choose, place, turnTo } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import { CutFields } from './CutFields.tsx';
-import { Choice, LengthField, NameField, Row, Tick } from '../fields/Fields.tsx';
+import { Choice, FreeText, LengthField, NameField, Row, Tick } from '../fields/Fields.tsx';
 import { MaterialChoice } from '../fields/Sample.tsx';
+import { InfillFields } from './InfillFields.tsx';
 import { PartFields } from './PartFields.tsx';
 import { ProfileFields } from './ProfileFields.tsx';
+import { SizeProof } from './SizeProof.tsx';
 import { SectionFields } from './SectionFields.tsx';
 import { TextureFields } from './TextureFields.tsx';
 
-export function PatternParticulars({ document, pattern }: { document: ProjectDocument; pattern: Pattern }) {
+interface PatternProps {
+  document: ProjectDocument;
+  pattern: Pattern;
+  /** Whether its sizes are shown side by side; not where they are already. */
+  proof?: boolean;
+}
+
+export function PatternParticulars({ document, pattern, proof = true }: PatternProps) {
   const placing = useEditor((state) => state.placing);
   const sizes = Object.values(pattern.sizes);
   const used = uses(document, pattern.id);
@@ -44,16 +53,26 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
         </Heading>
         <span className="state idle">{used === 0 ? 'unused' : `${used} opening${used === 1 ? '' : 's'}`}</span>
       </Flex>
+      {proof && (
+        <>
+          <SizeProof document={document} pattern={pattern} />
+          <button className="link" onClick={() => turnTo('book')}>
+            open in the pattern book
+          </button>
+        </>
+      )}
       <NameField
         label="Name"
         value={pattern.name}
         onChange={(name) => commit(changePattern(pattern, { name }, 'rename pattern'))}
       />
+      <TagsField pattern={pattern} />
       <Row label="Profile">{profileShapes[pattern.profile.shape].name}</Row>
       <ProfileFields
         pattern={pattern}
         units={document.units}
         onChange={(profile, what) => commit(changePattern(pattern, { profile }, what))}
+        onDrawn={(drawn) => commit(redrawn(pattern, drawn))}
       />
       <CutFields
         pattern={pattern}
@@ -82,6 +101,18 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
           commit(changePattern(pattern, { jambs: jambs as 'parallel' | 'radial' }, 'turn the jambs of'))
         }
       />
+      <Choice
+        label="On slopes"
+        value={pattern.onSlope ?? 'level'}
+        options={[
+          { value: 'level', label: 'head level, sill plumb' },
+          { value: 'plumb', label: 'all plumb' },
+          { value: 'square', label: 'square to the slope' },
+        ]}
+        onChange={(onSlope) =>
+          commit(changePattern(pattern, { onSlope: onSlope as 'level' | 'plumb' | 'square' }, 'slope the reveal of'))
+        }
+      />
       <Tick
         label="On floor"
         value={pattern.onFloor ?? false}
@@ -104,6 +135,7 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
           onChange={(sections) => commit(changePattern(pattern, { sections }, 'change the section of'))}
         />
       </details>
+      <InfillFields pattern={pattern} document={document} />
       <PartFields pattern={pattern} document={document} />
       <SideMaterials pattern={pattern} document={document} />
       <TextureFields
@@ -128,7 +160,7 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
                 label={dimensionLabel(pattern.profile.shape, name)}
                 value={size.dimensions[name]!}
                 units={document.units}
-                onChange={(metres) => change(document, pattern, size, name, metres)}
+                onChange={(metres) => change(document, { pattern, size }, name, metres)}
               />
             ))}
             <Flex gap="2" mt="2">
@@ -137,7 +169,11 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
                 variant={current ? 'solid' : 'outline'}
                 bg={current ? 'brick' : undefined}
                 color={current ? 'white' : 'ink'}
-                onClick={() => place(current ? null : { pattern: pattern.id, size: size.id })}
+                onClick={() => {
+                  // It is placed on a sheet.
+                  if (useEditor.getState().board === 'book') turnTo('sheet');
+                  place(current ? null : { pattern: pattern.id, size: size.id });
+                }}
               >
                 {current ? 'Placing: click on the sheet' : 'Place this size'}
               </Button>
@@ -150,17 +186,40 @@ export function PatternParticulars({ document, pattern }: { document: ProjectDoc
           </div>
         );
       })}
-      <Flex mt="3" gap="2">
+      <Flex wrap="wrap" mt="3" gap="2">
         <Button size="sm" variant="outline" onClick={() => commit(addSize(pattern, sizes.at(-1)!).changeSet)}>
           Add a size
         </Button>
-        {used === 0 && (
-          <Button size="sm" variant="outline" color="brick" onClick={() => commit(removePattern(pattern))}>
-            Remove pattern
-          </Button>
-        )}
+        <Button
+          size="sm"
+          variant="outline"
+          onClick={() => {
+            const made = copyPattern(document, pattern);
+            if (commit(made.changeSet)) choose({ kind: 'pattern', id: made.id });
+          }}
+        >
+          Copy pattern
+        </Button>
+        <Button size="sm" variant="outline" color="brick" onClick={() => commit(removePattern(document, pattern))}>
+          {used === 0 ? 'Remove pattern' : `Remove with its ${used} opening${used === 1 ? '' : 's'}`}
+        </Button>
       </Flex>
     </section>
+  );
+}
+
+/** Words by which a pattern is found, set apart by commas. */
+function TagsField({ pattern }: { pattern: Pattern }) {
+  return (
+    <FreeText
+      label="Tags"
+      value={(pattern.tags ?? []).join(', ')}
+      otherwise="none"
+      onChange={(text) => {
+        const tags = [...new Set(text.split(',').map((tag) => tag.trim().slice(0, 40)))].filter(Boolean).slice(0, 12);
+        return commit(changePattern(pattern, { tags: tags.length > 0 ? tags : undefined }, 'tag'));
+      }}
+    />
   );
 }
 
@@ -208,8 +267,7 @@ function SideMaterials({ pattern, document }: { pattern: Pattern; document: Proj
 
 function change(
   document: ProjectDocument,
-  pattern: Pattern,
-  size: Size,
+  { pattern, size }: { pattern: Pattern; size: Size },
   name: string,
   metres: number,
 ): boolean | string {

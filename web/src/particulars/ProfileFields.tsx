@@ -1,15 +1,28 @@
 /** What some profiles take besides their dimensions: a text, a number of sides or points, an outline drawn freely. */
-import type { Pattern, Units } from '@yard-arch/document';
+import { limits, type Pattern, type Units } from '@yard-arch/document';
+import type { Outlined } from '@yard-arch/edit';
+import { useState } from 'react';
+import { later } from '../common/later.tsx';
 import { Choice, NameField } from '../fields/Fields.tsx';
 import { OutlinesFields } from './OutlineFields.tsx';
+
+const FromDrawing = later(async () => (await import('../fields/FromDrawing.tsx')).FromDrawing);
+
+const sides = Array.from({ length: limits.sides.most - limits.sides.least + 1 }, (_, i) => {
+  const value = String(limits.sides.least + i);
+  return { value, label: value };
+});
 
 export function ProfileFields({
   pattern,
   units,
   onChange,
+  onDrawn,
 }: {
   pattern: Pattern;
   units: Units;
+  /** Where an outline was taken from a drawing. */
+  onDrawn: (drawn: Outlined) => boolean;
   onChange: (profile: Pattern['profile'], what: string) => boolean;
 }) {
   const { profile } = pattern;
@@ -28,22 +41,39 @@ export function ProfileFields({
         <Choice
           label={profile.shape === 'star' ? 'Points' : 'Sides'}
           value={String(profile.sides)}
-          options={Array.from({ length: 22 }, (_, i) => ({ value: String(i + 3), label: String(i + 3) }))}
+          options={sides}
           onChange={(sides) => onChange({ ...profile, sides: Number(sides) }, 'redraw')}
         />
       );
     case 'free':
       return (
-        <OutlinesFields
-          noun="island"
-          outline={profile.outline ?? []}
-          inner={profile.islands ?? []}
-          units={units}
-          onOutline={(outline) => onChange({ ...profile, outline }, 'redraw')}
-          onInner={(islands, what) => onChange({ ...profile, islands }, what)}
-        />
+        <>
+          <OutlinesFields
+            noun="island"
+            outline={profile.outline ?? []}
+            inner={profile.islands ?? []}
+            units={units}
+            onOutline={(outline) => onChange({ ...profile, outline }, 'redraw')}
+            onInner={(islands, what) => onChange({ ...profile, islands }, what)}
+          />
+          <ReadDrawing units={units} onDrawn={onDrawn} />
+        </>
       );
     default:
       return null;
   }
+}
+
+function ReadDrawing({ units, onDrawn }: { units: Units; onDrawn: (drawn: Outlined) => boolean }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <button className="link" onClick={() => setOpen(true)}>
+        read it from a drawing…
+      </button>
+      {open && (
+        <FromDrawing units={units} open confirm="Take this outline" onTake={onDrawn} onClose={() => setOpen(false)} />
+      )}
+    </>
+  );
 }

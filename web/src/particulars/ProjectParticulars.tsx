@@ -1,6 +1,7 @@
 /** Particulars of the project: its name, how finely arcs are drawn, and its materials. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import {
+  limits,
   defaultChord,
   formatLength,
   pictureTypes,
@@ -43,9 +44,8 @@ export function ProjectParticulars({ document }: { document: ProjectDocument }) 
         value={document.chord ?? defaultChord}
         units={units}
         note="of their chords"
-        onChange={(chord) =>
-          chord > 1 ? 'Chords are at most 1 m from their arcs.' : commit(setChord(chord, formatLength(chord, units)))
-        }
+        within={limits.chord}
+        onChange={(chord) => commit(setChord(chord, formatLength(chord, units)))}
       />
       <hr />
       <h3>Materials</h3>
@@ -109,6 +109,14 @@ function MaterialFields({ material, document }: { material: Material; document: 
         value={String(nearest(material.roughness))}
         options={surfaces.map(({ roughness, label }) => ({ value: String(roughness), label }))}
         onChange={(roughness) => change({ roughness: Number(roughness) }, 'polish')}
+      />
+      <Choice
+        label="Seen through"
+        value={String(throughNear(material.opacity))}
+        options={seenThrough.map(({ opacity, label }) => ({ value: String(opacity), label }))}
+        onChange={(value) =>
+          change({ opacity: Number(value) < 1 ? Number(value) : undefined }, 'change how much is seen through')
+        }
       />
       <PictureFields material={material} document={document} />
       <Flex align="baseline" justify="space-between" mt="1">
@@ -227,6 +235,21 @@ function Picture({ asset }: { asset: Asset }) {
       alt={`${asset.width} by ${asset.height} dots`}
       onError={() => setGone(true)}
     />
+  );
+}
+
+const seenThrough = [
+  { opacity: 1, label: 'no' },
+  { opacity: 0.8, label: 'a little' },
+  { opacity: 0.55, label: 'by half' },
+  { opacity: 0.3, label: 'as glass' },
+  { opacity: 0.12, label: 'almost all' },
+];
+
+function throughNear(opacity = 1): number {
+  return seenThrough.reduce(
+    (best, one) => (Math.abs(one.opacity - opacity) < Math.abs(best - opacity) ? one.opacity : best),
+    1,
   );
 }
 

@@ -1,6 +1,7 @@
 /** The sections of a pattern's reveal: seat, splays, checks and arrises of its sides, with a drawing of what they give. */
 import { sectionLine, type SectionUse } from '@yard-arch/core';
 import {
+  limits,
   formatLength,
   unitsLabel,
   type sideNames,
@@ -68,12 +69,14 @@ export function SectionFields({ pattern, units, depth, onChange }: SectionProps)
       <AngleField
         label={part.name === 'sill' ? 'Falls out by' : 'Splays out by'}
         value={section.splayOutside ?? 0}
-        onChange={(splayOutside) => limited(splayOutside) ?? set({ splayOutside })}
+        within={limits.splay}
+        onChange={(splayOutside) => set({ splayOutside })}
       />
       <AngleField
         label="Splays in by"
         value={section.splayInside ?? 0}
-        onChange={(splayInside) => limited(splayInside) ?? set({ splayInside })}
+        within={limits.splay}
+        onChange={(splayInside) => set({ splayInside })}
       />
       {checks.map((check, i) => {
         const change = (over: Partial<typeof check>): boolean =>
@@ -92,7 +95,8 @@ export function SectionFields({ pattern, units, depth, onChange }: SectionProps)
               value={check.step}
               units={units}
               note="wider inside"
-              onChange={(step) => (Math.abs(step) > 1 ? 'A check steps by at most 1 m.' : change({ step }))}
+              within={limits.checkStep}
+              onChange={(step) => change({ step })}
             />
             <button
               className="link"
@@ -106,7 +110,7 @@ export function SectionFields({ pattern, units, depth, onChange }: SectionProps)
           </div>
         );
       })}
-      {checks.length < 16 && (
+      {checks.length < limits.checks.most && (
         <button
           className="link"
           onClick={() =>
@@ -133,10 +137,6 @@ export function SectionFields({ pattern, units, depth, onChange }: SectionProps)
       />
     </div>
   );
-}
-
-function limited(degrees: number): string | null {
-  return Math.abs(degrees) > 80 ? 'A side splays by at most 80°.' : null;
 }
 
 function ArrisFields({
@@ -170,7 +170,8 @@ function ArrisFields({
           positive
           value={arris.size}
           units={units}
-          onChange={(size) => (size > 1 ? 'An arris is at most 1 m.' : onChange({ ...arris, size }))}
+          within={limits.arris}
+          onChange={(size) => onChange({ ...arris, size })}
         />
       )}
     </>
@@ -220,11 +221,11 @@ function SectionDrawing({
     >
       <defs>
         <pattern id="section-hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line x1="0" y1="0" x2="0" y2="6" stroke="#c58562" strokeWidth="1.4" />
+          <line x1="0" y1="0" x2="0" y2="6" stroke="var(--section)" strokeWidth="1.4" />
         </pattern>
       </defs>
       <path d={`M0 8L${edge}L0 ${(8 + height).toFixed(1)}Z`} fill="url(#section-hatch)" stroke="none" />
-      <path d={`M0 8L${edge}L0 ${(8 + height).toFixed(1)}`} fill="none" stroke="#1e2a33" strokeWidth="1.5" />
+      <path d={`M0 8L${edge}L0 ${(8 + height).toFixed(1)}`} fill="none" stroke="var(--ink)" strokeWidth="1.5" />
       <text x={width - 4} y={12} textAnchor="end">
         outside
       </text>

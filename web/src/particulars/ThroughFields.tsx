@@ -1,6 +1,6 @@
 /** How an opening goes through: square to its face or aimed, and which further elements along its axis it cuts as well. */
 import { elementsAlong, resolveOpening } from '@yard-arch/core';
-import { formatLength, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { limits, formatLength, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { changeOpening } from '@yard-arch/edit';
 import { useMemo } from 'react';
 import { useEditor } from '../state/state.ts';
@@ -66,10 +66,9 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
         <AngleField
           label="Rises by"
           value={opening.aim.rise ?? 0}
+          within={limits.rise}
           onChange={(rise) =>
-            Math.abs(rise) > 80
-              ? 'It rises by -80 to 80°.'
-              : commit(changeOpening(opening, { aim: { turn: opening.aim!.turn, ...(rise ? { rise } : {}) } }, 'aim'))
+            commit(changeOpening(opening, { aim: { turn: opening.aim!.turn, ...(rise ? { rise } : {}) } }, 'aim'))
           }
         />
       )}

@@ -1,5 +1,5 @@
 /** The top of a wall: its kind, and the figures that the kind has. */
-import { extentOf, type Top, type Units, type Wall } from '@yard-arch/document';
+import { limits, extentOf, type Element, type Top, type Units, type Wall } from '@yard-arch/document';
 import { Choice, LengthField } from '../fields/Fields.tsx';
 
 const kinds: { value: Top['kind']; label: string }[] = [
@@ -7,10 +7,11 @@ const kinds: { value: Top['kind']; label: string }[] = [
   { value: 'raked', label: 'raked' },
   { value: 'gabled', label: 'gabled' },
   { value: 'stepped', label: 'stepped' },
+  { value: 'under', label: 'under the roof' },
 ];
 
 /** A top of a kind to begin with, in proportion to the wall. */
-function beginning(kind: Top['kind'], wall: Wall): Top {
+function beginning(kind: Top['kind'], wall: Wall, roofs: readonly Element[]): Top {
   const higher = wall.height + Math.round(extentOf(wall).length * 2.5) / 10;
   switch (kind) {
     case 'level':
@@ -19,6 +20,8 @@ function beginning(kind: Top['kind'], wall: Wall): Top {
       return { kind, end: higher };
     case 'gabled':
       return { kind, apex: higher, at: 0.5 };
+    case 'under':
+      return roofs[0] ? { kind, roof: roofs[0].id } : { kind: 'level' };
     case 'stepped':
       return { kind, steps: [{ at: 0.5, height: higher }] };
   }
@@ -27,10 +30,12 @@ function beginning(kind: Top['kind'], wall: Wall): Top {
 interface TopFieldsProps {
   wall: Wall;
   units: Units;
+  /** The roofs that it can be under. */
+  roofs: readonly Element[];
   onChange: (top: Top) => boolean;
 }
 
-export function TopFields({ wall, units, onChange }: TopFieldsProps) {
+export function TopFields({ wall, units, roofs, onChange }: TopFieldsProps) {
   const { top } = wall;
   const { length } = extentOf(wall);
   /** A place along the wall, typed as a length and kept as a share of it. */
@@ -43,9 +48,17 @@ export function TopFields({ wall, units, onChange }: TopFieldsProps) {
       <Choice
         label="Top"
         value={top.kind}
-        options={kinds}
-        onChange={(kind) => onChange(beginning(kind as Top['kind'], wall))}
+        options={kinds.filter(({ value }) => value !== 'under' || roofs.length > 0 || top.kind === 'under')}
+        onChange={(kind) => onChange(beginning(kind as Top['kind'], wall, roofs))}
       />
+      {top.kind === 'under' && (
+        <Choice
+          label="Roof"
+          value={top.roof}
+          options={roofs.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(roof) => onChange({ kind: 'under', roof })}
+        />
+      )}
       {top.kind === 'raked' && (
         <LengthField
           label="At its end"
@@ -119,6 +132,7 @@ export function TopFields({ wall, units, onChange }: TopFieldsProps) {
           })}
           <button
             className="link"
+            disabled={top.steps.length >= limits.steps.most}
             onClick={() => {
               const last = top.steps.reduce((a, b) => (b.at > a.at ? b : a));
               onChange({ ...top, steps: [...top.steps, { at: (last.at + 1) / 2, height: wall.height }] });

@@ -1,6 +1,6 @@
 /** The strip of patterns below the sheet: click one to place it, click it again to stop. */
 import { sizeLabel, type ProjectDocument } from '@yard-arch/document';
-import { addPattern, uses } from '@yard-arch/edit';
+import { addPattern, patternOf, uses } from '@yard-arch/edit';
 import { ChevronLeft, ChevronRight, Plus } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { PatternFigure } from '../boards/PatternFigure.tsx';
@@ -41,9 +41,13 @@ export function PatternStrip({ document }: { document: ProjectDocument }) {
               }}
             >
               <PatternFigure
-                profile={pattern.profile}
+                pattern={pattern}
                 dimensions={Object.values(pattern.sizes)[0]!.dimensions}
                 units={document.units}
+                width={48}
+                height={44}
+                most={24}
+                materials={document.materials}
               />
               <b>{pattern.name}</b>
               <span>{current ? 'click the sheet' : count === 0 ? 'unused' : `${count} placed`}</span>
@@ -61,6 +65,12 @@ export function PatternStrip({ document }: { document: ProjectDocument }) {
         onChosen={(shape) => {
           const { changeSet, id } = addPattern(document, shape);
           if (commit(changeSet)) place({ pattern: id, size: 'a' });
+        }}
+        onDrawn={(drawn, name) => {
+          const { changeSet, id } = patternOf(document, drawn, name);
+          if (!commit(changeSet)) return false;
+          place({ pattern: id, size: 'a' });
+          return true;
         }}
       >
         <button className="pattern add">

@@ -1,8 +1,13 @@
 /** All shapes that a profile can have, as drawings with their names; typing finds them. */
 import { Popover, Portal } from '@chakra-ui/react';
 import { firstChoice, firstDimensions, profileShapes, type ProfileShape, type Units } from '@yard-arch/document';
+import type { Outlined } from '@yard-arch/edit';
+import { FileUp } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { PatternFigure } from '../boards/PatternFigure.tsx';
+import { later } from '../common/later.tsx';
+
+const FromDrawing = later(async () => (await import('../fields/FromDrawing.tsx')).FromDrawing);
 
 const all = Object.entries(profileShapes) as [ProfileShape, { name: string }][];
 
@@ -10,14 +15,19 @@ const all = Object.entries(profileShapes) as [ProfileShape, { name: string }][];
 export function ShapeChoice({
   units,
   onChosen,
+  onDrawn,
   children,
 }: {
   units: Units;
   onChosen: (shape: ProfileShape) => void;
+  /** Where an outline was taken from a drawing, of some name. */
+  onDrawn: (drawn: Outlined, name: string) => boolean;
   children: ReactNode;
 }) {
   const [open, setOpen] = useState(false);
   const [search, setSearch] = useState('');
+  // The choice is closed first: what opens beside it would take its going for a click elsewhere.
+  const [reading, setReading] = useState<'no' | 'next' | 'now'>('no');
   const words = search.trim().toLowerCase();
   const found = all.filter(([, { name }]) => name.toLowerCase().includes(words));
   const take = (shape: ProfileShape): void => {
@@ -25,56 +35,66 @@ export function ShapeChoice({
     onChosen(shape);
   };
   return (
-    <Popover.Root
-      lazyMount
-      unmountOnExit
-      open={open}
-      positioning={{ placement: 'top-end' }}
-      onOpenChange={({ open: next }) => {
-        setOpen(next);
-        setSearch('');
-      }}
-    >
-      <Popover.Trigger asChild>{children}</Popover.Trigger>
-      <Portal>
-        <Popover.Positioner>
-          <Popover.Content
-            bg="paper"
-            width="520px"
-            maxWidth="92vw"
-            borderWidth="1px"
-            boxShadow="0 8px 30px rgba(30, 42, 51, .22)"
-          >
-            <div className="shapes" role="dialog" aria-label="New pattern">
-              <input
-                autoFocus
-                aria-label="Find a shape"
-                placeholder="Find a shape"
-                value={search}
-                onChange={(event) => setSearch(event.target.value)}
-                onKeyDown={(event) => {
-                  const [first] = found;
-                  if (event.key === 'Enter' && first) take(first[0]);
-                }}
-              />
-              <div className="grid">
-                {found.map(([shape, { name }]) => (
-                  <button key={shape} onClick={() => take(shape)}>
-                    <PatternFigure
-                      profile={firstChoice(shape)}
-                      dimensions={firstDimensions(shape)}
-                      units={units}
-                      most={1000}
-                    />
-                    <span>{name}</span>
-                  </button>
-                ))}
+    <>
+      <Popover.Root
+        lazyMount
+        unmountOnExit
+        onExitComplete={() => reading === 'next' && setReading('now')}
+        open={open}
+        positioning={{ placement: 'top-end' }}
+        onOpenChange={({ open: next }) => {
+          setOpen(next);
+          setSearch('');
+        }}
+      >
+        <Popover.Trigger asChild>{children}</Popover.Trigger>
+        <Portal>
+          <Popover.Positioner>
+            <Popover.Content bg="paper" width="520px" maxWidth="92vw" borderWidth="1px" boxShadow="card">
+              <div className="shapes" role="dialog" aria-label="New pattern">
+                <input
+                  autoFocus
+                  aria-label="Find a shape"
+                  placeholder="Find a shape"
+                  value={search}
+                  onChange={(event) => setSearch(event.target.value)}
+                  onKeyDown={(event) => {
+                    const [first] = found;
+                    if (event.key === 'Enter' && first) take(first[0]);
+                  }}
+                />
+                <div className="grid">
+                  {found.map(([shape, { name }]) => (
+                    <button key={shape} onClick={() => take(shape)}>
+                      <PatternFigure
+                        pattern={{ profile: firstChoice(shape) }}
+                        dimensions={firstDimensions(shape)}
+                        units={units}
+                        width={48}
+                        height={44}
+                      />
+                      <span>{name}</span>
+                    </button>
+                  ))}
+                </div>
+                {found.length === 0 && <p>No shape is called that.</p>}
+                <button
+                  className="from-file"
+                  onClick={() => {
+                    setOpen(false);
+                    setReading('next');
+                  }}
+                >
+                  <FileUp size={14} /> An outline from an SVG or DXF drawing…
+                </button>
               </div>
-              {found.length === 0 && <p>No shape is called that.</p>}
-            </div>
-          </Popover.Content>
-        </Popover.Positioner>
-      </Portal>
-    </Popover.Root>
+            </Popover.Content>
+          </Popover.Positioner>
+        </Portal>
+      </Popover.Root>
+      {reading === 'now' && (
+        <FromDrawing units={units} open confirm="Add a pattern" onTake={onDrawn} onClose={() => setReading('no')} />
+      )}
+    </>
   );
 }

@@ -1,7 +1,8 @@
 /** The plan: walls drawn and edited as seen from above, cut level, with the gaps of their openings. */
 import {
+  swingsOf,
+  type Swing,
   arcBetween,
-  courseOf,
   inPlan,
   resolveOpening,
   seenOn,
@@ -12,11 +13,12 @@ import {
 } from '@yard-arch/core';
 import {
   extentOf,
-  isInPlan,
+  isManyFaced,
   isSeenFromAbove,
   formatLength,
   type Element,
   type ProjectDocument,
+  type Units,
 } from '@yard-arch/document';
 import { useMemo, useRef, useState } from 'react';
 import { chooseElement } from '../state/choice.ts';
@@ -24,48 +26,58 @@ import { useEditor } from '../state/state.ts';
 import { Reason, TypedField } from '../boards/Overlays.tsx';
 import { useRoom, useWheel, type Room } from '../boards/use-board.ts';
 import { zoom, type Viewport } from '../boards/viewport.ts';
+import { RoofShape } from './RoofShape.tsx';
 import { PlanTools } from './PlanTools.tsx';
+import { gripsOf, type PlanState } from './gestures/desk.ts';
+import { sweepOf } from './gestures/draw.ts';
 import { usePlan } from './use-plan.ts';
 
 /** Height above each element's base at which it is cut, metres. */
 const cutAt = 1.4;
 
+/** Where points of the plan are on the board, pixels. */
+export interface OnBoard {
+  x: (p: Point) => number;
+  y: (p: Point) => number;
+  path: (points: readonly Point[], closed?: boolean) => string;
+}
+
+function onBoard(view: Viewport): OnBoard {
+  const x = (p: Point): number => view.x + p[0] * view.scale;
+  const y = (p: Point): number => view.y - p[1] * view.scale;
+  return {
+    x,
+    y,
+    path: (points, closed = true) =>
+      points.map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p).toFixed(2)} ${y(p).toFixed(2)}`).join('') +
+      (closed ? 'Z' : ''),
+  };
+}
+
 export function Plan() {
   const document = useEditor((state) => state.draft ?? state.document)!;
   const committed = useEditor((state) => state.document)!;
   const element = useEditor((state) => state.element);
-  const statuses = useEditor((state) => state.statuses);
-  const hidden = useEditor((state) => state.hidden);
   const frame = useRef<HTMLDivElement>(null);
   const svg = useRef<SVGSVGElement>(null);
   const room = useRoom(frame);
   const [view, setView] = useState<Viewport | null>(null);
   const drawn = useMemo(() => planOf(document), [document]);
-  const shown: Viewport =
-    view ??
-    whole(
-      planOf(committed).flatMap(({ body }) => body),
-      room,
-    );
-  const plan = usePlan({ svg, view: shown, setView, document: committed });
-
+  const all = useMemo(() => planOf(committed).flatMap(({ body }) => body), [committed]);
+  const shown = view ?? whole(all, room);
+  const work = usePlan({ svg, view: shown, setView, document: committed, element });
+  const { state, gestures } = work;
   useWheel(svg, (factor, px, py) => setView(zoom(shown, factor, px, py)));
-
-  const x = (p: Point): number => shown.x + p[0] * shown.scale;
-  const y = (p: Point): number => shown.y - p[1] * shown.scale;
-  const path = (points: readonly Point[], closed = true): string =>
-    points.map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p).toFixed(2)} ${y(p).toFixed(2)}`).join('') + (closed ? 'Z' : '');
-  const { units } = committed;
+  const board = onBoard(shown);
   const chosen = element ? document.elements[element] : undefined;
-  const course = chosen && isInPlan(chosen) ? courseOf(chosen) : null;
-  const { drawing, pointer, typed } = plan;
-  const segment = drawing && pointer ? segmentPath(drawing.at, pointer.at, plan.sweep()) : null;
+  const focus = (): void => svg.current?.focus({ preventScroll: true });
+  const typing = gestures.typed === null ? null : gestures.typing();
 
   return (
     <div ref={frame} style={{ position: 'absolute', inset: 0, overflow: 'hidden' }}>
       <svg
         ref={svg}
-        className={`sheet plan${plan.mode === 'draw' || plan.mode === 'split' ? ' placing' : ''}`}
+        className={`sheet plan${state.mode === 'choose' ? '' : ' placing'}`}
         role="application"
         aria-label="Plan of the building. Tab goes from wall to wall, Enter chooses one, arrow keys move it."
         tabIndex={0}
@@ -73,141 +85,213 @@ export function Plan() {
         data-scale={shown.scale}
         data-x={shown.x}
         data-y={shown.y}
-        {...plan.handlers}
-        onDoubleClick={(event) => plan.mode === 'choose' && event.target === svg.current && setView(null)}
+        {...gestures.bind()}
+        onPointerMove={gestures.onPointerMove}
+        onPointerLeave={() => !gestures.machine.now && gestures.typed === null && work.desk.show({ pointer: null })}
+        onDoubleClick={(event) => state.mode === 'choose' && event.target === svg.current && setView(null)}
+        onKeyDown={(event) => {
+          const { ctrlKey, metaKey, altKey, key } = event;
+          if (!ctrlKey && !metaKey && !altKey && gestures.type(key)) event.preventDefault();
+        }}
       >
-        {drawn.map(({ element: id, body, face, gaps }) => {
-          const item = document.elements[id]!;
-          const failed = gaps.some(({ opening }) => statuses.get(opening)?.state === 'not cut');
-          return (
-            <g
-              key={id}
-              className={`walled ${item.kind}${id === element ? ' chosen' : ''}${failed ? ' failed' : ''}${hidden.has(id) ? ' away' : ''}`}
-              data-element={id}
-              role="button"
-              tabIndex={0}
-              aria-label={`${item.name}, ${formatLength(extentOf(item).length, units)} long`}
-              aria-pressed={id === element}
-              onKeyDown={(event) => {
-                if (event.key !== 'Enter' && event.key !== ' ') return;
-                event.preventDefault();
-                event.stopPropagation();
-                chooseElement(id);
-              }}
-            >
-              <title>{item.name}</title>
-              <path className="body" d={path(body)} />
-              {face.length > 0 && <path className="face" d={path(face, false)} />}
-              {gaps.map((gap) => (
-                <path
-                  key={gap.opening}
-                  className={`gap${gap.blockedUp ? ' blocked' : ''}${statuses.get(gap.opening)?.state === 'not cut' ? ' not-cut' : ''}`}
-                  d={path(gap.body)}
-                />
-              ))}
-            </g>
-          );
-        })}
-        {chosen && plan.mode === 'choose' && (
-          <WallFigure element={chosen} drawn={drawn} x={x} y={y} text={formatLength(extentOf(chosen).length, units)} />
-        )}
-        {course &&
-          plan.mode === 'choose' &&
-          plan.grips().map(({ kind, at }) => (
-            <g key={kind} className={`grip ${kind}`} data-grip={kind}>
-              <title>
-                {kind === 'bend'
-                  ? 'Drag to bend the wall, in steps of 15°'
-                  : `Drag to move its ${kind}, and what meets it there`}
-              </title>
-              {kind === 'bend' ? (
-                <path d={`M${x(at)} ${y(at) - 6}l6 6l-6 6l-6 -6z`} />
-              ) : (
-                <rect x={x(at) - 5} y={y(at) - 5} width="10" height="10" />
-              )}
-            </g>
-          ))}
-        {pointer?.guide && <path className="guide" d={path(pointer.guide, false)} />}
-        {segment && (
+        <Walls document={document} drawn={onTop(drawn, chosen)} chosen={element} board={board} />
+        {chosen && !isManyFaced(chosen) && state.mode === 'choose' && (
           <>
-            <path className="drawing" d={path(segment, false)} data-testid="segment" />
-            <circle className="drawing" cx={x(segment[0]!)} cy={y(segment[0]!)} r="4" />
+            <WallFigure
+              element={chosen}
+              drawn={drawn}
+              board={board}
+              text={formatLength(extentOf(chosen).length, committed.units)}
+            />
+            <Grips grips={gripsOf(element, committed)} board={board} />
           </>
         )}
-        {pointer && (plan.mode !== 'choose' || plan.dragging) && (
-          <Reason
-            x={x(pointer.at)}
-            y={y(pointer.at) + 30}
-            width={room.width}
-            text={
-              [
-                segment && drawing
-                  ? formatLength(arcBetween(drawing.at, pointer.at, plan.sweep()).length, units)
-                  : null,
-                plan.told ?? pointer.reason,
-                plan.mode === 'split' ? 'click to split here' : null,
-              ]
-                .filter(Boolean)
-                .join(' · ') || 'click where the wall begins'
-            }
-          />
-        )}
+        <PlanOver state={state} board={board} width={room.width} units={committed.units} />
       </svg>
-      {typed !== null && (
-        <TypedField
-          first={typed}
-          label={plan.mode === 'draw' ? 'Length' : 'Move by'}
-          hint={plan.mode === 'draw' ? 'or length; direction in degrees' : 'or along x; along y'}
-          units={units}
-          onDone={(text) => {
-            const fault = plan.takeTyped(text);
-            if (fault === null) svg.current?.focus({ preventScroll: true });
-            return fault;
-          }}
-          onClose={() => {
-            plan.give();
-            svg.current?.focus({ preventScroll: true });
-          }}
-        />
-      )}
-      <PlanTools plan={plan} focus={() => svg.current?.focus({ preventScroll: true })} />
+      {typing && <TypedField gestures={gestures} typing={typing} units={committed.units} onDone={focus} />}
+      <PlanTools work={work} focus={focus} />
       <div className="north">
-        plan, cut {formatLength(cutAt, units)} above the base · {drawn.length} element{drawn.length === 1 ? '' : 's'}
+        plan, cut {formatLength(cutAt, committed.units)} above the base · {drawn.length} element
+        {drawn.length === 1 ? '' : 's'}
       </div>
     </div>
   );
-
-  function segmentPath(from: Point, to: Point, sweep: number): Point[] {
-    if (Math.abs(sweep) < 1e-6) return [from, to];
-    const { turn, length } = arcBetween(from, to, sweep);
-    const points: Point[] = [from];
-    const steps = Math.max(6, Math.ceil(Math.abs(sweep) / 5));
-    for (let i = 0; i < steps; i++) {
-      const angle = ((turn + (sweep * (i + 0.5)) / steps) * Math.PI) / 180;
-      const half = (sweep * Math.PI) / 360 / steps;
-      const chord = ((length / steps) * Math.sin(half)) / half;
-      const [px, py] = points.at(-1)!;
-      points.push([px + chord * Math.cos(angle), py + chord * Math.sin(angle)]);
-    }
-    return points;
-  }
 }
 
+/** A chosen roof lies over all else, so that its edges can be taken hold of. */
+function onTop(drawn: readonly Drawn[], chosen: Element | undefined): readonly Drawn[] {
+  if (!chosen || !isManyFaced(chosen)) return drawn;
+  const own = (item: Drawn): boolean => item.element === chosen.id;
+  return [...drawn.filter((item) => !own(item)), ...drawn.filter(own)];
+}
+
+interface WallsProps {
+  document: ProjectDocument;
+  drawn: readonly Drawn[];
+  chosen: string | null;
+  board: OnBoard;
+}
+
+/** All elements as they are cut level, with the gaps of their openings. */
+function Walls({ document, drawn, chosen, board }: WallsProps) {
+  const { path } = board;
+  const statuses = useEditor((state) => state.statuses);
+  const hidden = useEditor((state) => state.hidden);
+  const isFailed = (opening: string): boolean => statuses.get(opening)?.state === 'not cut';
+  return drawn.map(({ element: id, body, face, gaps, swings }) => {
+    const item = document.elements[id]!;
+    if (isManyFaced(item))
+      return <RoofShape key={id} roof={item} document={document} chosen={id === chosen} board={board} />;
+    const failed = gaps.some(({ opening }) => isFailed(opening));
+    return (
+      <g
+        key={id}
+        className={`walled ${item.kind}${id === chosen ? ' chosen' : ''}${failed ? ' failed' : ''}${hidden.has(id) ? ' away' : ''}`}
+        data-element={id}
+        role="button"
+        tabIndex={0}
+        aria-label={`${item.name}, ${formatLength(extentOf(item).length, document.units)} long`}
+        aria-pressed={id === chosen}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' && event.key !== ' ') return;
+          event.preventDefault();
+          event.stopPropagation();
+          chooseElement(id);
+        }}
+      >
+        <title>{item.name}</title>
+        <path className="body" d={path(body)} />
+        {face.length > 0 && <path className="face" d={path(face, false)} />}
+        {gaps.map(({ opening, blockedUp, body: gap }) => (
+          <path
+            key={opening}
+            className={`gap${blockedUp ? ' blocked' : ''}${isFailed(opening) ? ' not-cut' : ''}`}
+            d={path(gap)}
+          />
+        ))}
+        {swings.map(({ opening, points }, i) => (
+          <path key={`${opening} ${i}`} className="swing" d={path(points as Point[], false)} />
+        ))}
+      </g>
+    );
+  });
+}
+
+/** Where the chosen wall can be taken hold of. */
+function Grips({ grips, board: { x, y } }: { grips: ReturnType<typeof gripsOf>; board: OnBoard }) {
+  return grips.map(({ kind, at }) => (
+    <g key={kind} className={`grip ${kind}`} data-grip={kind}>
+      <title>
+        {kind === 'bend'
+          ? 'Drag to bend the wall, in steps of 15°'
+          : `Drag to move its ${kind}, and what meets it there`}
+      </title>
+      {kind === 'bend' ? (
+        <path d={`M${x(at)} ${y(at) - 6}l6 6l-6 6l-6 -6z`} />
+      ) : (
+        <rect x={x(at) - 5} y={y(at) - 5} width="10" height="10" />
+      )}
+    </g>
+  ));
+}
+
+interface PlanOverProps {
+  state: PlanState;
+  board: OnBoard;
+  width: number;
+  units: Units;
+}
+
+/** What is shown while walls are drawn, dragged or split. */
+function PlanOver({ state, board: { x, y, path }, width, units }: PlanOverProps) {
+  const { chain, corners, pointer, mode, told } = state;
+  if (!pointer) return null;
+  const segment = chain ? segmentOf(chain.at, pointer.at, sweepOf(state)) : null;
+  const length = chain ? formatLength(arcBetween(chain.at, pointer.at, sweepOf(state)).length, units) : null;
+  const words = [length, told ?? pointer.reason, mode === 'split' ? 'click to split here' : null];
+  return (
+    <>
+      {pointer.guide && <path className="guide" d={path(pointer.guide, false)} />}
+      {segment && (
+        <>
+          <path className="drawing" d={path(segment, false)} data-testid="segment" />
+          <circle className="drawing" cx={x(segment[0]!)} cy={y(segment[0]!)} r="4" />
+        </>
+      )}
+      {mode === 'roof' && corners.length > 0 && (
+        <>
+          <path className="drawing" d={path([...corners, pointer.at], false)} data-testid="outline" />
+          {corners.map((corner, i) => (
+            <circle key={i} className="drawing" cx={x(corner)} cy={y(corner)} r="4" />
+          ))}
+        </>
+      )}
+      {(mode !== 'choose' || state.dragging) && (
+        <Reason
+          x={x(pointer.at)}
+          y={y(pointer.at) + 30}
+          width={width}
+          text={
+            words.filter(Boolean).join(' · ') ||
+            (mode === 'roof'
+              ? 'click a ring of walls, or the first corner of an outline'
+              : 'click where the wall begins')
+          }
+        />
+      )}
+    </>
+  );
+}
+
+/** A wall that is being drawn, as points of its face. */
+function segmentOf(from: Point, to: Point, sweep: number): Point[] {
+  if (Math.abs(sweep) < 1e-6) return [from, to];
+  const { turn, length } = arcBetween(from, to, sweep);
+  const points: Point[] = [from];
+  const steps = Math.max(6, Math.ceil(Math.abs(sweep) / 5));
+  for (let i = 0; i < steps; i++) {
+    const angle = ((turn + (sweep * (i + 0.5)) / steps) * Math.PI) / 180;
+    const half = (sweep * Math.PI) / 360 / steps;
+    const chord = ((length / steps) * Math.sin(half)) / half;
+    const [px, py] = points.at(-1)!;
+    points.push([px + chord * Math.cos(angle), py + chord * Math.sin(angle)]);
+  }
+  return points;
+}
+
+/** The most openings of one element whose leaves are drawn as they swing. */
+const mostSwings = 200;
+
+/** An element in plan, with how the leaves swing that are seen there. */
+type Drawn = InPlan & { swings: Swing[] };
+
 /** Every element of a document in plan. */
-function planOf(document: ProjectDocument): InPlan[] {
+function planOf(document: ProjectDocument): Drawn[] {
   const sheets = sheetsOf(document);
   const byElement = new Map<string, Placed[]>();
+  const onOwn = new Map<string, Placed>();
   for (const opening of Object.values(document.openings)) {
     const resolved = resolveOpening(document, opening);
     if (!('outline' in resolved)) continue;
     const sheet = sheets.of(opening.element);
+    onOwn.set(opening.id, resolved);
     if (sheet)
-      byElement.set(opening.element, [...(byElement.get(opening.element) ?? []), seenOn(sheet, resolved, 'outer')]);
+      byElement.set(opening.element, [
+        ...(byElement.get(opening.element) ?? []),
+        isManyFaced(document.elements[opening.element]!) ? resolved : seenOn(sheet, resolved, 'outer'),
+      ]);
   }
   // What is seen from above lies under the walls.
   return Object.values(document.elements)
     .sort((a, b) => Number(isSeenFromAbove(b)) - Number(isSeenFromAbove(a)))
-    .map((element) => inPlan(sheets.of(element.id)!, byElement.get(element.id) ?? [], cutAt));
+    .map((element) => {
+      const sheet = sheets.of(element.id)!;
+      const here = byElement.get(element.id) ?? [];
+      // What is on a roof's planes is drawn with them.
+      const drawn = inPlan(sheet, isManyFaced(element) ? here.filter(({ face }) => face === undefined) : here, cutAt);
+      const open = drawn.gaps.filter(({ blockedUp }) => !blockedUp).slice(0, mostSwings);
+      return { ...drawn, swings: open.flatMap(({ opening }) => swingsOf(sheet, onOwn.get(opening)!)) };
+    });
 }
 
 function whole(points: readonly Point[], { width, height }: Room): Viewport {
@@ -221,20 +305,15 @@ function whole(points: readonly Point[], { width, height }: Room): Viewport {
   return { scale, x: width / 2 - ((left + right) / 2) * scale, y: height / 2 + ((low + high) / 2) * scale };
 }
 
-/** The length of the chosen wall, beside its outer face. */
-function WallFigure({
-  element,
-  drawn,
-  x,
-  y,
-  text,
-}: {
+interface WallFigureProps {
   element: Element;
   drawn: readonly InPlan[];
-  x: (p: Point) => number;
-  y: (p: Point) => number;
+  board: OnBoard;
   text: string;
-}) {
+}
+
+/** The length of the chosen wall, beside its outer face. */
+function WallFigure({ element, drawn, board: { x, y }, text }: WallFigureProps) {
   const face = drawn.find((item) => item.element === element.id)?.face ?? [];
   if (face.length < 2) return null;
   const middle = face.length >> 1;

@@ -1,9 +1,12 @@
 /** Tools of the plan: drawing walls, and what can be done with the chosen one. */
-import { FlipVertical2, Minus, Pencil, Scissors, Spline, Unplug } from 'lucide-react';
-import type { usePlan } from './use-plan.ts';
+import { keys } from '../common/keys.ts';
+import { FlipVertical2, House, Minus, Pencil, Scissors, Spline, Unplug } from 'lucide-react';
+import type { PlanWork } from './use-plan.ts';
 
-export function PlanTools({ plan, focus }: { plan: ReturnType<typeof usePlan>; focus: () => void }) {
-  const { mode, setMode, arc, setArc, wall } = plan;
+export function PlanTools({ work, focus }: { work: PlanWork; focus: () => void }) {
+  const { desk } = work;
+  const { mode, arc } = work.state;
+  const setMode = (next: typeof mode): void => desk.setMode(next);
   const pressed = (act: () => void) => () => {
     act();
     focus();
@@ -13,32 +16,44 @@ export function PlanTools({ plan, focus }: { plan: ReturnType<typeof usePlan>; f
       <button
         aria-pressed={mode === 'draw'}
         onClick={pressed(() => setMode(mode === 'draw' ? 'choose' : 'draw'))}
-        title="Draw walls one after the other (W). The outer face is on the right of the way in which they are drawn; a ring is turned to face outward"
+        title={`Draw walls one after the other (${keys.draw.shown}). The outer face is on the right of the way in which they are drawn; a ring is turned to face outward`}
       >
         <Pencil size={13} /> Draw walls
       </button>
+      <button
+        aria-pressed={mode === 'roof'}
+        onClick={pressed(() => setMode(mode === 'roof' ? 'choose' : 'roof'))}
+        title="Lay a roof: click a ring of walls, or draw its outline corner by corner"
+      >
+        <House size={13} /> Lay a roof
+      </button>
+      {mode === 'roof' && (
+        <button onClick={pressed(() => setMode('choose'))} title={`Stop (${keys.giveUp.shown})`}>
+          Done
+        </button>
+      )}
       {mode === 'draw' && (
         <>
           <button
             aria-pressed={!arc}
-            onClick={pressed(() => setArc(false))}
-            title="The next wall is straight (A changes over)"
+            onClick={pressed(() => desk.show({ arc: false }))}
+            title={`The next wall is straight (${keys.drawArc.shown} changes over)`}
           >
             <Minus size={13} /> Straight
           </button>
           <button
             aria-pressed={arc}
-            onClick={pressed(() => setArc(true))}
-            title="The next wall is an arc that goes on in the direction of the last one (A changes over)"
+            onClick={pressed(() => desk.show({ arc: true }))}
+            title={`The next wall is an arc that goes on in the direction of the last one (${keys.drawArc.shown} changes over)`}
           >
             <Spline size={13} /> Arc
           </button>
-          <button onClick={pressed(() => setMode('choose'))} title="Stop drawing (Escape)">
+          <button onClick={pressed(() => setMode('choose'))} title={`Stop drawing (${keys.giveUp.shown})`}>
             Done
           </button>
         </>
       )}
-      {mode !== 'draw' && wall && (
+      {mode !== 'draw' && mode !== 'roof' && desk.wall && (
         <>
           <button
             aria-pressed={mode === 'split'}
@@ -47,11 +62,11 @@ export function PlanTools({ plan, focus }: { plan: ReturnType<typeof usePlan>; f
           >
             <Scissors size={13} /> Split
           </button>
-          <button onClick={pressed(plan.joinOn)} title="Make it one wall with the one that begins where it ends">
+          <button onClick={pressed(work.joinOn)} title="Make it one wall with the one that begins where it ends">
             <Unplug size={13} /> Join
           </button>
           <button
-            onClick={pressed(plan.turnOver)}
+            onClick={pressed(work.turnOver)}
             title="Change its outer and inner face over; what is on it stays where it stands"
           >
             <FlipVertical2 size={13} /> Reverse

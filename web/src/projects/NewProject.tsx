@@ -1,8 +1,11 @@
 /** A new project: what it is called, and what it begins with, chosen by drawings; or an example. */
 import { Input, Text } from '@chakra-ui/react';
+import { zodResolver } from '@hookform/resolvers/zod';
 import { useMutation, useQuery } from '@tanstack/react-query';
+import { nameSchema } from '@yard-arch/document';
 import type { Beginning } from '@yard-arch/edit';
-import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { z } from 'zod';
 import { Dialog } from '../common/Dialog.tsx';
 import { beginSteps } from '../state/first-steps.ts';
 import { api, type ProjectSummary } from '../state/api.ts';
@@ -25,40 +28,51 @@ const beginnings: { begin: Beginning; name: string; about: string; drawing: stri
   { begin: 'empty', name: 'Nothing', about: 'an empty sheet', drawing: 'M8 8h48v30H8z' },
 ];
 
+interface Wish {
+  name: string;
+  begun: Begun;
+}
+
+/** An example brings its own name; anything else needs one. */
+const wishSchema = z
+  .object({ name: z.string().max(120, 'must have at most 120 characters'), begun: z.custom<Begun>() })
+  .superRefine(({ name, begun }, context) => {
+    if ('example' in begun && name.trim() === '') return;
+    const checked = nameSchema.safeParse(name);
+    for (const { message } of checked.error?.issues ?? [])
+      context.addIssue({ code: 'custom', path: ['name'], message: `The name ${message}.` });
+  });
+
+const nothing: Wish = { name: '', begun: { begin: 'wall' } };
+
 const same = (a: Begun, b: Begun): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-export function NewProject({
-  open,
-  onClose,
-  onMade,
-}: {
+interface NewProjectProps {
   open: boolean;
   onClose: () => void;
   onMade: (project: ProjectSummary) => Promise<void>;
-}) {
-  const [name, setName] = useState('');
-  const [begun, setBegun] = useState<Begun>({ begin: 'wall' });
+}
+
+export function NewProject({ open, onClose, onMade }: NewProjectProps) {
+  const form = useForm<Wish>({ defaultValues: nothing, resolver: zodResolver(wishSchema) });
+  const begun = form.watch('begun');
   const examples = useQuery({ queryKey: ['examples'], queryFn: api.examples, enabled: open, staleTime: Infinity });
   const make = useMutation({
-    mutationFn: () => api.create(name.trim() === '' && 'example' in begun ? undefined : name, begun),
-    onSuccess: async (project) => {
-      if ('begin' in begun) beginSteps(project.id);
-      setName('');
+    mutationFn: ({ name, begun: from }: Wish) => api.create(name.trim() === '' ? undefined : name, from),
+    onSuccess: async (project, { begun: from }) => {
+      if ('begin' in from) beginSteps(project.id);
+      form.reset(nothing);
       await onMade(project);
     },
   });
   const chosen = 'example' in begun ? examples.data?.find(({ id }) => id === begun.example) : undefined;
   const radio = (wish: Begun, title: string, about: string, drawing?: string) => (
-    <label key={title} className={`beginning${same(begun, wish) ? ' chosen' : ''}`}>
-      <input type="radio" name="begin" checked={same(begun, wish)} onChange={() => setBegun(wish)} />
-      {drawing && (
-        <svg viewBox="0 0 64 44" width="64" height="44" aria-hidden="true">
-          <path d={drawing} />
-        </svg>
-      )}
-      <b>{title}</b>
-      <span>{about}</span>
-    </label>
+    <Radio
+      key={title}
+      {...{ title, about, drawing }}
+      chosen={same(begun, wish)}
+      onChoose={() => form.setValue('begun', wish)}
+    />
   );
   return (
     <Dialog
@@ -66,12 +80,13 @@ export function NewProject({
       title="New project"
       confirm="Make it"
       busy={make.isPending}
-      error={make.error?.message ?? null}
+      error={form.formState.errors.name?.message ?? make.error?.message ?? null}
       onClose={() => {
         make.reset();
+        form.clearErrors();
         onClose();
       }}
-      onConfirm={() => make.mutate()}
+      onConfirm={() => void form.handleSubmit((wish) => make.mutate(wish))()}
     >
       <label>
         <Text fontFamily="label" color="ink2" mb="1">
@@ -79,10 +94,10 @@ export function NewProject({
         </Text>
         <Input
           autoFocus
-          value={name}
           maxLength={120}
           placeholder={chosen?.name ?? 'Fennel Quay Granary'}
-          onChange={(event) => setName(event.target.value)}
+          aria-invalid={form.formState.errors.name !== undefined}
+          {...form.register('name')}
         />
       </label>
       <fieldset className="beginnings">
@@ -96,5 +111,29 @@ export function NewProject({
         </fieldset>
       )}
     </Dialog>
+  );
+}
+
+interface RadioProps {
+  title: string;
+  about: string;
+  drawing: string | undefined;
+  chosen: boolean;
+  onChoose: () => void;
+}
+
+/** One beginning, with its drawing. */
+function Radio({ title, about, drawing, chosen, onChoose }: RadioProps) {
+  return (
+    <label className={`beginning${chosen ? ' chosen' : ''}`}>
+      <input type="radio" name="begin" checked={chosen} onChange={onChoose} />
+      {drawing && (
+        <svg viewBox="0 0 64 44" width="64" height="44" aria-hidden="true">
+          <path d={drawing} />
+        </svg>
+      )}
+      <b>{title}</b>
+      <span>{about}</span>
+    </label>
   );
 }

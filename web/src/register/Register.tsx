@@ -1,6 +1,14 @@
 /** The register of elements: searched and filtered, by groups or floors; each shown or hidden, locked, renamed. */
 import { IconButton, Menu, Portal } from '@chakra-ui/react';
-import { kinds, kindNames, type Element, type KindName, type ProjectDocument } from '@yard-arch/document';
+import {
+  facesOf,
+  isManyFaced,
+  kinds,
+  kindNames,
+  type Element,
+  type KindName,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import {
   addElement,
   changeElement,
@@ -14,8 +22,8 @@ import { Eye, EyeOff, Lock, LockOpen, MoreHorizontal, Palette, Plus } from 'luci
 import { useMemo, useState, type ReactNode } from 'react';
 import { countsOf, listed, type Count, type Order, type Wanted } from './listing.ts';
 import { MenuAt, type Spot } from '../common/MenuAt.tsx';
-import { choose, chooseElement, hide, turnTo } from '../state/choice.ts';
-import { useEditor } from '../state/state.ts';
+import { choose, chooseElement, hide, turnOver, turnTo } from '../state/choice.ts';
+import { useEditor, useFace } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 
 const remembered = (key: string, otherwise: string): string =>
@@ -29,7 +37,7 @@ export function Register({ document }: { document: ProjectDocument }) {
   const [order, setOrder] = useState(remembered('order', 'all') as Order);
   const [wanted, setWanted] = useState<Wanted>('all');
   const counts = useMemo(() => countsOf(document, statuses), [document, statuses]);
-  const parts = listed(document, order, wanted, search, counts, hidden);
+  const parts = listed(document, { order, wanted, search, hidden }, counts);
   const many = Object.keys(document.elements).length > 3;
   return (
     <nav className="register" aria-label="Register of walls">
@@ -199,6 +207,7 @@ function Entry({
           aria-current={current}
           onClick={() => {
             chooseElement(element.id);
+            if (isManyFaced(element)) turnOver(element.id, 'outer');
             choose({ kind: 'wall' });
             // Among the openings of all walls its own sheet is not to be seen.
             if (useEditor.getState().board === 'table') turnTo('sheet');
@@ -218,7 +227,46 @@ function Entry({
           {count && count.misfit > 0 && <span className="bad">{count.misfit} beyond its edge</span>}
         </button>
       </EntryMenu>
+      {isManyFaced(element) && <FaceEntries element={element} document={document} />}
     </li>
+  );
+}
+
+/** The most faces that are listed below their element. */
+const mostFaces = 16;
+
+/** The faces of an element that has many, each with its sheet. */
+function FaceEntries({ element, document }: { element: Element; document: ProjectDocument }) {
+  const current = useEditor((state) => state.element === element.id);
+  const shown = useFace(element.id);
+  const faces = facesOf(element).slice(1);
+  if (!current) return null;
+  const count = (face: string): number =>
+    Object.values(document.openings).filter((one) => one.element === element.id && one.face === face).length;
+  return (
+    <ul className="faces">
+      {faces.slice(0, mostFaces).map(({ name, label }) => {
+        const openings = count(name);
+        return (
+          <li key={name}>
+            <button
+              className={current && shown === name ? 'chosen' : ''}
+              aria-current={current && shown === name}
+              onClick={() => {
+                chooseElement(element.id);
+                turnOver(element.id, name);
+                choose({ kind: 'wall' });
+                if (useEditor.getState().board !== 'sheet') turnTo('sheet');
+              }}
+            >
+              {label}
+              {openings > 0 && <small> · {openings}</small>}
+            </button>
+          </li>
+        );
+      })}
+      {faces.length > mostFaces && <li className="more-faces">and {faces.length - mostFaces} more, on its sheet</li>}
+    </ul>
   );
 }
 

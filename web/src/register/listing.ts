@@ -40,14 +40,19 @@ export interface Listing {
   elements: Element[];
 }
 
+/** What is asked of the register. */
+export interface Asked {
+  order: Order;
+  wanted: Wanted;
+  search: string;
+  hidden: ReadonlySet<string>;
+}
+
 /** The elements that are wanted and found, in their parts. A search finds names, groups, and the marks and patterns of openings. */
 export function listed(
   document: ProjectDocument,
-  order: Order,
-  wanted: Wanted,
-  search: string,
+  { order, wanted, search, hidden }: Asked,
   counts: ReadonlyMap<string, Count>,
-  hidden: ReadonlySet<string>,
 ): Listing[] {
   const words = search.trim().toLowerCase();
   const found = Object.values(document.elements).filter((element) => {

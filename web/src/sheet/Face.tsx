@@ -1,6 +1,6 @@
 /** The face on the sheet: what is left of it as it was cut last, and the courses upon it. It is drawn anew with every cut, and the sheet about it is not. */
 import { sheetsOf } from '@yard-arch/core';
-import type { Element, FaceName } from '@yard-arch/document';
+import { isManyFaced, type Element, type FaceName } from '@yard-arch/document';
 import { memo } from 'react';
 import { useEditor } from '../state/state.ts';
 import { pathOf } from '../boards/OpeningShape.tsx';
@@ -20,12 +20,18 @@ export const Face = memo(function Face({ element, face: side, whole, place, cour
   const drawn = useEditor((state) => state.drawn.get(element.id));
   const document = useEditor((state) => state.document);
   if (!drawn || !document) return null;
-  const left = side === 'inner' ? drawn.innerFace : drawn.face;
+  const left = side === 'outer' ? drawn.face : side === 'inner' ? drawn.innerFace : (drawn.faces[side] ?? '');
   const sheet = sheetsOf(document).on(element.id, side);
   const face = (whole || !left) && sheet ? pathOf(sheet.outline) : left;
   return (
     <>
-      <path className="wall" d={face} data-testid="face" transform={place} vectorEffect="non-scaling-stroke" />
+      <path
+        className={isManyFaced(element) ? 'wall roofed' : 'wall'}
+        d={face}
+        data-testid="face"
+        transform={place}
+        vectorEffect="non-scaling-stroke"
+      />
       {courses && (
         <>
           <clipPath id="face">

@@ -1,7 +1,6 @@
 /** Handles on the sheet, by which sides of the chosen opening, or the wall itself, are drawn out. */
 import { sideOf, type Box, type BoxSide } from '@yard-arch/core';
 import type { WallHandle } from '@yard-arch/edit';
-import type { PointerEvent } from 'react';
 import { xOf, yOf, type Viewport } from '../boards/viewport.ts';
 
 const titles: Record<BoxSide, string> = {
@@ -21,14 +20,13 @@ interface HandleProps {
   way: 'across' | 'upright' | 'free';
   /** Drawn as a lozenge, for what lies between ends. */
   point?: boolean;
-  onBegin: (event: PointerEvent<Element>) => void;
 }
 
 /** One handle; what can be taken hold of is larger than what is seen. */
-function Handle({ name, title, x, y, way, point, onBegin }: HandleProps) {
+function Handle({ name, title, x, y, way, point }: HandleProps) {
   const [wide, high] = way === 'across' ? [6, 13] : [13, 6];
   return (
-    <g className={way} data-handle={name} onPointerDown={onBegin}>
+    <g className={way} data-handle={name}>
       <title>{title}</title>
       <rect className="reach" x={x - 9} y={y - 9} width="18" height="18" />
       {point ? (
@@ -41,17 +39,7 @@ function Handle({ name, title, x, y, way, point, onBegin }: HandleProps) {
 }
 
 /** Handles at the sides of an opening. */
-export function SideHandles({
-  box,
-  sides,
-  view,
-  onBegin,
-}: {
-  box: Box;
-  sides: readonly BoxSide[];
-  view: Viewport;
-  onBegin: (event: PointerEvent<Element>, side: BoxSide) => void;
-}) {
+export function SideHandles({ box, sides, view }: { box: Box; sides: readonly BoxSide[]; view: Viewport }) {
   // Where there is no room for them they would cover what they are about.
   if (Math.min(box.width, box.height) * view.scale < 22) return null;
   return (
@@ -67,7 +55,6 @@ export function SideHandles({
             y={yOf(view, along ? box.t + box.height * 0.38 : sideOf(box, side))}
             way={along ? 'across' : 'upright'}
             point={side === 'springing'}
-            onBegin={(event) => onBegin(event, side)}
           />
         );
       })}
@@ -76,15 +63,7 @@ export function SideHandles({
 }
 
 /** Handles at a wall's ends, its top and its apex. */
-export function WallHandles({
-  handles,
-  view,
-  onBegin,
-}: {
-  handles: readonly WallHandle[];
-  view: Viewport;
-  onBegin: (event: PointerEvent<Element>, handle: WallHandle) => void;
-}) {
+export function WallHandles({ handles, view }: { handles: readonly WallHandle[]; view: Viewport }) {
   return (
     <g className="handles wall-handles">
       {handles.map((handle) => (
@@ -96,7 +75,6 @@ export function WallHandles({
           y={yOf(view, handle.t)}
           way={!handle.along ? 'upright' : handle.up ? 'free' : 'across'}
           point={handle.kind === 'apex'}
-          onBegin={(event) => onBegin(event, handle)}
         />
       ))}
     </g>

@@ -1,13 +1,25 @@
 /** What stands in and about openings, as it is seen on the face that the sheet shows. */
-import type { Placed } from '@yard-arch/core';
+import { resolveOpening, type Placed } from '@yard-arch/core';
 import type { FaceName } from '@yard-arch/document';
 import { memo } from 'react';
+import { Fronts } from '../boards/Fronts.tsx';
 import { useEditor } from '../state/state.ts';
 
 interface PartFrontsProps {
   element: string;
   face: FaceName;
   placed: readonly Placed[];
+}
+
+/** Where a part is drawn: as it is on its own face; what stands in an opening is seen from the other side of the wall as well, mirrored. */
+function placeOn(at: Placed, within: boolean, own: boolean): string | null {
+  const middle = at.s + at.profile.width / 2;
+  if (own) return `translate(${middle} ${at.t})`;
+  if (!within) return null;
+  const { document } = useEditor.getState();
+  const opening = document?.openings[at.id];
+  const told = opening && resolveOpening(document, opening);
+  return told && 'outline' in told ? `translate(${middle} ${told.t}) scale(-1 1)` : null;
 }
 
 export const PartFronts = memo(function PartFronts({ element, face, placed }: PartFrontsProps) {
@@ -19,19 +31,12 @@ export const PartFronts = memo(function PartFronts({ element, face, placed }: Pa
     openings.map((id, i) => {
       const at = byOpening.get(id);
       const part = parts.get(key);
-      if (!at || !part || faces[i] !== face) return null;
-      const [left, low, right, high] = part.front;
+      const place = at && part && placeOn(at, part.within, faces[i] === face);
+      if (!place || !part) return null;
       return (
-        <rect
-          key={`${key} ${id}`}
-          className="part-front"
-          data-part={id}
-          x={at.s + at.profile.width / 2 + left}
-          y={at.t + low}
-          width={right - left}
-          height={high - low}
-          vectorEffect="non-scaling-stroke"
-        />
+        <g key={`${key} ${id}`} data-part={id} className="part-front" transform={place}>
+          <Fronts fronts={part.front} />
+        </g>
       );
     }),
   );

@@ -1,7 +1,9 @@
 /** Tools at the corner of the sheet: lines to be added, the tape, and while something is placed the point by which it is held. */
+import { keys } from '../common/keys.ts';
 import {
   faceLabel,
   facesOf,
+  isManyFaced,
   isUpright,
   type Element,
   type FaceName,
@@ -43,11 +45,25 @@ export const SheetTools = memo(function SheetTools({ element, face, springing, c
   };
   return (
     <div className="sheet-tools">
-      {facesOf(element).length > 1 && (
+      {isManyFaced(element) && (
+        <select
+          aria-label="Face"
+          title={`Which of its faces is on the sheet (${keys.turnOver.shown} goes on to the next)`}
+          value={face}
+          onChange={(event) => turnOver(element.id, event.target.value)}
+        >
+          {facesOf(element).map(({ name, label }) => (
+            <option key={name} value={name}>
+              {label}
+            </option>
+          ))}
+        </select>
+      )}
+      {!isManyFaced(element) && facesOf(element).length > 1 && (
         <button
           aria-pressed={face === 'inner'}
           onClick={() => turnOver(element.id, face === 'inner' ? 'outer' : 'inner')}
-          title={`Turn the sheet over, to the ${faceLabel(element, face === 'inner' ? 'outer' : 'inner')} (O)`}
+          title={`Turn the sheet over, to the ${faceLabel(element, face === 'inner' ? 'outer' : 'inner')} (${keys.turnOver.shown})`}
         >
           <FlipHorizontal2 size={13} /> Turn over
         </button>
@@ -62,12 +78,16 @@ export const SheetTools = memo(function SheetTools({ element, face, springing, c
         </button>
       )}
       <button
-        onClick={() => added('axis', addAxis(document, element))}
+        onClick={() => added('axis', addAxis(document, element, face))}
         title="An upright line on this face to which openings can be held"
       >
         <Plus size={13} /> Axis
       </button>
-      <button aria-pressed={taping} onClick={() => tape(!taping)} title="Measure between any two points (T)">
+      <button
+        aria-pressed={taping}
+        onClick={() => tape(!taping)}
+        title={`Measure between any two points (${keys.tape.shown})`}
+      >
         <Ruler size={13} /> Tape
       </button>
       <button

@@ -11,7 +11,7 @@ import {
   sizeChoices,
 } from '@yard-arch/edit';
 import { memo, useCallback, useLayoutEffect, useRef } from 'react';
-import type { EditedFigure } from './edited-figure.ts';
+import type { EditedFigure } from '../boards/edited-figure.ts';
 import { footroom, headroom, layFigures, type Manner } from './figures.ts';
 import { xOf, yOf, type Viewport } from '../boards/viewport.ts';
 
@@ -72,7 +72,7 @@ export const Strings = memo(function Strings({
       edit: {
         what: 'bay',
         label: 'Between axes',
-        choices: () => axisChoices(document, element, face, axes, span.from, span.to),
+        choices: () => axisChoices(document, { element, face, axes, from: span.from, to: span.to }),
       },
     }),
   );
@@ -92,7 +92,8 @@ export const Strings = memo(function Strings({
     return {
       what,
       label,
-      choices: () => pierChoices(document, row, before, after, to - from, length, chosen?.id ?? null),
+      choices: () =>
+        pierChoices(document, { row, before, after, value: to - from, length, chosen: chosen?.id ?? null }),
     };
   }
   // Clear of an opening that hangs over the end, as long as the sheet has room.

@@ -25,7 +25,7 @@ export function AsideDialog() {
   return (
     <Dialog.Root open={open} onOpenChange={({ open: next }) => !next && close()} placement="center" size="md">
       <Portal>
-        <Dialog.Backdrop bg="rgba(30,42,51,.35)" />
+        <Dialog.Backdrop bg="veil" />
         <Dialog.Positioner>
           <Dialog.Content bg="paper" borderRadius="lg" borderWidth="1px">
             <Dialog.Header pb="2">

@@ -1,36 +1,43 @@
 /** The setting-out page: register, sheet, strip of patterns, model and particulars of one project. */
 import { Button, Flex, Spinner } from '@chakra-ui/react';
 import { Maximize2, Minimize2 } from 'lucide-react';
-import type { ProjectDocument } from '@yard-arch/document';
+import { edgesOfRoof, faceLabel, facesOf, isManyFaced, type ProjectDocument } from '@yard-arch/document';
 import { addElement, openingsOf } from '@yard-arch/edit';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate, useNavigationType, useParams } from 'react-router';
 import { BoardMenu } from '../commands/BoardMenu.tsx';
 import { Finder } from '../commands/Finder.tsx';
+import { usePageKeys } from '../commands/use-page-keys.ts';
 import { fetchTheRest, later } from '../common/later.tsx';
 import { Banner } from './Banner.tsx';
 import { Desk } from './Desk.tsx';
 import { Failure } from './Failure.tsx';
 import { FirstSteps } from './FirstSteps.tsx';
-import { ManyParticulars } from '../particulars/ManyParticulars.tsx';
 import { OpeningParticulars } from '../particulars/OpeningParticulars.tsx';
-import { LineParticulars } from '../particulars/LineParticulars.tsx';
-import { ProjectParticulars } from '../particulars/ProjectParticulars.tsx';
-import { PatternParticulars } from '../particulars/PatternParticulars.tsx';
 import { ElementParticulars } from '../particulars/ElementParticulars.tsx';
 import { Sheet } from '../sheet/Sheet.tsx';
 import { PatternStrip } from '../patterns/PatternStrip.tsx';
 import { Register } from '../register/Register.tsx';
-import { chooseElement, place, turnTo } from '../state/choice.ts';
+import { choose, chooseElement, turnOver, turnTo } from '../state/choice.ts';
 import { openSteps } from '../state/first-steps.ts';
-import { useEditor } from '../state/state.ts';
-import { closeProject, commit, openProject, redo, undo } from '../state/store.ts';
+import { useMeshes } from '../state/meshes.ts';
+import { useEditor, useFace } from '../state/state.ts';
+import { closeProject, commit, openProject } from '../state/store.ts';
 import { TopBar } from './TopBar.tsx';
 
 // Fetched when they are wanted; the finder is not one of them, since it is typed into blind.
 const KeyList = later(async () => (await import('../commands/KeyList.tsx')).KeyList);
 const AsideDialog = later(async () => (await import('./AsideDialog.tsx')).AsideDialog);
 const SheetsDialog = later(async () => (await import('./SheetsDialog.tsx')).SheetsDialog);
+const PatternParticulars = later(
+  async () => (await import('../particulars/PatternParticulars.tsx')).PatternParticulars,
+);
+const ManyParticulars = later(async () => (await import('../particulars/ManyParticulars.tsx')).ManyParticulars);
+const LineParticulars = later(async () => (await import('../particulars/LineParticulars.tsx')).LineParticulars);
+const ProjectParticulars = later(
+  async () => (await import('../particulars/ProjectParticulars.tsx')).ProjectParticulars,
+);
+const EdgeParticulars = later(async () => (await import('../particulars/EdgeParticulars.tsx')).EdgeParticulars);
 const HistoryParticulars = later(
   async () => (await import('../particulars/HistoryParticulars.tsx')).HistoryParticulars,
 );
@@ -39,6 +46,10 @@ const OpeningsTable = later(
   <div className="drawing" />,
 );
 const Plan = later(async () => (await import('../plan/Plan.tsx')).Plan, <div className="drawing" />);
+const BookPage = later(
+  async () => (await import('../book/BookPage.tsx')).BookPage,
+  <div className="waiting">Fetching the pattern book…</div>,
+);
 const ModelView = later(
   async () => (await import('../model/ModelView.tsx')).default,
   <div className="waiting">Fetching the model view…</div>,
@@ -46,16 +57,14 @@ const ModelView = later(
 // Where the page opens on a project it is fetched while the document is.
 if (location.pathname.startsWith('/projects/')) ModelView.fetch();
 
-export function EditorPage() {
-  const { project = '', element: named } = useParams();
+/** Opens the project of the address, and keeps the address to the wall that is chosen. */
+function useAddress(): string {
+  const { project = '', element: named, pattern: shown } = useParams();
   const navigate = useNavigate();
   const came = useNavigationType();
-  const document = useEditor((state) => state.document);
-  const failure = useEditor((state) => state.failure !== null);
+  const there = useEditor((state) => state.document !== null);
+  const name = useEditor((state) => state.document?.name);
   const element = useEditor((state) => state.element);
-  const board = useEditor((state) => state.board);
-  const [large, setLarge] = useState(() => localStorage.getItem('yard-arch-model-large') === 'yes');
-
   useEffect(() => {
     openSteps(project);
     if (named) localStorage.setItem(`yard-arch-element-${project}`, named);
@@ -66,11 +75,20 @@ export function EditorPage() {
     // The address follows the chosen wall afterwards; only another project is opened anew.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [project]);
+  const book = useEditor((state) => state.board === 'book');
+  const pattern = useEditor((state) => (state.chosen.kind === 'pattern' ? state.chosen.id : null));
   useEffect(() => {
-    if (element && document && element !== named)
-      void navigate(`/projects/${project}/setting-out/${element}`, { replace: named === undefined });
+    if (!there) return;
+    const wanted =
+      book && pattern
+        ? `/projects/${project}/patterns/${pattern}`
+        : !book && element
+          ? `/projects/${project}/setting-out/${element}`
+          : null;
+    if (wanted && wanted !== location.pathname)
+      void navigate(wanted, { replace: named === undefined && shown === undefined });
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [element, document !== null]);
+  }, [element, there, book, pattern]);
   useEffect(() => {
     const timer = setTimeout(() => void fetchTheRest(), 6000);
     return () => clearTimeout(timer);
@@ -78,42 +96,29 @@ export function EditorPage() {
   useEffect(() => {
     // Back and forward in the browser lead from wall to wall. The page's own steps do not: one that lands late would lead away from what was chosen since.
     if (came !== 'POP') return;
-    const { document: now, element: shown } = useEditor.getState();
-    if (named && now?.elements[named] && named !== shown) chooseElement(named);
-  }, [named, came]);
+    const { document: now, element: on, board } = useEditor.getState();
+    if (shown !== undefined && now?.patterns[shown]) {
+      turnTo('book');
+      choose({ kind: 'pattern', id: shown });
+    } else if (named && now?.elements[named]) {
+      if (board === 'book') turnTo('sheet');
+      if (named !== on) chooseElement(named);
+    }
+  }, [named, shown, came, there]);
   useEffect(() => {
-    window.document.title = document ? `${document.name} · Yard Arch` : 'Yard Arch';
-  }, [document?.name, document]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'Escape' && !(event.target instanceof HTMLInputElement)) place(null);
-      const key = event.key.toLowerCase();
-      const typing =
-        event.target instanceof HTMLInputElement ||
-        event.target instanceof HTMLSelectElement ||
-        event.target instanceof HTMLTextAreaElement;
-      if (!event.ctrlKey && !event.metaKey && !event.altKey && !typing) {
-        if (key === '?') useEditor.setState({ dialog: 'keys' });
-        else if (key === 'p') turnTo(useEditor.getState().board === 'plan' ? 'sheet' : 'plan');
-        else return;
-        event.preventDefault();
-        return;
-      }
-      if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
-      if (key === 'k') {
-        event.preventDefault();
-        return useEditor.setState(({ dialog }) => ({ dialog: dialog === 'finder' ? null : 'finder' }));
-      }
-      if (typing) return;
-      if (key !== 'z' && key !== 'y') return;
-      event.preventDefault();
-      if (key === 'y' || event.shiftKey) redo();
-      else undo();
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, []);
+    document.title = name ? `${name} · Yard Arch` : 'Yard Arch';
+  }, [name]);
+  return project;
+}
 
+export function EditorPage() {
+  const project = useAddress();
+  const document = useEditor((state) => state.document);
+  useMeshes(document);
+  const failure = useEditor((state) => state.failure !== null);
+  const book = useEditor((state) => state.board === 'book');
+  const [large, setLarge] = useState(() => localStorage.getItem('yard-arch-model-large') === 'yes');
+  usePageKeys();
   if (failure) return <Failure project={project} />;
   if (!document)
     return (
@@ -121,8 +126,6 @@ export function EditorPage() {
         <Spinner size="sm" /> Opening the project…
       </Flex>
     );
-
-  const wall = element ? document.elements[element] : undefined;
   const toggle = () => {
     localStorage.setItem('yard-arch-model-large', large ? 'no' : 'yes');
     setLarge(!large);
@@ -131,80 +134,116 @@ export function EditorPage() {
     <div className="editor">
       <TopBar document={document} project={project} />
       <Banner project={project} />
-      <Desk
-        large={large}
-        register={<Register document={document} />}
-        board={
-          <main className="board" aria-label="Board">
-            <div className="boards" role="tablist" aria-label="Drawing">
-              <button role="tab" aria-selected={board === 'sheet'} onClick={() => turnTo('sheet')}>
-                Sheet{wall ? ` of ${wall.name}` : ''}
-              </button>
-              <button role="tab" aria-selected={board === 'plan'} onClick={() => turnTo('plan')}>
-                Plan
-              </button>
-              <button role="tab" aria-selected={board === 'table'} onClick={() => turnTo('table')}>
-                Openings
-              </button>
-            </div>
-            {board === 'table' ? (
-              <OpeningsTable document={document} />
-            ) : board === 'plan' ? (
-              <BoardMenu>
-                <Plan />
-              </BoardMenu>
-            ) : wall ? (
-              <BoardMenu>
-                <Sheet element={wall} />
-              </BoardMenu>
-            ) : (
-              <div className="drawing empty">
-                <div>
-                  <h2>No wall yet</h2>
-                  <p>A sheet is the face of a wall. Add one, or draw walls in plan, then set out their openings.</p>
-                  <Flex gap="3" justify="center">
-                    <Button
-                      bg="ink"
-                      color="white"
-                      onClick={() => {
-                        const made = addElement(document, 'wall');
-                        if (commit(made.changeSet)) chooseElement(made.id);
-                      }}
-                    >
-                      Add a wall
-                    </Button>
-                    <Button variant="outline" onClick={() => turnTo('plan')}>
-                      Draw in plan
-                    </Button>
-                  </Flex>
-                </div>
-              </div>
-            )}
-            {board === 'sheet' && <PatternStrip document={document} />}
-          </main>
-        }
-        model={
-          <aside className="model" aria-label="Model">
-            <ModelView document={document} />
-            <button
-              className="enlarge"
-              onClick={toggle}
-              aria-label={large ? 'Make the model small' : 'Enlarge the model'}
-              title={large ? 'Make the model small' : 'Enlarge the model'}
-            >
-              {large ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
-            </button>
-          </aside>
-        }
-        particulars={
-          <aside className="particulars" aria-label="Particulars">
-            <FirstSteps document={document} />
-            <Particulars />
-          </aside>
-        }
-      />
+      {book ? (
+        <BookPage document={document} />
+      ) : (
+        <Desk
+          large={large}
+          register={<Register document={document} />}
+          board={<Board document={document} />}
+          model={<Model document={document} large={large} onEnlarge={toggle} />}
+          particulars={
+            <aside className="particulars" aria-label="Particulars">
+              <FirstSteps document={document} />
+              <Particulars />
+            </aside>
+          }
+        />
+      )}
       <Dialogs document={document} />
     </div>
+  );
+}
+
+/** The drawings, one at a time: the sheet of the chosen wall, the plan, or the table. */
+function Board({ document }: { document: ProjectDocument }) {
+  const board = useEditor((state) => state.board);
+  const element = useEditor((state) => state.element);
+  const wall = element ? document.elements[element] : undefined;
+  const face = useFace(element ?? '');
+  const many = wall !== undefined && isManyFaced(wall);
+  const gone = many && !facesOf(wall).some(({ name }) => name === face);
+  useEffect(() => {
+    // Its plane is gone: what is there still is the roof from above.
+    if (gone) turnOver(wall.id, 'outer');
+  }, [gone, wall]);
+  const called = wall && many && face !== 'outer' ? faceLabel(wall, face) : wall?.name;
+  return (
+    <main className="board" aria-label="Board">
+      <div className="boards" role="tablist" aria-label="Drawing">
+        <button role="tab" aria-selected={board === 'sheet'} onClick={() => turnTo('sheet')}>
+          Sheet{wall ? ` of ${called}` : ''}
+        </button>
+        <button role="tab" aria-selected={board === 'plan'} onClick={() => turnTo('plan')}>
+          Plan
+        </button>
+        <button role="tab" aria-selected={board === 'table'} onClick={() => turnTo('table')}>
+          Openings
+        </button>
+        <button role="tab" aria-selected={false} onClick={() => turnTo('book')}>
+          Pattern book
+        </button>
+      </div>
+      {board === 'table' ? (
+        <OpeningsTable document={document} />
+      ) : board === 'plan' ? (
+        <BoardMenu>
+          <Plan />
+        </BoardMenu>
+      ) : wall ? (
+        <BoardMenu>
+          <Sheet element={wall} />
+        </BoardMenu>
+      ) : (
+        <NoWall document={document} />
+      )}
+      {board === 'sheet' && <PatternStrip document={document} />}
+    </main>
+  );
+}
+
+/** What stands in place of a sheet where there is no wall. */
+function NoWall({ document }: { document: ProjectDocument }) {
+  return (
+    <div className="drawing empty">
+      <div>
+        <h2>No wall yet</h2>
+        <p>A sheet is the face of a wall. Add one, or draw walls in plan, then set out their openings.</p>
+        <Flex gap="3" justify="center">
+          <Button
+            bg="ink"
+            color="white"
+            onClick={() => {
+              const made = addElement(document, 'wall');
+              if (commit(made.changeSet)) chooseElement(made.id);
+            }}
+          >
+            Add a wall
+          </Button>
+          <Button variant="outline" onClick={() => turnTo('plan')}>
+            Draw in plan
+          </Button>
+        </Flex>
+      </div>
+    </div>
+  );
+}
+
+interface ModelProps {
+  document: ProjectDocument;
+  large: boolean;
+  onEnlarge: () => void;
+}
+
+function Model({ document, large, onEnlarge }: ModelProps) {
+  const what = large ? 'Make the model small' : 'Enlarge the model';
+  return (
+    <aside className="model" aria-label="Model">
+      <ModelView document={document} />
+      <button className="enlarge" onClick={onEnlarge} aria-label={what} title={what}>
+        {large ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
+      </button>
+    </aside>
   );
 }
 
@@ -262,6 +301,8 @@ function Particulars() {
   if (chosen.kind === 'history') return <HistoryParticulars />;
   if (chosen.kind === 'project') return <ProjectParticulars document={document} />;
   const wall = element ? document.elements[element] : undefined;
+  if (chosen.kind === 'edge' && wall && isManyFaced(wall) && edgesOfRoof(wall).some(({ id }) => id === chosen.id))
+    return <EdgeParticulars key={`${wall.id} ${chosen.id}`} document={document} roof={wall} id={chosen.id} />;
   return wall ? (
     <ElementParticulars key={wall.id} document={document} element={wall} />
   ) : (

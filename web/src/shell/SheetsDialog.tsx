@@ -2,23 +2,20 @@
 import { readEndings } from '@yard-arch/core/formats';
 import { bentWords, singleSheetsOf, usualTolerance, type FoundSheets } from '@yard-arch/core';
 import type { ForeignScale } from '@yard-arch/core/read-mesh';
-import { formatLength, unitsLabel, type ProjectDocument, type Units } from '@yard-arch/document';
+import { limits, formatLength, unitsLabel, type ProjectDocument, type Units } from '@yard-arch/document';
 import { bringSheets } from '@yard-arch/edit';
 import { useEffect, useId, useState } from 'react';
 import { Dialog } from '../common/Dialog.tsx';
-import { Choice, LengthField } from '../fields/Fields.tsx';
+import { LengthField } from '../fields/Fields.tsx';
 import { MaterialChoice } from '../fields/Sample.tsx';
+import { ScaleFields } from '../fields/ScaleFields.tsx';
 import { chooseElement } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 
-const unitChoices = [
-  { value: '1', label: 'metres' },
-  { value: '0.01', label: 'centimetres' },
-  { value: '0.001', label: 'millimetres' },
-  { value: '0.3048', label: 'feet' },
-  { value: '0.0254', label: 'inches' },
-];
+/** What is sensible for sheets of a building, metres; the document would take more. */
+const mostTolerance = { least: limits.extent.least, most: 1 };
+const mostThickness = { least: limits.extent.least, most: 10 };
 
 type Read = { found: FoundSheets } | { fault: string } | null;
 
@@ -64,7 +61,6 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
     };
   }, [file, scale, tolerance]);
   const found = read && 'found' in read ? read.found : null;
-  const obj = file?.name.toLowerCase().endsWith('.obj') ?? false;
   return (
     <Dialog
       open
@@ -76,13 +72,11 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
         if (!file) return setRead({ fault: 'Choose a file first.' });
         if (!found) return;
         if (found.sheets.length === 0) return setRead({ fault: 'Nothing of it can be taken within that tolerance.' });
-        const made = bringSheets(
-          document,
-          found.sheets,
-          file.name.replace(/\.[^.]+$/, '').slice(0, 100) || 'Sheet',
+        const made = bringSheets(document, found.sheets, {
+          name: file.name.replace(/\.[^.]+$/, '').slice(0, 100) || 'Sheet',
           thickness,
           material,
-        );
+        });
         if (!commit(made.changeSet)) return;
         onClose();
         chooseElement(made.ids[0]!);
@@ -111,34 +105,15 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
           </div>
           <div className="note">OBJ or GLB</div>
         </div>
-        {obj && (
-          <Choice
-            label="Its unit"
-            value={String(scale.unit)}
-            options={unitChoices}
-            onChange={(unit) => setScale({ ...scale, unit: Number(unit) })}
-            note="OBJ files do not say"
-          />
-        )}
-        {obj && (
-          <Choice
-            label="Its upright axis"
-            value={scale.up}
-            options={[
-              { value: 'y', label: 'y' },
-              { value: 'z', label: 'z' },
-            ]}
-            onChange={(up) => setScale({ ...scale, up: up as 'y' | 'z' })}
-          />
-        )}
+        <ScaleFields name={file?.name} scale={scale} onChange={setScale} />
         <LengthField
           label="Tolerance"
           value={tolerance}
           units={units}
           positive
           note="what is taken may stray so far"
+          within={mostTolerance}
           onChange={(metres) => {
-            if (metres > 1) return `Tolerance must be at most ${formatLength(1, units)}.`;
             setTolerance(metres);
             return true;
           }}
@@ -149,8 +124,8 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
           units={units}
           positive
           note={unitsLabel(units)}
+          within={mostThickness}
           onChange={(metres) => {
-            if (metres > 10) return `Thickness must be at most ${formatLength(10, units)}.`;
             setThickness(metres);
             return true;
           }}

@@ -1,4 +1,5 @@
 /** The bar at the top: where one is, how saving stands, undo and redo, units, export. */
+import { keys } from '../common/keys.ts';
 import { Button, Flex, IconButton, Menu, Portal, Text } from '@chakra-ui/react';
 import { unitsLabel, type ProjectDocument, type Units } from '@yard-arch/document';
 import { setUnits } from '@yard-arch/edit';
@@ -11,7 +12,11 @@ import { useEditor } from '../state/state.ts';
 import { commit, redo, undo } from '../state/store.ts';
 
 export function TopBar({ document, project }: { document: ProjectDocument; project: string }) {
-  const element = useEditor((state) => (state.element ? state.document?.elements[state.element]?.name : undefined));
+  const where = useEditor(({ document: now, board, chosen, element }) => {
+    if (board !== 'book') return element ? now?.elements[element]?.name : undefined;
+    const pattern = chosen.kind === 'pattern' ? now?.patterns[chosen.id] : undefined;
+    return `Pattern book${pattern ? ` · ${pattern.name}` : ''}`;
+  });
   const lastUndo = useEditor((state) => state.undo.at(-1)?.changeSet.name);
   const lastRedo = useEditor((state) => state.redo.at(-1)?.changeSet.name);
   return (
@@ -23,7 +28,7 @@ export function TopBar({ document, project }: { document: ProjectDocument; proje
         {document.name}
       </Text>
       <Text fontFamily="label" color="ink2" truncate maxW="200px">
-        {element}
+        {where}
       </Text>
       <span style={{ flex: 1 }} />
       <SavingState />
@@ -32,7 +37,7 @@ export function TopBar({ document, project }: { document: ProjectDocument; proje
         variant="outline"
         disabled={!lastUndo}
         onClick={undo}
-        title={lastUndo ? `Undo ${lastUndo} (Ctrl Z)` : 'Nothing to undo'}
+        title={lastUndo ? `Undo ${lastUndo} (${keys.undo.shown})` : 'Nothing to undo'}
         aria-label={lastUndo ? `Undo ${lastUndo}` : 'Undo'}
       >
         <Undo2 size={14} />
@@ -43,7 +48,7 @@ export function TopBar({ document, project }: { document: ProjectDocument; proje
         variant="outline"
         disabled={!lastRedo}
         onClick={redo}
-        title={lastRedo ? `Do again: ${lastRedo} (Ctrl Shift Z)` : 'Nothing to do again'}
+        title={lastRedo ? `Do again: ${lastRedo} (${keys.redo.shown})` : 'Nothing to do again'}
         aria-label={lastRedo ? `Redo ${lastRedo}` : 'Redo'}
       >
         <Redo2 size={14} />
@@ -61,7 +66,7 @@ export function TopBar({ document, project }: { document: ProjectDocument; proje
         size="xs"
         variant="outline"
         onClick={() => useEditor.setState({ dialog: 'finder' })}
-        title="Find anything that can be done, any wall or opening (Ctrl K)"
+        title={`Find anything that can be done, any wall or opening (${keys.find.shown})`}
       >
         <Search size={13} /> Find…
       </Button>

@@ -2,14 +2,20 @@
 import type { ProjectSummary, Version } from '@yard-arch/server';
 import type { Api } from '@yard-arch/server/api';
 import { hc } from 'hono/client';
-import type { Asset, Fault, ProjectDocument } from '@yard-arch/document';
+import { meshType, type Asset, type Fault, type PatternFile, type ProjectDocument } from '@yard-arch/document';
 import type { WrittenFormat } from '@yard-arch/core/formats';
-import type { Beginning } from '@yard-arch/edit';
+import type { Beginning, ShelfItem } from '@yard-arch/edit';
 import type { LogEntry, SavingServer, State, Trouble } from './saver.ts';
 
 const client = hc<Api>('/api');
 
 export type { ProjectSummary, Version };
+
+/** A pattern on the shelf. */
+export interface KeptPattern extends ShelfItem {
+  name: string;
+  at: string;
+}
 
 /** A state of a project, as the server tells of it. */
 export interface ReadState {
@@ -109,6 +115,11 @@ export const api = {
         body: file,
       }),
     ),
+  /** Keeps a mesh, as plain GLB. */
+  keepMesh: (bytes: Uint8Array<ArrayBuffer>) =>
+    told<{ sha256: string }>(
+      fetch('/api/assets', { method: 'POST', headers: { 'content-type': meshType }, body: bytes }),
+    ),
   rename: (id: string, name: string) =>
     told<ProjectSummary>(client.projects[':id'].$patch({ ...of(id), json: { name } })),
   duplicate: (id: string) => told<ProjectSummary>(client.projects[':id'].duplicate.$post(of(id))),
@@ -133,6 +144,17 @@ export const api = {
     told<Awaited<ReturnType<SavingServer['append']>>>(posted(`/api/projects/${id}/changes`, edit)),
   begin: (id: string, kind: WrittenFormat | 'report') =>
     told<{ id: string }>(client.projects[':id'].jobs.$post({ ...of(id), json: { kind } })),
+  shelf: () => told<KeptPattern[]>(client.shelf.$get() as Promise<Response>),
+  putOnShelf: (file: PatternFile) => told<KeptPattern>(posted('/api/shelf', file)),
+  replaceOnShelf: (item: string, file: PatternFile) =>
+    told<KeptPattern>(
+      fetch(`/api/shelf/${item}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(file),
+      }),
+    ),
+  takeFromShelf: (item: string) => told<null>(client.shelf[':item'].$delete({ param: { item } })),
   cancel: (job: string) => told<null>(client.jobs[':job'].$delete({ param: { job } })),
 };
 

@@ -1,6 +1,6 @@
 /** What is chosen, what is about to be placed, which drawing is on the board, and what is hidden. */
-import type { FaceName } from '@yard-arch/document';
-import { chosenIds, useEditor, type Board, type Chosen } from './state.ts';
+import { facesOf, isManyFaced, type Element, type FaceName } from '@yard-arch/document';
+import { chosenIds, faceNow, useEditor, type Board, type Chosen } from './state.ts';
 
 const { getState, setState } = useEditor;
 
@@ -42,23 +42,30 @@ export function rememberedChoice(project: string): Chosen {
   }
 }
 
-/** The elements whose sheet is turned over in this tab. */
-export function rememberedTurned(project: string): ReadonlySet<string> {
+/** The faces that elements' sheets show in this tab. */
+export function rememberedFaces(project: string): ReadonlyMap<string, FaceName> {
   try {
-    return new Set(JSON.parse(sessionStorage.getItem(`yard-arch-turned-${project}`) ?? '[]') as string[]);
+    return new Map(JSON.parse(sessionStorage.getItem(`yard-arch-faces-${project}`) ?? '[]') as [string, FaceName][]);
   } catch {
-    return new Set();
+    return new Map();
   }
+}
+
+/** The face after another, round all that an element has. */
+export function nextFace(element: Element, face: FaceName): FaceName {
+  const faces = facesOf(element);
+  const at = faces.findIndex(({ name }) => name === face);
+  return faces[(at + 1) % faces.length]!.name;
 }
 
 /** Turns an element's sheet to one of its faces. */
 export function turnOver(element: string, face: FaceName): void {
-  const { project, turned } = getState();
-  const next = new Set(turned);
-  if (face === 'inner') next.add(element);
-  else next.delete(element);
-  if (project) sessionStorage.setItem(`yard-arch-turned-${project}`, JSON.stringify([...next]));
-  setState({ turned: next });
+  const { project, faces } = getState();
+  const next = new Map(faces);
+  if (face === 'outer') next.delete(element);
+  else next.set(element, face);
+  if (project) sessionStorage.setItem(`yard-arch-faces-${project}`, JSON.stringify([...next]));
+  setState({ faces: next });
 }
 
 /** Chooses an element, and remembers it. */
@@ -83,10 +90,16 @@ export function chooseOpenings(ids: readonly string[]): void {
   const known = [...new Set(ids)].filter((id) => openings[id]);
   const last = known.at(-1);
   if (!last) return setState({ chosen: { kind: 'wall' } });
-  const element = openings[last]!.element;
+  const { element, face } = openings[last]!;
   if (getState().element !== element) chooseElement(element);
+  // Of many faces each has a sheet of its own, and those on it are what can be worked on together.
+  const many = isManyFaced(getState().document!.elements[element]!);
+  if (many && faceNow(element) !== (face ?? 'outer')) turnOver(element, face ?? 'outer');
   setState({
-    chosen: { kind: 'openings', ids: known.filter((id) => openings[id]!.element === element) },
+    chosen: {
+      kind: 'openings',
+      ids: known.filter((id) => openings[id]!.element === element && (!many || openings[id]!.face === face)),
+    },
     placing: null,
   });
 }

@@ -1,24 +1,21 @@
 /** Copying on by as much as the last time, and pasting what was copied. */
-import type { Element, ProjectDocument } from '@yard-arch/document';
+import type { Element, Opening, ProjectDocument } from '@yard-arch/document';
 import { copyBy, copyTo, openingsOf, pasteSettingOut } from '@yard-arch/edit';
 import { complain } from '../common/notices.tsx';
 import { chooseOpenings } from './choice.ts';
 import { useEditor } from './state.ts';
 import { commit } from './store.ts';
 
-/** Copies openings on by as much as the last copy went, or where there was none by their own width. */
-export function copyOn(document: ProjectDocument, chosen: readonly string[]): void {
-  const openings = openingsOf(document, chosen);
-  const { lastCopy } = useEditor.getState();
-  if (!lastCopy) {
-    complain(
-      'Nothing to repeat',
-      'Copy something first: drag it with Ctrl held down, or by figures under “Copy” in the particulars. Ctrl D then copies on by as much.',
-    );
-    return;
-  }
-  const made = copyBy(document, openings, lastCopy.ds, lastCopy.dt);
-  if (commit(made.changeSet)) chooseOpenings(made.ids);
+/** How far a first copy goes, metres along. */
+const firstCopy = { ds: 2, dt: 0 };
+
+/** Copies openings on by as much as the last copy went, or where there was none a little way along. */
+export function copyOn(document: ProjectDocument, openings: readonly Opening[]): void {
+  const by = useEditor.getState().lastCopy ?? firstCopy;
+  const made = copyBy(document, openings, { ds: by.ds, dt: by.dt });
+  if (!commit(made.changeSet)) return;
+  useEditor.setState({ lastCopy: by });
+  chooseOpenings(made.ids);
 }
 
 /** Pastes what was copied on to an element. */

@@ -1,5 +1,5 @@
 /** What the page and the cutting worker say to each other. */
-import type { MeshProof, OpeningStatus, State } from '@yard-arch/core';
+import type { Fault, Front, MeshProof, OpeningStatus, State, Told } from '@yard-arch/core';
 import type { ChangeSet, FaceName, ProjectDocument } from '@yard-arch/document';
 
 /** To the worker. Each message has a number; the answer names the last one that it takes in. */
@@ -31,14 +31,16 @@ export interface DrawnElement {
   face: string;
   /** The same of the inner face, as it is seen from within; nothing of elements with very many openings, on which it is drawn whole. */
   innerFace: string;
+  /** The same of each of many faces, by its name. */
+  faces: Record<FaceName, string>;
   /** How many of its openings there are in each state. */
   states: Partial<Record<State, number>>;
   faceArea: number;
   pieces: number;
   path: 'sheet' | 'solid';
   /** What became of the ends of a wall that were to be joined. */
-  joins: string[];
-  fault: { reason: string; mend: string } | null;
+  joins: readonly Told[];
+  fault: Fault | null;
 }
 
 /** A part's mesh, ready to be drawn: one for all that are alike. Positions are its own. */
@@ -52,7 +54,9 @@ export interface DrawnPart {
   creases: Float32Array;
   runs: DrawnRuns;
   /** What it covers as it is seen on its face: left, low, right, high, from the middle of its opening's sill; metres. */
-  front: [number, number, number, number];
+  front: readonly Front[];
+  /** Whether it stands within its opening, where it is seen from either face. */
+  within: boolean;
 }
 
 /** Where parts of one mesh stand. */
@@ -75,6 +79,9 @@ export interface DrawnRuns {
   /** Which of the openings each is of, counted from 1; 0 where it is of none. */
   opening: Uint32Array;
   openings: string[];
+  /** Which of the faces each is of, counted from 1; 0 where its element has not many. */
+  face: Uint32Array;
+  faces: FaceName[];
 }
 
 /** Statuses that are not as they were told last, and openings that have none any more. */

@@ -3,6 +3,8 @@ import {
   creasesOf,
   cutModel,
   innerRegion,
+  isMeshKnown,
+  learnMesh,
   originOf,
   prove,
   type CutMesh,
@@ -66,6 +68,26 @@ function fetchSolidPath(): void {
     );
 }
 
+const asked = new Set<string>();
+
+/** Fetches the meshes that a document names; what lacks one is made once it has come. */
+function fetchMeshes({ meshes }: ProjectDocument): void {
+  for (const { sha256 } of Object.values(meshes)) {
+    if (isMeshKnown(sha256) || asked.has(sha256)) continue;
+    asked.add(sha256);
+    void fetch(`/api/assets/${sha256}`)
+      .then(async (response) => {
+        if (!response.ok) return;
+        learnMesh(sha256, new Uint8Array(await response.arrayBuffer()));
+        model = undefined;
+        if (!due) setTimeout(cut, 0);
+        due = true;
+      })
+      // It is asked for again with the next cut: the network may be back by then.
+      .catch(() => void asked.delete(sha256));
+  }
+}
+
 function anyUncut(): boolean {
   return model !== undefined && [...model.statuses.values()].some((status) => status.state === 'not cut');
 }
@@ -116,6 +138,7 @@ async function readAhead(url: string): Promise<void> {
 function cut(): void {
   due = false;
   if (!document) return;
+  fetchMeshes(document);
   const start = performance.now();
   try {
     model = cutModel(preview ? withChanges(document, preview.changes) : document, model);
@@ -227,7 +250,8 @@ function drawn(result: ElementCut, creased: boolean, onMesh: (part: PartMesh) =>
     runs: drawnRunsOf(mesh),
     parts: drawnInstances(result, onMesh),
     face: pathOf(result.region),
-    innerFace: result.placed.length > mostDrawn ? '' : pathOf(innerRegion(result)),
+    innerFace: result.faces || result.placed.length > mostDrawn ? '' : pathOf(innerRegion(result)),
+    faces: Object.fromEntries((result.faces ?? []).map(({ face, region }) => [face, pathOf(region)])),
     states: statesOf(result.statuses),
     faceArea: result.faceArea,
     pieces: result.pieces,

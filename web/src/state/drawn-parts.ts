@@ -1,21 +1,17 @@
 /** Parts as the cutting worker tells the page of them: each mesh once, and where they stand. */
-import { creasesOf, originOf, type ElementCut, type PartMesh } from '@yard-arch/core';
+import { creasesOf, frontOf, originOf, type ElementCut, type PartMesh } from '@yard-arch/core';
 import type { DrawnInstances, DrawnPart } from './cut-messages.ts';
 import { drawnRunsOf } from './drawn-runs.ts';
 
 const here = [0, 0, 0] as const;
 
-export function drawnPart({ key, name, mesh }: PartMesh): DrawnPart {
+export function drawnPart(part: PartMesh): DrawnPart {
+  const { key, name, mesh, within } = part;
   const { points, vertices } = mesh;
   const positions = new Float32Array(3 * vertices.length);
-  const front: DrawnPart['front'] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let c = 0; c < vertices.length; c++) {
     const v = 3 * vertices[c]!;
     for (let k = 0; k < 3; k++) positions[3 * c + k] = points[v + k]!;
-    front[0] = Math.min(front[0], points[v]!);
-    front[1] = Math.min(front[1], points[v + 2]!);
-    front[2] = Math.max(front[2], points[v]!);
-    front[3] = Math.max(front[3], points[v + 2]!);
   }
   return {
     key,
@@ -26,7 +22,8 @@ export function drawnPart({ key, name, mesh }: PartMesh): DrawnPart {
     triangles: mesh.triangles.slice(),
     creases: creasesOf(mesh, here),
     runs: drawnRunsOf(mesh),
-    front,
+    within: within ?? false,
+    front: frontOf(part),
   };
 }
 

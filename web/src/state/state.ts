@@ -11,11 +11,13 @@ export type Chosen =
   | { kind: 'project' }
   | { kind: 'history' }
   | { kind: 'datum' | 'axis'; id: string }
+  /** An edge of the chosen roof. */
+  | { kind: 'edge'; id: string }
   | { kind: 'openings'; ids: readonly string[] }
   | { kind: 'pattern'; id: string };
 
-/** What can be on the board: the chosen element's sheet, the plan, or the table of openings. */
-const boards = ['sheet', 'plan', 'table'] as const;
+/** What can be on the board: the chosen element's sheet, the plan, the table of openings; or the pattern book, which has the page to itself. */
+const boards = ['sheet', 'plan', 'table', 'book'] as const;
 export type Board = (typeof boards)[number];
 
 /** The ids of openings that are chosen. */
@@ -27,8 +29,8 @@ interface EditorState extends Shown {
   /** Why the project cannot be shown; `deleted` where it is not there, or no more, and how many unsent edits this browser keeps of it. */
   failure: { title: string; detail: string; passing: boolean; deleted: boolean; kept: number } | null;
   element: string | null;
-  /** Elements whose sheet is turned over: it shows the inner face. */
-  turned: ReadonlySet<string>;
+  /** The face that an element's sheet shows, where that is not its first. */
+  faces: ReadonlyMap<string, FaceName>;
   chosen: Chosen;
   /** The size that a click on the sheet places, or null. */
   placing: { pattern: string; size: string } | null;
@@ -51,6 +53,8 @@ interface EditorState extends Shown {
   drawn: ReadonlyMap<string, DrawnElement>;
   /** Meshes of parts, by their keys. */
   parts: ReadonlyMap<string, DrawnPart>;
+  /** How often a mesh from outside has come in: what was drawn before may lack it. */
+  meshes: number;
   statuses: ReadonlyMap<string, OpeningStatus>;
   proofs: ReadonlyMap<string, MeshProof>;
   cutTime: number | null;
@@ -58,11 +62,10 @@ interface EditorState extends Shown {
 }
 
 /** The face of an element that its sheet shows. */
-export const useFace = (element: string): FaceName =>
-  useEditor(({ turned }) => (turned.has(element) ? 'inner' : 'outer'));
+export const useFace = (element: string): FaceName => useEditor(({ faces }) => faces.get(element) ?? 'outer');
 
 /** The same, as it is now. */
-export const faceNow = (element: string): FaceName => (useEditor.getState().turned.has(element) ? 'inner' : 'outer');
+export const faceNow = (element: string): FaceName => useEditor.getState().faces.get(element) ?? 'outer';
 
 export const useEditor = create<EditorState>(() => initial());
 
@@ -81,7 +84,7 @@ export function initial(): EditorState {
     undo: [],
     redo: [],
     element: null,
-    turned: new Set(),
+    faces: new Map(),
     chosen: { kind: 'wall' },
     placing: null,
     board: boards.find((board) => board === localStorage.getItem('yard-arch-board')) ?? 'sheet',
@@ -94,6 +97,7 @@ export function initial(): EditorState {
     clip: null,
     drawn: new Map(),
     parts: new Map(),
+    meshes: 0,
     statuses: new Map(),
     proofs: new Map(),
     cutTime: null,

@@ -5,7 +5,7 @@ import { complain, notify } from '../common/notices.tsx';
 import { holdTab, Keeper, livingTabs, nothingKept } from './kept.ts';
 import type { Replaced, Saver, SavingServer } from './saver.ts';
 import { takeAhead } from './ahead.ts';
-import { chooseOpenings, rememberedChoice, rememberedElement, rememberedHidden, rememberedTurned } from './choice.ts';
+import { chooseOpenings, rememberedChoice, rememberedElement, rememberedHidden, rememberedFaces } from './choice.ts';
 import { post, startWorker, stopWorker } from './cutting.ts';
 import { replacedWords } from './replaced-words.ts';
 import { Session, type Host } from './session.ts';
@@ -31,7 +31,7 @@ const host: Host = {
 /** Opens a project: reads it, takes up edits that were kept in this browser, and cuts it. */
 export async function openProject(project: string): Promise<void> {
   closeProject();
-  setState({ project, hidden: rememberedHidden(project), turned: rememberedTurned(project) });
+  setState({ project, hidden: rememberedHidden(project), faces: rememberedFaces(project) });
   const session = new Session(project, serverOf(project), new Keeper(project, holdTab, livingTabs), host);
   const mine = { session, line: new Line(project) };
   open = mine;

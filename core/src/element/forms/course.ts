@@ -1,12 +1,12 @@
 /** Sheets that follow a course in plan: walls, and barrels, whose plan is an upright plane. */
 import type { CourseForm } from '@yard-arch/document';
-import { tolerance } from '../../mesh/orient.ts';
 import { chordsOf, type Fineness } from '../../profile/flatten.ts';
 import type { SectionLine } from '../../profile/section.ts';
 import { bentChart, turned, withRadialEnds, type Chart } from '../chart.ts';
-import type { SheetEdge, WallEnds } from '../sheet.ts';
+import type { SheetEdge, UnderRoof, WallEnds } from '../sheet.ts';
 import { topLine } from '../top.ts';
 import { flatChart, type Shape, type ShapeOutline } from './shape.ts';
+import { micrometre as tolerance, rounding } from '../../tolerances.ts';
 
 export function courseShape(form: CourseForm, ends: WallEnds, thickness: number): Shape {
   return {
@@ -38,7 +38,9 @@ function chartOf(form: CourseForm, fineness: Fineness): Chart {
 /** A wall's outline, from its start along the base and back along the top. */
 function outlineOf(wall: CourseForm, ends: WallEnds, thickness: number): ShapeOutline {
   const length = wall.runs.reduce((sum, run) => sum + run.length, 0);
-  const points: number[][] = [[0, 0], [length, 0], ...topLine(wall.top, length, wall.height).reverse()];
+  const top = ends.top?.points ?? topLine(wall.top, length, wall.height);
+  const points: number[][] = [[0, 0], [length, 0], ...top.map((point) => [...point]).reverse()];
+  const through = ends.top && throughTop(ends.top);
   const names = points.map((_, i): SheetEdge =>
     i === 0 ? 'base' : i === 1 ? 'end' : i === points.length - 1 ? 'start' : 'top',
   );
@@ -47,11 +49,12 @@ function outlineOf(wall: CourseForm, ends: WallEnds, thickness: number): ShapeOu
   const sections = points.map(([x, y], i): SectionLine | null => {
     if (names[i] === 'start' && ends.start) return ends.start;
     if (names[i] === 'end' && ends.end) return ends.end;
+    if (names[i] === 'top' && through) return through(x!, y!, points[(i + 1) % points.length]!);
     if (lean === 0) return null;
     // Level edges of a leaning wall stay level through its thickness.
     const [bx, by] = points[(i + 1) % points.length]! as [number, number];
     const out = -(bx - x!) / Math.hypot(bx - x!, by - y!);
-    return Math.abs(out) < 1e-12
+    return Math.abs(out) < rounding
       ? null
       : { n: [0, thickness], offset: [0, out * lean * thickness], smooth: [false, false] };
   });
@@ -66,10 +69,31 @@ function outlineOf(wall: CourseForm, ends: WallEnds, thickness: number): ShapeOu
     chords: points.map(() => null),
     fault: short
       ? {
+          code: 'too-short' as const,
           reason: 'the wall is shorter than what its ends lose where they meet other walls',
           mend: 'Make it longer, or let its ends be square.',
         }
       : null,
+  };
+}
+
+/** How a piece of a top under a roof goes through the thickness, found again by where it lies once needless points are gone. */
+function throughTop({
+  points,
+  sections,
+}: UnderRoof): (x: number, y: number, to: readonly number[]) => SectionLine | null {
+  return (x, y, [u, v]) => {
+    const [mx, my] = [(x + u!) / 2, (y + v!) / 2];
+    let best = 0;
+    let least = Infinity;
+    for (let i = 0; i + 1 < points.length; i++) {
+      const [[ax, ay], [bx, by]] = [points[i]!, points[i + 1]!];
+      const size = Math.hypot(bx - ax, by - ay) || 1;
+      const share = Math.max(0, Math.min(1, ((mx - ax) * (bx - ax) + (my - ay) * (by - ay)) / (size * size)));
+      const off = Math.hypot(ax + share * (bx - ax) - mx, ay + share * (by - ay) - my);
+      if (off < least) [least, best] = [off, i];
+    }
+    return sections[best] ?? null;
   };
 }
 

@@ -56,7 +56,11 @@ function outlineOf(element: PlateForm, fineness: Fineness): ShapeOutline {
     chords: flat.arcs.map((arc) => arc && { ax: -arc.ax, ay: -arc.ay, bx: -arc.bx, by: -arc.by }),
     fault:
       loops[0]!.length < 2
-        ? { reason: 'its outline encloses nothing', mend: 'Draw an outline of at least three points.' }
+        ? {
+            code: 'no-outline' as const,
+            reason: 'its outline encloses nothing',
+            mend: 'Draw an outline of at least three points.',
+          }
         : null,
   };
 }

@@ -1,4 +1,5 @@
 /** Shapes: what a form tells of a sheet before it is made, and how it is made. */
+import type { Fault } from '../../finding.ts';
 import type { Fineness } from '../../profile/flatten.ts';
 import { turned, type Chart } from '../chart.ts';
 import type { Sheet, SheetOutline } from '../sheet.ts';
@@ -20,8 +21,9 @@ export interface Shape {
 export const mostEdgePoints = 20_000;
 
 /** The fault of an element whose edges are too many to be begun with. */
-export function tooFine(what: string, points: number): { reason: string; mend: string } {
+export function tooFine(what: string, points: number): Fault {
   return {
+    code: 'too-fine',
     reason: `its ${what} would be divided into ${points.toLocaleString('en')} pieces, more than ${mostEdgePoints.toLocaleString('en')}`,
     mend: 'Set a coarser chord for the project’s arcs, or divide it.',
   };

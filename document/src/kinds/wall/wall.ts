@@ -1,6 +1,6 @@
 /** Walls: upright or leaning sheets that follow a course in plan. */
 import { z } from 'zod';
-import { degrees, extent, number, slant } from '../../figures.ts';
+import { degrees, extent, id, number, slant } from '../../figures.ts';
 import { common } from '../common.ts';
 import { bothFaces, oneLayer, type ElementKind } from '../kind.ts';
 
@@ -19,12 +19,13 @@ export const topSchema = z.discriminatedUnion(
         .min(1, 'must hold at least one step')
         .max(64, 'must hold at most 64 steps'),
     }),
+    z.strictObject({ kind: z.literal('under'), roof: id }),
   ],
-  { error: 'must say its kind: level, raked, gabled or stepped' },
+  { error: 'must say its kind: level, raked, gabled, stepped or under' },
 );
 /**
  * The top of a wall: level at the wall's height; raked from there to a height at its end; gabled to an apex height, and from there down to a height at its end, the wall's own
- * unless it is given; or stepped, each step at a height of its own. Where along the wall an apex or a step is, `at` says as a share of the length, so that it follows the wall.
+ * unless it is given; stepped, each step at a height of its own; or under a roof, whose underside it follows, and at the wall's height where that does not reach. Where along the wall an apex or a step is, `at` says as a share of the length, so that it follows the wall.
  */
 export type Top = z.infer<typeof topSchema>;
 

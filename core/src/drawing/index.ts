@@ -1,0 +1,4 @@
+/** Outlines read from drawings. */
+export { DrawingError } from './budget.ts';
+export { largestDrawing, readDrawing, takeOutline, type Drawing, type TakenOutline } from './drawing.ts';
+export type { Gap, Ring } from './rings.ts';

@@ -1,0 +1,193 @@
+/** What runs into what: leaves into the reveal as they stand open, and what one opening carries into what another does. */
+import Flatbush from 'flatbush';
+import { turnedOut, type Rigid } from '../element/chart.ts';
+import type { CutMesh } from '../mesh/cut-mesh.ts';
+import { offsetAt } from '../profile/section.ts';
+import { millimetre, nanometre } from '../tolerances.ts';
+import { cross, dot, minus, plus, type Vector } from '../vector.ts';
+import { areaOf, holds, moved, type Area } from './area.ts';
+import { centred, type InfillPart, type Stands } from './infill.ts';
+import type { PartInstance } from './part.ts';
+
+/** Something that stands where something else is; in words to follow the opening's mark. */
+export interface Clash {
+  opening: string;
+  reason: string;
+  mend: string;
+}
+
+/** What stands in a wall by less than this only touches it. */
+const grace = 2 * millimetre;
+/** The reveal is looked at in so many slices of its depth, and a leaf along the edges of no more than so many of its triangles. */
+const [slices, mostTriangles] = [16, 400];
+/** At these shares of each edge. */
+const shares = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875];
+
+const known = new WeakMap<InfillPart, Map<string, boolean>>();
+
+/** Whether a leaf that has moved stands in the reveal of its opening. @param stands where it has moved to, from the opening's own directions @param moves by how much, for a key */
+export function runsIntoReveal(leaf: InfillPart, stands: Rigid, placed: Stands, moves: string): boolean {
+  let byMoves = known.get(leaf);
+  if (!byMoves) known.set(leaf, (byMoves = new Map()));
+  const key = `${moves} ${placed.depth}`;
+  let found = byMoves.get(key);
+  if (found === undefined) byMoves.set(key, (found = isInReveal(leaf, stands, placed)));
+  return found;
+}
+
+function isInReveal({ part: { mesh } }: InfillPart, stands: Rigid, placed: Stands): boolean {
+  const outline = areaOf(placed.outline);
+  if (!outline) return false;
+  const own = centred(outline, placed.profile.width / 2);
+  const areas = new Map<number, Area | null>();
+  const areaAt = (depth: number): Area | null => {
+    const slice = Math.floor((depth / placed.depth) * slices);
+    let area = areas.get(slice);
+    if (area === undefined) {
+      const at = ((slice + 0.5) / slices) * placed.depth;
+      areas.set(
+        slice,
+        (area = moved(own, ({ side }) => offsetAt(placed.sections[side!], at, 1) + grace)?.area ?? null),
+      );
+    }
+    return area;
+  };
+  const { points, vertices, triangles } = mesh;
+  const step = 3 * Math.max(1, Math.ceil(triangles.length / 3 / mostTriangles));
+  for (let i = 0; i < triangles.length; i += step)
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [3 * vertices[triangles[i + k]!]!, 3 * vertices[triangles[i + ((k + 1) % 3)]!]!];
+      for (const share of shares) {
+        const along = (axis: number): number => points[a + axis]! * (1 - share) + points[b + axis]! * share;
+        const at = put(stands, along(0), along(1), along(2));
+        if (at[1] < grace || at[1] > placed.depth - grace) continue;
+        const area = areaAt(at[1]);
+        if (area && !holds(area.points, [at[0], at[2]])) return true;
+      }
+    }
+  return false;
+}
+
+interface Boxed {
+  instance: PartInstance;
+  low: Vector;
+  high: Vector;
+}
+
+/** The box about each part, by its mesh. */
+const boxes = new WeakMap<CutMesh, readonly [Vector, Vector]>();
+
+function boxOf(mesh: CutMesh): readonly [Vector, Vector] {
+  let box = boxes.get(mesh);
+  if (!box) {
+    const low: [number, number, number] = [Infinity, Infinity, Infinity];
+    const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+    mesh.points.forEach((value, i) => {
+      low[i % 3] = Math.min(low[i % 3]!, value);
+      high[i % 3] = Math.max(high[i % 3]!, value);
+    });
+    boxes.set(mesh, (box = [low, high]));
+  }
+  return box;
+}
+
+const put = (at: Rigid, x: number, y: number, z: number): Vector => plus(at.origin, turnedOut(at, [x, y, z]));
+
+/** A part with the upright box about it where it stands. */
+function boxed(instance: PartInstance): Boxed {
+  const [a, b] = boxOf(instance.part.mesh);
+  const low: [number, number, number] = [Infinity, Infinity, Infinity];
+  const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  for (let corner = 0; corner < 8; corner++) {
+    const at = put(instance.placement, (corner & 1 ? b : a)[0], (corner & 2 ? b : a)[1], (corner & 4 ? b : a)[2]);
+    at.forEach((value, k) => {
+      low[k] = Math.min(low[k]!, value);
+      high[k] = Math.max(high[k]!, value);
+    });
+  }
+  return { instance, low, high };
+}
+
+/** Parts of different openings of one element that stand in each other, each told once of the first. */
+export function betweenOpenings(instances: readonly PartInstance[], markOf: (opening: string) => string): Clash[] {
+  if (new Set(instances.map(({ opening }) => opening)).size < 2) return [];
+  const all = instances.map(boxed);
+  const index = new Flatbush(all.length);
+  for (const { low, high } of all) index.add(low[0], low[1], high[0], high[1]);
+  index.finish();
+  const found: Clash[] = [];
+  const told = new Set<string>();
+  all.forEach((one, i) => {
+    for (const j of index.search(one.low[0], one.low[1], one.high[0], one.high[1], (k) => k > i)) {
+      const other = all[j]!;
+      const [a, b] = [one.instance, other.instance];
+      const pair = `${a.opening} ${b.opening}`;
+      if (a.opening === b.opening || told.has(pair) || !overlapping(one, other) || !crossing(one, other)) continue;
+      told.add(pair);
+      found.push({
+        opening: a.opening,
+        reason: `its ${a.part.name} runs into the ${b.part.name} of ${markOf(b.opening)}`,
+        mend: 'Move them apart, make one of them smaller, or let one go without that part.',
+      });
+    }
+  });
+  return found;
+}
+
+const overlapping = (a: Boxed, b: Boxed): boolean =>
+  [0, 1, 2].every((k) => a.low[k]! < b.high[k]! - millimetre && b.low[k]! < a.high[k]! - millimetre);
+
+/** Whether an edge of the one goes through a face of the other, within the box that they share. */
+function crossing(a: Boxed, b: Boxed): boolean {
+  const low = [0, 1, 2].map((k) => Math.max(a.low[k]!, b.low[k]!));
+  const high = [0, 1, 2].map((k) => Math.min(a.high[k]!, b.high[k]!));
+  const [ours, theirs] = [a, b].map(({ instance: { part, placement } }) =>
+    trianglesIn(part.mesh, placement, low, high),
+  ) as [Triangle[], Triangle[]];
+  const through = (edges: readonly Triangle[], faces: readonly Triangle[]): boolean =>
+    edges.some((triangle) =>
+      [0, 1, 2].some((k) => faces.some((face) => pierces(triangle[k]!, triangle[(k + 1) % 3]!, face))),
+    );
+  return through(ours, theirs) || through(theirs, ours);
+}
+
+type Triangle = readonly [Vector, Vector, Vector];
+
+/** Those triangles of a mesh in its place whose boxes meet another. */
+function trianglesIn(
+  { points, vertices, triangles }: CutMesh,
+  placement: Rigid,
+  low: readonly number[],
+  high: readonly number[],
+): Triangle[] {
+  const at = (corner: number): Vector => {
+    const v = 3 * vertices[corner]!;
+    return put(placement, points[v]!, points[v + 1]!, points[v + 2]!);
+  };
+  const found: Triangle[] = [];
+  for (let i = 0; i < triangles.length; i += 3) {
+    const three: Triangle = [at(triangles[i]!), at(triangles[i + 1]!), at(triangles[i + 2]!)];
+    if (
+      [0, 1, 2].every(
+        (k) => three.some((p) => p[k]! >= low[k]! - nanometre) && three.some((p) => p[k]! <= high[k]! + nanometre),
+      )
+    )
+      found.push(three);
+  }
+  return found;
+}
+
+/** Whether an edge goes through a triangle, by more than it may touch it. Source: Möller and Trumbore, "Fast, minimum storage ray/triangle intersection", 1997. */
+function pierces(from: Vector, to: Vector, [a, b, c]: Triangle): boolean {
+  const way = minus(to, from);
+  const [u, v] = [minus(b, a), minus(c, a)];
+  const p = cross(way, v);
+  const det = dot(u, p);
+  if (Math.abs(det) < nanometre * nanometre) return false;
+  const s = minus(from, a);
+  const q = cross(s, u);
+  const [i, j, t] = [dot(s, p) / det, dot(way, q) / det, dot(v, q) / det];
+  const length = Math.hypot(...way);
+  const end = millimetre / Math.max(length, millimetre);
+  return i > 0 && j > 0 && i + j < 1 && t > end && t < 1 - end;
+}

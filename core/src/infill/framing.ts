@@ -1,0 +1,355 @@
+/** Frames: members swept along an area's edges, plain or worked, and what they leave for what they hold. */
+import type { Framing, Moulding } from '@yard-arch/document';
+import type { Side } from '../profile/profile.ts';
+import type { SectionLine } from '../profile/section.ts';
+import { jointed } from '../reveal/loop.ts';
+import { makeTube, type Tube, type TubeFace } from '../reveal/tube.ts';
+import { micrometre, nanometre, parallel, relative, rounding } from '../tolerances.ts';
+import { newell } from '../vector.ts';
+import { loopEdge, moved, type Area, type Moved, type Spot, type Strip } from './area.ts';
+import { NotDivided } from './divide.ts';
+import type { Point } from './facets.ts';
+import type { Site } from './fillings.ts';
+import { facing, frame, side, type Range } from './solids.ts';
+
+/** What a frame leaves, and how deep. */
+export interface Held {
+  area: Area;
+  range: Range;
+}
+
+/** Points of a worked edge, a quarter round in so many steps. */
+const steps = 6;
+
+/** A worked edge as (depth, further in) from the front to the inner face, rounded where it says so. */
+export function worked({ kind, size }: Moulding): { n: number; in: number; smooth: boolean }[] {
+  const quarter = (at: (angle: number) => [number, number]): { n: number; in: number; smooth: boolean }[] =>
+    Array.from({ length: steps + 1 }, (_, i) => {
+      const [n, inward] = at((i * Math.PI) / 2 / steps);
+      return { n, in: inward, smooth: i > 0 && i < steps };
+    });
+  switch (kind) {
+    case 'chamfered':
+      return [
+        { n: 0, in: 0, smooth: false },
+        { n: size, in: size, smooth: false },
+      ];
+    case 'rounded':
+      return quarter((angle) => [size * (1 - Math.cos(angle)), size * Math.sin(angle)]);
+    case 'hollowed':
+      return quarter((angle) => [size * Math.sin(angle), size * (1 - Math.cos(angle))]);
+    case 'ogee': {
+      const half = size / 2;
+      const first = quarter((angle) => [half * (1 - Math.cos(angle)), half * Math.sin(angle)]);
+      const second = quarter((angle) => [half + half * Math.sin(angle), half + half * (1 - Math.cos(angle))]);
+      first.at(-1)!.smooth = true;
+      return [...first, ...second.slice(1)];
+    }
+  }
+}
+
+/** The section of a worked member: across its front first, over a depth of one, then through its depth. @throws NotDivided */
+function sectionOf({ width, depth, moulding, rebate }: Framing): SectionLine {
+  const size = moulding?.size ?? 0;
+  const left = depth - (rebate?.depth ?? 0);
+  if (size > width - micrometre || size > left + nanometre)
+    throw new NotDivided('its moulding is larger than its frame has room for');
+  if (rebate && (rebate.width > width - micrometre || left < micrometre))
+    throw new NotDivided('its rebate is larger than its frame has room for');
+  const points = [
+    ...(moulding
+      ? worked(moulding).map(({ n, in: inward, smooth }) => ({ n, offset: -(width - size) - inward, smooth }))
+      : [{ n: 0, offset: -width, smooth: false }]),
+    { n: left, offset: -width, smooth: false },
+    ...(rebate
+      ? [
+          { n: left, offset: -(width - rebate.width), smooth: false },
+          { n: depth, offset: -(width - rebate.width), smooth: false },
+        ]
+      : []),
+  ];
+  const turned =
+    rebate?.from === 'front' ? points.map((point) => ({ ...point, n: depth - point.n })).reverse() : points;
+  const kept = turned.filter(
+    ({ n, offset }, i) =>
+      i === 0 || n - turned[i - 1]!.n > nanometre || Math.abs(offset - turned[i - 1]!.offset) > nanometre,
+  );
+  return {
+    n: [0, ...kept.map(({ n }) => 1 + n)],
+    offset: [0, ...kept.map(({ offset }) => offset)],
+    smooth: [false, ...kept.map(({ smooth }) => smooth)],
+  };
+}
+
+const still: SectionLine = { n: [0, 1], offset: [0, 0], smooth: [false, false] };
+
+/** Builds a frame along the sides of an area. @returns what it leaves. @throws NotDivided */
+export function framed(
+  site: Site,
+  framing: Framing,
+  without: readonly Side[],
+  outer: Area,
+  range: Range,
+  what: string,
+): Held {
+  const by =
+    (width: number) =>
+    ({ side }: { side: Side | null }): number =>
+      side && without.includes(side) ? 0 : -width;
+  const within = moved(outer, by(framing.width));
+  if (!within) throw new NotDivided(`it is too small for ${what}`);
+  const { facets, front } = site;
+  if (!framing.moulding && !framing.rebate) {
+    const joined = withJoints(within, framing.joints);
+    frame(facets, framing.material, outer, joined, range);
+    front.push(
+      { kind: 'solid', loops: [outer.points, within.area.points], material: framing.material },
+      ...jointLines(joined),
+    );
+    return { area: within.area, range };
+  }
+  const section = sectionOf(framing);
+  const has = (side: Side | null): boolean => !side || !without.includes(side);
+  workedFrame(site, framing.material, outer, { section, has, out: 0 }, range);
+  const rings = [...new Set(section.offset.slice(1).map((offset) => Math.round(offset * 1e7) / 1e7))];
+  const lines =
+    framing.moulding?.kind === 'chamfered' || !framing.moulding ? rings : [Math.min(...rings), Math.max(...rings)];
+  let last: readonly Spot[] = outer.points;
+  for (const offset of lines.sort((a, b) => b - a)) {
+    const ring = moved(outer, by(-offset))?.area.points;
+    if (!ring) continue;
+    front.push({ kind: 'solid', loops: [last, ring], material: framing.material });
+    last = ring;
+  }
+  const { rebate } = framing;
+  if (!rebate) return { area: within.area, range };
+  const held = moved(outer, by(framing.width - rebate.width));
+  const { from, to } = range;
+  return {
+    area: held!.area,
+    range:
+      rebate.from === 'front'
+        ? { from, to: from + rebate.depth, against: 'to', lip: rebate.width }
+        : { from: to - rebate.depth, to, against: 'from', lip: rebate.width },
+  };
+}
+
+interface Worked {
+  section: SectionLine;
+  /** Which sides have a member. */
+  has: (side: Side | null) => boolean;
+  /** How far out of the base its outer edge is: nothing for a frame within it, its width for one about it. */
+  out: number;
+}
+
+/** A frame whose inner edges are worked: one closed solid, its section swept along every side and mitred at corners. */
+function workedFrame(
+  { facets }: Site,
+  material: string,
+  base: Area,
+  { section: seen, has, out }: Worked,
+  { from, to }: Range,
+): void {
+  const section: SectionLine = { ...seen, offset: seen.offset.map((offset) => offset + out) };
+  const isStill = (side: Side | null): boolean => !has(side);
+  const loop = jointed(base.points.map((_, i) => loopEdge(base, i, isStill(base.edges[i]!.side) ? still : section)));
+  const depth = to - from;
+  let tube: Tube;
+  try {
+    tube = makeTube([loop], 0, 1 + depth, [0, 1 + depth]);
+  } catch {
+    throw new NotDivided('it is too small for its frame');
+  }
+  facets.begin(material);
+  const at = (node: number): Point => [tube.x[node]!, from + Math.max(0, tube.n[node]! - 1), tube.y[node]!];
+  for (const face of tube.faces) {
+    const edge = tube.edges[face.edge]!;
+    if (edge.section !== section || edge.joint) continue;
+    const points = face.nodes.map(at);
+    if (flat(points)) continue;
+    facing(facets, points, wayOf(tube, face), [edge.dx, 0, edge.dy], shadingOf(tube, face));
+  }
+  const inner = section.offset.at(-1)!;
+  const back = moved(base, ({ side }) => (isStill(side) ? 0 : out === 0 ? inner : out));
+  const far = tube.far[0]!.nodes.map((node): Spot => [tube.x[node]!, tube.y[node]!]);
+  if (!back || !alike(out === 0 ? back.area.points : base.points, far))
+    throw new NotDivided('it has sides too short for its mouldings');
+  for (const { points, along } of back.strips)
+    facing(
+      facets,
+      points.map(([x, z]): Point => [x, to, z]),
+      [0, 1, 0],
+      [along[0], 0, along[1]],
+    );
+  outerSides(facets, tube, section, { from, to });
+  feet(facets, tube, section, at, to);
+}
+
+/** The outer faces of all members. */
+function outerSides(facets: Site['facets'], tube: Tube, section: SectionLine, range: Range): void {
+  const { nodes, edges } = tube.near[0]!;
+  nodes.forEach((node, i) => {
+    const edge = tube.edges[edges[i]!]!;
+    const next = nodes[(i + 1) % nodes.length]!;
+    if (edge.joint || edge.section !== section) return;
+    side(facets, [tube.x[node]!, tube.y[node]!], [tube.x[next]!, tube.y[next]!], range, true, edge.chord ?? undefined);
+  });
+}
+
+/** Builds a band with a worked inner edge about an area, along some of its sides. @throws NotDivided */
+export function banded(site: Site, framing: Framing, along: readonly Side[], inner: Area, range: Range): void {
+  const section = sectionOf(framing);
+  const has = (side: Side | null): boolean => side !== null && along.includes(side);
+  workedFrame(site, framing.material, inner, { section, has, out: framing.width }, range);
+  let last: readonly Spot[] | null = null;
+  for (const offset of [framing.width, framing.moulding?.size ?? 0, 0]) {
+    const ring = moved(inner, ({ side }) => (has(side) ? offset : 0))?.area.points;
+    if (ring && last) site.front.push({ kind: 'solid', loops: [last, ring], material: framing.material });
+    last = ring ?? last;
+  }
+}
+
+/** Where members end at a side that has none, their sections are seen. */
+function feet(facets: Site['facets'], tube: Tube, section: SectionLine, at: (node: number) => Point, to: number): void {
+  tube.edges.forEach((edge, e) => {
+    if (edge.joint) return jointFoot(facets, tube, e, at);
+    if (edge.section === section) return;
+    const bands = tube.faces.filter((face) => face.edge === e);
+    const [before, after] = [tube.edges[tube.before[e]!]!, tube.edges[tube.after[e]!]!];
+    const starts = bands.flatMap(({ nodes, startNear, startFar }) => nodes.slice(startNear, startFar + 1));
+    const ends = bands.flatMap(({ nodes, endFar }) => [nodes[0]!, ...nodes.slice(endFar).reverse()]);
+    for (const [path, beside] of [
+      [starts, before],
+      [ends, after],
+    ] as const) {
+      if (beside.section !== section) continue;
+      const points = path.map(at);
+      const [x, , z] = points[0]!;
+      const polygon = [...points, [x, to, z] as Point].filter((point, i, all) => {
+        const last = all[(i + all.length - 1) % all.length]!;
+        return Math.hypot(point[0] - last[0], point[1] - last[1], point[2] - last[2]) > nanometre;
+      });
+      if (polygon.length > 2) facing(facets, polygon, [edge.dy, 0, -edge.dx], [0, 1, 0]);
+    }
+  });
+}
+
+/** Where a member runs on into a side that has none, its section is what the joint between the two sweeps. */
+function jointFoot(facets: Site['facets'], tube: Tube, e: number, at: (node: number) => Point): void {
+  const [before, after] = [tube.edges[tube.before[e]!]!, tube.edges[tube.after[e]!]!];
+  if (before.section === after.section) return;
+  const ends = after.section === still;
+  const way: Point = ends ? [before.dx, 0, before.dy] : [-after.dx, 0, -after.dy];
+  for (const face of tube.faces) {
+    if (face.edge !== e) continue;
+    const points = face.nodes.map(at);
+    if (Math.hypot(...newell(points)) > rounding) facing(facets, points, way, [0, 1, 0]);
+  }
+}
+
+/** Whether points span no face. */
+function flat(points: readonly Point[]): boolean {
+  const [a] = points;
+  const seen = points.filter((point) => Math.hypot(point[0] - a![0], point[1] - a![1], point[2] - a![2]) > nanometre);
+  return seen.length < 2;
+}
+
+/** Out of the solid: away from the member where its section runs into the wall, along the depth where it steps. */
+function wayOf(tube: Tube, { edge, near, far }: TubeFace): Point {
+  const { dx, dy } = tube.edges[edge]!;
+  return normalAt([near[0] + far[0], near[1] + far[1]], [dy, -dx]);
+}
+
+/** The normal where a section runs in a direction of (depth, further out), beside an edge whose way out is told. */
+const normalAt = ([n, out]: readonly [number, number], [x, z]: Spot): Point => [-n * x, out, -n * z];
+
+function shadingOf(tube: Tube, face: TubeFace): Point[] | undefined {
+  const { chord, dx, dy } = tube.edges[face.edge]!;
+  const { nodes, startNear, startFar, endFar, near, far } = face;
+  const straight = near[0] * far[0] + near[1] * far[1] > 1 - relative;
+  if (!chord && straight) return undefined;
+  const [from, to] = [tube.n[nodes[0]!]!, tube.n[nodes[endFar]!]!];
+  const starts = new Set(nodes.slice(startNear, startFar + 1));
+  return nodes.map((node): Point => {
+    const share = to - from > nanometre ? (tube.n[node]! - from) / (to - from) : 0;
+    const run = [near[0] + share * (far[0] - near[0]), near[1] + share * (far[1] - near[1])] as const;
+    const out: Spot = chord ? (starts.has(node) ? [chord.ax, chord.ay] : [chord.bx, chord.by]) : [dy, -dx];
+    const [x, y, z] = normalAt(run, out);
+    const size = Math.hypot(x, y, z);
+    return [x / size, y / size, z / size];
+  });
+}
+
+function alike(a: readonly Spot[], b: readonly Spot[]): boolean {
+  const near = (p: Spot, q: Spot): boolean => Math.hypot(p[0] - q[0], p[1] - q[1]) < micrometre / 10;
+  if (a.length !== b.length) return false;
+  const shift = b.findIndex((point) => near(point, a[0]!));
+  return shift >= 0 && a.every((point, i) => near(point, b[(i + shift) % b.length]!));
+}
+
+const isStile = (side: Side | null): boolean => side === 'jamb-left' || side === 'jamb-right';
+
+/**
+ * The strips of a frame whose members meet squarely at its corners: those that go through reach the outer edge, the others end at
+ * them. Corners where either is too short stay mitred.
+ */
+function withJoints(within: Moved, joints: Framing['joints']): Moved {
+  if (!joints || joints === 'mitred') return within;
+  const strips: Strip[] = within.strips.map((strip) => ({ ...strip }));
+  strips.forEach((ending, i) => {
+    if (isStile(ending.side) !== (joints === 'rails through')) return;
+    strips.forEach((through, k) => {
+      if (i === k || isStile(through.side) === isStile(ending.side)) return;
+      squared(strips, i, k);
+    });
+  });
+  return { ...within, strips };
+}
+
+/** Gives the corner of one strip to its neighbour. */
+function squared(strips: Strip[], ending: number, through: number): void {
+  const [a, b] = [strips[ending]!, strips[through]!];
+  const same = (p: Spot, q: Spot): boolean => Math.hypot(p[0] - q[0], p[1] - q[1]) < nanometre * 10;
+  const shared = a.points.filter((point) => b.points.some((other) => same(point, other)));
+  if (shared.length !== 2) return;
+  const reachOf = (point: Spot): number => a.reach[a.points.indexOf(point)]!;
+  const [outer, inner] = [...shared].sort((p, q) => reachOf(p) - reachOf(q)) as [Spot, Spot];
+  const turn = Math.abs(a.along[0] * b.along[1] - a.along[1] * b.along[0]);
+  if (turn < 0.5) return;
+  // Along the one that ends, from its outer corner, to where the inner edge of the other goes through.
+  const at = a.points.indexOf(outer);
+  const next = [a.points[(at + 1) % a.points.length]!, a.points[(at + a.points.length - 1) % a.points.length]!].find(
+    (point) => !same(point, inner),
+  );
+  if (!next) return;
+  const [ex, ey] = [next[0] - outer[0], next[1] - outer[1]];
+  const cross = ex * b.along[1] - ey * b.along[0];
+  const share = ((inner[0] - outer[0]) * b.along[1] - (inner[1] - outer[1]) * b.along[0]) / cross;
+  if (!(share > parallel && share < 1 - parallel)) return;
+  const corner: Spot = [outer[0] + share * ex, outer[1] + share * ey];
+  strips[ending] = { ...a, points: a.points.map((point) => (point === outer ? corner : point)) };
+  const from = b.points.findIndex((point) => same(point, outer));
+  const to = b.points.findIndex((point) => same(point, inner));
+  const ahead = (from + 1) % b.points.length === to;
+  const points = [...b.points];
+  const reach = [...b.reach];
+  const place = ahead ? from + 1 : from;
+  points.splice(place, 0, corner);
+  reach.splice(place, 0, 0);
+  strips[through] = { ...b, points, reach };
+}
+
+/** The lines of joints, where members meet at an angle. */
+function jointLines({ strips }: Moved): { kind: 'joint'; loops: [Spot, Spot][] }[] {
+  const lines: [Spot, Spot][] = [];
+  strips.forEach((a, i) =>
+    strips.slice(i + 1).forEach((b) => {
+      if (Math.abs(a.along[0] * b.along[1] - a.along[1] * b.along[0]) < 0.3) return;
+      const shared = a.points.filter((p) =>
+        b.points.some((q) => Math.hypot(p[0] - q[0], p[1] - q[1]) < nanometre * 10),
+      );
+      if (shared.length >= 2) lines.push([shared[0]!, shared.at(-1)!]);
+    }),
+  );
+  return lines.length > 0 ? [{ kind: 'joint', loops: lines }] : [];
+}

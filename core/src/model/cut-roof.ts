@@ -1,0 +1,243 @@
+/** Cuts a roof: each plane by itself with what stands clear on it, joined to one body; then, from that, what runs over ridges, hips and eaves or was set out from above. */
+import { faceLabel, type Element, type FaceName, type Units } from '@yard-arch/document';
+import { planCut } from '../cut/plan.ts';
+import { settingOf, type Skin } from '../cut/setting.ts';
+import { AtFault } from '../cut/skin.ts';
+import { faceLeft, solidPath } from '../cut/solid-path.ts';
+import { notCut, withFindings, type OpeningStatus } from '../cut/status.ts';
+import type { RoofBody } from '../element/roof-sheets.ts';
+import { pointAt } from '../element/chart.ts';
+import type { Sheet } from '../element/sheet.ts';
+import { fault } from '../finding.ts';
+import { MeshBuilder } from '../mesh/builder.ts';
+import type { CutMesh } from '../mesh/cut-mesh.ts';
+import { prove } from '../mesh/proof.ts';
+import { holdsPoint, piecesOf, regionArea, type Region } from '../mesh/region.ts';
+import { smoothed } from '../mesh/smooth.ts';
+import type { Placed, Unplaced } from '../setout/resolve.ts';
+import { dot, minus } from '../vector.ts';
+import { asked, cutOpen, skinsOf, toldOf, type ElementCut, type FaceCut, type Made } from './cut-element.ts';
+import { roofMesh, trimMesh } from './roof-mesh.ts';
+
+interface Asked {
+  element: Element;
+  body: RoofBody;
+  /** The roof as it is seen from above. */
+  above: Sheet;
+  resolved: readonly (Placed | Unplaced)[];
+  recesses: readonly Placed[];
+  units: Units;
+  before: ElementCut | undefined;
+}
+
+/** Cuts a roof. @throws what the cut of a plane does for reasons of its own */
+export function cutRoof({ element, body, above, resolved, recesses, units, before }: Asked): ElementCut {
+  const start = performance.now();
+  const { placed, open } = asked(resolved, recesses);
+  const byId = new Map<string, OpeningStatus>();
+  const skins = skinsOf(element, body.planes[0]!.sheet);
+  const later: { sheet: Sheet; openings: Placed[] }[] = [];
+  const meshes: CutMesh[][] = skins.map(() => []);
+  const faces = body.planes.map(({ sheet, face }): FaceCut => {
+    const here = open.filter((opening) => opening.face === face);
+    const { crossing, clear, planned } = sorted(sheet, here, units, byId);
+    const known = before?.faces?.find((other) => other.face === face)?.skins ?? [];
+    const made = skins.map((skin): Made => cutOpen(element, withSkin(sheet, skin), clear, units, byId, known));
+    made.forEach(({ mesh }, i) => meshes[i]!.push(mesh));
+    // What meets so that the plane could not be divided by itself is taken out as solids too.
+    for (const opening of clear) {
+      if (!byId.get(opening.id)?.findings.some(({ code }) => code === 'not-divided')) continue;
+      byId.set(opening.id, planned.get(opening.id)!);
+      crossing.push(opening);
+    }
+    if (crossing.length > 0) later.push({ sheet, openings: crossing });
+    const region = crossing.length > 0 ? faceLeft(sheet, here) : made[0]!.region;
+    return { face, sheet, region, faceArea: regionArea(region), skins: made.flatMap((one) => one.skins) };
+  });
+  let bodies = skins.map((skin, i) => roofMesh(body, element, meshes[i]!, skin));
+  const fromAbove = open.filter(({ face }) => face === undefined);
+  const told = planCut(above, fromAbove, units);
+  told.statuses.forEach((status, k) =>
+    byId.set(status.opening, acrossPlanes(status, fromAbove[k]!, element, body, above)),
+  );
+  const goes = fromAbove.filter((_, k) => told.statuses[k]!.state !== 'not cut');
+  if (goes.length > 0) later.push({ sheet: above, openings: goes });
+  for (const { sheet, openings } of later) bodies = takenFrom(bodies, { sheet, openings, skins, above, byId });
+  const builder = new MeshBuilder(element.id);
+  const { trims } = body;
+  const solids = [...bodies, ...(trims ? [trimMesh(body, element.id, trims)] : [])];
+  if (solids.length > 1) for (const one of solids) builder.add(one);
+  const mesh = solids.length > 1 ? builder.finish() : solids[0]!;
+  const region = faceLeft(above, goes);
+  return {
+    element: element.id,
+    sheet: above,
+    placed,
+    region,
+    mesh: element.smooth === undefined ? mesh : smoothed(mesh, element.smooth),
+    parts: [],
+    statuses: toldOf(resolved, byId),
+    taken: recesses.map(({ id }) => byId.get(id)!),
+    faceArea: faces.reduce((sum, face) => sum + face.faceArea, 0),
+    pieces: piecesOf(region),
+    path: later.length > 0 ? 'solid' : 'sheet',
+    fault: null,
+    milliseconds: performance.now() - start,
+    skins: [],
+    faces,
+  };
+}
+
+const skinned = new WeakMap<Sheet, Map<string, Sheet>>();
+
+/** A sheet of which one skin is to be cut; the same object for the same question. */
+function withSkin(sheet: Sheet, skin: Skin): Sheet {
+  let known = skinned.get(sheet);
+  if (!known) skinned.set(sheet, (known = new Map()));
+  const key = `${skin.from} ${skin.to} ${skin.whole}`;
+  let made = known.get(key);
+  if (!made) known.set(key, (made = { ...sheet, skin }));
+  return made;
+}
+
+/** Openings on a plane, those that run over its edges told of and by themselves. */
+function sorted(
+  sheet: Sheet,
+  here: readonly Placed[],
+  units: Units,
+  byId: Map<string, OpeningStatus>,
+): { crossing: Placed[]; clear: Placed[]; planned: ReadonlyMap<string, OpeningStatus> } {
+  const { grouping, statuses } = planCut(sheet, here, units);
+  const over = new Set(grouping.atEdge);
+  for (const k of over) byId.set(here[k]!.id, statuses[k]!);
+  return {
+    crossing: here.filter((_, k) => over.has(k)),
+    clear: here.filter((_, k) => !over.has(k)),
+    planned: new Map(statuses.map((status) => [status.opening, status])),
+  };
+}
+
+/** Takes openings out of a roof's bodies as solids; where that cannot be, they say so and the bodies are as they were. */
+function takenFrom(
+  bodies: readonly CutMesh[],
+  {
+    sheet,
+    openings,
+    skins,
+    above,
+    byId,
+  }: {
+    sheet: Sheet;
+    openings: readonly Placed[];
+    skins: readonly Skin[];
+    above: Sheet;
+    byId: Map<string, OpeningStatus>;
+  },
+): CutMesh[] {
+  const path = solidPath();
+  const refuse = (of: readonly Placed[]): void => {
+    for (const { id } of of)
+      byId.set(
+        id,
+        notCut(
+          id,
+          fault(
+            'not-divided',
+            `the roof could not be divided where it ${sheet === above ? 'comes down through it' : 'runs over the plane’s edge'}`,
+            'Move it clear of the edge, or choose another size.',
+          ),
+        ),
+      );
+  };
+  let left = [...openings];
+  while (path && left.length > 0)
+    try {
+      const made = bodies.map((mesh, i) => {
+        const skin = sheet === above ? { from: 0, to: above.thickness, whole: true } : skins[i]!;
+        return path(mesh, settingOf(sheet, skin, null), left);
+      });
+      if (made.every((mesh) => mesh.triangles.length > 0 && prove(mesh).closed)) return made;
+      break;
+    } catch (error) {
+      if (!(error instanceof AtFault)) break;
+      const gone = new Set(error.openings.map(({ id }) => id));
+      refuse(error.openings);
+      left = left.filter(({ id }) => !gone.has(id));
+    }
+  refuse(left);
+  return [...bodies];
+}
+
+/** What was set out from above, and which planes it goes through. */
+function acrossPlanes(
+  status: OpeningStatus,
+  opening: Placed,
+  element: Element,
+  body: RoofBody,
+  above: Sheet,
+): OpeningStatus {
+  if (status.state === 'not cut') return status;
+  const labels = planesUnder(opening, body, above).map((face) => faceLabel(element, face));
+  const listed = `${labels.slice(0, -1).join(', ')} and ${labels.at(-1)!}`;
+  const { infill, parts } = opening.pattern;
+  return withFindings(status, [
+    ...(labels.length > 1 ? [{ code: 'cuts-planes', reason: `it cuts ${listed}`, mend: null } as const] : []),
+    ...(infill || parts?.length
+      ? [
+          fault(
+            'part-left-out',
+            'what its pattern puts there is left out: through several planes it has no seat',
+            'Set it out on one plane, or give it a pattern that only cuts.',
+          ),
+        ]
+      : []),
+  ]);
+}
+
+/** The planes that an outline set out from above lies over. */
+function planesUnder({ s, t, outline }: Pick<Placed, 's' | 't' | 'outline'>, body: RoofBody, above: Sheet): FaceName[] {
+  const own: Region = {
+    count: outline.count,
+    xs: outline.xs.map((x) => x + s),
+    ys: outline.ys.map((y) => y + t),
+    next: outline.next,
+  };
+  const { chart } = above;
+  if (chart.kind !== 'flat') return [];
+  return body.planes.flatMap(({ sheet, face }) => {
+    const seen = Array.from(sheet.outline.xs, (x, i) => {
+      const from = minus(pointAt(sheet.chart, x, sheet.outline.ys[i]!, 0), chart.origin);
+      return [dot(from, chart.along), dot(from, chart.up)] as const;
+    });
+    const region: Region = {
+      count: seen.length,
+      xs: Float64Array.from(seen, ([x]) => x),
+      ys: Float64Array.from(seen, ([, y]) => y),
+      next: sheet.outline.next,
+    };
+    return overlap(own, region) ? [face] : [];
+  });
+}
+
+/** Whether two regions have some area in common, points and touching edges aside. */
+function overlap(a: Region, b: Region): boolean {
+  for (const [p, q] of [
+    [a, b],
+    [b, a],
+  ] as const)
+    for (let i = 0; i < p.count; i++) if (holdsPoint(q, p.xs[i]!, p.ys[i]!)) return true;
+  const side = (ax: number, ay: number, bx: number, by: number, x: number, y: number): number =>
+    (bx - ax) * (y - ay) - (by - ay) * (x - ax);
+  for (let i = 0; i < a.count; i++)
+    for (let j = 0; j < b.count; j++) {
+      const [k, l] = [a.next[i]!, b.next[j]!];
+      const [ax, ay, bx, by] = [a.xs[i]!, a.ys[i]!, a.xs[k]!, a.ys[k]!];
+      const [cx, cy, dx, dy] = [b.xs[j]!, b.ys[j]!, b.xs[l]!, b.ys[l]!];
+      if (
+        side(ax, ay, bx, by, cx, cy) * side(ax, ay, bx, by, dx, dy) < 0 &&
+        side(cx, cy, dx, dy, ax, ay) * side(cx, cy, dx, dy, bx, by) < 0
+      )
+        return true;
+    }
+  return false;
+}

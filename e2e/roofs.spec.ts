@@ -1,0 +1,115 @@
+/** Roofs on the real interface: laid over walls, made gabled edge by edge, pitched, lit by windows that are spread, and cut across the ridge. */
+import { cutModel, prove } from '@yard-arch/core';
+import { emptyDocument, kinds, type ProjectDocument, type Roof, type Wall } from '@yard-arch/document';
+import { Desk, expect, test } from './fixtures.ts';
+
+/** Four walls of 4.2 m round a yard of 12 m by 7 m, and two patterns. */
+function fourWalls(): ProjectDocument {
+  const document = emptyDocument('Quay store');
+  document.materials.brick = { id: 'brick', name: 'Brick', colour: '#b97a5c', roughness: 0.9 };
+  const wall = (id: string, x: number, y: number, turn: number, length: number): void => {
+    document.elements[id] = {
+      ...kinds.wall.fresh({ id, name: `${id} wall`, start: { x, y, z: 0 }, turn }, 'brick'),
+      length,
+      height: 4.2,
+      ends: { start: 'mitred', end: 'mitred' },
+    };
+  };
+  wall('South', 0, 0, 0, 12);
+  wall('East', 12, 0, 90, 7);
+  wall('North', 12, 7, 180, 12);
+  wall('West', 0, 7, 270, 7);
+  const pattern = (id: string, name: string, shape: 'rectangle' | 'ellipse', width: number, height: number): void => {
+    document.patterns[id] = {
+      id,
+      name,
+      profile: { shape },
+      sizes: { a: { id: 'a', name: '', dimensions: { width, height } } },
+      reveal: { material: null },
+    };
+  };
+  pattern('light', 'Roof window', 'rectangle', 0.78, 1.18);
+  pattern('well', 'Lantern well', 'ellipse', 2.4, 1.6);
+  return document;
+}
+
+test('a roof is laid over four walls, gabled by two verges, pitched, and cut on its planes and across the ridge', async ({
+  application,
+  page,
+}) => {
+  const made = (await (
+    await page.request.post(`${application.url}/api/projects/upload`, { data: fourWalls() })
+  ).json()) as { id: string };
+  const desk = new Desk(page, application.url, made.id);
+  await desk.open();
+
+  // Laid over the ring that is clicked: hipped, and all four walls reach up under it.
+  await page.getByRole('tab', { name: 'Plan' }).click();
+  await page.getByRole('button', { name: 'Lay a roof' }).click();
+  const south = (await page.locator('[data-element="South"] .body').boundingBox())!;
+  await page.mouse.move(south.x + south.width / 2, south.y + south.height / 2, { steps: 2 });
+  await expect(page.getByText('click to lay a roof over its ring of 4 walls')).toBeVisible();
+  await page.mouse.click(south.x + south.width / 2, south.y + south.height / 2);
+  await expect(page.getByRole('heading', { name: 'Roof', exact: true })).toBeVisible();
+  let document = await desk.saved();
+  const roof = (): Roof =>
+    Object.values(document.elements).find((element): element is Roof => element.kind === 'roof')!;
+  expect(roof().edges.map(({ is }) => is)).toEqual(['eaves', 'eaves', 'eaves', 'eaves']);
+  for (const id of ['South', 'East', 'North', 'West'])
+    expect((document.elements[id] as Wall).top).toEqual({ kind: 'under', roof: roof().id });
+
+  // Two edges become verges, and the gables come by themselves.
+  for (const edge of ['East edge', 'West edge']) {
+    await page.getByRole('button', { name: new RegExp(`^${edge}`) }).click();
+    await desk.particulars.getByLabel('Is', { exact: true }).selectOption('verge');
+    await page.getByRole('button', { name: 'the whole of Roof' }).click();
+  }
+  await desk.type('Pitch', '1:2');
+  document = await desk.saved();
+  expect(roof().edges.map(({ is }) => is)).toEqual(['eaves', 'verge', 'eaves', 'verge']);
+  expect(Math.round((roof().edges[0] as { pitch: number }).pitch * 1e6)).toBe(45e6);
+  const height = (): number => cutModel(document).cuts.get('East')!.sheet.height;
+  expect(height()).toBeCloseTo(4.2 + 3.5, 6);
+
+  // Undone and done again, the walls follow.
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect.poll(async () => ((document = await desk.saved()), roof().edges[0])).toMatchObject({ pitch: 40 });
+  expect(height()).toBeCloseTo(4.2 + 3.5 * Math.tan((40 * Math.PI) / 180), 6);
+
+  // Roof windows on the south plane, spread along it.
+  await page.getByRole('button', { name: 'South plane' }).click();
+  await expect(page.getByRole('tab', { name: 'Sheet of South plane' })).toHaveAttribute('aria-selected', 'true');
+  await desk.strip.getByRole('button', { name: /^Roof window/ }).click();
+  for (const s of [2, 3.5, 9]) {
+    const spot = await desk.at(s, 1.6);
+    await page.mouse.move(spot.x, spot.y, { steps: 3 });
+    await page.mouse.click(spot.x, spot.y);
+  }
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+a');
+  await desk.unfold('Spread');
+  await desk.particulars.getByRole('button', { name: 'Spread 3 openings' }).click();
+  document = await desk.saved();
+  const windows = Object.values(document.openings);
+  expect(windows.map(({ face }) => face)).toEqual(['e1', 'e1', 'e1']);
+
+  // A curved outline over the ridge, from above.
+  await page.getByRole('navigation').getByRole('button', { name: /^Roof/ }).first().click();
+  await desk.strip.getByRole('button', { name: /^Lantern well/ }).click();
+  const over = await desk.at(6.3, 3.85 - 0.8);
+  await page.mouse.move(over.x, over.y, { steps: 3 });
+  await page.mouse.click(over.x, over.y);
+  await page.keyboard.press('Escape');
+  await expect(desk.titleBlock).toContainText('4 cut');
+  await expect(desk.titleBlock).toContainText('sound', { timeout: 30_000 });
+  document = await desk.saved();
+  const model = cutModel(document);
+  expect([...model.cuts.values()].every(({ mesh, fault }) => fault === null && prove(mesh).closed)).toBe(true);
+
+  // What is on a plane that goes is told of, and kept.
+  await page.getByRole('navigation').getByRole('button', { name: /^Roof/ }).first().click();
+  await page.getByRole('button', { name: /^South edge/ }).click();
+  await desk.particulars.getByLabel('Is', { exact: true }).selectOption('verge');
+  await expect(page.getByText('no longer has the plane that it is on').first()).toBeVisible();
+  expect(Object.keys((await desk.saved()).openings)).toHaveLength(4);
+});

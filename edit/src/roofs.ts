@@ -1,0 +1,354 @@
+/** Roofs: laid over a ring of walls or an outline, given a form, and their edges changed. */
+import { courseOf, holdsPoint, sheetsOf, tidy, wallsMeet, type Point } from '@yard-arch/core';
+import {
+  edgesOfRoof,
+  isInPlan,
+  kinds,
+  newId,
+  putting,
+  type Change,
+  type ChangeSet,
+  type Element,
+  type Layer,
+  type ProjectDocument,
+  type Roof,
+  type RoofEdge,
+  type Wall,
+} from '@yard-arch/document';
+import { edit } from './make.ts';
+
+/** Forms that a roof can be given at once, by the edges of its outline. */
+export const roofForms = ['hipped', 'gabled', 'half-hipped', 'lean-to', 'mansard', 'bell-cast', 'flat'] as const;
+export type RoofFormName = (typeof roofForms)[number];
+
+interface Refused {
+  reason: string;
+  mend: string;
+}
+
+type Corner = Pick<RoofEdge, 'id' | 'x' | 'y' | 'bulge' | 'facets'>;
+
+const usual = { pitch: 40, over: 0.35 };
+
+/** The walls of the ring that a wall is in, from it on, or null where it is in none. Each begins where another ends, whichever way it runs. */
+export function ringOf(document: ProjectDocument, wall: Wall): { wall: Wall; backward: boolean }[] | null {
+  const walls = Object.values(document.elements).filter(isInPlan);
+  const near = (a: Point, b: Point): boolean => Math.hypot(a[0] - b[0], a[1] - b[1]) < wallsMeet;
+  const ring = [{ wall, backward: false }];
+  const first = courseOf(wall).start;
+  let at = courseOf(wall).end;
+  while (!near(at, first)) {
+    const used = new Set(ring.map((one) => one.wall.id));
+    const next = walls.find((other) => {
+      if (used.has(other.id)) return false;
+      const { start, end } = courseOf(other);
+      return near(start, at) || near(end, at);
+    });
+    if (!next) return null;
+    const backward = !near(courseOf(next).start, at);
+    ring.push({ wall: next, backward });
+    at = backward ? courseOf(next).start : courseOf(next).end;
+  }
+  return ring.length > 1 ? ring : null;
+}
+
+/** Lays a roof over a ring of walls, and lets them reach up under it. */
+export function roofOverWalls(
+  document: ProjectDocument,
+  wall: Wall,
+  form: RoofFormName = 'hipped',
+): { changeSet: ChangeSet; id: string } | Refused {
+  const ring = ringOf(document, wall);
+  if (!ring)
+    return {
+      reason: `${wall.name} is not part of a ring of walls`,
+      mend: 'Let walls begin where others end, all the way round, or draw the outline of the roof.',
+    };
+  const tops = ring.map((one) => one.wall.start.z + one.wall.height);
+  const level = Math.min(...tops);
+  const outline = ring.flatMap(({ wall: own, backward }, i) =>
+    cornersOf(own, backward).map((corner) => ({ ...corner, lift: tidy(tops[i]! - level) })),
+  );
+  const made = roofOver(document, outline, level, form);
+  if ('reason' in made) return made;
+  const walls = ring
+    .filter((one) => !one.wall.sweep && !one.wall.runs?.length && !one.wall.batter)
+    .map((one) => putting('elements', { ...one.wall, top: { kind: 'under' as const, roof: made.id } }));
+  return { id: made.id, changeSet: { ...made.changeSet, changes: [...made.changeSet.changes, ...walls] } };
+}
+
+/** The corners of a wall's face, in the order of its ring; an arc is one edge with a bulge. */
+function cornersOf(wall: Wall, backward: boolean): { x: number; y: number; bulge?: number }[] {
+  const runs = [{ turn: 0, length: wall.length, sweep: wall.sweep ?? 0 }, ...(wall.runs ?? [])];
+  const corners: { x: number; y: number; bulge?: number }[] = [];
+  let { x, y } = wall.start;
+  let angle = wall.turn;
+  for (const { turn, length, sweep = 0 } of runs) {
+    angle += turn;
+    corners.push({ x, y, ...(sweep ? { bulge: Math.tan((sweep * Math.PI) / 720) } : {}) });
+    const half = (sweep * Math.PI) / 360;
+    const chord = half === 0 ? length : (length * Math.sin(half)) / half;
+    const way = (angle * Math.PI) / 180 + half;
+    [x, y] = [x + chord * Math.cos(way), y + chord * Math.sin(way)];
+    angle += sweep;
+  }
+  if (!backward) return corners;
+  const all = [...corners, { x, y }].reverse();
+  return all.slice(0, -1).map(({ x: u, y: v }, i) => {
+    const { bulge } = all[i + 1] as { bulge?: number };
+    return { x: u, y: v, ...(bulge ? { bulge: -bulge } : {}) };
+  });
+}
+
+/** Lays a roof over an outline. @param level metres, where the undersides of its planes pass over it */
+export function roofOver(
+  document: ProjectDocument,
+  outline: readonly { x: number; y: number; bulge?: number; lift?: number }[],
+  level: number,
+  form: RoofFormName = 'hipped',
+): { changeSet: ChangeSet; id: string } | Refused {
+  if (outline.length < 2) return { reason: 'its outline encloses nothing', mend: 'Draw at least three corners.' };
+  const id = newId('r');
+  const [first] = outline;
+  const area = outline.reduce((sum, a, i) => {
+    const b = outline[(i + 1) % outline.length]!;
+    return sum + a.x * b.y - a.y * b.x;
+  }, 0);
+  // Counter-clockwise, as outlines are told; an edge then begins where it ended.
+  const turned = area < 0 ? reversedOutline(outline) : outline;
+  const names = new Set(Object.values(document.elements).map(({ name }) => name));
+  let n = 1;
+  const called = (): string => (n === 1 ? 'Roof' : `Roof ${n}`);
+  while (names.has(called())) n++;
+  const { layers, changes } = usualLayers(document);
+  const plain = kinds.roof.fresh(
+    { id, name: called(), start: { x: tidy(first!.x), y: tidy(first!.y), z: tidy(level) }, turn: 0 },
+    layers[0]!.material,
+  );
+  const roof: Roof = {
+    ...plain,
+    layers,
+    edges: turned.map(({ x, y, bulge, lift }, i): RoofEdge => ({
+      id: `e${i + 1}`,
+      x: tidy(x - first!.x),
+      y: tidy(y - first!.y),
+      ...(bulge ? { bulge } : {}),
+      is: 'eaves',
+      ...usual,
+      ...(lift ? { lift } : {}),
+    })),
+  };
+  return {
+    id,
+    changeSet: edit(`lay ${roof.name}`, ...changes, putting('elements', formed(roof, form))),
+  };
+}
+
+function reversedOutline<T extends { x: number; y: number; bulge?: number }>(outline: readonly T[]): T[] {
+  return outline
+    .map((a, i) => {
+      const { x, y } = outline[(i + 1) % outline.length]!;
+      return { ...a, x, y, ...(a.bulge ? { bulge: -a.bulge } : {}) };
+    })
+    .reverse();
+}
+
+/** What a roof is made of to begin with: slate over battens, boarding and a lining, of materials that there are or are made for it. */
+function usualLayers(document: ProjectDocument): { layers: Layer[]; changes: Change[] } {
+  const wanted = [
+    { id: 'slate', name: 'Slate', colour: '#6d7780', roughness: 0.7, texture: 'slate' as const, thickness: 0.03 },
+    { id: 'battens', name: 'Battens', colour: '#b08d62', roughness: 0.9, thickness: 0.05 },
+    { id: 'boarding', name: 'Boarding', colour: '#c9a878', roughness: 0.8, texture: 'oak' as const, thickness: 0.12 },
+    { id: 'lining', name: 'Lining', colour: '#efe9dc', roughness: 0.9, thickness: 0.02 },
+  ];
+  const changes: Change[] = [];
+  const layers = wanted.map(({ thickness, ...material }): Layer => {
+    const known = Object.values(document.materials).find(
+      ({ id, name }) => id === material.id || name.toLowerCase() === material.name.toLowerCase(),
+    );
+    if (!known) changes.push(putting('materials', material));
+    return { thickness, material: known?.id ?? material.id };
+  });
+  return { layers, changes };
+}
+
+/** The same roof in a form: what each of its edges is. Overhangs and lifts stay; pitches that there are, too. */
+export function formed(roof: Roof, form: RoofFormName): Roof {
+  return {
+    ...roof,
+    edges: roof.edges.map((_, i) => edgeIn(roof, i, form)),
+    ...(roof.courts ? { courts: roof.courts.map((court) => court.map((edge) => ({ ...edge }))) } : {}),
+  };
+}
+
+function edgeIn({ edges }: Roof, i: number, form: RoofFormName): RoofEdge {
+  const edge = edges[i]!;
+  const { pitch, over } = likeOf(edges, edge);
+  const corner = cornerOf(edge);
+  const lift = edge.is === 'eaves' && edge.lift ? { lift: edge.lift } : {};
+  const eaves: RoofEdge = { ...corner, is: 'eaves', pitch, over, ...lift };
+  const verge: RoofEdge = { ...corner, is: 'verge', over };
+  const wide = widthOf(edges, i);
+  switch (form) {
+    case 'hipped':
+      return eaves;
+    case 'gabled':
+      return isEnd(edges, i) ? verge : eaves;
+    case 'half-hipped':
+      return isEnd(edges, i)
+        ? {
+            ...verge,
+            hip: {
+              from: tidy(Math.round(wide * Math.tan((pitch * Math.PI) / 180) * 25) / 100),
+              pitch: Math.min(60, pitch + 10),
+            },
+          }
+        : eaves;
+    case 'mansard':
+      return { ...eaves, pitch: 70, second: { from: 2.2, pitch: 30 } };
+    case 'bell-cast':
+      return { ...eaves, pitch: Math.max(15, pitch - 15), second: { from: 0.5, pitch } };
+    case 'lean-to':
+    case 'flat': {
+      const low = longest(edges);
+      const high = opposite(edges, low);
+      if (i === low) return { ...eaves, pitch: form === 'flat' ? 2 : Math.min(pitch, 25) };
+      return i === high && form === 'lean-to' ? { ...corner, is: 'abutment' } : verge;
+    }
+  }
+}
+
+const cornerOf = ({ id, x, y, bulge, facets }: RoofEdge): Corner => ({
+  id,
+  x,
+  y,
+  ...(bulge ? { bulge } : {}),
+  ...(facets ? { facets } : {}),
+});
+
+/** The pitch and overhang that an edge has, or those of the others where it has none. */
+function likeOf(edges: readonly RoofEdge[], edge: RoofEdge): { pitch: number; over: number } {
+  const eaves = edges.find((one) => one.is === 'eaves' && one.pitch > 5 && !one.second);
+  const pitch =
+    edge.is === 'eaves' && !edge.second && edge.pitch > 5
+      ? edge.pitch
+      : eaves?.is === 'eaves'
+        ? eaves.pitch
+        : usual.pitch;
+  return { pitch, over: edge.is === 'abutment' ? usual.over : edge.over };
+}
+
+const between = (edges: readonly RoofEdge[], i: number): [number, number] => {
+  const [a, b] = [edges[i]!, edges[(i + 1) % edges.length]!];
+  return [b.x - a.x, b.y - a.y];
+};
+const lengthOf = (edges: readonly RoofEdge[], i: number): number => Math.hypot(...between(edges, i));
+const widthOf = lengthOf;
+
+/** Whether an edge is the end of a wing: both of its corners turn inward, and what goes on from them runs back alongside, further than it is wide. */
+function isEnd(edges: readonly RoofEdge[], i: number): boolean {
+  const count = edges.length;
+  const [before, after] = [(i + count - 1) % count, (i + 1) % count];
+  if (edges[i]!.bulge || count < 4) return false;
+  const [a, own, b] = [between(edges, before), between(edges, i), between(edges, after)];
+  const cross = (p: [number, number], q: [number, number]): number => p[0] * q[1] - p[1] * q[0];
+  if (cross(a, own) <= 0 || cross(own, b) <= 0) return false;
+  const cos = (a[0] * b[0] + a[1] * b[1]) / (Math.hypot(...a) * Math.hypot(...b));
+  const wide = Math.hypot(...own);
+  return cos < -0.9 && wide < Math.max(Math.hypot(...a), Math.hypot(...b)) + 1e-6;
+}
+
+function longest(edges: readonly RoofEdge[]): number {
+  return edges.reduce((best, _, i) => (lengthOf(edges, i) > lengthOf(edges, best) + 1e-6 ? i : best), 0);
+}
+
+/** The edge that runs back the most, farthest away. */
+function opposite(edges: readonly RoofEdge[], low: number): number {
+  const [dx, dy] = between(edges, low);
+  const size = Math.hypot(dx, dy);
+  const away = (i: number): number => {
+    const [ex, ey] = between(edges, i);
+    if (ex * dx + ey * dy > -0.9 * size * Math.hypot(ex, ey)) return -Infinity;
+    return ((edges[i]!.y - edges[low]!.y) * dx - (edges[i]!.x - edges[low]!.x) * dy) / size;
+  };
+  return edges.reduce((best, _, i) => (away(i) > away(best) ? i : best), (low + 2) % edges.length);
+}
+
+/** Changes one edge of a roof. */
+export function changeEdge(roof: Roof, id: string, to: RoofEdge, what: string): ChangeSet {
+  const swap = (list: readonly RoofEdge[]): RoofEdge[] => list.map((edge) => (edge.id === id ? to : edge));
+  return edit(
+    `${what} ${roof.name}`,
+    putting('elements', {
+      ...roof,
+      edges: swap(roof.edges),
+      ...(roof.courts ? { courts: roof.courts.map(swap) } : {}),
+    }),
+  );
+}
+
+/** An edge made into another kind, with what it had kept where it still says something. */
+export function edgeAs(roof: Roof, edge: RoofEdge, is: RoofEdge['is']): RoofEdge {
+  const { pitch, over } = likeOf(edgesOfRoof(roof), edge);
+  const corner = cornerOf(edge);
+  if (is === 'eaves') return { ...corner, is, pitch, over };
+  return is === 'verge' ? { ...corner, is, over } : { ...corner, is };
+}
+
+/** Changes every edge of a roof that has what is changed: all eaves get one pitch, all that reach out one overhang. */
+export function changeAllEdges(roof: Roof, over: { pitch?: number; over?: number }, what: string): ChangeSet {
+  const one = (edge: RoofEdge): RoofEdge => ({
+    ...edge,
+    ...(edge.is === 'eaves' && over.pitch !== undefined ? { pitch: over.pitch } : {}),
+    ...(edge.is !== 'abutment' && over.over !== undefined ? { over: over.over } : {}),
+  });
+  return edit(
+    `${what} ${roof.name}`,
+    putting('elements', {
+      ...roof,
+      edges: roof.edges.map(one),
+      ...(roof.courts ? { courts: roof.courts.map((court) => court.map(one)) } : {}),
+    }),
+  );
+}
+
+/** Gives a roof a form. */
+export const giveForm = (roof: Roof, form: RoofFormName): ChangeSet =>
+  edit(`make ${roof.name} ${form}`, putting('elements', formed(roof, form)));
+
+/** The walls that stand under a roof by their outline: those whose face lies on it or within. */
+export function wallsUnder(document: ProjectDocument, roof: Element): Wall[] {
+  return Object.values(document.elements).filter(
+    (element): element is Wall => isInPlan(element) && element.top.kind === 'under' && element.top.roof === roof.id,
+  );
+}
+
+/** Straight walls that stand below a roof and do not reach up to it yet: both of their ends lie within what it covers. */
+export function wallsBelow(document: ProjectDocument, roof: Element): Wall[] {
+  const sheet = sheetsOf(document).of(roof.id);
+  if (!sheet || sheet.fault || sheet.chart.kind !== 'flat') return [];
+  const { origin, along, up } = sheet.chart;
+  const { xs, ys, next } = sheet.outline;
+  const isCovered = ([x, y]: Point): boolean => {
+    const [dx, dy] = [x - origin[0], y - origin[1]];
+    return holdsPoint({ count: xs.length, xs, ys, next }, dx * along[0] + dy * along[1], dx * up[0] + dy * up[1]);
+  };
+  return Object.values(document.elements).filter(
+    (element): element is Wall =>
+      isInPlan(element) &&
+      element.top.kind !== 'under' &&
+      !element.sweep &&
+      !element.runs?.length &&
+      !element.batter &&
+      element.start.z < roof.start.z &&
+      [courseOf(element).start, courseOf(element).end].every(isCovered),
+  );
+}
+
+/** Lets walls reach up under a roof. */
+export function putUnder(roof: Roof, walls: readonly Wall[]): ChangeSet {
+  return edit(
+    `put ${walls.length === 1 ? walls[0]!.name : `${walls.length} walls`} under ${roof.name}`,
+    ...walls.map((wall) => putting('elements', { ...wall, top: { kind: 'under', roof: roof.id } })),
+  );
+}

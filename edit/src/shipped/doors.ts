@@ -1,0 +1,270 @@
+/** Shipped doors, gates and hatches. */
+import type { Pattern } from '@yard-arch/document';
+import {
+  at,
+  bars,
+  boards,
+  doorFrame,
+  double,
+  infill,
+  leaf,
+  lintel,
+  member,
+  mullions,
+  pane,
+  panes,
+  quoins,
+  raised,
+  ring,
+  ships,
+  surround,
+  threshold,
+  transoms,
+} from './make.ts';
+
+const lever = { kind: 'lever', material: 'brass', height: 1.02 } as const;
+const knob = { kind: 'knob', material: 'iron', height: 1.02 } as const;
+const straps = (count = 3) => ({ count, width: 0.045, share: 0.82, material: 'iron' });
+const doorLeaf = { frame: { width: 0.11, depth: 0.045, material: 'paint', joints: 'stiles through' } } as const;
+const oakLeaf = { frame: { width: 0.11, depth: 0.05, material: 'oak', joints: 'stiles through' } } as const;
+const oakFrame = { frame: { ...doorFrame.frame!, material: 'oak' } };
+
+export const doors: Pattern[] = [
+  ships(
+    'boarded',
+    'Boarded door',
+    'rectangle',
+    ['door', 'timber'],
+    [
+      { width: 1, height: 2.1 },
+      { width: 0.9, height: 2 },
+    ],
+    {
+      onFloor: true,
+      infill: infill(leaf('left', boards('oak'), { ...oakLeaf, straps: straps(), handle: knob }), oakFrame),
+      parts: [lintel('oak', 0.2, 0.2), threshold()],
+    },
+  ),
+  ships(
+    'panelled',
+    'Panelled door',
+    'semicircular-arch',
+    ['door', 'timber', 'arch'],
+    [
+      { span: 1.1, height: 2.75 },
+      { span: 1.2, height: 3 },
+    ],
+    {
+      onFloor: true,
+      infill: infill(
+        transoms(
+          at(2.08),
+          [
+            leaf(
+              'right',
+              transoms(
+                at(0.42, 'share'),
+                [
+                  mullions(2, [raised('green')], member(0.1, 0.044, 'green')),
+                  mullions(2, [raised('green')], member(0.1, 0.044, 'green')),
+                ],
+                member(0.12, 0.044, 'green'),
+              ),
+              {
+                frame: { ...doorLeaf.frame, material: 'green' },
+                handle: { kind: 'knob', material: 'brass', height: 1 },
+              },
+            ),
+            { kind: 'fan', about: 'foot', bar: member(0.022, 0.03), count: 6, rings: [0.4], hub: true, fields: [pane] },
+          ],
+          member(0.07, 0.09),
+        ),
+        doorFrame,
+      ),
+      parts: [surround(0.16, { moulding: { kind: 'ogee', size: 0.03 }, thickness: 0.05 }), threshold()],
+    },
+  ),
+  ships(
+    'glazed-doors',
+    'Glazed doors',
+    'rectangle',
+    ['door', 'timber'],
+    [
+      { width: 1.4, height: 2.3 },
+      { width: 1.2, height: 2.2 },
+    ],
+    {
+      infill: infill(
+        mullions(
+          2,
+          [
+            leaf(
+              'left',
+              transoms(at(0.5), [raised(), transoms(3, [pane], member(0.022, 0.03))], member(0.09, 0.044)),
+              doorLeaf,
+            ),
+            leaf(
+              'right',
+              transoms(at(0.5), [raised(), transoms(3, [pane], member(0.022, 0.03))], member(0.09, 0.044)),
+              { ...doorLeaf, handle: lever, cover: member(0.06, 0.014) },
+            ),
+          ],
+          null,
+        ),
+        doorFrame,
+      ),
+      parts: [bars(1, { spacing: 0.1 }), lintel()],
+    },
+  ),
+  ships('leaf-and-half', 'Leaf and a half', 'rectangle', ['door', 'timber'], [{ width: 1.4, height: 2.2 }], {
+    onFloor: true,
+    infill: infill(
+      mullions(
+        at(0.64, 'share'),
+        [
+          leaf('left', transoms(at(0.45, 'share'), [raised(), raised()], member(0.1, 0.044)), {
+            ...doorLeaf,
+            handle: lever,
+            cover: member(0.05, 0.014),
+          }),
+          leaf('right', transoms(at(0.45, 'share'), [raised(), raised()], member(0.1, 0.044)), doorLeaf),
+        ],
+        null,
+      ),
+      doorFrame,
+    ),
+    parts: [surround(0.12), threshold()],
+  }),
+  ships('stable', 'Stable door', 'rectangle', ['door', 'timber'], [{ width: 1.1, height: 2.15 }], {
+    onFloor: true,
+    infill: infill(
+      transoms(
+        at(0.55, 'share'),
+        [
+          leaf('left', boards('oak'), { ...oakLeaf, straps: straps(2) }),
+          leaf('left', boards('oak'), { ...oakLeaf, straps: straps(2), angle: 70 }),
+        ],
+        null,
+      ),
+      oakFrame,
+    ),
+    parts: [lintel('oak', 0.18, 0.2), quoins(0.35)],
+  }),
+  ships(
+    'cart-gates',
+    'Cart gates',
+    'elliptical-arch',
+    ['door', 'gate', 'arch'],
+    [{ span: 2.8, height: 3, rise: 0.7 }],
+    {
+      onFloor: true,
+      infill: infill(
+        mullions(
+          2,
+          [
+            leaf('left', boards('green', 0.16), { frame: member(0.14, 0.055, 'green'), straps: straps(), angle: 25 }),
+            leaf('right', boards('green', 0.16), { frame: member(0.14, 0.055, 'green'), straps: straps() }),
+          ],
+          null,
+        ),
+        { frame: { ...doorFrame.frame!, width: 0.09, material: 'green' } },
+      ),
+      parts: [ring(27, 0.3, true, 'stone')],
+    },
+  ),
+  ships(
+    'folding',
+    'Folding doors',
+    'rectangle',
+    ['door', 'sliding'],
+    [
+      { width: 3.2, height: 2.3 },
+      { width: 2.6, height: 2.2 },
+    ],
+    {
+      onFloor: true,
+      infill: infill(
+        leaf('folds left', double, {
+          folds: 4,
+          angle: 20,
+          frame: { width: 0.06, depth: 0.05, material: 'iron', joints: 'mitred' },
+          handle: { kind: 'pull', material: 'iron', height: 1 },
+        }),
+        { frame: { ...doorFrame.frame!, material: 'iron', width: 0.05 } },
+      ),
+      parts: [lintel('iron', 0.2)],
+    },
+  ),
+  ships('barn', 'Sliding barn door', 'rectangle', ['door', 'sliding'], [{ width: 2, height: 2.5 }], {
+    onFloor: true,
+    infill: infill(
+      leaf('slides right', boards('oak', 0.18), {
+        opens: 'outward',
+        slid: 0,
+        frame: { ...oakLeaf.frame, width: 0.13 },
+        handle: { kind: 'pull', material: 'iron', height: 1 },
+      }),
+      {
+        seat: { from: 'outer', depth: 0.02 },
+        frame: { ...doorFrame.frame!, material: 'oak', width: 0.06, depth: 0.12 },
+      },
+    ),
+    parts: [lintel('iron', 0.22)],
+  }),
+  ships('hatch', 'Loft hatch', 'segmental-arch', ['door', 'loft'], [{ span: 1.2, height: 1.6, rise: 0.16 }], {
+    infill: infill(
+      mullions(
+        2,
+        [
+          leaf('left', boards('green', 0.11), {
+            frame: member(0.09, 0.05, 'green'),
+            opens: 'outward',
+            straps: straps(2),
+          }),
+          leaf('right', boards('green', 0.11), {
+            frame: member(0.09, 0.05, 'green'),
+            opens: 'outward',
+            straps: straps(2),
+          }),
+        ],
+        null,
+      ),
+      { frame: { ...doorFrame.frame!, material: 'green' } },
+    ),
+    parts: [ring(13, 0.24), threshold()],
+  }),
+  ships('grille-gate', 'Iron gate', 'semicircular-arch', ['door', 'gate', 'iron'], [{ span: 1.6, height: 2.6 }], {
+    onFloor: true,
+    infill: infill(
+      mullions(
+        2,
+        [
+          leaf('left', mullions({ kind: 'at most', size: 0.11 }, [{ kind: 'empty' }], member(0.018, 0.018, 'iron')), {
+            frame: member(0.045, 0.03, 'iron'),
+          }),
+          leaf('right', mullions({ kind: 'at most', size: 0.11 }, [{ kind: 'empty' }], member(0.018, 0.018, 'iron')), {
+            frame: member(0.045, 0.03, 'iron'),
+            handle: { kind: 'lever', material: 'iron', height: 1 },
+          }),
+        ],
+        null,
+      ),
+      {
+        frame: { ...doorFrame.frame!, width: 0.04, depth: 0.05, material: 'iron' },
+        seat: { from: 'outer', depth: 0.15 },
+      },
+    ),
+    parts: [ring(19, 0.28, true, 'stone'), quoins(0.32)],
+  }),
+  ships('small-panes', 'Half-glazed door', 'rectangle', ['door', 'timber'], [{ width: 0.95, height: 2.1 }], {
+    onFloor: true,
+    infill: infill(
+      leaf('right', transoms(at(0.46, 'share'), [boards('paint', 0.1), panes(3, 3)], member(0.13, 0.044)), {
+        ...doorLeaf,
+        handle: lever,
+      }),
+      doorFrame,
+    ),
+    parts: [surround(0.1), threshold()],
+  }),
+];

@@ -1,0 +1,131 @@
+/** The list of the book: patterns with their pictures, found by name or tag, favourites first. */
+import type { ProjectDocument } from '@yard-arch/document';
+import { addPattern, patternOf, uses } from '@yard-arch/edit';
+import { ArrowLeft, BookOpen, Plus, Star } from 'lucide-react';
+import { useState } from 'react';
+import { PatternFigure } from '../boards/PatternFigure.tsx';
+import { ShapeChoice } from '../patterns/ShapeChoice.tsx';
+import { choose, turnTo } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
+import { matches } from './matches.ts';
+import { TakeIn } from './TakeIn.tsx';
+
+const kept = 'yard-arch-favourites';
+
+/** Patterns that this browser's user likes best, by project and pattern. */
+function useFavourites(project: string): [ReadonlySet<string>, (id: string) => void] {
+  const [all, setAll] = useState<readonly string[]>(() => {
+    try {
+      return JSON.parse(localStorage.getItem(kept) ?? '[]') as string[];
+    } catch {
+      return [];
+    }
+  });
+  const key = (id: string): string => `${project} ${id}`;
+  const turn = (id: string): void => {
+    const next = all.includes(key(id)) ? all.filter((one) => one !== key(id)) : [...all, key(id)];
+    setAll(next);
+    localStorage.setItem(kept, JSON.stringify(next));
+  };
+  return [
+    new Set(all.filter((one) => one.startsWith(`${project} `)).map((one) => one.slice(project.length + 1))),
+    turn,
+  ];
+}
+
+export function BookList({ document, chosen }: { document: ProjectDocument; chosen: string | null }) {
+  const [text, setText] = useState('');
+  const [tag, setTag] = useState<string | null>(null);
+  const [taking, setTaking] = useState(false);
+  const [favourites, turn] = useFavourites(useEditor((state) => state.project) ?? '');
+  const patterns = Object.values(document.patterns);
+  const tags = [...new Set(patterns.flatMap(({ tags = [] }) => tags))].sort();
+  const found = patterns
+    .filter((pattern) => matches(pattern, text) && (tag === null || pattern.tags?.includes(tag)))
+    .sort((a, b) => Number(favourites.has(b.id)) - Number(favourites.has(a.id)));
+  return (
+    <nav className="book-list" aria-label="Pattern book">
+      <header>
+        <h2>Pattern book</h2>
+        <button className="link" onClick={() => turnTo('sheet')}>
+          <ArrowLeft size={13} /> setting out
+        </button>
+      </header>
+      <input
+        type="search"
+        placeholder="Search"
+        aria-label="Search patterns"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      {tags.length > 0 && (
+        <div className="tags" role="group" aria-label="Tags">
+          {tags.map((one) => (
+            <button key={one} aria-pressed={tag === one} onClick={() => setTag(tag === one ? null : one)}>
+              {one}
+            </button>
+          ))}
+        </div>
+      )}
+      <ul>
+        {found.map((pattern) => (
+          <li key={pattern.id} className={pattern.id === chosen ? 'chosen' : undefined}>
+            <button
+              className="pattern"
+              aria-current={pattern.id === chosen}
+              onClick={() => choose({ kind: 'pattern', id: pattern.id })}
+            >
+              <PatternFigure
+                pattern={pattern}
+                dimensions={Object.values(pattern.sizes)[0]!.dimensions}
+                units={document.units}
+                width={128}
+                height={78}
+                most={34}
+                materials={document.materials}
+              />
+              <b>{pattern.name}</b>
+              <span>{placed(uses(document, pattern.id))}</span>
+            </button>
+            <button
+              className="star"
+              aria-pressed={favourites.has(pattern.id)}
+              aria-label={`${pattern.name} is a favourite`}
+              title="Favourites come first"
+              onClick={() => turn(pattern.id)}
+            >
+              <Star size={13} />
+            </button>
+          </li>
+        ))}
+        {found.length === 0 && (
+          <li className="none">{patterns.length === 0 ? 'No patterns yet.' : 'None of that name or tag.'}</li>
+        )}
+      </ul>
+      <ShapeChoice
+        units={document.units}
+        onChosen={(shape) => {
+          const { changeSet, id } = addPattern(document, shape);
+          if (commit(changeSet)) choose({ kind: 'pattern', id });
+        }}
+        onDrawn={(drawn, name) => {
+          const { changeSet, id } = patternOf(document, drawn, name);
+          if (!commit(changeSet)) return false;
+          choose({ kind: 'pattern', id });
+          return true;
+        }}
+      >
+        <button className="new">
+          <Plus size={15} /> New pattern
+        </button>
+      </ShapeChoice>
+      <button className="new" onClick={() => setTaking(true)}>
+        <BookOpen size={15} /> Take one in
+      </button>
+      <TakeIn document={document} open={taking} onClose={() => setTaking(false)} />
+    </nav>
+  );
+}
+
+const placed = (count: number): string => (count === 0 ? 'not placed' : `${count} placed`);

@@ -1,0 +1,115 @@
+/** The pattern book: all patterns of the project, the detail of the one that is chosen beside its model, its sizes side by side, and its particulars. */
+import { studyOf } from '@yard-arch/core';
+import type { Element, Pattern, ProjectDocument, Size } from '@yard-arch/document';
+import { uses } from '@yard-arch/edit';
+import { Suspense, lazy, useEffect, useMemo, useState } from 'react';
+import { PatternParticulars } from '../particulars/PatternParticulars.tsx';
+import { choose } from '../state/choice.ts';
+import { useEditor } from '../state/state.ts';
+import './book.css';
+import { BookList } from './BookList.tsx';
+import { DetailSheet } from './DetailSheet.tsx';
+import { FieldCard } from './FieldCard.tsx';
+import { ShelfTie } from './ShelfTie.tsx';
+import { Sizes } from './Sizes.tsx';
+
+const StudyModel = lazy(async () => ({ default: (await import('./StudyModel.tsx')).StudyModel }));
+
+export function BookPage({ document }: { document: ProjectDocument }) {
+  const chosen = useEditor((state) => (state.chosen.kind === 'pattern' ? state.chosen.id : null));
+  const pattern = (chosen && document.patterns[chosen]) || Object.values(document.patterns)[0];
+  useEffect(() => {
+    if (pattern && chosen !== pattern.id) choose({ kind: 'pattern', id: pattern.id });
+  }, [pattern, chosen]);
+  return (
+    <div className="book">
+      <BookList document={document} chosen={pattern?.id ?? null} />
+      {pattern ? (
+        <OnePattern key={pattern.id} document={document} pattern={pattern} />
+      ) : (
+        <div className="drawing empty">
+          <div>
+            <h2>No pattern yet</h2>
+            <p>A pattern is an opening to be used again. Begin one from its outline, in the list on the left.</p>
+          </div>
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** The wall in which a pattern is drawn: that in which it is used first, or a plain one. */
+function layersFor(document: ProjectDocument, pattern: Pattern): Element['layers'] {
+  const first = Object.values(document.openings).find((opening) => opening.pattern === pattern.id);
+  const element = document.elements[first?.element ?? ''] ?? Object.values(document.elements)[0];
+  return element?.layers ?? [{ thickness: 0.35, material: Object.keys(document.materials)[0] ?? '' }];
+}
+
+/** The size that is used most. */
+function usual(document: ProjectDocument, pattern: Pattern): Size {
+  const all = Object.values(pattern.sizes);
+  return all.reduce((most, size) =>
+    uses(document, pattern.id, size.id) > uses(document, pattern.id, most.id) ? size : most,
+  );
+}
+
+function OnePattern({ document, pattern: committed }: { document: ProjectDocument; pattern: Pattern }) {
+  const [sizeId, setSize] = useState(() => usual(document, committed).id);
+  const [field, setField] = useState<string | null>(null);
+  const [draft, setDraft] = useState<Pattern | null>(null);
+  const pattern = draft ?? committed;
+  const size = pattern.sizes[sizeId] ?? usual(document, pattern);
+  const layers = layersFor(document, pattern);
+  const { materials, units } = document;
+  const meshes = useEditor((state) => state.meshes);
+  // Drawings show leaves shut, the model as they stand. What else is in the document does not matter to either.
+  const [shut, standing] = useMemo(
+    () => {
+      const drawn = studyOf(document, pattern, size, layers, { open: 0, slid: 0 });
+      return [drawn, 'cut' in drawn ? studyOf(document, pattern, size, layers, {}, drawn) : drawn];
+    },
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [pattern, size, layers, materials, units, meshes],
+  );
+  return (
+    <>
+      <main className="board" aria-label="Detail">
+        {'cut' in shut ? (
+          <>
+            <DetailSheet
+              told={{ document, pattern, size }}
+              study={shut}
+              chosen={field}
+              onChoose={setField}
+              onDraft={setDraft}
+            />
+            {shut.reason && (
+              <p className="told bad" role="alert">
+                {shut.reason}
+              </p>
+            )}
+          </>
+        ) : (
+          <div className="drawing empty">
+            <p role="alert">{shut.reason}</p>
+          </div>
+        )}
+        <Sizes document={document} pattern={pattern} chosen={size.id} onChoose={setSize} />
+      </main>
+      <aside className="side" aria-label="Model and particulars">
+        <div className="study-model">
+          <Suspense fallback={<div className="waiting">Fetching the model…</div>}>
+            {'cut' in standing && <StudyModel document={document} study={standing} />}
+          </Suspense>
+        </div>
+        <div className="particulars">
+          {field !== null && pattern.infill && (
+            <FieldCard document={document} pattern={pattern} path={field} onChoose={setField} />
+          )}
+          <ShelfTie document={document} pattern={committed} />
+          <PatternParticulars document={document} pattern={pattern} proof={false} />
+        </div>
+      </aside>
+    </>
+  );
+}

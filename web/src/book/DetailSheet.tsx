@@ -1,0 +1,420 @@
+/** A pattern's own drawing: elevation, section and plan as one detail, edited where its dimensions stand; fields are chosen on the elevation. */
+import { frontOf, meshIn, sliced, type Front, type Laid, type Plane, type Slice, type Study } from '@yard-arch/core';
+import type { Pattern } from '@yard-arch/document';
+import { useMemo, useRef, useState, type PointerEvent } from 'react';
+import type { EditedFigure } from '../boards/edited-figure.ts';
+import { FigureField } from '../boards/FigureField.tsx';
+import { Fronts } from '../boards/Fronts.tsx';
+import { pathOf } from '../boards/OpeningShape.tsx';
+import { useEditor } from '../state/state.ts';
+import { commit } from '../state/store.ts';
+import { Chain } from './Chain.tsx';
+import {
+  chainOf,
+  depthChain,
+  divisionAt,
+  divisionEdit,
+  laidAt,
+  layoutOf,
+  margin,
+  movedDivision,
+  sizeEdit,
+  type Division,
+  type Layout,
+  type Told,
+} from './detail.ts';
+import { useRoom } from './use-room.ts';
+
+interface DetailProps {
+  told: Told;
+  study: Study;
+  /** The path of the field that is chosen. */
+  chosen: string | null;
+  onChoose: (path: string | null) => void;
+  /** Shows a pattern as it would be, or again as it is. */
+  onDraft: (pattern: Pattern | null) => void;
+}
+
+export function DetailSheet(props: DetailProps) {
+  const box = useRef<HTMLDivElement>(null);
+  const { width, height } = useRoom(box);
+  const [figure, setFigure] = useState<EditedFigure | null>(null);
+  const { units } = props.told.document;
+  return (
+    <div className="detail" ref={box} data-testid="detail">
+      {width > 0 && <Drawing {...props} width={width} height={height} onEdit={setFigure} />}
+      {figure && (
+        <FigureField
+          key={`${figure.what} ${figure.x} ${figure.y}`}
+          figure={figure}
+          units={units}
+          meanwhile={false}
+          onShow={() => {}}
+          onClose={() => setFigure(null)}
+          onDone={(value, choice) => {
+            const outcome = choice.apply(value);
+            if ('reason' in outcome)
+              return `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`;
+            if (!commit(outcome)) return null;
+            setFigure(null);
+            return null;
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+interface DrawingProps extends DetailProps {
+  width: number;
+  height: number;
+  onEdit: (figure: EditedFigure) => void;
+}
+
+/** Where the section and the plan are taken, as shares of the opening: beside a mullion in the middle, and below a transom. */
+const taken = { along: 0.27, up: 0.38 };
+
+function Drawing({ told, study, chosen, onChoose, onDraft, width, height, onEdit }: DrawingProps) {
+  const layout = layoutOf(study, width, height);
+  const { scale, elevation } = layout;
+  const { placed, laid } = study;
+  const { width: wide, height: high } = placed.profile;
+  const [cutAt, setCutAt] = useState(taken);
+  const at = { along: (cutAt.along - 0.5) * wide, up: cutAt.up * high };
+  const x = (metres: number): number => elevation.x + metres * scale;
+  const y = (metres: number): number => elevation.y - metres * scale;
+  const { units } = told.document;
+  return (
+    <svg
+      className="sheet"
+      width={width}
+      height={height}
+      role="application"
+      aria-label={`Detail of ${told.pattern.name}: click a field to choose it, a figure to type it anew; drag a bar to move it.`}
+    >
+      <defs>
+        <pattern id="detail-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line x1="0" y1="0" x2="0" y2="7" />
+        </pattern>
+      </defs>
+      <text className="title" x={x(-wide / 2 - margin.beside)} y={y(high + margin.above) - 14}>
+        elevation, from {placed.face === 'inner' ? 'inside' : 'outside'}
+      </text>
+      <Elevation {...{ told, study, layout, chosen, onChoose, onDraft, at }} />
+      <CutLines {...{ layout, wide, high, cutAt }} onMove={setCutAt} />
+      <Section study={study} layout={layout} at={at.along + wide / 2 + placed.s} />
+      <PlanView study={study} layout={layout} at={at.up + placed.t} />
+      <Chain spans={chainOf(laid, 0, at.up, told)} units={units} at={y(-margin.below) + 36} place={x} onEdit={onEdit} />
+      <Chain
+        spans={[
+          {
+            from: -wide / 2,
+            to: wide / 2,
+            edit: sizeEdit(told, ['width', 'span', 'diameter'], 'Width'),
+          },
+        ]}
+        units={units}
+        at={y(-margin.below) + 64}
+        place={x}
+        onEdit={onEdit}
+      />
+      <Chain
+        upright
+        spans={chainOf(laid, 1, at.along, told)}
+        units={units}
+        at={x(-wide / 2 - margin.beside) - 22}
+        place={y}
+        onEdit={onEdit}
+      />
+      <Chain
+        upright
+        spans={heights(study, told)}
+        units={units}
+        at={x(-wide / 2 - margin.beside) - 56}
+        place={y}
+        onEdit={onEdit}
+      />
+      <Chain
+        spans={depthChain(study, told)}
+        units={units}
+        at={y(-margin.below) + 36}
+        place={(metres) => layout.section.x + metres * scale}
+        onEdit={onEdit}
+      />
+      <Chain
+        spans={[{ from: 0, to: study.cut.sheet.thickness, edit: null }]}
+        units={units}
+        at={y(-margin.below) + 64}
+        place={(metres) => layout.section.x + metres * scale}
+        onEdit={onEdit}
+      />
+    </svg>
+  );
+}
+
+/** The heights of the profile: up to its springing, and all of it. */
+function heights({ placed: { profile } }: Study, told: Told) {
+  const { height, springing } = profile;
+  const whole = sizeEdit(told, ['height', 'diameter'], 'Height');
+  const rise = sizeEdit(told, ['rise'], 'Rise');
+  if (springing === null || springing <= 0.001 || springing >= height - 0.001)
+    return [{ from: 0, to: height, edit: whole }];
+  return [
+    { from: 0, to: springing, edit: null },
+    { from: springing, to: height, edit: rise ?? whole },
+  ];
+}
+
+interface ElevationProps extends Omit<DetailProps, 'told'> {
+  told: Told;
+  layout: Layout;
+}
+
+function Elevation({ told, study, layout, chosen, onChoose, onDraft }: ElevationProps) {
+  const { scale, elevation } = layout;
+  const { placed, laid, cut } = study;
+  const { width: wide, height: high } = placed.profile;
+  const held = useRef<{ division: Division; pattern: Pattern } | null>(null);
+  const svg = useRef<SVGGElement>(null);
+  const spotOf = (event: PointerEvent): readonly [number, number] => {
+    const frame = svg.current!.ownerSVGElement!.getBoundingClientRect();
+    return [(event.clientX - frame.left - elevation.x) / scale, (elevation.y - (event.clientY - frame.top)) / scale];
+  };
+  const [inside, about] = useMemo(() => {
+    const here = cut.parts.filter(({ face }) => face === (placed.face ?? 'outer')).map(({ part }) => part);
+    // What stands in the opening is seen through it; the rest stands on the wall.
+    return [here.filter(({ within }) => within), here.filter(({ within }) => !within)].map((list) =>
+      list.flatMap(frontOf),
+    );
+  }, [cut, placed.face]) as [Front[], Front[]];
+  const { infill } = told.pattern;
+  return (
+    <g
+      ref={svg}
+      onPointerDown={(event) => {
+        if (event.button !== 0) return;
+        const spot = spotOf(event);
+        const division = infill ? divisionAt(laid, infill, spot) : null;
+        if (division) {
+          held.current = { division, pattern: told.pattern };
+          event.currentTarget.setPointerCapture(event.pointerId);
+          onChoose(division.path);
+          return;
+        }
+        onChoose(laidAt(laid, spot, true)?.path ?? (laidAt(laid, spot) ? 'field' : null));
+      }}
+      onPointerMove={(event) => {
+        if (!held.current) return;
+        const { division, pattern } = held.current;
+        const spot = spotOf(event);
+        const to = (division.way === 'mullions' ? spot[0] : spot[1]) - division.reach[0];
+        onDraft(movedDivision(pattern, division, Math.round(to * 200) / 200));
+      }}
+      onPointerUp={(event) => {
+        if (!held.current) return;
+        const { division, pattern } = held.current;
+        held.current = null;
+        const spot = spotOf(event);
+        const to = Math.round(((division.way === 'mullions' ? spot[0] : spot[1]) - division.reach[0]) * 200) / 200;
+        onDraft(null);
+        // A click chooses; only what has gone somewhere is an edit.
+        if (Math.abs(to - division.places[division.index]!) * scale < 3) return;
+        commit(divisionEdit(pattern, movedDivision(pattern, division, to)));
+      }}
+      onPointerCancel={() => {
+        held.current = null;
+        onDraft(null);
+      }}
+    >
+      <rect
+        className="wall"
+        x={elevation.x - (wide / 2 + margin.beside) * scale}
+        y={elevation.y - (high + margin.above) * scale}
+        width={(wide + 2 * margin.beside) * scale}
+        height={(high + margin.above + (told.pattern.onFloor ? 0 : margin.below)) * scale}
+      />
+      <g transform={`translate(${elevation.x} ${elevation.y}) scale(${scale} ${-scale})`}>
+        <path
+          className="hole"
+          d={pathOf(placed.outline)}
+          transform={`translate(${-wide / 2} 0)`}
+          vectorEffect="non-scaling-stroke"
+        />
+        <clipPath id="detail-hole">
+          <path d={pathOf(placed.outline)} transform={`translate(${-wide / 2} 0)`} />
+        </clipPath>
+        <g className="part-front" clipPath="url(#detail-hole)">
+          <Fronts fronts={inside} materials={told.document.materials} />
+        </g>
+        <g className="part-front">
+          <Fronts fronts={about} materials={told.document.materials} />
+        </g>
+        <path
+          className="rim"
+          d={pathOf(placed.outline)}
+          transform={`translate(${-wide / 2} 0)`}
+          vectorEffect="non-scaling-stroke"
+        />
+        {laid
+          .filter((one) => isBar(one, told.pattern))
+          .map((one, i) => (
+            <path key={i} className={`grab ${wayOf(one)}`} d={loopPath(one.loops[0]!)} />
+          ))}
+        {chosen !== null &&
+          laid
+            .filter(({ path, what }) => path === chosen && what === 'field')
+            .map((one, i) => (
+              <path key={i} className="chosen-field" d={loopPath(one.loops[0]!)} vectorEffect="non-scaling-stroke" />
+            ))}
+      </g>
+    </g>
+  );
+}
+
+const isBar = ({ what, kind }: Laid, { infill }: Pattern): boolean =>
+  what === 'member' && kind === 'divided' && !!infill;
+
+/** Which way a bar is dragged. */
+function wayOf({ loops }: Laid): string {
+  const [xs, ys] = [0, 1].map((k) => loops[0]!.map((point) => point[k]!)) as [number[], number[]];
+  return Math.max(...xs) - Math.min(...xs) < Math.max(...ys) - Math.min(...ys) ? 'mullion' : 'transom';
+}
+
+const loopPath = (loop: readonly (readonly [number, number])[]): string =>
+  `${loop.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(4)} ${y.toFixed(4)}`).join('')}Z`;
+
+interface CutLinesProps {
+  layout: Layout;
+  wide: number;
+  high: number;
+  cutAt: { along: number; up: number };
+  onMove: (at: { along: number; up: number }) => void;
+}
+
+/** Where section and plan are taken: two lines with arrows, dragged by them. */
+function CutLines({ layout: { scale, elevation }, wide, high, cutAt, onMove }: CutLinesProps) {
+  const x = elevation.x + (cutAt.along - 0.5) * wide * scale;
+  const y = elevation.y - cutAt.up * high * scale;
+  const [top, foot] = [elevation.y - (high + margin.above) * scale, elevation.y + margin.below * scale];
+  const right = elevation.x + (wide / 2 + margin.beside) * scale;
+  const left = elevation.x - (wide / 2 + margin.beside) * scale;
+  const clamp = (share: number): number => Math.max(0.02, Math.min(0.98, share));
+  const drag = (move: (event: PointerEvent<SVGGElement>, frame: DOMRect) => void) => ({
+    onPointerDown: (event: PointerEvent<SVGGElement>) => event.currentTarget.setPointerCapture(event.pointerId),
+    onPointerMove: (event: PointerEvent<SVGGElement>) => {
+      if (event.buttons === 1) move(event, event.currentTarget.ownerSVGElement!.getBoundingClientRect());
+    },
+  });
+  return (
+    <g className="cut-lines">
+      <g
+        className="mullion"
+        {...drag((event, frame) =>
+          onMove({ ...cutAt, along: clamp((event.clientX - frame.left - elevation.x) / scale / wide + 0.5) }),
+        )}
+      >
+        <path d={`M${x} ${top - 4}v16M${x} ${foot - 12}v16`} />
+        <path className="arrow" d={`M${x} ${top - 4}h9l-4 -3m4 3l-4 3M${x} ${foot + 4}h9l-4 -3m4 3l-4 3`} />
+        <rect x={x - 6} y={top - 10} width={20} height={22} />
+        <rect x={x - 6} y={foot - 12} width={20} height={22} />
+      </g>
+      <g
+        className="transom"
+        {...drag((event, frame) =>
+          onMove({ ...cutAt, up: clamp((elevation.y - (event.clientY - frame.top)) / scale / high) }),
+        )}
+      >
+        <path d={`M${left - 4} ${y}h16M${right - 12} ${y}h16`} />
+        <path className="arrow" d={`M${left - 4} ${y}v9l-3 -4m3 4l3 -4M${right + 4} ${y}v9l-3 -4m3 4l3 -4`} />
+        <rect x={left - 10} y={y - 6} width={22} height={20} />
+        <rect x={right - 12} y={y - 6} width={22} height={20} />
+      </g>
+    </g>
+  );
+}
+
+interface ViewProps {
+  study: Study;
+  layout: Layout;
+  /** Where the plane is, along or up, metres in the study. */
+  at: number;
+}
+
+/** The slices of a study: of its wall, and of what stands in and about its opening. */
+function useSlices(study: Study, plane: Plane): { wall: Slice[]; parts: Slice[] } {
+  const { axis, at } = plane;
+  return useMemo(
+    () => ({
+      wall: sliced(study.cut.mesh, { axis, at }),
+      parts: study.cut.parts.flatMap(({ part, placement }) => sliced(meshIn(placement, part.mesh), { axis, at })),
+    }),
+    [study, axis, at],
+  );
+}
+
+function Section({ study, layout: { scale, section }, at }: ViewProps) {
+  const { wall, parts } = useSlices(study, { axis: 'x', at });
+  const { t, profile } = study.placed;
+  const low = Math.max(0, t - margin.below);
+  const top = t + profile.height + margin.above;
+  const place = ([y, z]: readonly [number, number]): string =>
+    `${(section.x + y * scale).toFixed(2)} ${(section.y - (Math.max(low, Math.min(top, z)) - t) * scale).toFixed(2)}`;
+  return (
+    <g className="cut-view" aria-label="Section">
+      <text className="title" x={section.x} y={section.y - (profile.height + margin.above) * scale - 14}>
+        section
+      </text>
+      <text className="where" x={section.x - 8} y={section.y - (profile.height + margin.above) * scale + 12}>
+        outside
+      </text>
+      <Cuts wall={wall} parts={parts} place={place} />
+    </g>
+  );
+}
+
+function PlanView({ study, layout: { scale, plan }, at }: ViewProps) {
+  const { wall, parts } = useSlices(study, { axis: 'z', at });
+  const { s, profile } = study.placed;
+  const middle = s + profile.width / 2;
+  const [left, right] = [s - margin.beside, s + profile.width + margin.beside];
+  const place = ([x, y]: readonly [number, number]): string =>
+    `${(plan.x + (Math.max(left, Math.min(right, x)) - middle) * scale).toFixed(2)} ${(plan.y - y * scale).toFixed(2)}`;
+  const thick = study.cut.sheet.thickness;
+  return (
+    <g className="cut-view" aria-label="Plan">
+      <text className="title" x={plan.x + (left - middle) * scale} y={plan.y - thick * scale - 8}>
+        plan
+      </text>
+      <text className="where" x={plan.x + (left - middle) * scale - 8} y={plan.y - 4}>
+        outside
+      </text>
+      <Cuts wall={wall} parts={parts} place={place} />
+    </g>
+  );
+}
+
+interface CutsProps {
+  wall: readonly Slice[];
+  parts: readonly Slice[];
+  place: (point: readonly [number, number]) => string;
+}
+
+function Cuts({ wall, parts, place }: CutsProps) {
+  const materials = useEditor((state) => state.document?.materials);
+  const path = (slices: readonly Slice[]): string =>
+    slices.map(({ points }) => `M${points.map(place).join('L')}Z`).join('');
+  return (
+    <>
+      <path className="cut-wall" d={path(wall)} fillRule="evenodd" />
+      {parts.map((slice, i) => (
+        <path
+          key={i}
+          className="cut-part"
+          style={{ fill: materials?.[slice.material]?.colour }}
+          fillRule="evenodd"
+          d={path([slice])}
+        />
+      ))}
+    </>
+  );
+}

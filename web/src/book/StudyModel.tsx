@@ -1,0 +1,126 @@
+/** The model of a pattern's study: a piece of wall with its opening, what stands in it as it stands. */
+import { originOf, type Study, type CutMesh } from '@yard-arch/core';
+import type { ProjectDocument } from '@yard-arch/document';
+import { OrbitControls, PerspectiveCamera } from '@react-three/drei';
+import { Canvas, useThree } from '@react-three/fiber';
+import { useEffect, useMemo, type ReactNode } from 'react';
+import * as THREE from 'three';
+import { airColours, modelColours } from '../colours.ts';
+import { geometryOf } from '../model/Parts.tsx';
+import { PromptObserver } from '../model/prompt-observer.ts';
+import { surfacesOf, withGroups } from '../model/surfaces.ts';
+import { drawnInstances, drawnPart } from '../state/drawn-parts.ts';
+import { drawnRunsOf } from '../state/drawn-runs.ts';
+
+THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
+
+/** A wall as the model draws it, relative to a point. */
+function wallOf({ points, vertices, normals, uvs, triangles }: CutMesh, [x, y, z]: readonly [number, number, number]) {
+  const made = new THREE.BufferGeometry();
+  const positions = new Float32Array(3 * vertices.length);
+  vertices.forEach((vertex, c) =>
+    positions.set([points[3 * vertex]! - x, points[3 * vertex + 1]! - y, points[3 * vertex + 2]! - z], 3 * c),
+  );
+  made.setAttribute('position', new THREE.BufferAttribute(positions, 3));
+  made.setAttribute('normal', new THREE.BufferAttribute(normals.slice(), 3));
+  made.setAttribute('uv', new THREE.BufferAttribute(uvs.slice(), 2));
+  made.setIndex(new THREE.BufferAttribute(triangles.slice(), 1));
+  return made;
+}
+
+export function StudyModel({ document, study }: { document: ProjectDocument; study: Study }) {
+  const { placed, cut } = study;
+  const middle = useMemo(
+    () => new THREE.Vector3(placed.s + placed.profile.width / 2, 0, placed.t + placed.profile.height / 2),
+    [placed],
+  );
+  const far = 1.25 * Math.max(placed.profile.width + 0.9, placed.profile.height + 0.9);
+  return (
+    <Canvas
+      frameloop="demand"
+      resize={{ polyfill: PromptObserver, debounce: 0 }}
+      dpr={[1, 2]}
+      shadows="percentage"
+      role="img"
+      aria-label="Model of the pattern"
+    >
+      <color attach="background" args={[airColours.light.horizon]} />
+      <hemisphereLight args={[airColours.light.above, airColours.light.below, 1.5]} />
+      <directionalLight
+        color={modelColours.sun}
+        intensity={2.2}
+        position={[middle.x - 3, -4, middle.z + 4.5]}
+        target-position={middle}
+        castShadow
+        shadow-mapSize={[1024, 1024]}
+        shadow-bias={-0.0006}
+        shadow-camera-left={-4}
+        shadow-camera-right={4}
+        shadow-camera-top={4}
+        shadow-camera-bottom={-4}
+      />
+      <Cut document={document} study={study} />
+      <PerspectiveCamera
+        makeDefault
+        fov={38}
+        near={0.05}
+        far={100}
+        position={[middle.x + far * 0.62, -far * 1.5, middle.z + far * 0.42]}
+      />
+      <OrbitControls makeDefault enableDamping={false} target={middle} minDistance={0.3} maxDistance={20} />
+      <Redraw on={cut} />
+    </Canvas>
+  );
+}
+
+function Redraw({ on }: { on: unknown }): ReactNode {
+  const invalidate = useThree((state) => state.invalidate);
+  useEffect(() => invalidate(), [on, invalidate]);
+  return null;
+}
+
+function Cut({ document: { materials, assets }, study: { cut } }: { document: ProjectDocument; study: Study }) {
+  const made = useMemo(() => {
+    const origin = originOf(cut.sheet.chart);
+    const wall = wallOf(cut.mesh, origin);
+    const runs = drawnRunsOf(cut.mesh);
+    withGroups(wall, runs);
+    const parts = new Map<string, THREE.BufferGeometry>();
+    const partRuns = new Map<string, readonly string[]>();
+    const instances = drawnInstances(cut, (mesh) => {
+      const drawn = drawnPart(mesh);
+      parts.set(mesh.key, geometryOf(drawn));
+      partRuns.set(mesh.key, drawn.runs.materials);
+    });
+    return { origin, wall, runs, parts, partRuns, instances };
+  }, [cut]);
+  const surfaces = useMemo(() => {
+    const of = (ids: readonly string[]) => surfacesOf(ids, { materials, assets }, 'plain', null);
+    return { wall: of(made.runs.materials), parts: new Map([...made.partRuns].map(([key, ids]) => [key, of(ids)])) };
+  }, [made, materials, assets]);
+  useEffect(
+    () => () => {
+      made.wall.dispose();
+      for (const geometry of made.parts.values()) geometry.dispose();
+    },
+    [made],
+  );
+  return (
+    <group position={made.origin}>
+      <mesh geometry={made.wall} material={surfaces.wall} castShadow receiveShadow />
+      {made.instances.flatMap(({ key, matrices, openings }) =>
+        openings.map((_, i) => (
+          <mesh
+            key={`${key} ${i}`}
+            geometry={made.parts.get(key)!}
+            material={surfaces.parts.get(key)!}
+            matrixAutoUpdate={false}
+            matrix={new THREE.Matrix4().fromArray(matrices, 16 * i)}
+            castShadow
+            receiveShadow
+          />
+        )),
+      )}
+    </group>
+  );
+}

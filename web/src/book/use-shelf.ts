@@ -1,0 +1,32 @@
+/** The shelf, as the server keeps it for all projects. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import type { PatternFile } from '@yard-arch/document';
+import { complain } from '../common/notices.tsx';
+import { api, type KeptPattern } from '../state/api.ts';
+
+const key = ['shelf'];
+
+export const useShelf = () => useQuery({ queryKey: key, queryFn: api.shelf, staleTime: 15_000 });
+
+/** Puts a pattern on the shelf, in the place of what is there where an item is named. */
+export function usePutOnShelf(onPut: (kept: KeptPattern) => void) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: ({ file, item }: { file: PatternFile; item?: string }) =>
+      item === undefined ? api.putOnShelf(file) : api.replaceOnShelf(item, file),
+    onSuccess: (kept) => {
+      void queries.invalidateQueries({ queryKey: key });
+      onPut(kept);
+    },
+    onError: (error) => complain('The shelf could not be changed', error.message),
+  });
+}
+
+export function useTakeFromShelf() {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: api.takeFromShelf,
+    onSettled: () => void queries.invalidateQueries({ queryKey: key }),
+    onError: (error) => complain('The shelf could not be changed', error.message),
+  });
+}
