@@ -30,7 +30,7 @@ export class Desk {
 
   async open(): Promise<void> {
     await this.page.goto(`${this.url}/projects/${this.id}`);
-    await expect(this.titleBlock).toContainText('sound', { timeout: 30_000 });
+    await expect(this.titleBlock).toContainText('sound', { timeout: 120_000 });
   }
 
   /** The document as the server holds it, once all is saved. */
@@ -122,6 +122,8 @@ export const isBrick = (r: number, g: number, b: number): boolean => r > 90 && r
 
 interface Fixtures {
   project: string;
+  /** Whether the model is drawn finely once it rests. */
+  finer: boolean;
   desk: Desk;
 }
 
@@ -143,7 +145,13 @@ export const test = base.extend<Fixtures, { application: Application }>({
     await use(id);
     await request.delete(`${application.url}/api/projects/${id}`).catch(() => {});
   },
-  desk: async ({ page, application, project }, use) => {
+  finer: [false, { option: true }],
+  desk: async ({ page, application, project, finer }, use) => {
+    // Most of the time of a browser without a graphics card goes into drawing the model finely: only where that is looked at.
+    if (!finer)
+      await page.addInitScript(() => {
+        if (!localStorage.getItem('yard-arch-model')) localStorage.setItem('yard-arch-model', '{"finer":false}');
+      });
     const failures: string[] = [];
     page.on('pageerror', (error) => failures.push(error.message));
     const desk = new Desk(page, application.url, project);

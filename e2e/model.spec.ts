@@ -2,6 +2,8 @@
 import { resolveOpening, type Placed } from '@yard-arch/core';
 import { changed, expect, granary, isBrick, test, type Desk } from './fixtures.ts';
 
+test.use({ finer: true });
+
 const look = async ({ page }: Desk, ...names: string[]): Promise<void> => {
   await page.getByRole('button', { name: 'How the model is shown' }).click();
   for (const name of names) await page.getByRole('menu').getByText(name, { exact: true }).click();

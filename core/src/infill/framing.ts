@@ -314,6 +314,8 @@ function squared(strips: Strip[], ending: number, through: number): void {
   if (shared.length !== 2) return;
   const reachOf = (point: Spot): number => a.reach[a.points.indexOf(point)]!;
   const [outer, inner] = [...shared].sort((p, q) => reachOf(p) - reachOf(q)) as [Spot, Spot];
+  // A corner is at the outer edge: what meets only further in, where an edge has vanished on the way, stays mitred.
+  if (reachOf(outer) > relative) return;
   const turn = Math.abs(a.along[0] * b.along[1] - a.along[1] * b.along[0]);
   if (turn < 0.5) return;
   // Along the one that ends, from its outer corner, to where the inner edge of the other goes through.

@@ -31,7 +31,7 @@ export interface ModelTools {
 }
 
 export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THREE.Box3 }) {
-  const { show, fill, parallel, cutters, backdrop, section } = useDisplay();
+  const { show, fill, parallel, cutters, backdrop, finer, section } = useDisplay();
   const middle = (across: Section['across']): number =>
     bounds.isEmpty() ? 0 : (bounds.min[across] + bounds.max[across]) / 2;
   return (
@@ -110,6 +110,14 @@ export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THRE
               >
                 <Menu.ItemIndicator />
                 Dark backdrop
+              </Menu.CheckboxItem>
+              <Menu.CheckboxItem
+                value="finer"
+                checked={finer}
+                onCheckedChange={(checked) => useDisplay.setState({ finer: checked })}
+              >
+                <Menu.ItemIndicator />
+                Drawn finer at rest, with contact shade
               </Menu.CheckboxItem>
               <Menu.CheckboxItem
                 value="section"

@@ -1,6 +1,7 @@
 /** How finely the model is drawn where the processor does the work of a graphics card: roughly while anything moves, finely once it rests; and with contact shade then, wherever it is drawn. */
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useRef } from 'react';
+import { useDisplay } from './display.ts';
 import type { MakeShade, Shade } from './shade.ts';
 
 const kept = 'yard-arch-webgl';
@@ -57,6 +58,8 @@ function show(still: HTMLCanvasElement, drawn: HTMLCanvasElement): void {
 /** Keeps the pace, and says in `drawing` which frame is which. Where there is a graphics card every frame is fine; what rests gets its contact shade. */
 export function Pace({ drawing }: { drawing: Drawing }) {
   const { invalidate } = useThree();
+  const finer = useDisplay((state) => state.finer);
+  useEffect(() => invalidate(), [finer, invalidate]);
   const resting = useRef(false);
   const stop = useRef(() => {});
   const shade = useRef<Shade | null>(null);
@@ -75,7 +78,7 @@ export function Pace({ drawing }: { drawing: Drawing }) {
     resting.current = false;
     if (bySoftware()) gl.setPixelRatio(drawing.rough ? rough : fine);
     stop.current();
-    if (!drawing.rough) return;
+    if (!drawing.rough || !finer) return;
     // A frame can take as long as that by itself: counted from when it has been drawn, which is before the next begins.
     let timer: ReturnType<typeof setTimeout>;
     const next = requestAnimationFrame(() => {

@@ -25,6 +25,8 @@ interface Display {
   parallel: boolean;
   cutters: boolean;
   backdrop: Backdrop;
+  /** Whether what rests is drawn with more dots where the processor draws it, and with its contact shade. */
+  finer: boolean;
   section: Section | null;
 }
 
@@ -35,6 +37,7 @@ function remembered(): Display {
     parallel: false,
     cutters: false,
     backdrop: 'light',
+    finer: true,
     section: null,
   };
   try {
@@ -49,9 +52,7 @@ function remembered(): Display {
 }
 
 export const useDisplay = create<Display>(() => remembered());
-useDisplay.subscribe(({ show, fill, parallel, cutters, backdrop }) =>
-  localStorage.setItem('yard-arch-model', JSON.stringify({ show, fill, parallel, cutters, backdrop })),
-);
+useDisplay.subscribe(({ section: _, ...kept }) => localStorage.setItem('yard-arch-model', JSON.stringify(kept)));
 
 /** From where a project was looked at last, in this browser. */
 export interface View {
