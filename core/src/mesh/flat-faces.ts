@@ -15,6 +15,10 @@ type Point = readonly [number, number, number];
 export interface FlatFace {
   triangles: number[];
   normal: Point;
+  /** What bounds it, where it has no triangles yet: directed edges with it on their left, two vertices each. */
+  edges?: readonly number[];
+  /** Whether it is to be left as it is. */
+  fixed?: boolean;
 }
 
 /**
@@ -22,9 +26,9 @@ export interface FlatFace {
  * @param point where a vertex stands, metres.
  */
 export function flatFacesAnew(faces: readonly FlatFace[], point: (v: number) => Point): number[][] {
-  const kept = faces.map((face) => !isFlat(face, point));
+  const kept = faces.map((face) => face.fixed === true || !isFlat(face, point));
   for (;;) {
-    const bounds = faces.map((face) => boundOf(face.triangles));
+    const bounds = faces.map(({ triangles, edges }) => (edges ? boundBy(edges) : boundOf(triangles)));
     const idle = idleVertices(bounds, kept, point);
     let failed = false;
     const made = faces.map((face, i) => {
@@ -39,7 +43,8 @@ export function flatFacesAnew(faces: readonly FlatFace[], point: (v: number) => 
   }
 }
 
-function isFlat({ triangles, normal }: FlatFace, point: (v: number) => Point): boolean {
+function isFlat({ triangles, normal, edges }: FlatFace, point: (v: number) => Point): boolean {
+  if (edges) return true;
   const [first] = triangles;
   const origin = point(first!);
   return triangles.every((v) => Math.abs(dot(minus(point(v), origin), normal)) < 4 * near);
@@ -65,6 +70,16 @@ function boundOf(triangles: readonly number[]): Bound {
       if (list) list.push(b);
       else bound.set(a, [b]);
     }
+  return bound;
+}
+
+function boundBy(edges: readonly number[]): Bound {
+  const bound: Bound = new Map();
+  for (let i = 0; i < edges.length; i += 2) {
+    const list = bound.get(edges[i]!);
+    if (list) list.push(edges[i + 1]!);
+    else bound.set(edges[i]!, [edges[i + 1]!]);
+  }
   return bound;
 }
 
