@@ -21,6 +21,8 @@ export const findingKinds = {
   joined: { title: 'An end is joined', weight: 'note' },
   'not-under': { title: 'It follows no roof', weight: 'fault' },
   'roof-below': { title: 'The roof is below it', weight: 'fault' },
+  'not-split': { title: 'It cannot be split so', weight: 'fault' },
+  'split-away': { title: 'Its splits leave nothing of it', weight: 'fault' },
   'not-closed': { title: 'Its mesh is not closed', weight: 'fault' },
   failed: { title: 'It failed for an unknown reason', weight: 'fault' },
   // Openings that have no place.
@@ -42,6 +44,7 @@ export const findingKinds = {
   // Openings that have a place and cannot be cut there.
   'element-faulty': { title: 'Its element cannot be made', weight: 'fault' },
   'off-element': { title: 'It lies off its element', weight: 'fault' },
+  'parted-off': { title: 'It lies in what was split off', weight: 'fault' },
   'off-kept': { title: 'Nothing is kept where it lies', weight: 'fault' },
   'nothing-left': { title: 'Nothing would be left', weight: 'fault' },
   'not-clear': { title: 'It must stand clear', weight: 'fault' },
@@ -53,6 +56,7 @@ export const findingKinds = {
   // What came of openings that were cut.
   'over-edge': { title: 'It runs over an edge', weight: 'note' },
   'within-others': { title: 'It lies within others', weight: 'note' },
+  'across-split': { title: 'It lies across a split', weight: 'note' },
   'cuts-planes': { title: 'It cuts several planes', weight: 'note' },
   'keeps-inside': { title: 'Only what lies within it is kept', weight: 'note' },
   'hair-joined': { title: 'It touches in a point', weight: 'note' },

@@ -1,7 +1,7 @@
 /** The document: schemas, change sets, units and files. Imported by every other room, imports none. */
 export { farthest, name as nameSchema, smallest } from './figures.ts';
 export * from './outline-schema.ts';
-export { layerSchema, textureSchema, type Layer, type Texture } from './kinds/common.ts';
+export { layerSchema, splitSchema, textureSchema, type Layer, type Split, type Texture } from './kinds/common.ts';
 export * from './kinds/index.ts';
 export type { CourseForm, ElementKind, FaceName, FaceOf, Figure, Form, PlateForm, RoofForm } from './kinds/kind.ts';
 export {

@@ -26,3 +26,4 @@ export * from './starter.ts';
 export * from './walls.ts';
 export * from './reshape.ts';
 export * from './roofs.ts';
+export * from './splits.ts';

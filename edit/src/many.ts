@@ -147,21 +147,26 @@ export function removeAll(document: ProjectDocument, openings: readonly Opening[
 export function loosened(document: ProjectDocument, going: readonly Opening[]): Change[] {
   const gone = new Set(going.map(({ id }) => id));
   return Object.values(document.openings).flatMap((opening) => {
-    const loose = (way: Way): boolean => parentsOf(opening, way).some((id) => gone.has(id));
-    if (gone.has(opening.id) || !(loose('along') || loose('up'))) return [];
-    const placed = resolveOpening(document, opening);
-    const [at, low] =
-      'outline' in placed
-        ? gripOffset(placed.profile, opening.grip).map((by, i) => by + (i === 0 ? placed.s : placed.t))
-        : [opening.along.distance, opening.up.distance];
-    return [
-      putting('openings', {
-        ...opening,
-        ...(loose('along') ? { along: { from: 'start', distance: tidy(at!) } } : {}),
-        ...(loose('up') ? { up: { from: 'base', distance: tidy(low!) } } : {}),
-      } as Opening),
-    ];
+    if (gone.has(opening.id)) return [];
+    const loose = freed(document, opening, (id) => gone.has(id));
+    return loose === opening ? [] : [putting('openings', loose)];
   });
+}
+
+/** An opening that is no longer measured from some others, and left where it stands; itself where it is not. */
+export function freed(document: ProjectDocument, opening: Opening, from: (id: string) => boolean): Opening {
+  const loose = (way: Way): boolean => parentsOf(opening, way).some(from);
+  if (!(loose('along') || loose('up'))) return opening;
+  const placed = resolveOpening(document, opening);
+  const [at, low] =
+    'outline' in placed
+      ? gripOffset(placed.profile, opening.grip).map((by, i) => by + (i === 0 ? placed.s : placed.t))
+      : [opening.along.distance, opening.up.distance];
+  return {
+    ...opening,
+    ...(loose('along') ? { along: { from: 'start', distance: tidy(at!) } } : {}),
+    ...(loose('up') ? { up: { from: 'base', distance: tidy(low!) } } : {}),
+  } as Opening;
 }
 
 /** Blocks openings up, or opens them where all of them are blocked up. */

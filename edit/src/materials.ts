@@ -44,8 +44,10 @@ export function removeMaterial(document: ProjectDocument, material: Material): C
 /** How many layers, reveals and imprints are of a material. */
 export function usesOfMaterial(document: ProjectDocument, id: string): number {
   let count = 0;
-  for (const { layers } of Object.values(document.elements))
+  for (const { layers, splits } of Object.values(document.elements)) {
     for (const layer of layers) if (layer.material === id) count += 1;
+    for (const split of splits ?? []) if (split.material === id) count += 1;
+  }
   for (const { reveal, cut, parts, infill } of Object.values(document.patterns)) {
     if (reveal.material === id) count += 1;
     for (const side of Object.values(reveal.sides ?? {})) if (side === id) count += 1;

@@ -36,6 +36,7 @@ import {
 } from '@yard-arch/document';
 import { edit } from './make.ts';
 import { loosened } from './many.ts';
+import { splitsOn } from './splits.ts';
 import { parallel } from '@yard-arch/core';
 
 /** Ends of walls nearer to each other than this are one corner, metres. */
@@ -244,7 +245,7 @@ export function split(
   while (names.has(`${wall.name} ${n}`)) n++;
   const parts = splitWall(wall, s, id, `${wall.name} ${n}`);
   if ('reason' in parts) return parts;
-  const changes: Change[] = parts.map((part) => putting('elements', part));
+  const changes: Change[] = parts.map((part) => putting('elements', splitsOn(wall, part)));
   const axes = new Set<string>();
   for (const axis of Object.values(document.axes))
     if (axis.element === wall.id && axis.along > s) {
@@ -310,6 +311,11 @@ export function join(document: ProjectDocument, wall: Wall): ChangeSet | Impossi
     return {
       reason: `no wall begins where ${wall.name} ends`,
       mend: 'Move one there, or reverse the one that ends there.',
+    };
+  if (wall.splits ?? next.splits)
+    return {
+      reason: `${(wall.splits ? wall : next).name} is split along a line`,
+      mend: 'Take its splits away first.',
     };
   const one = joinedWalls(wall, next);
   if ('reason' in one) return one;
@@ -378,8 +384,9 @@ export function join(document: ProjectDocument, wall: Wall): ChangeSet | Impossi
 
 /** Changes a wall's faces over. Openings and axes stay where they stand in space, measured from the other end. */
 export function reverse(document: ProjectDocument, wall: Wall): ChangeSet | Impossible {
-  const reversed = reversedWall(wall);
-  if ('reason' in reversed) return reversed;
+  const turnedRound = reversedWall(wall);
+  if ('reason' in turnedRound) return turnedRound;
+  const reversed = splitsOn(wall, turnedRound) as Wall;
   const long = acrossTo(wall, extentOf(wall).length);
   /** Where a point of the outer face is then. What is the inner face becomes the outer one, seen from the other side. */
   const turnedTo = (s: number): number => long - acrossTo(wall, s);

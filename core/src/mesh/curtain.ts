@@ -31,6 +31,8 @@ export function planeCurtain(at: Vector, normal: Vector): Curtain {
   };
 }
 
+type Spot = readonly [number, number];
+
 /** Further out than anything that is built. */
 const far = 1e6;
 
@@ -38,7 +40,8 @@ const far = 1e6;
  * An upright curtain over a chain of points in plan, going on straight beyond its ends; what is to the left of it is kept.
  * @returns null where the chain crosses itself, or one of its ends would cross it.
  */
-export function chainCurtain(path: readonly (readonly [number, number])[]): Curtain | null {
+export function chainCurtain(points: readonly Spot[]): Curtain | null {
+  const path = straightened(points);
   const ways = path.slice(1).map(([x, y], i): readonly [number, number] => {
     const [dx, dy] = [x - path[i]![0], y - path[i]![1]];
     const size = Math.hypot(dx, dy);
@@ -88,9 +91,28 @@ export function chainCurtain(path: readonly (readonly [number, number])[]): Curt
   return { drapes, keeps: (x, y) => holdsPoint(region, x, y) };
 }
 
-function crossesItself(chain: readonly (readonly [number, number])[]): boolean {
-  const side = (a: readonly [number, number], b: readonly [number, number], [x, y]: readonly [number, number]): number =>
-    (b[0] - a[0]) * (y - a[1]) - (b[1] - a[1]) * (x - a[0]);
+
+/** Parts of a chain that come nearer to each other than this meet. */
+const meets = 1e-6;
+
+/** A chain without the points that only lie on a straight way between their neighbours. */
+function straightened(points: readonly Spot[]): Spot[] {
+  const kept: Spot[] = [];
+  points.forEach((point, i) => {
+    const [from, to] = [kept.at(-1), points[i + 1]];
+    if (from && to) {
+      const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+      const [px, py] = [point[0] - from[0], point[1] - from[1]];
+      const size = Math.hypot(dx, dy);
+      const share = (px * dx + py * dy) / (size * size);
+      if (share > 0 && share < 1 && Math.abs(dx * py - dy * px) / size < meets) return;
+    }
+    kept.push(point);
+  });
+  return kept;
+}
+
+function crossesItself(chain: readonly Spot[]): boolean {
   for (let i = 0; i + 1 < chain.length; i++) {
     // A way straight back lies on itself.
     if (i + 2 < chain.length) {
@@ -99,10 +121,26 @@ function crossesItself(chain: readonly (readonly [number, number])[]): boolean {
       const apart = Math.hypot(b[0] - a[0], b[1] - a[1]) * Math.hypot(c[0] - b[0], c[1] - b[1]);
       if (back < -(1 - 1e-9) * apart) return true;
     }
-    for (let k = i + 2; k + 1 < chain.length; k++) {
-      const [a, b, c, d] = [chain[i]!, chain[i + 1]!, chain[k]!, chain[k + 1]!];
-      if (side(a, b, c) * side(a, b, d) <= 0 && side(c, d, a) * side(c, d, b) <= 0) return true;
-    }
+    for (let k = i + 2; k + 1 < chain.length; k++)
+      if (touching([chain[i]!, chain[i + 1]!], [chain[k]!, chain[k + 1]!])) return true;
   }
   return false;
+}
+
+/** Whether two lines cross, or an end of one is on the other. */
+function touching(one: readonly [Spot, Spot], other: readonly [Spot, Spot]): boolean {
+  const off = ([a, b]: readonly [Spot, Spot], [x, y]: Spot): number => {
+    const d = ((b[0] - a[0]) * (y - a[1]) - (b[1] - a[1]) * (x - a[0])) / Math.hypot(b[0] - a[0], b[1] - a[1]);
+    return Math.abs(d) < meets ? 0 : d;
+  };
+  const far = ([a, b]: readonly [Spot, Spot], [x, y]: Spot): number => {
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const share = Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / (dx * dx + dy * dy)));
+    return Math.hypot(x - a[0] - share * dx, y - a[1] - share * dy);
+  };
+  return (
+    (off(one, other[0]) * off(one, other[1]) < 0 && off(other, one[0]) * off(other, one[1]) < 0) ||
+    other.some((spot) => far(one, spot) < meets) ||
+    one.some((spot) => far(other, spot) < meets)
+  );
 }

@@ -1,5 +1,14 @@
 /** The model: every element of a document as cut, and after an edit only what the edit touches cut again. */
-import { isManyFaced, row, type FaceName, type Opening, type ProjectDocument, type Units } from '@yard-arch/document';
+import {
+  isManyFaced,
+  row,
+  type Element,
+  type FaceName,
+  type Layer,
+  type Opening,
+  type ProjectDocument,
+  type Units,
+} from '@yard-arch/document';
 import type { OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { finenessOf, sheetsOf } from '../element/sheets.ts';
@@ -20,6 +29,7 @@ import { cutAlike, dressedAlike, type Inputs } from './depends.ts';
 import { guardedCut, guardedPlace } from './guard.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
 import { cutRoof } from './cut-roof.ts';
+import { splitCut } from './split-cut.ts';
 
 export interface Model {
   /** By element's id, in the document's order. */
@@ -100,19 +110,25 @@ export function cutModel(
     const wanted: Inputs = { element, resolved, units: document.units, sheet };
     const kept = known && cutAlike(known, wanted) ? before?.bares.get(element.id) : undefined;
     const body = ofDocument.body(element.id);
+    const whole = (as: Element, on: Sheet, rest: readonly Placed[], earlier?: ElementCut): ElementCut =>
+      body && !on.fault
+        ? cutRoof({
+            element: as,
+            body,
+            above: on,
+            resolved: told,
+            recesses: rest,
+            units: document.units,
+            before: earlier,
+          })
+        : cutElement(as, on, told, rest, document.units, earlier);
     const cutting = (rest: readonly Placed[]): ElementCut =>
       guardedCut(sheet, (on) =>
-        body && !on.fault
-          ? cutRoof({
-              element,
-              body,
-              above: on,
-              resolved: told,
-              recesses: rest,
-              units: document.units,
-              before: before?.cuts.get(element.id),
-            })
-          : cutElement(element, on, told, rest, document.units, before?.cuts.get(element.id)),
+        splitCut(whole(element, on, rest, before?.cuts.get(element.id)), {
+          element,
+          layered: () => whole(inLayers(element), { ...on, layers: on.layers.map(solid) }, rest).mesh,
+          sheetOf,
+        }),
       );
     const bare: Bare = kept ?? { ...withRooms(taken, cutting), openings: asSetOut };
     const dressed = kept && dressedAlike(kept.openings, asSetOut) ? before?.cuts.get(element.id) : undefined;
@@ -149,6 +165,11 @@ export function cutModel(
   return { cuts, statuses, inputs, bares };
 }
 
+/** An element whose layers are solids of their own, its cavities too. */
+const inLayers = (element: Element): Element => ({ ...element, skins: 'layers', layers: element.layers.map(solid) });
+
+const solid = ({ cavity: _, ...layer }: Layer): Layer => layer;
+
 /** A cut element with the parts of those of its openings that were cut; what is left out is told with the opening. @param without why parts that are to be let in were not */
 function withParts(
   cut: ElementCut,
@@ -161,7 +182,11 @@ function withParts(
   if (openings.length === 0 || cut.sheet.fault) return cut;
   const carrying = new Set(
     cut.statuses
-      .filter(({ state }) => state === 'cut' || state === 'notched' || state === 'niche')
+      .filter(
+        ({ state, findings }) =>
+          (state === 'cut' || state === 'notched' || state === 'niche') &&
+          !findings.some(({ code }) => code === 'across-split'),
+      )
       .map((s) => s.opening),
   );
   const bySheet = new Map<Sheet, Placed[]>();

@@ -1,6 +1,6 @@
 /** What elements of every kind are made of. */
 import { z } from 'zod';
-import { degrees, extent, id, name, number, coordinate, place } from '../figures.ts';
+import { degrees, extent, id, name, number, coordinate, place, slant } from '../figures.ts';
 
 export const layerSchema = z.strictObject({
   thickness: extent,
@@ -22,6 +22,32 @@ export const textureSchema = z.strictObject({
  */
 export type Texture = z.infer<typeof textureSchema>;
 
+const spot = z.strictObject({ x: coordinate, y: coordinate });
+
+const chainSchema = z.strictObject({
+  path: z
+    .array(spot)
+    .min(2, 'must hold at least two points')
+    .max(100, 'must hold at most 100 points')
+    .refine(
+      (points) =>
+        points.every(({ x, y }, i) => i === 0 || Math.hypot(x - points[i - 1]!.x, y - points[i - 1]!.y) >= 1e-3),
+      'must have its points at least a millimetre apart',
+    ),
+  material: id.optional(),
+});
+const planeSchema = z.strictObject({ at: place, turn: degrees, tilt: slant(90), material: id.optional() });
+
+/**
+ * What an element is split along, told in its own directions: from its start, x in the direction of its turn (metres, degrees). Along a `path` in plan, which goes on straight beyond its ends, all that is to the
+ * left is kept; at a plane through `at` all that is where its normal points, in the plan direction `turn`, rising by `tilt`. Where it was cut it is closed in a `material` of its own, or shows its layers.
+ */
+export const splitSchema = z.union(
+  [chainSchema, planeSchema],
+  'must be a path in plan, or a plane by at, turn and tilt',
+);
+export type Split = z.infer<typeof splitSchema>;
+
 const layers = z.array(layerSchema).min(1, 'must hold at least one layer').max(24, 'must hold at most 24 layers');
 
 /** The fields that elements of every kind have. */
@@ -41,6 +67,7 @@ export const common = {
   group: name.optional(),
   /** Neither it nor what is on it can be changed until it is unlocked. */
   locked: z.boolean('must be true or false').optional(),
+  splits: z.array(splitSchema).max(24, 'must hold at most 24 splits').optional(),
   texture: z
     .strictObject({ outer: textureSchema.optional(), inner: textureSchema.optional(), edge: textureSchema.optional() })
     .optional(),

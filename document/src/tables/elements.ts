@@ -7,6 +7,9 @@ export const elements: Table<typeof elementSchema> = {
   singular: 'element',
   references: (element) => [
     ...element.layers.flatMap((layer, i) => refer(`layers/${i}/material`, 'materials', layer.material)),
+    ...(element.splits ?? []).flatMap(({ material }, i) =>
+      material === undefined ? [] : refer(`splits/${i}/material`, 'materials', material),
+    ),
     ...(isManyFaced(element)
       ? Object.entries(element.trims ?? {}).flatMap(([of, { material }]) =>
           refer(`trims/${of}/material`, 'materials', material),

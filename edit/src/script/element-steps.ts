@@ -15,6 +15,7 @@ import { z } from 'zod';
 import { removeElement } from '../elements.ts';
 import { edit } from '../make.ts';
 import { resize } from '../patterns.ts';
+import { splitElement } from '../splits.ts';
 import { bend, drawWall, join, likeOf, moveElements, reverse, split } from '../walls.ts';
 import { named, possible, step, type Finder } from './step.ts';
 
@@ -71,6 +72,41 @@ export const splitWall = step({
   make: (document, { element, at }, find) => {
     const { changeSet, id } = possible(split(document, wallOf(find, element), at), 'at');
     return { changeSet, made: [id] };
+  },
+});
+
+const keep = z.enum(['this', 'other', 'both'], 'must be this, other or both').optional();
+
+export const splitAlong = step({
+  about:
+    'Splits an element along a path of points in plan, of which the left side is kept, or by a plane through “at”, of which the side is kept that its normal points to (its plan direction “turn” and its rise “tilt”, degrees); “keep” the other side, or both as two elements. Where it was cut it shows its layers, or a material.',
+  schema: z.union([
+    z.strictObject({
+      element: named,
+      path: z.array(point).min(2, 'must hold at least two points').max(100, 'must hold at most 100 points'),
+      keep,
+      material: named.optional(),
+    }),
+    z.strictObject({
+      element: named,
+      at: z.tuple([metres, metres, metres], 'must be a point: [x, y, z] in metres'),
+      turn: z.number('must be a number of degrees'),
+      tilt: z.number('must be a number of degrees'),
+      keep,
+      material: named.optional(),
+    }),
+  ]),
+  make: (document, asked, find) => {
+    const lies =
+      'path' in asked
+        ? { path: asked.path.map(([x, y]) => ({ x, y })) }
+        : { at: { x: asked.at[0], y: asked.at[1], z: asked.at[2] }, turn: asked.turn, tilt: asked.tilt };
+    const split = { ...lies, ...(asked.material ? { material: asked.material } : {}) };
+    const { changeSet, id } = possible(
+      splitElement(document, find.element(asked.element), split, asked.keep ?? 'this'),
+      'path',
+    );
+    return { changeSet, made: id ? [id] : [] };
   },
 });
 

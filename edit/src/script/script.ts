@@ -34,6 +34,7 @@ export const steps = {
   'join walls': element.joinWalls,
   'bend wall': element.bendWall,
   'reverse wall': element.reverseWall,
+  'split element': element.splitAlong,
   'remove element': element.removeWhole,
   'lay roof': roof.lay,
   'form roof': roof.give,
