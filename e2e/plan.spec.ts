@@ -92,7 +92,7 @@ test('a wall is moved with what meets it, bent in steps of 15°, and its opening
 
 test('walls are split, joined and reversed, and drawing can be undone step by step', async ({ desk, page }) => {
   const at = await openPlan(desk);
-  await page.getByRole('button', { name: 'Split' }).click();
+  await page.getByRole('button', { name: 'Split', exact: true }).click();
   const spot = await at(8.3, 0.1);
   await page.mouse.move(spot.x, spot.y);
   await page.mouse.click(spot.x, spot.y);

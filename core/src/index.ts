@@ -60,5 +60,5 @@ export { surfaceOf } from './roof/surface.ts';
 export type { RoofBody } from './element/roof-sheets.ts';
 export * from './tidy.ts';
 export { creasesOf } from './mesh/creases.ts';
-export { curtainOf, otherSide, splitInSpace, splitOn } from './element/splits.ts';
+export { curtainOf, keptInPlan, otherSide, splitInSpace, splitOn } from './element/splits.ts';
 export { splitSide } from './model/split-cut.ts';

@@ -2,15 +2,18 @@
 import {
   curtainOf,
   otherSide,
+  pointAt,
   resolveOpening,
   sheetsOf,
   splitSide,
   splitInSpace,
   splitOn,
+  tidy,
   type Impossible,
   type Sheet,
 } from '@yard-arch/core';
 import {
+  applyChangeSet,
   isManyFaced,
   newId,
   putting,
@@ -182,3 +185,29 @@ export function alterSplit(
 /** The splits of an element as another tells them that stands where it does: so that they stay where they are. */
 export const splitsOn = (from: Element, to: Element): Element =>
   from.splits ? { ...to, splits: from.splits.map((split) => splitOn(splitInSpace(split, from), to)) } : to;
+
+/** An upright plane across the middle of an element, as it lies in space. */
+export function planeAcross(document: ProjectDocument, element: Element): Split {
+  const { chart, outline, thickness } = sheetsOf(document).of(element.id)!;
+  const middle = (values: Float64Array): number => (Math.min(...values) + Math.max(...values)) / 2;
+  const [x, y, z] = pointAt(chart, middle(outline.xs), middle(outline.ys), thickness / 2).map(tidy) as [
+    number,
+    number,
+    number,
+  ];
+  return { at: { x, y, z }, turn: element.turn, tilt: 0 };
+}
+
+/** Keeps what a split takes away too, as an element of its own. */
+export function keepBoth(
+  document: ProjectDocument,
+  element: Element,
+  which: number,
+): { changeSet: ChangeSet; id: string | null } | Impossible {
+  const split = splitInSpace(element.splits![which]!, element);
+  const without = applyChangeSet(document, alterSplit(element, which, undefined)).document;
+  const made = splitElement(without, without.elements[element.id]!, split, 'both');
+  return 'reason' in made
+    ? made
+    : { ...made, changeSet: { ...made.changeSet, name: `keep both sides of ${element.name}` } };
+}

@@ -52,3 +52,28 @@ export function curtainOf(split: Split, aside = 0): Curtain | null {
   const { x, y, z } = split.at;
   return planeCurtain([x + by * normal[0], y + by * normal[1], z + by * normal[2]], normal);
 }
+
+/** As far as anything is drawn, metres: figures of the page are not as fine as those of the mesh. */
+const drawnFar = 3000;
+
+/** What a split keeps of a level, as a polygon in plan that goes far beyond what is built there; null where it is all or nothing of it, or the split cannot be. */
+export function keptInPlan(split: Split, level: number): readonly (readonly [number, number])[] | null {
+  if ('path' in split)
+    return (
+      chainCurtain(
+        split.path.map(({ x, y }) => [x, y] as const),
+        drawnFar,
+      )?.inPlan ?? null
+    );
+  const [cos, sin] = turned(split.turn);
+  const [flat, up] = turned(split.tilt);
+  // A level plane has no line at any level.
+  if (Math.abs(flat) < 1e-6) return null;
+  const by = -((level - split.at.z) * up) / flat;
+  const [x, y] = [split.at.x + by * cos, split.at.y + by * sin];
+  const line = [
+    [x - sin, y + cos],
+    [x + sin, y - cos],
+  ] as const;
+  return chainCurtain([line[0], line[1]], drawnFar)!.inPlan!;
+}

@@ -2,6 +2,8 @@
 import { cross, dot, type Vector } from '../vector.ts';
 import { holdsPoint } from './region.ts';
 
+type Spot = readonly [number, number];
+
 /** One flat part of a curtain. Points on it have normal·point = offset; what is kept beside it is where that is more. */
 export interface Drape {
   normal: Vector;
@@ -18,6 +20,8 @@ export interface Curtain {
   drapes: readonly Drape[];
   /** Whether a place is on the side that is kept. */
   keeps: (x: number, y: number, z: number) => boolean;
+  /** What is kept of an upright one, as a polygon in plan that goes far beyond all that is built. */
+  inPlan?: readonly Spot[];
 }
 
 /** A plane through a point. @param normal of unit length, to the side that is kept */
@@ -31,16 +35,15 @@ export function planeCurtain(at: Vector, normal: Vector): Curtain {
   };
 }
 
-type Spot = readonly [number, number];
-
 /** Further out than anything that is built. */
-const far = 1e6;
+const farOut = 1e6;
 
 /**
  * An upright curtain over a chain of points in plan, going on straight beyond its ends; what is to the left of it is kept.
+ * @param far how far its ends go on, metres.
  * @returns null where the chain crosses itself, or one of its ends would cross it.
  */
-export function chainCurtain(points: readonly Spot[]): Curtain | null {
+export function chainCurtain(points: readonly Spot[], far = farOut): Curtain | null {
   const path = straightened(points);
   const ways = path.slice(1).map(([x, y], i): readonly [number, number] => {
     const [dx, dy] = [x - path[i]![0], y - path[i]![1]];
@@ -68,29 +71,32 @@ export function chainCurtain(points: readonly Spot[]): Curtain | null {
     [end[0] + far * last[0], end[1] + far * last[1]],
   ];
   if (crossesItself(chain)) return null;
+  const all = leftOf(chain, [first, last], begin, far);
   if (drapes.length === 1) {
     const [{ normal, offset }] = drapes as [Drape];
-    return { drapes, keeps: (x, y) => normal[0] * x + normal[1] * y > offset };
+    return { drapes, keeps: (x, y) => normal[0] * x + normal[1] * y > offset, inPlan: all };
   }
-  // To the left of it, round from where it goes to where it came from.
-  const [leaves, came] = [Math.atan2(last[1], last[0]), Math.atan2(-first[1], -first[0])];
-  let turn = came - leaves;
-  while (turn <= 1e-9) turn += 2 * Math.PI;
-  const steps = 16;
-  const round = Array.from({ length: steps - 1 }, (_, i): readonly [number, number] => {
-    const angle = leaves + (turn * (i + 1)) / steps;
-    return [4 * far * Math.cos(angle), 4 * far * Math.sin(angle)];
-  });
-  const all = [...chain, ...round];
   const region = {
     count: all.length,
     xs: all.map(([x]) => x),
     ys: all.map(([, y]) => y),
     next: Uint32Array.from(all, (_, i) => (i + 1) % all.length),
   };
-  return { drapes, keeps: (x, y) => holdsPoint(region, x, y) };
+  return { drapes, keeps: (x, y) => holdsPoint(region, x, y), inPlan: all };
 }
 
+/** What is to the left of a chain: round from where it goes to where it came from. */
+function leftOf(chain: readonly Spot[], [first, last]: readonly [Spot, Spot], [x, y]: Spot, far: number): Spot[] {
+  const [leaves, came] = [Math.atan2(last[1], last[0]), Math.atan2(-first[1], -first[0])];
+  let turn = came - leaves;
+  while (turn <= 1e-9) turn += 2 * Math.PI;
+  const steps = 16;
+  const round = Array.from({ length: steps - 1 }, (_, i): Spot => {
+    const angle = leaves + (turn * (i + 1)) / steps;
+    return [x + 4 * far * Math.cos(angle), y + 4 * far * Math.sin(angle)];
+  });
+  return [...chain, ...round];
+}
 
 /** Parts of a chain that come nearer to each other than this meet. */
 const meets = 1e-6;

@@ -32,6 +32,7 @@ import { StatusLine } from './StatusLine.tsx';
 import { TextureFields } from './TextureFields.tsx';
 import { TopFields } from './TopFields.tsx';
 
+const SplitFields = later(async () => (await import('./SplitFields.tsx')).SplitFields);
 const RoofFields = later(async () => (await import('./RoofFields.tsx')).RoofFields);
 
 type Outlined = Extract<Element, { outline: unknown }>;
@@ -99,6 +100,9 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
           onChange={(z) => change({ start: { ...element.start, z } }, 'move')}
         />
         <AngleField label="Turned by" value={element.turn} onChange={(turn) => change({ turn }, 'turn')} />
+      </Fold>
+      <Fold title={element.splits ? `Splits, ${element.splits.length}` : 'Splits'} name="splits">
+        <SplitFields document={document} element={element} />
       </Fold>
       <Fold title="Mesh and texture" name="mesh">
         <Choice

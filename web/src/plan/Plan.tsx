@@ -26,6 +26,8 @@ import { useEditor } from '../state/state.ts';
 import { Reason, TypedField } from '../boards/Overlays.tsx';
 import { useRoom, useWheel, type Room } from '../boards/use-board.ts';
 import { zoom, type Viewport } from '../boards/viewport.ts';
+import { Kept, SplitLines } from './Kept.tsx';
+import { PartPath, PartSides } from './PartPath.tsx';
 import { RoofShape } from './RoofShape.tsx';
 import { PlanTools } from './PlanTools.tsx';
 import { gripsOf, type PlanState } from './gestures/desk.ts';
@@ -106,9 +108,14 @@ export function Plan() {
             <Grips grips={gripsOf(element, committed)} board={board} />
           </>
         )}
+        {chosen && <SplitLines element={chosen} cutAt={isManyFaced(chosen) ? 0 : cutAt} board={board} />}
+        {state.mode === 'part' && <PartPath state={state} board={board} />}
         <PlanOver state={state} board={board} width={room.width} units={committed.units} />
       </svg>
       {typing && <TypedField gestures={gestures} typing={typing} units={committed.units} onDone={focus} />}
+      {state.mode === 'part' && state.drawn && (
+        <PartSides desk={work.desk} board={board} width={room.width} focus={focus} />
+      )}
       <PlanTools work={work} focus={focus} />
       <div className="north">
         plan, cut {formatLength(cutAt, committed.units)} above the base · {drawn.length} element
@@ -141,38 +148,43 @@ function Walls({ document, drawn, chosen, board }: WallsProps) {
   return drawn.map(({ element: id, body, face, gaps, swings }) => {
     const item = document.elements[id]!;
     if (isManyFaced(item))
-      return <RoofShape key={id} roof={item} document={document} chosen={id === chosen} board={board} />;
+      return (
+        <Kept key={id} element={item} cutAt={0} board={board}>
+          <RoofShape roof={item} document={document} chosen={id === chosen} board={board} />
+        </Kept>
+      );
     const failed = gaps.some(({ opening }) => isFailed(opening));
     return (
-      <g
-        key={id}
-        className={`walled ${item.kind}${id === chosen ? ' chosen' : ''}${failed ? ' failed' : ''}${hidden.has(id) ? ' away' : ''}`}
-        data-element={id}
-        role="button"
-        tabIndex={0}
-        aria-label={`${item.name}, ${formatLength(extentOf(item).length, document.units)} long`}
-        aria-pressed={id === chosen}
-        onKeyDown={(event) => {
-          if (event.key !== 'Enter' && event.key !== ' ') return;
-          event.preventDefault();
-          event.stopPropagation();
-          chooseElement(id);
-        }}
-      >
-        <title>{item.name}</title>
-        <path className="body" d={path(body)} />
-        {face.length > 0 && <path className="face" d={path(face, false)} />}
-        {gaps.map(({ opening, blockedUp, body: gap }) => (
-          <path
-            key={opening}
-            className={`gap${blockedUp ? ' blocked' : ''}${isFailed(opening) ? ' not-cut' : ''}`}
-            d={path(gap)}
-          />
-        ))}
-        {swings.map(({ opening, points }, i) => (
-          <path key={`${opening} ${i}`} className="swing" d={path(points as Point[], false)} />
-        ))}
-      </g>
+      <Kept key={id} element={item} cutAt={cutAt} board={board}>
+        <g
+          className={`walled ${item.kind}${id === chosen ? ' chosen' : ''}${failed ? ' failed' : ''}${hidden.has(id) ? ' away' : ''}`}
+          data-element={id}
+          role="button"
+          tabIndex={0}
+          aria-label={`${item.name}, ${formatLength(extentOf(item).length, document.units)} long`}
+          aria-pressed={id === chosen}
+          onKeyDown={(event) => {
+            if (event.key !== 'Enter' && event.key !== ' ') return;
+            event.preventDefault();
+            event.stopPropagation();
+            chooseElement(id);
+          }}
+        >
+          <title>{item.name}</title>
+          <path className="body" d={path(body)} />
+          {face.length > 0 && <path className="face" d={path(face, false)} />}
+          {gaps.map(({ opening, blockedUp, body: gap }) => (
+            <path
+              key={opening}
+              className={`gap${blockedUp ? ' blocked' : ''}${isFailed(opening) ? ' not-cut' : ''}`}
+              d={path(gap)}
+            />
+          ))}
+          {swings.map(({ opening, points }, i) => (
+            <path key={`${opening} ${i}`} className="swing" d={path(points as Point[], false)} />
+          ))}
+        </g>
+      </Kept>
     );
   });
 }
@@ -201,6 +213,13 @@ interface PlanOverProps {
   width: number;
   units: Units;
 }
+
+/** What a first click is for. */
+const begins: Partial<Record<PlanState['mode'], string>> & Record<'draw', string> = {
+  draw: 'click where the wall begins',
+  roof: 'click a ring of walls, or the first corner of an outline',
+  part: 'click where the line to split along begins; click its last point again to end it',
+};
 
 /** What is shown while walls are drawn, dragged or split. */
 function PlanOver({ state, board: { x, y, path }, width, units }: PlanOverProps) {
@@ -231,12 +250,7 @@ function PlanOver({ state, board: { x, y, path }, width, units }: PlanOverProps)
           x={x(pointer.at)}
           y={y(pointer.at) + 30}
           width={width}
-          text={
-            words.filter(Boolean).join(' · ') ||
-            (mode === 'roof'
-              ? 'click a ring of walls, or the first corner of an outline'
-              : 'click where the wall begins')
-          }
+          text={words.filter(Boolean).join(' · ') || begins[mode] || begins.draw}
         />
       )}
     </>

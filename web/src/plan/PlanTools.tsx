@@ -1,6 +1,6 @@
 /** Tools of the plan: drawing walls, and what can be done with the chosen one. */
 import { keys } from '../common/keys.ts';
-import { FlipVertical2, House, Minus, Pencil, Scissors, Spline, Unplug } from 'lucide-react';
+import { FlipVertical2, House, Slice, Minus, Pencil, Scissors, Spline, Unplug } from 'lucide-react';
 import type { PlanWork } from './use-plan.ts';
 
 export function PlanTools({ work, focus }: { work: PlanWork; focus: () => void }) {
@@ -53,7 +53,21 @@ export function PlanTools({ work, focus }: { work: PlanWork; focus: () => void }
           </button>
         </>
       )}
-      {mode !== 'draw' && mode !== 'roof' && desk.wall && (
+      {mode !== 'draw' && mode !== 'roof' && desk.now.element && (
+        <button
+          aria-pressed={mode === 'part'}
+          onClick={pressed(() => setMode(mode === 'part' ? 'choose' : 'part'))}
+          title="Split the chosen element along a line, or a chain of lines, and keep one side or both"
+        >
+          <Slice size={13} /> Split along a line
+        </button>
+      )}
+      {mode === 'part' && (
+        <button onClick={pressed(() => setMode('choose'))} title={`Stop (${keys.giveUp.shown})`}>
+          Done
+        </button>
+      )}
+      {mode !== 'draw' && mode !== 'roof' && mode !== 'part' && desk.wall && (
         <>
           <button
             aria-pressed={mode === 'split'}

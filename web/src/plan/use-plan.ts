@@ -9,6 +9,7 @@ import { choose, chooseElement, turnOver } from '../state/choice.ts';
 import { commit, preview } from '../state/store.ts';
 import { useDesk, type PlanDesk, type PlanNow, type PlanState } from './gestures/desk.ts';
 import { drawTo, drawTyped, nextPoint, splitAt, splitShown } from './gestures/draw.ts';
+import { partAt, partDrawn, partPoint } from './gestures/part.ts';
 import { closeRoof, layAt, roofPoint } from './gestures/roof.ts';
 import { bending, moving, movingEnd } from './gestures/move.ts';
 
@@ -54,7 +55,8 @@ function usePlanKeys(desk: PlanDesk): void {
       giveUp: () => {
         const { mode, chain } = desk.state;
         preview(null);
-        if (mode === 'roof' && desk.state.corners.length > 0) desk.show({ corners: desk.state.corners.slice(0, -1) });
+        if ((mode === 'roof' || mode === 'part') && desk.state.corners.length > 0)
+          desk.show(desk.state.drawn ? { drawn: false } : { corners: desk.state.corners.slice(0, -1) });
         else if (mode === 'draw' && chain) desk.show({ chain: null, pointer: null });
         else desk.setMode('choose');
       },
@@ -62,7 +64,8 @@ function usePlanKeys(desk: PlanDesk): void {
       drawArc: () => desk.state.mode === 'draw' && (desk.show({ arc: !desk.state.arc }), true),
       drawDone: () =>
         (desk.state.mode === 'draw' && (desk.setMode('choose'), true)) ||
-        (desk.state.mode === 'roof' && (closeRoof(desk), true)),
+        (desk.state.mode === 'roof' && (closeRoof(desk), true)) ||
+        (desk.state.mode === 'part' && !desk.state.drawn && (partDrawn(desk), true)),
       moveWall: (event) => {
         const { document, element } = desk.now;
         const chosen = element && document.elements[element];
@@ -88,6 +91,7 @@ function hovered(desk: PlanDesk, spot: Spot): void {
   const { mode } = desk.state;
   if (mode === 'draw') desk.show({ pointer: nextPoint(desk, spot) });
   else if (mode === 'roof') desk.show({ pointer: roofPoint(desk, spot, document.elementFromPoint(spot.x, spot.y)) });
+  else if (mode === 'part' && !desk.state.drawn) desk.show({ pointer: partPoint(desk, spot) });
   else if (mode === 'split' && desk.wall) splitShown(desk, desk.wall, spot);
 }
 
@@ -106,6 +110,10 @@ function begun(desk: PlanDesk, press: Press): Gesture | null {
   }
   if (mode === 'roof') {
     layAt(desk, press);
+    return null;
+  }
+  if (mode === 'part') {
+    partAt(desk, press);
     return null;
   }
   if (mode === 'split' && wall) {

@@ -21,12 +21,14 @@ export interface Chain {
 
 /** What is being done on the plan, and what is shown of it. */
 export interface PlanState {
-  mode: 'choose' | 'draw' | 'split' | 'roof';
+  mode: 'choose' | 'draw' | 'split' | 'roof' | 'part';
   /** Whether the next wall that is drawn is an arc. */
   arc: boolean;
   chain: Chain | null;
-  /** The corners of a roof's outline that is being drawn. */
+  /** The corners of a roof's outline, or of the path to split along, that is being drawn. */
   corners: readonly Point[];
+  /** Whether the path to split along is drawn, and what is to be kept is asked. */
+  drawn: boolean;
   pointer: SnappedInPlan | null;
   /** Why what is being dragged cannot be. */
   told: string | null;
@@ -38,6 +40,7 @@ const atRest: PlanState = {
   arc: false,
   chain: null,
   corners: [],
+  drawn: false,
   pointer: null,
   told: null,
   dragging: false,
@@ -92,7 +95,7 @@ export class PlanDesk {
   }
 
   setMode(mode: PlanState['mode']): void {
-    this.show({ mode, chain: null, corners: [], pointer: null, told: null });
+    this.show({ mode, chain: null, corners: [], drawn: false, pointer: null, told: null });
   }
 
   /** Makes an edit, or says why it cannot be. */
