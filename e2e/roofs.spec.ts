@@ -106,6 +106,60 @@ test('a roof is laid over four walls, gabled by two verges, pitched, and cut on 
   const model = cutModel(document);
   expect([...model.cuts.values()].every(({ mesh, fault }) => fault === null && prove(mesh).closed)).toBe(true);
 
+  // Split along a line in plan, one side of it dropped; brought back as an element of its own.
+  await page.getByRole('tab', { name: 'Plan' }).click();
+  await page.getByRole('button', { name: 'Split along a line' }).click();
+  const plan = page.getByTestId('plan');
+  const frame = (await plan.boundingBox())!;
+  const [scale, x, y] = await Promise.all(
+    ['data-scale', 'data-x', 'data-y'].map(async (name) => Number(await plan.getAttribute(name))),
+  );
+  await page.keyboard.down('Alt');
+  for (const [px, py] of [
+    [4, -2],
+    [4.2, 9],
+  ] as const)
+    await page.mouse.click(frame.x + x! + px * scale!, frame.y + y! - py * scale!, { delay: 30 });
+  await page.keyboard.up('Alt');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'side B' }).click();
+  document = await desk.saved();
+  expect(roof().splits).toHaveLength(1);
+  const dropped = prove(cutModel(document).cuts.get(roof().id)!.mesh);
+  const volumeBefore = prove(model.cuts.get(roof().id)!.mesh).volume;
+  expect(dropped.closed).toBe(true);
+  expect(dropped.volume).toBeLessThan(0.8 * volumeBefore);
+  await expect(desk.particulars.getByText('it lies in what was split off').first()).toBeVisible();
+  await desk.unfold('Splits');
+  await desk.particulars.getByRole('button', { name: 'keep both, as two' }).click();
+  document = await desk.saved();
+  const halves = Object.values(document.elements).filter(({ kind }) => kind === 'roof');
+  const volumes = halves.map(({ id }) => prove(cutModel(document).cuts.get(id)!.mesh).volume);
+  expect(volumes[0]! + volumes[1]!).toBeCloseTo(volumeBefore, 4);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => Object.keys((await desk.saved()).elements)).toHaveLength(5);
+
+  // A wall is split along the tape on its sheet.
+  await page.getByRole('navigation').getByRole('button', { name: /^East/ }).click();
+  await page.getByRole('tab', { name: 'Sheet of East' }).click();
+  await page.getByRole('button', { name: 'Tape' }).click();
+  await page.keyboard.down('Alt');
+  for (const [s, t] of [
+    [-0.4, 2],
+    [7.4, 3],
+  ] as const) {
+    const spot = await desk.at(s, t);
+    await page.mouse.click(spot.x, spot.y, { delay: 30 });
+  }
+  await page.keyboard.up('Alt');
+  await page.getByRole('button', { name: 'Split along the tape' }).click();
+  await page.getByRole('button', { name: 'side B' }).click();
+  document = await desk.saved();
+  expect(document.elements.East!.splits).toMatchObject([{ turn: expect.anything(), tilt: expect.anything() }]);
+  await expect(desk.titleBlock).toContainText('sound', { timeout: 30_000 });
+  await page.keyboard.press('Control+z');
+
   // What is on a plane that goes is told of, and kept.
   await page.getByRole('navigation').getByRole('button', { name: /^Roof/ }).first().click();
   await page.getByRole('button', { name: /^South edge/ }).click();

@@ -37,6 +37,7 @@ const blockUp: OfOpening = (_, opening) =>
 const ofOpenings: Partial<Record<FindingCode, OfOpening>> = {
   'reaches-beyond': fitting,
   'off-element': fitting,
+  'parted-off': () => [],
   'size-gone': (document, opening) => {
     const pattern = document.patterns[opening.pattern];
     const size = pattern && Object.values(pattern.sizes)[0];

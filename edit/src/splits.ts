@@ -1,7 +1,9 @@
 /** Edits that split elements along a path in plan or by a plane: one side kept, or both as two elements, openings staying with their side. */
 import {
   curtainOf,
+  directionsAt,
   otherSide,
+  parallel,
   pointAt,
   resolveOpening,
   sheetsOf,
@@ -9,6 +11,7 @@ import {
   splitInSpace,
   splitOn,
   tidy,
+  turnedOver,
   type Impossible,
   type Sheet,
 } from '@yard-arch/core';
@@ -185,6 +188,43 @@ export function alterSplit(
 /** The splits of an element as another tells them that stands where it does: so that they stay where they are. */
 export const splitsOn = (from: Element, to: Element): Element =>
   from.splits ? { ...to, splits: from.splits.map((split) => splitOn(splitInSpace(split, from), to)) } : to;
+
+/** A line on one of an element's faces, from one place to another (metres along and up). */
+export interface LineOnSheet {
+  face: string;
+  from: { s: number; t: number };
+  to: { s: number; t: number };
+}
+
+/** Splits an element through its whole depth along a line on its sheet; what is to the left of it is this side. */
+export function splitOnSheet(
+  document: ProjectDocument,
+  element: Element,
+  { face, from, to }: LineOnSheet,
+  keep: Keep,
+): { changeSet: ChangeSet; id: string | null } | Impossible {
+  const sheets = sheetsOf(document);
+  const own = isManyFaced(element) ? sheets.on(element.id, face) : sheets.of(element.id);
+  if (!own) return { reason: `${element.name} has no such face`, mend: 'Turn its sheet to one that it has.' };
+  const { chart } = face === 'inner' ? turnedOver(own).sheet : own;
+  const [a, b] = [pointAt(chart, from.s, from.t, 0), pointAt(chart, to.s, to.t, 0)];
+  const { inward } = directionsAt(chart, (from.s + to.s) / 2);
+  const [dx, dy, dz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
+  const normal = [
+    dy * inward[2] - dz * inward[1],
+    dz * inward[0] - dx * inward[2],
+    dx * inward[1] - dy * inward[0],
+  ] as const;
+  const size = Math.hypot(...normal);
+  if (size < parallel) return { reason: 'the line has no length across the face', mend: 'Lay it over the face.' };
+  const degrees = (radians: number): number => tidy((radians * 180) / Math.PI);
+  const split: Split = {
+    at: { x: tidy(a[0]), y: tidy(a[1]), z: tidy(a[2]) },
+    turn: degrees(Math.atan2(normal[1], normal[0])),
+    tilt: degrees(Math.asin(Math.max(-1, Math.min(1, normal[2] / size)))),
+  };
+  return splitElement(document, element, split, keep);
+}
 
 /** An upright plane across the middle of an element, as it lies in space. */
 export function planeAcross(document: ProjectDocument, element: Element): Split {

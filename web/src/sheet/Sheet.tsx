@@ -7,6 +7,7 @@ import { FigureField } from '../boards/FigureField.tsx';
 import { SheetDrawing } from './SheetDrawing.tsx';
 import { SheetOver } from './SheetOver.tsx';
 import { SheetTools } from './SheetTools.tsx';
+import { SplitAlongTape } from './SplitAlongTape.tsx';
 import { TitleBlock } from './TitleBlock.tsx';
 import { useSheet, type SheetState } from './use-sheet.ts';
 import { activated } from './use-sheet-keys.ts';
@@ -48,6 +49,7 @@ export function Sheet({ element }: { element: Element }) {
         )}
       </svg>
       <FieldsOver sheet={sheet} />
+      {taping && <SplitAlongTape sheet={sheet} />}
       <SheetTools
         element={element}
         face={face}

@@ -1,6 +1,7 @@
 /** What is shown over the sheet while something is done on it. */
 import { formatLength } from '@yard-arch/document';
 import { Area, GhostShape, Guides, Reason, TapeLine } from '../boards/Overlays.tsx';
+import { KeepSides } from '../boards/KeepAsk.tsx';
 import { xOf, yOf } from '../boards/viewport.ts';
 import type { SheetState } from './use-sheet.ts';
 
@@ -29,6 +30,12 @@ export function SheetOver({ sheet }: { sheet: SheetState }) {
       )}
       {area && <Area {...area} view={view} units={units} width={room.width} />}
       {tape && <TapeLine tape={tape} view={view} units={units} width={room.width} />}
+      {tape?.laid && (
+        <KeepSides
+          from={[xOf(view, tape.from.s), yOf(view, tape.from.t)]}
+          to={[xOf(view, tape.to.s), yOf(view, tape.to.t)]}
+        />
+      )}
     </>
   );
 }
