@@ -16,7 +16,7 @@ const coreRooms = [
   ['setout'],
   ['reveal'],
   ['element'],
-  ['mesh', 'roof'],
+  ['mesh', 'roof', 'shell'],
   ['profile', 'texture'],
 ];
 const webRooms = [

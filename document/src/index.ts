@@ -3,7 +3,21 @@ export { farthest, name as nameSchema, smallest } from './figures.ts';
 export * from './outline-schema.ts';
 export { layerSchema, splitSchema, textureSchema, type Layer, type Split, type Texture } from './kinds/common.ts';
 export * from './kinds/index.ts';
-export type { CourseForm, ElementKind, FaceName, FaceOf, Figure, Form, PlateForm, RoofForm } from './kinds/kind.ts';
+export type {
+  BayForm,
+  CourseForm,
+  DomeForm,
+  ElementKind,
+  FaceName,
+  FaceOf,
+  Figure,
+  Form,
+  PlateForm,
+  RoofForm,
+  ShellForm,
+} from './kinds/kind.ts';
+export type { Bay, Ribs } from './kinds/bay/bay.ts';
+export type { Dome } from './kinds/dome/dome.ts';
 export {
   edgeLabels,
   edgesOfRoof,

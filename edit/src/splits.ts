@@ -219,7 +219,7 @@ export function splitOnSheet(
   if (size < parallel) return { reason: 'the line has no length across the face', mend: 'Lay it over the face.' };
   const degrees = (radians: number): number => tidy((radians * 180) / Math.PI);
   const split: Split = {
-    at: { x: tidy(a[0]), y: tidy(a[1]), z: tidy(a[2]) },
+    at: { x: tidy((a[0] + b[0]) / 2), y: tidy((a[1] + b[1]) / 2), z: tidy((a[2] + b[2]) / 2) },
     turn: degrees(Math.atan2(normal[1], normal[0])),
     tilt: degrees(Math.asin(Math.max(-1, Math.min(1, normal[2] / size)))),
   };

@@ -9,6 +9,7 @@ import {
   type Form,
   type Layer,
   type RoofForm,
+  type ShellForm,
 } from '@yard-arch/document';
 import type { Fineness } from '../profile/flatten.ts';
 import type { SectionLine } from '../profile/section.ts';
@@ -70,6 +71,8 @@ export interface Sheet {
   /** Height of its highest point. */
   height: number;
   outline: SheetOutline;
+  /** Lines that are seen on it: from (s, t) to (s, t). */
+  seams?: readonly (readonly [number, number, number, number])[];
   /** Depths at which layers begin and end, from 0 on the outer face to the thickness. One more than there are layers. */
   boundaries: Float64Array;
   layers: readonly Layer[];
@@ -107,7 +110,7 @@ export interface UnderRoof {
 
 const roughly: Fineness = { segmentsPerHalfCircle: 2 };
 /** What a form makes of itself. */
-function shapeOf(form: Exclude<Form, RoofForm>, ends: WallEnds, thickness: number): Shape {
+function shapeOf(form: Exclude<Form, RoofForm | ShellForm>, ends: WallEnds, thickness: number): Shape {
   return form.form === 'course' ? courseShape(form, ends, thickness) : plateShape(form);
 }
 
@@ -124,7 +127,7 @@ export function boundariesOf(layers: readonly Layer[]): Float64Array {
 export function sheetAnew(element: Element, ends: WallEnds, fineness: Fineness): Sheet {
   const boundaries = boundariesOf(element.layers);
   const thickness = boundaries[element.layers.length]!;
-  const shape = shapeOf(formOf(element) as Exclude<Form, RoofForm>, ends, thickness);
+  const shape = shapeOf(formOf(element) as Exclude<Form, RoofForm | ShellForm>, ends, thickness);
   const points = shape.points(fineness);
   // What is too fine to be begun with is drawn roughly, and cannot be made.
   const drawn = points > mostEdgePoints ? roughly : fineness;

@@ -9,6 +9,7 @@ import {
   type FaceName,
   type ProjectDocument,
   type RoofForm,
+  type ShellForm,
 } from '@yard-arch/document';
 import { LRUCache } from 'lru-cache';
 import type { Fault } from '../finding.ts';
@@ -16,6 +17,7 @@ import type { Fineness } from '../profile/flatten.ts';
 import { troubleOf } from '../trouble.ts';
 import { joinsOf } from './joins.ts';
 import { roofBody, roofFromAbove, type RoofBody } from './roof-sheets.ts';
+import { shellBody, shellFromAbove, type ShellBody } from './shell-sheets.ts';
 import { nothingOf, sheetAnew, type Sheet, type WallEnds } from './sheet.ts';
 import { turnedOver } from './turned-over.ts';
 import { underRoof } from './under-roof.ts';
@@ -27,6 +29,8 @@ export interface Sheets {
   on: (element: string, face: FaceName | undefined) => Sheet | null;
   /** The body of an element of many faces, which its sheets make together; null of any other, and where it cannot be made. */
   body: (element: string) => RoofBody | null;
+  /** The body of a shell; null of any other element, and where it cannot be made. */
+  shell: (element: string) => ShellBody | null;
 }
 
 /** How finely a document's arcs are divided. */
@@ -75,6 +79,20 @@ function bodyOf(element: Element, form: RoofForm): { from: RoofBody | Fault; abo
   return known;
 }
 
+/** Shells, by what they depend on. */
+const shells = new LRUCache<string, { from: ShellBody | Fault; above: Sheet }>({ max: 256 });
+
+function shellOf(element: Element, form: ShellForm, fineness: Fineness): { from: ShellBody | Fault; above: Sheet } {
+  const key = keyOf(element, null, fineness);
+  let known = shells.get(key);
+  if (!known) {
+    const from = shellBody(element, form, fineness);
+    const above = 'code' in from ? nothingOf(element, from) : shellFromAbove(from, element);
+    shells.set(key, (known = { from, above }));
+  }
+  return known;
+}
+
 /** What others make of an element's edges: the walls that it is joined to, the roof that it is under. */
 function endsOf(document: ProjectDocument, element: Element, form: Form): WallEnds | null {
   if (!isInPlan(element) || form.form !== 'course') return null;
@@ -105,6 +123,7 @@ function sheetIn(document: ProjectDocument, element: Element, fineness: Fineness
   try {
     const form = formOf(element);
     if (form.form === 'roof') return bodyOf(element, form).above;
+    if (form.form === 'shell') return shellOf(element, form, fineness).above;
     const ends = endsOf(document, element, form);
     const key = keyOf(element, ends, fineness);
     let sheet = made.get(key);
@@ -151,9 +170,17 @@ function lazily(document: ProjectDocument, fineness: Fineness): Sheets {
     const { from } = bodyOf(element!, form);
     return 'code' in from ? null : from;
   };
+  const shell = (id: string): ShellBody | null => {
+    const element = row(document, 'elements', id);
+    const form = element && formOf(element);
+    if (form?.form !== 'shell' || of(id)?.fault) return null;
+    const { from } = shellOf(element!, form, fineness);
+    return 'code' in from ? null : from;
+  };
   return {
     of,
     body,
+    shell,
     on: (id, face) => {
       const sheet = of(id);
       if (!sheet || face === undefined || face === 'outer') return sheet;

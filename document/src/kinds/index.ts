@@ -1,6 +1,8 @@
 /** The registry of element kinds, and what is asked of an element whichever its kind. */
 import { z } from 'zod';
 import type { ElementKind, FaceName, FaceOf, Form } from './kind.ts';
+import { bayKind } from './bay/bay.ts';
+import { domeKind } from './dome/dome.ts';
 import { panelKind } from './panel/panel.ts';
 import { roofKind, type Roof } from './roof/roof.ts';
 import { slabKind } from './slab/slab.ts';
@@ -8,7 +10,15 @@ import { vaultKind } from './vault/vault.ts';
 import { wallKind, type Wall } from './wall/wall.ts';
 
 /** All kinds, in the order in which they are chosen from. A new one is its folder and a line here. */
-export const kinds = { wall: wallKind, panel: panelKind, slab: slabKind, vault: vaultKind, roof: roofKind } as const;
+export const kinds = {
+  wall: wallKind,
+  panel: panelKind,
+  slab: slabKind,
+  vault: vaultKind,
+  bay: bayKind,
+  dome: domeKind,
+  roof: roofKind,
+} as const;
 
 export type KindName = keyof typeof kinds;
 export const kindNames = Object.keys(kinds) as KindName[];
@@ -46,7 +56,7 @@ export function isUpright(element: Element): boolean {
 /** Whether an element is seen from above: its outer face looks up. */
 export function isSeenFromAbove(element: Element): boolean {
   const form = formOf(element);
-  return form.form === 'course' ? form.lies !== undefined : form.form === 'roof' || form.tilt === 0;
+  return form.form === 'course' ? form.lies !== undefined : form.form !== 'plate' || form.tilt === 0;
 }
 
 /** The faces of an element on which openings are set out. */
@@ -64,6 +74,7 @@ export function extentOf(element: Element): { length: number; height: number } {
   const form = formOf(element);
   if (form.form === 'course')
     return { length: form.runs.reduce((sum, run) => sum + run.length, 0), height: form.height };
-  const points = form.form === 'roof' ? form.edges : form.outline;
+  if (form.form === 'shell' && form.of === 'dome') return { length: form.span, height: form.span };
+  const points = form.form === 'shell' ? form.corners : form.form === 'roof' ? form.edges : form.outline;
   return { length: Math.max(...points.map((point) => point.x)), height: Math.max(...points.map((point) => point.y)) };
 }

@@ -51,8 +51,36 @@ export interface RoofForm {
   trims?: Trims | undefined;
 }
 
+interface ShellBase {
+  form: 'shell';
+  start: Place;
+  turn: number;
+  rise: number;
+}
+
+/** Severies over the sides of a convex polygon in plan. */
+export interface BayForm extends ShellBase {
+  of: 'bay';
+  corners: readonly { x: number; y: number }[];
+  profile: 'segment' | 'pointed' | 'ellipse' | 'catenary';
+  severies: 'groin' | 'cloister';
+  ribs?: { width: number; depth: number; material: string } | undefined;
+}
+
+/** A profile turned about an upright axis through `start`; `crown` and `drum` are 0 where it has none. */
+export interface DomeForm extends ShellBase {
+  of: 'dome';
+  span: number;
+  profile: 'segment' | 'pointed' | 'onion';
+  crown: number;
+  drum: number;
+}
+
+/** A body whose faces are curved two ways or meet along groins: its openings are set out as seen from above. */
+export type ShellForm = BayForm | DomeForm;
+
 /** What the geometry need know of an element: a kind says which of these it is, the core makes sheets of them. */
-export type Form = CourseForm | PlateForm | RoofForm;
+export type Form = CourseForm | PlateForm | RoofForm | ShellForm;
 
 /** What a new element is given, whichever its kind. */
 export interface Fresh {
@@ -69,6 +97,8 @@ export interface Figure {
   holds: 'length' | 'angle';
   /** What changing it is called, as in “heighten”. */
   verb: string;
+  /** Whether it may be nothing. */
+  optional?: true;
 }
 
 /** What of a few a field of a kind holds: each with its name and a small drawing, strokes in a box of 48 by 30. The first is what it is where nothing is said. */

@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { extent } from '../../figures.ts';
 import { common } from '../common.ts';
-import { bothFaces, oneLayer, type ElementKind } from '../kind.ts';
+import { bothFaces, oneLayer, type Choices, type ElementKind } from '../kind.ts';
 import type { Run } from '../wall/wall.ts';
 
 export const vaultProfiles = ['segment', 'pointed', 'ellipse', 'catenary'] as const;
@@ -135,6 +135,19 @@ function arcsAlong(
   return { x: points[0]!.x, y: points[0]!.y, leaves, runs };
 }
 
+/** The profiles of barrels, and of what is made of them. */
+export const vaultChoice: Choices = {
+  field: 'profile',
+  label: 'Profile',
+  verb: 'redraw',
+  options: [
+    { value: 'segment', label: 'circle', drawing: 'M6 26A18 18 0 0 1 42 26' },
+    { value: 'pointed', label: 'pointed', drawing: 'M8 26A26 26 0 0 1 24 4A26 26 0 0 1 40 26' },
+    { value: 'ellipse', label: 'ellipse', drawing: 'M4 26A20 12 0 0 1 44 26' },
+    { value: 'catenary', label: 'catenary', drawing: 'M8 26C13 2 20 4 24 4S35 2 40 26' },
+  ],
+};
+
 export const vaultKind: ElementKind<typeof vaultSchema> = {
   schema: vaultSchema,
   noun: 'vault',
@@ -172,17 +185,5 @@ export const vaultKind: ElementKind<typeof vaultSchema> = {
     { field: 'rise', label: 'Rise', holds: 'length', verb: 'raise' },
     { field: 'length', label: 'Length', holds: 'length', verb: 'lengthen' },
   ],
-  choices: [
-    {
-      field: 'profile',
-      label: 'Profile',
-      verb: 'redraw',
-      options: [
-        { value: 'segment', label: 'circle', drawing: 'M6 26A18 18 0 0 1 42 26' },
-        { value: 'pointed', label: 'pointed', drawing: 'M8 26A26 26 0 0 1 24 4A26 26 0 0 1 40 26' },
-        { value: 'ellipse', label: 'ellipse', drawing: 'M4 26A20 12 0 0 1 44 26' },
-        { value: 'catenary', label: 'catenary', drawing: 'M8 26C13 2 20 4 24 4S35 2 40 26' },
-      ],
-    },
-  ],
+  choices: [vaultChoice],
 };

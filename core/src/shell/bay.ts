@@ -1,0 +1,233 @@
+/** A vaulted bay: over each side two half severies whose rulings run level, along their axis, from the side (or a groin) to a groin. All its faces are flat, and neighbours meet above the lines from the corners to the middle. */
+import type { BayForm } from '@yard-arch/document';
+import type { Fineness } from '../profile/flatten.ts';
+import type { Vector } from '../vector.ts';
+import { halfSoffit, movedOut, type Spot } from './line.ts';
+import { ribsOf } from './ribs.ts';
+import type { Shell, ShellCorner, ShellPolygon } from './solid.ts';
+
+type InPlan = readonly [number, number];
+
+/** A place of the profile: the share of the half span, how high it is, and the way out of it there (towards the crown, up). */
+export interface Row {
+  w: number;
+  z: number;
+  out: Spot;
+}
+
+/** Half a severy in plan: from a corner to the crown of its side; `hand` is 1 where that runs on counter-clockwise, −1 back. */
+export interface Half {
+  corner: InPlan;
+  foot: InPlan;
+  hand: 1 | -1;
+}
+
+/** @returns null where its layers are thicker than its profile is round. */
+export function bayShell(form: BayForm, thickness: number, fineness: Fineness): Shell | null {
+  const corners = form.corners.map(({ x, y }): InPlan => [x, y]);
+  const middle = middleOf(corners);
+  const halves = halvesOf(corners, middle);
+  const half = Math.hypot(...difference(halves[0]!.foot, halves[0]!.corner));
+  const reach = form.severies === 'groin' ? half : Math.hypot(...difference(middle, halves[0]!.foot));
+  const soffit = halfSoffit(form.profile, reach, form.rise, fineness);
+  const known = new Map<number, Row[]>();
+  const rowsAt = (depth: number): Row[] => {
+    let rows = known.get(depth);
+    if (!rows) {
+      const line = movedOut(soffit, thickness - depth, { axis: 0, at: 0 }, { axis: 0, at: reach });
+      if (!line) throw new TooThick();
+      known.set(depth, (rows = rowsOf(line, reach)));
+    }
+    return rows;
+  };
+  try {
+    for (const depth of [0, thickness]) rowsAt(depth);
+  } catch (error) {
+    if (error instanceof TooThick) return null;
+    throw error;
+  }
+  const bay: BayPlan = { halves, middle, groin: form.severies === 'groin', reach };
+  const back = rowsAt(0);
+  return {
+    surface: (depth) => halves.flatMap((one) => severy(bay, one, rowsAt(depth))),
+    sides: (from, to) =>
+      corners.map((_, i) => side(bay, halves[2 * i]!, halves[2 * i + 1]!, [rowsAt(from), rowsAt(to)])),
+    carried: form.ribs
+      ? [{ polygons: ribsOf(bay, corners, rowsAt(thickness), form.ribs), material: form.ribs.material }]
+      : [],
+    outline: corners,
+    lines: corners.map((corner) => [corner, middle] as const),
+    low: 0,
+    high: Math.max(...back.map(({ z }) => z)),
+    backAt: (x, y) => heightAt(bay, back, [x, y]),
+  };
+}
+
+class TooThick extends Error {}
+
+export interface BayPlan {
+  halves: readonly Half[];
+  middle: InPlan;
+  groin: boolean;
+  /** How far the profile reaches over the first half severy, metres. */
+  reach: number;
+}
+
+const difference = ([ax, ay]: InPlan, [bx, by]: InPlan): InPlan => [ax - bx, ay - by];
+const between = ([ax, ay]: InPlan, [bx, by]: InPlan, share: number): InPlan => [
+  ax + share * (bx - ax),
+  ay + share * (by - ay),
+];
+
+/** The middle of a polygon: its centre of area. */
+function middleOf(corners: readonly InPlan[]): InPlan {
+  let [area, x, y] = [0, 0, 0];
+  const [ox, oy] = corners[0]!;
+  corners.forEach((a, i) => {
+    const b = corners[(i + 1) % corners.length]!;
+    const [ax, ay, bx, by] = [a[0] - ox, a[1] - oy, b[0] - ox, b[1] - oy];
+    const twice = ax * by - bx * ay;
+    area += twice;
+    x += twice * (ax + bx);
+    y += twice * (ay + by);
+  });
+  return [ox + x / (3 * area), oy + y / (3 * area)];
+}
+
+/** Two halves for each side, in order. The crown of a side stands where the middle is square to it; half way where that is beside it. */
+function halvesOf(corners: readonly InPlan[], middle: InPlan): Half[] {
+  return corners.flatMap((a, i): Half[] => {
+    const b = corners[(i + 1) % corners.length]!;
+    const [dx, dy] = difference(b, a);
+    const [mx, my] = difference(middle, a);
+    const share = (mx * dx + my * dy) / (dx * dx + dy * dy);
+    const foot = between(a, b, share > 0.1 && share < 0.9 ? share : 0.5);
+    return [
+      { corner: a, foot, hand: 1 },
+      { corner: b, foot, hand: -1 },
+    ];
+  });
+}
+
+function rowsOf(line: readonly Spot[], reach: number): Row[] {
+  const normals = line.slice(1).map(([x, z], i): Spot => {
+    const [dx, dz] = [x - line[i]![0], z - line[i]![1]];
+    const size = Math.hypot(dx, dz);
+    return [-dz / size, dx / size];
+  });
+  return line.map(([x, z], i) => {
+    const [a, b] = [normals[i - 1] ?? normals[i]!, normals[i] ?? normals[i - 1]!];
+    const [nx, nz] = [a[0] + b[0], a[1] + b[1]];
+    const size = Math.hypot(nx, nz);
+    return { w: Math.min(1, Math.max(0, x / reach)), z, out: [nx / size, nz / size] };
+  });
+}
+
+/** Half a severy at one depth, its polygons seen from above. */
+function severy({ middle, groin, reach }: BayPlan, { corner, foot, hand }: Half, rows: readonly Row[]): ShellPolygon[] {
+  const [ex, ey] = difference(foot, corner);
+  const [mx, my] = difference(middle, foot);
+  const [half, deep] = [Math.hypot(ex, ey), Math.hypot(mx, my)];
+  const [along, inward]: [InPlan, InPlan] = [
+    [ex / half, ey / half],
+    [mx / deep, my / deep],
+  ];
+  const wide = groin ? half : deep;
+  const total = lengthOf(rows, wide);
+  let length = 0;
+  const placed = rows.map((row, k) => {
+    const last = rows[k - 1];
+    if (last) length += Math.hypot((row.w - last.w) * wide, row.z - last.z);
+    const [x, z] = [(row.out[0] * reach) / wide, row.out[1]];
+    const size = Math.hypot(x, z);
+    const way = groin ? along : inward;
+    const normal: Vector = [(way[0] * x) / size, (way[1] * x) / size, z / size];
+    const at = (share: number): InPlan => between(corner, middle, share);
+    const near = groin ? between(corner, foot, row.w) : at(row.w);
+    const far = groin ? at(row.w) : between(foot, middle, row.w);
+    const uv = (place: InPlan): readonly [number, number] => {
+      const [dx, dy] = difference(place, corner);
+      const [a, b] = [dx * along[0] + dy * along[1], dx * inward[0] + dy * inward[1]];
+      // From the crown either way, so that it goes on there.
+      return groin ? [hand * (length - total), b] : [hand * (a - half), length];
+    };
+    const corner3 = (place: InPlan): ShellCorner => ({ at: [...place, row.z], normal, uv: uv(place) });
+    return { near: corner3(near), far: corner3(far) };
+  });
+  const polygons: ShellPolygon[] = [];
+  for (let k = 0; k + 1 < placed.length; k++) {
+    const [a, b] = [placed[k]!, placed[k + 1]!];
+    // Rows run from the side inward (cloister), or from the corner along it (groin).
+    const round = groin ? [a.near, b.near, b.far, a.far] : [a.near, a.far, b.far, b.near];
+    const own = withoutDoubles(hand === 1 ? round : [...round].reverse());
+    if (own.length > 2) polygons.push(own);
+  }
+  return polygons;
+}
+
+/** How long rows are over so wide a half severy, metres. */
+function lengthOf(rows: readonly Row[], wide: number): number {
+  return rows.reduce((sum, row, k) => {
+    const last = rows[k - 1];
+    return last ? sum + Math.hypot((row.w - last.w) * wide, row.z - last.z) : 0;
+  }, 0);
+}
+
+function withoutDoubles(corners: readonly ShellCorner[]): ShellCorner[] {
+  return corners.filter(({ at }, i) => {
+    const [x, y, z] = corners[(i + 1) % corners.length]!.at;
+    return Math.hypot(at[0] - x, at[1] - y, at[2] - z) > 1e-9;
+  });
+}
+
+/** The upright side between two depths, seen from outside. */
+function side({ groin }: BayPlan, left: Half, right: Half, [upper, lower]: readonly [Row[], Row[]]): ShellPolygon {
+  const [dx, dy] = difference(right.corner, left.corner);
+  const length = Math.hypot(dx, dy);
+  const normal: Vector = [dy / length, -dx / length, 0];
+  const chain = (rows: readonly Row[]): ShellCorner[] => {
+    const z = rows[0]!.z;
+    const spots: (readonly [InPlan, number])[] = groin
+      ? [
+          ...rows.map((row) => [between(left.corner, left.foot, row.w), row.z] as const),
+          // The crown is there once.
+          ...rows
+            .slice(0, -1)
+            .map((row) => [between(right.corner, right.foot, row.w), row.z] as const)
+            .reverse(),
+        ]
+      : [left.corner, left.foot, right.corner].map((place) => [place, z] as const);
+    return spots.map(([place, z]) => {
+      const [px, py] = difference(place, left.corner);
+      return { at: [...place, z], normal, uv: [(px * dx + py * dy) / length, z] };
+    });
+  };
+  return withoutDoubles([...chain(lower), ...chain(upper).reverse()]);
+}
+
+/** How high rows are above a place in plan, and the way out there. */
+export function heightAt(bay: BayPlan, rows: readonly Row[], place: InPlan): { z: number; normal: Vector } | null {
+  for (const { corner, foot } of bay.halves) {
+    const [ex, ey] = difference(foot, corner);
+    const [mx, my] = difference(bay.middle, foot);
+    const [px, py] = difference(place, corner);
+    const det = ex * my - ey * mx;
+    const [a, b] = [(px * my - py * mx) / det, (ex * py - ey * px) / det];
+    if (a < -1e-9 || a > 1 + 1e-9 || b < -1e-9 || b > a + 1e-9) continue;
+    const w = bay.groin ? a : b;
+    const k = Math.max(
+      1,
+      rows.findIndex((row) => row.w >= w - 1e-12),
+    );
+    const [p, q] = [rows[k - 1]!, rows[k]!];
+    const share = q.w - p.w > 1e-12 ? (w - p.w) / (q.w - p.w) : 1;
+    const [wx, wy, wide] = bay.groin ? [ex, ey, Math.hypot(ex, ey)] : [mx, my, Math.hypot(mx, my)];
+    const [run, rise] = [(q.w - p.w) * wide, q.z - p.z];
+    const size = Math.hypot(run, rise) || 1;
+    return {
+      z: p.z + share * (q.z - p.z),
+      normal: [(-rise * wx) / wide / size, (-rise * wy) / wide / size, run / size],
+    };
+  }
+  return null;
+}
