@@ -11,6 +11,7 @@ export const findingKinds = {
   // Elements.
   'too-thick': { title: 'Too thick for its curve', weight: 'fault' },
   'no-outline': { title: 'Its outline encloses nothing', weight: 'fault' },
+  'no-vault': { title: 'Its profile makes no vault', weight: 'fault' },
   'too-fine': { title: 'Too finely divided', weight: 'fault' },
   'too-heavy': { title: 'Too much to be made', weight: 'fault' },
   'too-short': { title: 'Shorter than its joints', weight: 'fault' },

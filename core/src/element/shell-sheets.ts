@@ -26,6 +26,7 @@ export function shellBody({ layers }: Pick<Element, 'layers'>, form: ShellForm, 
       reason: 'it is as thick as its profile is round',
       mend: 'Make it thinner, or give it a larger span.',
     };
+  if ('reason' in shell) return { code: 'no-vault', ...shell };
   const [cos, sin] = turned(form.turn);
   const { x, y, z } = form.start;
   const frame: Rigid = { origin: [x, y, z], x: [cos, sin, 0], y: [0 - sin, cos, 0], z: [0, 0, 1] };

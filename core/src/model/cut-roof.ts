@@ -1,23 +1,22 @@
 /** Cuts a roof: each plane by itself with what stands clear on it, joined to one body; then, from that, what runs over ridges, hips and eaves or was set out from above. */
 import { faceLabel, type Element, type FaceName, type Units } from '@yard-arch/document';
 import { planCut } from '../cut/plan.ts';
-import { settingOf, type Skin } from '../cut/setting.ts';
-import { AtFault } from '../cut/skin.ts';
-import { faceLeft, solidPath } from '../cut/solid-path.ts';
-import { notCut, withFindings, type OpeningStatus } from '../cut/status.ts';
+import type { Skin } from '../cut/setting.ts';
+import { faceLeft } from '../cut/solid-path.ts';
+import { withFindings, type OpeningStatus } from '../cut/status.ts';
 import type { RoofBody } from '../element/roof-sheets.ts';
 import { pointAt } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { fault } from '../finding.ts';
 import { MeshBuilder } from '../mesh/builder.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
-import { prove } from '../mesh/proof.ts';
 import { holdsPoint, piecesOf, regionArea, type Region } from '../mesh/region.ts';
 import { smoothed } from '../mesh/smooth.ts';
 import type { Placed, Unplaced } from '../setout/resolve.ts';
 import { dot, minus } from '../vector.ts';
 import { asked, cutOpen, skinsOf, toldOf, type ElementCut, type FaceCut, type Made } from './cut-element.ts';
 import { roofMesh, trimMesh } from './roof-mesh.ts';
+import { takenFrom } from './taken.ts';
 
 interface Asked {
   element: Element;
@@ -62,7 +61,17 @@ export function cutRoof({ element, body, above, resolved, recesses, units, befor
   );
   const goes = fromAbove.filter((_, k) => told.statuses[k]!.state !== 'not cut');
   if (goes.length > 0) later.push({ sheet: above, openings: goes });
-  for (const { sheet, openings } of later) bodies = takenFrom(bodies, { sheet, openings, skins, above, byId });
+  for (const { sheet, openings } of later) {
+    const fromAbove = sheet === above;
+    bodies = takenFrom(bodies, {
+      sheet,
+      openings,
+      // From above it is one cut through all layers.
+      skins: fromAbove ? skins.map(() => ({ from: 0, to: above.thickness, whole: true })) : skins,
+      where: `the roof could not be divided where it ${fromAbove ? 'comes down through it' : 'runs over the plane’s edge'}`,
+      byId,
+    });
+  }
   const builder = new MeshBuilder(element.id);
   const { trims } = body;
   const solids = [...bodies, ...(trims ? [trimMesh(body, element.id, trims)] : [])];
@@ -115,57 +124,6 @@ function sorted(
     clear: here.filter((_, k) => !over.has(k)),
     planned: new Map(statuses.map((status) => [status.opening, status])),
   };
-}
-
-/** Takes openings out of a roof's bodies as solids; where that cannot be, they say so and the bodies are as they were. */
-function takenFrom(
-  bodies: readonly CutMesh[],
-  {
-    sheet,
-    openings,
-    skins,
-    above,
-    byId,
-  }: {
-    sheet: Sheet;
-    openings: readonly Placed[];
-    skins: readonly Skin[];
-    above: Sheet;
-    byId: Map<string, OpeningStatus>;
-  },
-): CutMesh[] {
-  const path = solidPath();
-  const refuse = (of: readonly Placed[]): void => {
-    for (const { id } of of)
-      byId.set(
-        id,
-        notCut(
-          id,
-          fault(
-            'not-divided',
-            `the roof could not be divided where it ${sheet === above ? 'comes down through it' : 'runs over the plane’s edge'}`,
-            'Move it clear of the edge, or choose another size.',
-          ),
-        ),
-      );
-  };
-  let left = [...openings];
-  while (path && left.length > 0)
-    try {
-      const made = bodies.map((mesh, i) => {
-        const skin = sheet === above ? { from: 0, to: above.thickness, whole: true } : skins[i]!;
-        return path(mesh, settingOf(sheet, skin, null), left);
-      });
-      if (made.every((mesh) => mesh.triangles.length > 0 && prove(mesh).closed)) return made;
-      break;
-    } catch (error) {
-      if (!(error instanceof AtFault)) break;
-      const gone = new Set(error.openings.map(({ id }) => id));
-      refuse(error.openings);
-      left = left.filter(({ id }) => !gone.has(id));
-    }
-  refuse(left);
-  return [...bodies];
 }
 
 /** What was set out from above, and which planes it goes through. */

@@ -1,6 +1,7 @@
 /** The model: every element of a document as cut, and after an edit only what the edit touches cut again. */
 import {
   isManyFaced,
+  isShell,
   row,
   type Element,
   type FaceName,
@@ -29,6 +30,7 @@ import { cutAlike, dressedAlike, type Inputs } from './depends.ts';
 import { guardedCut, guardedPlace } from './guard.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
 import { cutRoof } from './cut-roof.ts';
+import { cutShell } from './cut-shell.ts';
 import { splitCut } from './split-cut.ts';
 
 export interface Model {
@@ -83,6 +85,7 @@ export function cutModel(
   for (const element of Object.values(document.elements)) {
     let sheet = sheets.get(element.id)!;
     const openings = byElement.get(element.id) ?? [];
+    const shelled = isShell(element);
     const asSetOut: Placed[] = [];
     // The sheet of one of many faces; those of two have it made of the one.
     const sheetOf = (face: FaceName | undefined): Sheet =>
@@ -91,7 +94,7 @@ export function cutModel(
       guardedPlace(opening, () => {
         const resolved = resolveOpening(document, opening, fineness);
         // What is aimed elsewhere, or goes down through many faces, has no square seat for parts.
-        const seated = !opening.aim && (opening.face !== undefined || !isManyFaced(element));
+        const seated = !opening.aim && !shelled && (opening.face !== undefined || !isManyFaced(element));
         if (seated && 'outline' in resolved && (resolved.pattern.parts?.length || resolved.pattern.infill))
           asSetOut.push(resolved);
         return aimed(sheetOf(opening.face), opening, resolved);
@@ -110,18 +113,21 @@ export function cutModel(
     const wanted: Inputs = { element, resolved, units: document.units, sheet };
     const kept = known && cutAlike(known, wanted) ? before?.bares.get(element.id) : undefined;
     const body = ofDocument.body(element.id);
+    const shell = ofDocument.shell(element.id);
     const whole = (as: Element, on: Sheet, rest: readonly Placed[], earlier?: ElementCut): ElementCut =>
-      body && !on.fault
-        ? cutRoof({
-            element: as,
-            body,
-            above: on,
-            resolved: told,
-            recesses: rest,
-            units: document.units,
-            before: earlier,
-          })
-        : cutElement(as, on, told, rest, document.units, earlier);
+      shell && !on.fault
+        ? cutShell({ element: as, body: shell, above: on, resolved: told, recesses: rest, units: document.units })
+        : body && !on.fault
+          ? cutRoof({
+              element: as,
+              body,
+              above: on,
+              resolved: told,
+              recesses: rest,
+              units: document.units,
+              before: earlier,
+            })
+          : cutElement(as, on, told, rest, document.units, earlier);
     const cutting = (rest: readonly Placed[]): ElementCut =>
       guardedCut(sheet, (on) =>
         splitCut(whole(element, on, rest, before?.cuts.get(element.id)), {

@@ -12,6 +12,7 @@ import {
   extentOf,
   faceLabel,
   isManyFaced,
+  isShell,
   kindOf,
   type FaceName,
   formatLength,
@@ -182,14 +183,14 @@ const isSide = (face: FaceName): boolean => face === 'outer' || face === 'inner'
 
 /** How long a face is for setting out, metres. */
 export function lengthOf(document: ProjectDocument, element: Element, face: FaceName = 'outer'): number {
-  return face === 'outer' && !isManyFaced(element)
+  return face === 'outer' && !isManyFaced(element) && !isShell(element)
     ? extentOf(element).length
     : (sheetsOf(document).on(element.id, face)?.length ?? 0);
 }
 
 /** How high a face is, metres: as far up its slope as it reaches. */
 const heightOf = (document: ProjectDocument, element: Element, face: FaceName): number =>
-  isSide(face) && !isManyFaced(element)
+  isSide(face) && !isManyFaced(element) && !isShell(element)
     ? extentOf(element).height
     : (sheetsOf(document).on(element.id, face)?.height ?? 0);
 
@@ -498,7 +499,7 @@ function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fine
   if ('reason' in made) return refuse('no-profile', made.reason, made.mend);
   const face = opening.face ?? 'outer';
   const kind = pattern.cut?.kind ?? 'through';
-  const many = isManyFaced(element);
+  const many = isManyFaced(element) || isShell(element);
   const sheet = many ? sheetsOf(document, fineness).on(element.id, face) : null;
   const faulty = many ? sheetsOf(document, fineness).of(element.id)?.fault : null;
   if (faulty)

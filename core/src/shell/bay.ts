@@ -22,13 +22,29 @@ export interface Half {
   hand: 1 | -1;
 }
 
-/** @returns null where its layers are thicker than its profile is round. */
-export function bayShell(form: BayForm, thickness: number, fineness: Fineness): Shell | null {
+/** Why a bay has no such profile, and what would mend it. */
+export interface NoProfile {
+  reason: string;
+  mend: string;
+}
+
+/** @returns null where its layers are thicker than its profile is round, or why it has no such profile. */
+export function bayShell(form: BayForm, thickness: number, fineness: Fineness): Shell | NoProfile | null {
   const corners = form.corners.map(({ x, y }): InPlan => [x, y]);
   const middle = middleOf(corners);
   const halves = halvesOf(corners, middle);
   const half = Math.hypot(...difference(halves[0]!.foot, halves[0]!.corner));
   const reach = form.severies === 'groin' ? half : Math.hypot(...difference(middle, halves[0]!.foot));
+  if (form.profile === 'segment' && form.rise > reach + 1e-9)
+    return {
+      reason: `a round profile rises by no more than half of its span, which is ${metres(reach)} m here`,
+      mend: 'Give it less rise, or a pointed or elliptic profile.',
+    };
+  if (form.profile === 'pointed' && form.rise < reach + 1e-9)
+    return {
+      reason: `a pointed profile rises by more than half of its span, which is ${metres(reach)} m here`,
+      mend: 'Give it more rise, or a round or elliptic profile.',
+    };
   const soffit = halfSoffit(form.profile, reach, form.rise, fineness);
   const known = new Map<number, Row[]>();
   const rowsAt = (depth: number): Row[] => {
@@ -64,6 +80,8 @@ export function bayShell(form: BayForm, thickness: number, fineness: Fineness): 
 }
 
 class TooThick extends Error {}
+
+const metres = (value: number): string => String(Math.round(value * 1000) / 1000);
 
 export interface BayPlan {
   halves: readonly Half[];
@@ -123,36 +141,43 @@ function rowsOf(line: readonly Spot[], reach: number): Row[] {
   });
 }
 
-/** Half a severy at one depth, its polygons seen from above. */
-function severy({ middle, groin, reach }: BayPlan, { corner, foot, hand }: Half, rows: readonly Row[]): ShellPolygon[] {
+/** The directions of half a severy in plan, square to each other: that in which its profile runs up, and how far, and that of its level rulings. */
+function waysOf({ middle, groin }: BayPlan, { corner, foot }: Half): { across: InPlan; level: InPlan; wide: number } {
   const [ex, ey] = difference(foot, corner);
   const [mx, my] = difference(middle, foot);
-  const [half, deep] = [Math.hypot(ex, ey), Math.hypot(mx, my)];
-  const [along, inward]: [InPlan, InPlan] = [
-    [ex / half, ey / half],
-    [mx / deep, my / deep],
-  ];
-  const wide = groin ? half : deep;
+  const [lx, ly] = groin ? [mx, my] : [ex, ey];
+  const [rx, ry] = groin ? [ex, ey] : [mx, my];
+  const long = Math.hypot(lx, ly);
+  const level: InPlan = [lx / long, ly / long];
+  const off = rx * level[0] + ry * level[1];
+  const [ax, ay] = [rx - off * level[0], ry - off * level[1]];
+  const wide = Math.hypot(ax, ay);
+  return { across: [ax / wide, ay / wide], level, wide };
+}
+
+/** Half a severy at one depth, its polygons seen from above. */
+function severy(bay: BayPlan, one: Half, rows: readonly Row[]): ShellPolygon[] {
+  const { middle, groin, reach } = bay;
+  const { corner, foot, hand } = one;
+  const { across, level, wide } = waysOf(bay, one);
   const total = lengthOf(rows, wide);
+  // Textures are counted from the crown of the side either way, so that they go on there.
+  const [cx, cy] = groin ? corner : foot;
   let length = 0;
   const placed = rows.map((row, k) => {
     const last = rows[k - 1];
     if (last) length += Math.hypot((row.w - last.w) * wide, row.z - last.z);
     const [x, z] = [(row.out[0] * reach) / wide, row.out[1]];
     const size = Math.hypot(x, z);
-    const way = groin ? along : inward;
-    const normal: Vector = [(way[0] * x) / size, (way[1] * x) / size, z / size];
-    const at = (share: number): InPlan => between(corner, middle, share);
-    const near = groin ? between(corner, foot, row.w) : at(row.w);
-    const far = groin ? at(row.w) : between(foot, middle, row.w);
-    const uv = (place: InPlan): readonly [number, number] => {
-      const [dx, dy] = difference(place, corner);
-      const [a, b] = [dx * along[0] + dy * along[1], dx * inward[0] + dy * inward[1]];
-      // From the crown either way, so that it goes on there.
-      return groin ? [hand * (length - total), b] : [hand * (a - half), length];
+    const normal: Vector = [(across[0] * x) / size, (across[1] * x) / size, z / size];
+    const near = groin ? between(corner, foot, row.w) : between(corner, middle, row.w);
+    const far = groin ? between(corner, middle, row.w) : between(foot, middle, row.w);
+    const run = length;
+    const shown = (place: InPlan): ShellCorner => {
+      const along = (place[0] - cx) * level[0] + (place[1] - cy) * level[1];
+      return { at: [...place, row.z], normal, uv: groin ? [hand * (run - total), along] : [hand * along, run] };
     };
-    const corner3 = (place: InPlan): ShellCorner => ({ at: [...place, row.z], normal, uv: uv(place) });
-    return { near: corner3(near), far: corner3(far) };
+    return { near: shown(near), far: shown(far) };
   });
   const polygons: ShellPolygon[] = [];
   for (let k = 0; k + 1 < placed.length; k++) {
@@ -221,12 +246,12 @@ export function heightAt(bay: BayPlan, rows: readonly Row[], place: InPlan): { z
     );
     const [p, q] = [rows[k - 1]!, rows[k]!];
     const share = q.w - p.w > 1e-12 ? (w - p.w) / (q.w - p.w) : 1;
-    const [wx, wy, wide] = bay.groin ? [ex, ey, Math.hypot(ex, ey)] : [mx, my, Math.hypot(mx, my)];
+    const { across, wide } = waysOf(bay, { corner, foot, hand: 1 });
     const [run, rise] = [(q.w - p.w) * wide, q.z - p.z];
     const size = Math.hypot(run, rise) || 1;
     return {
       z: p.z + share * (q.z - p.z),
-      normal: [(-rise * wx) / wide / size, (-rise * wy) / wide / size, run / size],
+      normal: [(-rise * across[0]) / size, (-rise * across[1]) / size, run / size],
     };
   }
   return null;

@@ -65,6 +65,9 @@ export const facesOf = (element: Element): readonly FaceOf[] => kindOf(element).
 /** Whether an element has several faces, each with a sheet of its own, such as a roof's planes. */
 export const isManyFaced = (element: Element): element is Roof => formOf(element).form === 'roof';
 
+/** Whether an element is a shell, whose openings are set out as seen from above. */
+export const isShell = (element: Element): boolean => formOf(element).form === 'shell';
+
 /** What a face of an element is called. */
 export const faceLabel = (element: Element, face: FaceName = 'outer'): string =>
   facesOf(element).find(({ name }) => name === face)?.label ?? face;

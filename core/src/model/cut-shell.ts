@@ -1,0 +1,152 @@
+/** Cuts a shell: its body, less what is set out on it as seen from above: straight down through a bay; through a dome square to its back where it stands, or straight down where its pattern says plumb. */
+import { formOf, type Element, type Units } from '@yard-arch/document';
+import { planCut } from '../cut/plan.ts';
+import type { Skin } from '../cut/setting.ts';
+import { faceLeft } from '../cut/solid-path.ts';
+import { withFindings, type OpeningStatus } from '../cut/status.ts';
+import { turnedOut } from '../element/chart.ts';
+import { shellPoint, type ShellBody } from '../element/shell-sheets.ts';
+import type { Sheet } from '../element/sheet.ts';
+import { fault } from '../finding.ts';
+import { MeshBuilder } from '../mesh/builder.ts';
+import type { CutMesh } from '../mesh/cut-mesh.ts';
+import { piecesOf, regionArea } from '../mesh/region.ts';
+import { smoothed } from '../mesh/smooth.ts';
+import { squareSections } from '../profile/section.ts';
+import type { Placed, Unplaced } from '../setout/resolve.ts';
+import { cross, type Vector } from '../vector.ts';
+import { asked, toldOf, type ElementCut } from './cut-element.ts';
+import { carriedMesh, shellMesh } from './shell-mesh.ts';
+import { takenFrom } from './taken.ts';
+
+interface Asked {
+  element: Element;
+  body: ShellBody;
+  above: Sheet;
+  resolved: readonly (Placed | Unplaced)[];
+  recesses: readonly Placed[];
+  units: Units;
+}
+
+export function cutShell({ element, body, above, resolved, recesses, units }: Asked): ElementCut {
+  const start = performance.now();
+  const { placed, open } = asked(resolved, recesses);
+  const byId = new Map<string, OpeningStatus>();
+  const { statuses } = planCut(above, open, units);
+  statuses.forEach((status, k) => byId.set(status.opening, withoutParts(status, open[k]!)));
+  const goes = open.filter((_, k) => statuses[k]!.state !== 'not cut');
+  let bodies = skinsOf(element, body).map((skin) => shellMesh(body, element.id, element.layers, skin));
+  for (const { sheet, openings } of takings(element, body, above, goes))
+    bodies = takenFrom(bodies, {
+      sheet,
+      openings,
+      skins: bodies.map(() => ({ from: 0, to: sheet.thickness, whole: true })),
+      where: `the ${above.noun} could not be divided where it goes through`,
+      byId,
+    });
+  const solids = [...bodies, ...(body.shell.carried.length > 0 ? [carriedMesh(body, element.id)] : [])];
+  const mesh = solids.length > 1 ? together(element.id, solids) : solids[0]!;
+  const region = faceLeft(above, goes);
+  return {
+    element: element.id,
+    sheet: above,
+    placed,
+    region,
+    mesh: element.smooth === undefined ? mesh : smoothed(mesh, element.smooth),
+    parts: [],
+    statuses: toldOf(resolved, byId),
+    taken: recesses.map(({ id }) => byId.get(id)!),
+    faceArea: regionArea(region),
+    pieces: piecesOf(region),
+    path: goes.length > 0 ? 'solid' : 'sheet',
+    fault: null,
+    milliseconds: performance.now() - start,
+    skins: [],
+  };
+}
+
+function together(id: string, solids: readonly CutMesh[]): CutMesh {
+  const builder = new MeshBuilder(id);
+  for (const one of solids) builder.add(one);
+  return builder.finish();
+}
+
+/** The skins of a shell: one, or one for each layer. */
+function skinsOf({ skins, layers }: Element, { boundaries }: ShellBody): Skin[] {
+  if (skins !== 'layers') return [{ from: 0, to: boundaries.at(-1)!, whole: true }];
+  return layers.flatMap((layer, i) =>
+    layer.cavity ? [] : [{ from: boundaries[i]!, to: boundaries[i + 1]!, whole: false }],
+  );
+}
+
+/** What a pattern puts into its openings has no seat in a shell; that is told. */
+function withoutParts(status: OpeningStatus, { pattern: { infill, parts } }: Placed): OpeningStatus {
+  if (status.state === 'not cut' || !(infill || parts?.length)) return status;
+  return withFindings(status, [
+    fault(
+      'part-left-out',
+      'what its pattern puts there is left out: set out from above it has no seat',
+      'Give it a pattern that only cuts.',
+    ),
+  ]);
+}
+
+/** What goes straight down, all at once; and what goes in square to the back, each on a sheet of its own. */
+function takings(
+  element: Element,
+  body: ShellBody,
+  above: Sheet,
+  goes: readonly Placed[],
+): { sheet: Sheet; openings: readonly Placed[] }[] {
+  const form = formOf(element);
+  const turned = form.form === 'shell' && form.of === 'dome';
+  const square = turned
+    ? goes.flatMap((one) => (one.pattern.onSlope === 'plumb' ? [] : (squareTo(body, above, one) ?? [])))
+    : [];
+  const ids = new Set(square.map(({ openings }) => openings[0]!.id));
+  const down = goes.filter(({ id }) => !ids.has(id));
+  return [...square, ...(down.length > 0 ? [{ sheet: above, openings: down }] : [])];
+}
+
+/** How far beyond both faces a cutter reaches, metres. */
+const beyond = 0.03;
+
+/** An opening on a sheet of its own that lies on the back of a shell where its middle is, level and square to it; null where it is beside the back, or at the very top. */
+function squareTo(body: ShellBody, above: Sheet, placed: Placed): { sheet: Sheet; openings: readonly Placed[] } | null {
+  const { shell, frame, boundaries } = body;
+  const { profile } = placed;
+  const [left, foot] = [Math.min(...shell.outline.map(([x]) => x)), Math.min(...shell.outline.map(([, y]) => y))];
+  const [x, y] = [left + placed.s + profile.width / 2, foot + placed.t + profile.height / 2];
+  const there = shell.backAt(x, y);
+  if (!there) return null;
+  const normal = turnedOut(frame, there.normal) as Vector;
+  const flat = Math.hypot(normal[0], normal[1]);
+  if (flat < 1e-3) return null;
+  // Level, so that up goes up the slope.
+  const along: Vector = [-normal[1] / flat, normal[0] / flat, 0];
+  const up = cross(normal, along);
+  const half = Math.hypot(profile.width, profile.height) / 2;
+  const radius = Math.max(half, Math.hypot(x, y));
+  // By so much the back falls away from a plane on it, at most, before the opening's edge.
+  const drop = Math.min(half, radius - Math.sqrt(Math.max(0, radius * radius - half * half)));
+  const deep = boundaries.at(-1)! + drop + 2 * beyond;
+  const [px, py, pz] = shellPoint(body, [x, y, there.z]);
+  const at = (s: number, t: number): Vector => [
+    px + beyond * normal[0] - s * along[0] - t * up[0],
+    py + beyond * normal[1] - s * along[1] - t * up[1],
+    pz + beyond * normal[2] - s * along[2] - t * up[2],
+  ];
+  const sheet: Sheet = {
+    ...above,
+    chart: {
+      kind: 'flat',
+      origin: at(placed.s + profile.width / 2, placed.t + profile.height / 2) as [number, number, number],
+      along,
+      up,
+      inward: [0 - normal[0], 0 - normal[1], 0 - normal[2]],
+    },
+    boundaries: Float64Array.of(0, deep),
+    thickness: deep,
+  };
+  return { sheet, openings: [{ ...placed, depth: deep, sections: squareSections(deep) }] };
+}

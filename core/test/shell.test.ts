@@ -1,0 +1,243 @@
+/** Vaulted bays and domes: closed whole and in layers, as large as solid booleans of barrels and closed forms say, textured at true scale, cut from above and square to their backs. */
+import { beforeAll, describe, expect, it } from '@jest/globals';
+import { granary } from '@yard-arch/demo';
+import { elementSchema, type Bay, type Dome, type Element, type ProjectDocument } from '@yard-arch/document';
+import fc from 'fast-check';
+import type { Manifold, ManifoldToplevel } from 'manifold-3d';
+import { cutModel, prove } from '../src/index.ts';
+import { solidLibrary } from '../src/cut/solid.ts';
+import { domeSoffit, halfSoffit, movedOut, type Spot } from '../src/shell/line.ts';
+
+let kernel: ManifoldToplevel;
+beforeAll(async () => {
+  kernel = await solidLibrary();
+});
+
+const chord = 0.004;
+const base = { id: 'e', name: 'Vault', start: { x: 0, y: 0, z: 0 }, turn: 0 };
+const layers = [
+  { thickness: 0.08, material: 'a' },
+  { thickness: 0.14, material: 'b' },
+];
+const thickness = 0.22;
+
+function documentOf(element: Element): ProjectDocument {
+  const empty = granary();
+  const material = Object.values(empty.materials)[0]!;
+  return {
+    ...empty,
+    chord,
+    materials: { a: { ...material, id: 'a' }, b: { ...material, id: 'b' } },
+    patterns: {},
+    openings: {},
+    axes: {},
+    datums: {},
+    elements: { e: elementSchema.parse(element) },
+  };
+}
+
+const cut = (element: Element) => cutModel(documentOf(element)).cuts.get('e')!;
+const volume = (element: Element): number => {
+  const { mesh, fault } = cut(element);
+  expect(fault).toBeNull();
+  const proof = prove(mesh);
+  expect({ closed: proof.closed, flaps: proof.flaps, collapsed: proof.collapsed }).toEqual({
+    closed: true,
+    flaps: 0,
+    collapsed: 0,
+  });
+  return proof.volume;
+};
+
+const bay = (over: Partial<Bay>): Bay => ({
+  ...base,
+  kind: 'bay',
+  layers,
+  rise: 2,
+  corners: [
+    { x: 0, y: 0 },
+    { x: 5, y: 0 },
+    { x: 5, y: 4 },
+    { x: 0, y: 4 },
+  ],
+  ...over,
+});
+
+/** A barrel over a rectangle of 5 by 4, its half profile drawn over so wide a half span: along y (its span along x), or along x. */
+function barrel(half: readonly Spot[], reach: number, way: 'x' | 'y'): Manifold {
+  const [span, length] = way === 'x' ? [5, 4] : [4, 5];
+  const scale = span / 2 / reach;
+  const left = half.map(([x, z]): [number, number] => [x * scale, z]);
+  const profile: [number, number][] = [
+    [0, -1],
+    [span, -1],
+    ...left.map(([x, z]): [number, number] => [span - x, z]),
+    ...left.slice(0, -1).reverse(),
+  ];
+  const prism = kernel.Manifold.extrude([profile], length);
+  // Upright: its profile's height becomes z, its length y.
+  const upright = prism.rotate([90, 0, 0]).translate([0, length, 0]);
+  return way === 'x' ? upright : upright.rotate([0, 0, 90]).translate([5, 0, 0]);
+}
+
+describe('vaulted bays', () => {
+  it('are what is left of two barrels, joined for groins and in common for cloisters', () => {
+    const end = (at: number) => [{ axis: 0, at: 0 } as const, { axis: 0, at } as const] as const;
+    for (const profile of ['segment', 'pointed', 'ellipse', 'catenary'] as const)
+      for (const severies of ['groin', 'cloister'] as const) {
+        const rise = profile === 'pointed' ? 3 : 1.9;
+        const reach = severies === 'groin' ? 2.5 : 2;
+        const soffit = halfSoffit(profile, reach, rise, { chord });
+        const back = movedOut(soffit, thickness, ...end(reach))!;
+        const both = [soffit, back].map((line) => {
+          const [a, b] = [barrel(line, reach, 'x'), barrel(line, reach, 'y')];
+          return severies === 'groin' ? a.add(b) : a.intersect(b);
+        });
+        const above = kernel.Manifold.cube([5, 4, 10]).translate([0, 0, 0]);
+        const left = both[1]!.intersect(above).subtract(both[0]!);
+        expect(volume(bay({ profile, severies, rise }))).toBeCloseTo(left.volume(), 3);
+      }
+  });
+
+  it('are closed over any bulging polygon, whole and in layers, true to scale; and so are their ribs', () => {
+    let made = 0;
+    const angles = fc.uniqueArray(fc.integer({ min: 0, max: 71 }), { minLength: 3, maxLength: 12 });
+    fc.assert(
+      fc.property(
+        angles,
+        fc.double({ min: 1.5, max: 6, noNaN: true }),
+        fc.double({ min: 0.5, max: 1, noNaN: true }),
+        fc.double({ min: 0.35, max: 1.6, noNaN: true }),
+        fc.constantFrom('segment', 'pointed', 'ellipse', 'catenary'),
+        fc.constantFrom('groin', 'cloister'),
+        (at, radius, squeezed, steep, profile, severies) => {
+          const corners = [...at]
+            .sort((a, b) => a - b)
+            .map((k) => ({
+              x: radius * Math.cos((k * Math.PI) / 36),
+              y: squeezed * radius * Math.sin((k * Math.PI) / 36),
+            }));
+          const element = bay({
+            corners,
+            rise: steep * radius,
+            profile: profile as Bay['profile'],
+            severies: severies as 'groin',
+          });
+          if (!elementSchema.safeParse(element).success) return;
+          const one = cut(element);
+          if (one.fault) return expect(one.fault.code).toMatch(/too-thick|no-vault/);
+          made += 1;
+          const proof = prove(one.mesh);
+          expect({ closed: proof.closed, flaps: proof.flaps }).toEqual({ closed: true, flaps: 0 });
+          expect(proof.density[0]).toBeGreaterThan(0.99);
+          expect(proof.density[1]).toBeLessThan(1.01);
+          const apart = prove(cut({ ...element, skins: 'layers' }).mesh);
+          expect(apart.closed).toBe(true);
+          expect(apart.volume).toBeCloseTo(proof.volume, 6);
+          const ribs = { width: 0.14, depth: 0.1, material: 'a' };
+          const ribbed = prove(cut({ ...element, ribs } as Bay).mesh);
+          expect({ closed: ribbed.closed, flaps: ribbed.flaps }).toEqual({ closed: true, flaps: 0 });
+          expect(ribbed.volume).toBeGreaterThan(proof.volume - 1e-9);
+        },
+      ),
+      { numRuns: Number(process.env.SHELL_ROUNDS ?? 25), endOnFailure: true },
+    );
+    expect(made).toBeGreaterThan(3);
+  });
+
+  it('refuses corners that do not bulge, and layers thicker than the profile is round', () => {
+    const hollow = [
+      { x: 0, y: 0 },
+      { x: 4, y: 0 },
+      { x: 1, y: 1 },
+      { x: 0, y: 4 },
+    ];
+    expect(elementSchema.safeParse(bay({ corners: hollow })).success).toBe(false);
+    expect(cut(bay({ rise: 2.8 })).fault).toMatchObject({ code: 'no-vault', reason: /no more than half of its span/ });
+    expect(cut(bay({ rise: 2, profile: 'pointed' })).fault).toMatchObject({ code: 'no-vault' });
+  });
+});
+
+const dome = (over: Partial<Dome>): Dome => ({ ...base, kind: 'dome', layers, span: 6, rise: 3, ...over });
+
+/** The volume under a chain of (distance from the axis, height) turned about the axis. */
+function turned(line: readonly Spot[], radius: number): number {
+  let sum = 0;
+  for (let i = 0; i + 1 < line.length; i++) {
+    const [[xa, za], [xb, zb]] = [line[i]!, line[i + 1]!];
+    const [ra, rb] = [radius - xa, radius - xb];
+    sum += ((zb - za) * Math.PI * (ra * ra + ra * rb + rb * rb)) / 3;
+  }
+  return sum;
+}
+
+describe('domes', () => {
+  it('are as large as their profiles turned, of as many facets', () => {
+    for (const profile of ['segment', 'pointed', 'onion'] as const)
+      for (const [crown, drum] of [
+        [0, 0],
+        [1.2, 0],
+        [0, 1.5],
+        [0.8, 2],
+      ] as const) {
+        const rise = profile === 'segment' ? 2.4 : 5.4;
+        const element = dome({ profile, rise, ...(crown ? { crown } : {}), ...(drum ? { drum } : {}) });
+        const curve = domeSoffit(profile, 3, rise, { chord });
+        const soffit: Spot[] = drum ? [[0, -drum], ...curve] : curve;
+        const ends = [
+          { axis: 1, at: 0 - drum },
+          { axis: 0, at: 3 - crown / 2 },
+        ] as const;
+        const [back, inner] = [thickness, 0].map((by) => movedOut(soffit, by, ...ends)!);
+        const facets = cut(element).sheet.outline.xs.length;
+        const share = ((facets / 2) * Math.sin((2 * Math.PI) / facets)) / Math.PI;
+        // A crown opening is as high as what is beside it.
+        const hole = Math.PI * (crown / 2) ** 2 * (back!.at(-1)![1] - inner!.at(-1)![1]);
+        expect(volume(element)).toBeCloseTo(share * (turned(back!, 3) - turned(inner!, 3) - hole), 6);
+      }
+  });
+
+  it('are cut square to their backs wherever an opening stands, or straight down where it says so', () => {
+    const document = documentOf(dome({ drum: 1 }));
+    const pattern = {
+      id: 'p',
+      name: 'Oculus',
+      profile: { shape: 'circle' as const },
+      sizes: { s: { id: 's', dimensions: { diameter: 0.8 } } },
+      reveal: { material: null },
+    };
+    const opening = (id: string, x: number, y: number) => ({
+      id,
+      mark: id,
+      element: 'e',
+      pattern: 'p',
+      size: 's',
+      along: { from: 'start' as const, distance: x },
+      up: { from: 'base' as const, distance: y },
+      grip: { across: 'centre' as const, level: 'middle' as const },
+      blockedUp: false,
+    });
+    const of = (onSlope?: 'plumb') => {
+      const all: ProjectDocument = {
+        ...document,
+        patterns: { p: { ...pattern, ...(onSlope ? { onSlope } : {}) } as never },
+        openings: { o1: opening('o1', 3.22 + 2, 3.22), o2: opening('o2', 3.22 - 1.2, 3.22 - 1.2) },
+      };
+      const model = cutModel(all);
+      expect([...model.statuses.values()].map(({ state, reason }) => [state, reason])).toEqual([
+        ['cut', null],
+        ['cut', null],
+      ]);
+      const proof = prove(model.cuts.get('e')!.mesh);
+      expect(proof.closed).toBe(true);
+      return proof.volume;
+    };
+    const whole = volume(dome({ drum: 1 }));
+    const [square, plumb] = [of(), of('plumb')];
+    const round = Math.PI * 0.4 ** 2 * thickness;
+    // Square holes are round cores, straight ones longer the steeper the dome.
+    expect(whole - square).toBeGreaterThan(1.96 * round);
+    expect(whole - square).toBeLessThan(2.1 * round);
+    expect(whole - plumb).toBeGreaterThan(2.2 * round);
+  });
+});
