@@ -1,8 +1,8 @@
 /** Sheets of pictures for docs: every profile, every kind of cut and every form of roof, each drawn by the core. */
 import { cutModel, prove, resolveOpening } from '@yard-arch/core';
 import { drawPicture } from '@yard-arch/core/format';
-import { everyCut, everyProfile, everyRoof } from '@yard-arch/demo';
-import { profileShapes, type ProfileShape, type ProjectDocument } from '@yard-arch/document';
+import { everyCut, everyProfile, everyRoof, everyVault } from '@yard-arch/demo';
+import { profileShapes, type Element, type ProfileShape, type ProjectDocument } from '@yard-arch/document';
 
 interface Cell {
   name: string;
@@ -45,13 +45,20 @@ function profileCells(): Cell[] {
   });
 }
 
-/** Each form of roof by itself. */
-function roofCells(): Cell[] {
-  const whole = everyRoof();
-  return Object.values(whole.elements).map((element) => ({
-    name: element.name,
-    document: { ...whole, elements: { [element.id]: element } },
-  }));
+/** Each element of a document by itself, with what is on it. */
+function elementCells(whole: ProjectDocument, of: (element: Element) => boolean = () => true): Cell[] {
+  return Object.values(whole.elements)
+    .filter(of)
+    .map((element) => ({
+      name: element.name,
+      document: {
+        ...whole,
+        elements: { [element.id]: element },
+        openings: Object.fromEntries(
+          Object.entries(whole.openings).filter(([, opening]) => opening.element === element.id),
+        ),
+      },
+    }));
 }
 
 /** The pages of the gallery, as HTML by name. @throws where a sample is not closed. */
@@ -59,17 +66,24 @@ export function galleryPages(): Record<string, string> {
   return {
     profiles: page('Every profile', profileCells(), 6),
     cuts: page('Every kind of cut', everyCut(), 6),
-    roofs: page('Every form of roof', roofCells(), 4),
+    roofs: page('Every form of roof', elementCells(everyRoof()), 4),
+    // From below, where their soffits are seen.
+    vaults: page(
+      'Every form of vault',
+      elementCells(everyVault(), ({ id }) => id.startsWith('vault')),
+      4,
+      -16,
+    ),
   };
 }
 
-function page(title: string, cells: readonly Cell[], columns: number): string {
+function page(title: string, cells: readonly Cell[], columns: number, above = 22): string {
   const figures = cells.map(({ name, document }) => {
     const model = cutModel(document);
     for (const cut of model.cuts.values()) if (!prove(cut.mesh).closed) throw new Error(`${name} is not closed.`);
     for (const status of model.statuses.values())
       if (status.state === 'not cut') throw new Error(`${name}: ${status.reason}`);
-    const png = drawPicture(document, model, { width: 400, height: 340, from: { round: -58, above: 22 } });
+    const png = drawPicture(document, model, { width: 400, height: 340, from: { round: -58, above } });
     return `<figure><img src="data:image/png;base64,${Buffer.from(png).toString('base64')}"><figcaption>${name}</figcaption></figure>`;
   });
   return `<!doctype html><style>

@@ -6,10 +6,22 @@ import { facade } from './facade.ts';
 import { granary, granaryWalls } from './granary.ts';
 import { everyCut } from './cuts.ts';
 import { everyRoof } from './roofs.ts';
+import { everyVault } from './vaults.ts';
 import { everyProfile } from './profiles.ts';
 import { curvedFacade, layeredWall } from './walls.ts';
 
-export { book, curvedFacade, manyWindows, everyCut, facade, granary, granaryWalls, everyProfile, everyRoof };
+export {
+  book,
+  curvedFacade,
+  manyWindows,
+  everyCut,
+  facade,
+  granary,
+  granaryWalls,
+  everyProfile,
+  everyRoof,
+  everyVault,
+};
 export type { Sample } from './cuts.ts';
 export { examples, type Example } from './examples.ts';
 
@@ -19,6 +31,7 @@ export const demos: Record<string, () => ProjectDocument> = {
   cellar,
   profiles: everyProfile,
   roofs: everyRoof,
+  vaults: everyVault,
   curved: () => curvedFacade(24),
   layers: layeredWall,
   book,

@@ -15,6 +15,8 @@ export interface InPlan {
   face: Point[];
   /** Openings at the level of the cut, each a closed polygon through the whole thickness. */
   gaps: { opening: string; body: Point[]; blockedUp: boolean }[];
+  /** Lines that are seen on it from above. */
+  seams?: [Point, Point][];
 }
 
 /** A sheet with its openings in plan, cut at a height above its base. */
@@ -34,7 +36,8 @@ export function inPlan(sheet: Sheet, placed: readonly Placed[], cutAt: number): 
       body.push(at(xs[v]!, ys[v]!, 0));
       v = next[v]!;
     } while (v !== first);
-    return { element: sheet.element, body, face: [], gaps: [] };
+    const seams = (sheet.seams ?? []).map(([as, bt, cs, dt]): [Point, Point] => [at(as, bt, 0), at(cs, dt, 0)]);
+    return { element: sheet.element, body, face: [], gaps: [], ...(seams.length > 0 ? { seams } : {}) };
   }
   if (chart.kind === 'bent' && chart.frame)
     return { element: sheet.element, body: fromAbove(sheet, chart, at), face: [], gaps: [] };

@@ -9,7 +9,8 @@ import type { Shell, ShellCorner, ShellPolygon } from './solid.ts';
 interface Ring {
   r: number;
   z: number;
-  out: Spot;
+  /** On what is below it, and on what is above it: they differ where a drum ends. */
+  out: readonly [Spot, Spot];
   length: number;
 }
 
@@ -19,13 +20,20 @@ export function domeShell(form: DomeForm, thickness: number, fineness: Fineness)
   const curve = domeSoffit(form.profile, radius, form.rise, fineness);
   const soffit: Spot[] = form.drum > 0 ? [[0, -form.drum], ...curve] : curve;
   const hole = form.crown / 2;
+  const lineAt = (by: number): Spot[] | null => {
+    const foot = { axis: 1, at: 0 - form.drum } as const;
+    // An onion's point is upright: moved out it would come to its axis far above, and is ended in a finial instead.
+    const open = form.profile === 'onion' && by > hole;
+    const line = movedOut(soffit, by, foot, { axis: 0, at: radius - (open ? by : hole) });
+    return line && open && hole === 0 ? [...line, [radius, form.rise + 3 * by]] : line;
+  };
   const known = new Map<number, Ring[]>();
   const ringsAt = (depth: number): Ring[] | null => {
     let rings = known.get(depth);
     if (!rings) {
-      const line = movedOut(soffit, thickness - depth, { axis: 1, at: 0 - form.drum }, { axis: 0, at: radius - hole });
+      const line = lineAt(thickness - depth);
       if (!line) return null;
-      known.set(depth, (rings = ringsOf(line, radius)));
+      known.set(depth, (rings = ringsOf(line, radius, form.drum > 0)));
     }
     return rings;
   };
@@ -61,7 +69,7 @@ interface Turned {
   radius: number;
 }
 
-function ringsOf(line: readonly Spot[], radius: number): Ring[] {
+function ringsOf(line: readonly Spot[], radius: number, onDrum: boolean): Ring[] {
   const ways = line.slice(1).map(([x, z], i): Spot => {
     const [dx, dz] = [x - line[i]![0], z - line[i]![1]];
     const size = Math.hypot(dx, dz);
@@ -73,9 +81,14 @@ function ringsOf(line: readonly Spot[], radius: number): Ring[] {
     if (last) length += Math.hypot(x - last[0], z - last[1]);
     const [a, b] = [ways[i - 1] ?? ways[i]!, ways[i] ?? ways[i - 1]!];
     // Out of the dome is to the left of the way up and inward.
-    const [or, oz] = [a[1] + b[1], a[0] + b[0]];
-    const size = Math.hypot(or, oz);
-    return { r: Math.abs(radius - x) < 1e-9 ? 0 : radius - x, z, out: [or / size, oz / size], length };
+    const outOf = ([ax, az]: Spot, [bx, bz]: Spot): Spot => {
+      const [or, oz] = [az + bz, ax + bx];
+      const size = Math.hypot(or, oz);
+      return [or / size, oz / size];
+    };
+    const both = outOf(a, b);
+    const out: Ring['out'] = onDrum && i === 1 ? [outOf(a, a), outOf(b, b)] : [both, both];
+    return { r: Math.abs(radius - x) < 1e-9 ? 0 : radius - x, z, out, length };
   });
 }
 
@@ -84,9 +97,9 @@ function ringSurface({ facets, at, radius }: Turned, rings: readonly Ring[]): Sh
   const polygons: ShellPolygon[] = [];
   for (let k = 0; k + 1 < rings.length; k++)
     for (let j = 0; j < facets; j++) {
-      const corner = (ring: Ring, place: number): ShellCorner => {
+      const corner = (ring: Ring, place: number, above: 0 | 1): ShellCorner => {
         const angle = (2 * Math.PI * place) / facets;
-        const [or, oz] = ring.r === 0 ? [0, 1] : ring.out;
+        const [or, oz] = ring.r === 0 ? [0, 1] : ring.out[above];
         const half = (place === j ? -1 : 1) * ring.r * Math.sin(Math.PI / facets);
         const middle = (2 * Math.PI * radius * (j + 0.5)) / facets;
         return {
@@ -97,8 +110,8 @@ function ringSurface({ facets, at, radius }: Turned, rings: readonly Ring[]): Sh
       };
       const [a, b] = [rings[k]!, rings[k + 1]!];
       polygons.push([
-        ...(a.r === 0 ? [corner(a, j)] : [corner(a, j), corner(a, j + 1)]),
-        ...(b.r === 0 ? [corner(b, j)] : [corner(b, j + 1), corner(b, j)]),
+        ...(a.r === 0 ? [corner(a, j, 1)] : [corner(a, j, 1), corner(a, j + 1, 1)]),
+        ...(b.r === 0 ? [corner(b, j, 0)] : [corner(b, j + 1, 0), corner(b, j, 0)]),
       ]);
     }
   return polygons;

@@ -33,6 +33,8 @@ import { TextureFields } from './TextureFields.tsx';
 import { TopFields } from './TopFields.tsx';
 
 const SplitFields = later(async () => (await import('./SplitFields.tsx')).SplitFields);
+const BarrelFields = later(async () => (await import('./VaultFields.tsx')).BarrelFields);
+const BayFields = later(async () => (await import('./VaultFields.tsx')).BayFields);
 const RoofFields = later(async () => (await import('./RoofFields.tsx')).RoofFields);
 
 type Outlined = Extract<Element, { outline: unknown }>;
@@ -76,6 +78,8 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       {isManyFaced(element) && <RoofFields roof={element} document={document} />}
       <Chosen element={element} />
       <Figures element={element} units={units} />
+      {element.kind === 'vault' && <BarrelFields vault={element} document={document} />}
+      {element.kind === 'bay' && <BayFields bay={element} document={document} />}
       {isOutlined(element) && <PanelOutline panel={element} units={units} />}
       <BuildUpFields element={element} document={document} onChange={(layers, what) => change({ layers }, what)} />
       <Fold title="Where it stands" name="place">
@@ -227,11 +231,12 @@ function Chosen({ element }: { element: Element }) {
 
 /** The plain figures that a kind tells of. */
 function Figures({ element, units }: { element: Element; units: ProjectDocument['units'] }) {
-  return kindOf(element).figures.map(({ field, label, holds, verb }) => {
+  return kindOf(element).figures.map(({ field, label, holds, verb, optional }) => {
     const value = (element as unknown as Record<string, number>)[field] ?? 0;
-    const set = (to: number): boolean => commit(changeElement(element, { [field]: to } as Partial<Element>, verb));
+    const set = (to: number): boolean =>
+      commit(changeElement(element, { [field]: to === 0 && optional ? undefined : to } as Partial<Element>, verb));
     return holds === 'length' ? (
-      <LengthField key={field} label={label} positive value={value} units={units} onChange={set} />
+      <LengthField key={field} label={label} positive={!optional} value={value} units={units} onChange={set} />
     ) : (
       <AngleField key={field} label={label} value={value} onChange={set} />
     );

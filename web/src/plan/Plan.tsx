@@ -145,7 +145,7 @@ function Walls({ document, drawn, chosen, board }: WallsProps) {
   const statuses = useEditor((state) => state.statuses);
   const hidden = useEditor((state) => state.hidden);
   const isFailed = (opening: string): boolean => statuses.get(opening)?.state === 'not cut';
-  return drawn.map(({ element: id, body, face, gaps, swings }) => {
+  return drawn.map(({ element: id, body, face, gaps, seams, swings }) => {
     const item = document.elements[id]!;
     if (isManyFaced(item))
       return (
@@ -173,6 +173,9 @@ function Walls({ document, drawn, chosen, board }: WallsProps) {
           <title>{item.name}</title>
           <path className="body" d={path(body)} />
           {face.length > 0 && <path className="face" d={path(face, false)} />}
+          {seams?.map((seam, i) => (
+            <path key={i} className="seam" d={path(seam, false)} />
+          ))}
           {gaps.map(({ opening, blockedUp, body: gap }) => (
             <path
               key={opening}

@@ -20,6 +20,18 @@ export function RoofLines({ element, view }: { element: Element; view: Viewport 
     .map(({ is, from, to }, i) => <path key={i} className={`roof-line ${is}`} d={`M${on(from)}L${on(to)}`} />);
 }
 
+/** The groins of a vault, or the crown opening of a dome, on its sheet as it is seen from above. */
+export function Seams({ element, view }: { element: Element; view: Viewport }) {
+  const document = useEditor((state) => state.draft ?? state.document)!;
+  return (sheetsOf(document).of(element.id)?.seams ?? []).map(([ax, ay, bx, by], i) => (
+    <path
+      key={i}
+      className="roof-line valley"
+      d={`M${xOf(view, ax)} ${yOf(view, ay)}L${xOf(view, bx)} ${yOf(view, by)}`}
+    />
+  ));
+}
+
 /** The names of a plane's edges, along them on their inner side, where there is room. */
 export function EdgeNames({ element, face, view }: { element: Element; face: FaceName; view: Viewport }) {
   const document = useEditor((state) => state.draft ?? state.document)!;

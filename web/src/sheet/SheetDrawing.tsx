@@ -1,5 +1,5 @@
 /** What is drawn of a face: its outline and courses, lines, openings, dimensions and handles. */
-import { isInPlan, isManyFaced, isUpright } from '@yard-arch/document';
+import { isInPlan, isManyFaced, isShell, isUpright } from '@yard-arch/document';
 import { drawnSides, wallHandles } from '@yard-arch/edit';
 import { useMemo } from 'react';
 import { OpeningMark, OpeningShape } from '../boards/OpeningShape.tsx';
@@ -12,7 +12,7 @@ import { coursesOf, Face } from './Face.tsx';
 import { spare } from './gestures/use-sheet-gestures.ts';
 import { SideHandles, WallHandles } from './Handles.tsx';
 import { HeldPins } from './Held.tsx';
-import { EdgeNames, RoofLines } from './RoofLines.tsx';
+import { EdgeNames, RoofLines, Seams } from './RoofLines.tsx';
 import { PartFronts } from './PartFronts.tsx';
 import { SettingOutLines } from './SettingOutLines.tsx';
 import { Strings } from './Strings.tsx';
@@ -39,6 +39,7 @@ export function SheetDrawing({ sheet }: { sheet: SheetState }) {
         <line className="ground" x1={xOf(view, 0) - 34} x2={xOf(view, length) + 34} y1={base} y2={base} />
       )}
       <Face element={element} face={face} whole={crowd} place={onFace} courses={crowd ? '' : courses} />
+      {isShell(element) && <Seams element={element} view={view} />}
       {isManyFaced(element) && face === 'outer' && <RoofLines element={element} view={view} />}
       {isManyFaced(element) && face !== 'outer' && <EdgeNames element={element} face={face} view={view} />}
       <SettingOutLines

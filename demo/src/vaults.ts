@@ -1,0 +1,139 @@
+/** Vaults: barrels, groin and cloister vaults over bays of every kind, domes, and an undercroft of bays in rows. */
+import {
+  emptyDocument,
+  kinds,
+  type Bay,
+  type Dome,
+  type Element,
+  type Opening,
+  type ProjectDocument,
+  type Vault,
+} from '@yard-arch/document';
+import { bayRows, rectangleCorners, regularCorners } from '@yard-arch/edit';
+
+const web = [
+  { thickness: 0.06, material: 'limewash' },
+  { thickness: 0.16, material: 'brick' },
+];
+const ribs = { width: 0.18, depth: 0.14, material: 'stone' };
+
+/** A vault of every form, side by side, and the undercroft beside them. */
+export function everyVault(): ProjectDocument {
+  const document = emptyDocument('Vaults of Fennel Quay');
+  for (const [id, name, colour, texture] of [
+    ['limewash', 'Limewash', '#e6dfcf', 'plaster'],
+    ['brick', 'Cellar brick', '#a9694d', 'stretcher bond'],
+    ['stone', 'Quay limestone', '#cfc6b2', 'ashlar'],
+    ['lead', 'Sheet lead', '#7d868c', undefined],
+  ] as const)
+    document.materials[id] = { id, name, colour, roughness: 0.9, ...(texture ? { texture } : {}) };
+  const all: Element[] = [];
+  const place = (): { x: number; y: number; z: number } => ({
+    x: (all.length % 6) * 9,
+    y: -Math.floor(all.length / 6) * 10,
+    z: 2.4,
+  });
+  const bay = (name: string, over: Partial<Bay>): void =>
+    void all.push({
+      ...kinds.bay.fresh({ id: `vault-${all.length + 1}`, name, start: place(), turn: 0 }, 'brick'),
+      layers: web,
+      ...over,
+    });
+  const barrel = (name: string, over: Partial<Vault>): void =>
+    void all.push({
+      ...kinds.vault.fresh({ id: `vault-${all.length + 1}`, name, start: place(), turn: 0 }, 'brick'),
+      layers: web,
+      span: 5,
+      length: 6,
+      ...over,
+    });
+  const dome = (name: string, over: Partial<Dome>): void =>
+    void all.push({
+      ...kinds.dome.fresh({ id: `vault-${all.length + 1}`, name, start: place(), turn: 0 }, 'brick'),
+      layers: [
+        { thickness: 0.01, material: 'lead' },
+        { thickness: 0.2, material: 'brick' },
+      ],
+      span: 5.6,
+      rise: 2.8,
+      ...over,
+    });
+  barrel('Barrel', {});
+  barrel('Pointed barrel', { profile: 'pointed', rise: 3.2 });
+  bay('Groin vault', { corners: rectangleCorners(5, 5), rise: 2.5 });
+  bay('Groin vault, oblong', { corners: rectangleCorners(5, 7), rise: 2.5, profile: 'ellipse' });
+  bay('Pointed, with ribs', { corners: rectangleCorners(5, 5), rise: 3.1, profile: 'pointed', ribs });
+  bay('Over a triangle', { corners: regularCorners(3, 6), rise: 2.6, ribs });
+  bay('In six parts', { corners: regularCorners(6, 3.4), rise: 2.4, profile: 'ellipse', ribs });
+  bay('In eight parts, pointed', { corners: regularCorners(8, 2.6), rise: 2.8, profile: 'pointed', ribs });
+  bay('Cloister vault', { corners: rectangleCorners(5, 5), rise: 2.5, severies: 'cloister' });
+  bay('Cloister vault, oblong', {
+    corners: rectangleCorners(5, 7),
+    rise: 2.2,
+    severies: 'cloister',
+    profile: 'ellipse',
+  });
+  bay('Cloister vault in eight parts', { corners: regularCorners(8, 2.6), rise: 3.1, severies: 'cloister' });
+  dome('Round dome', { crown: 1.1 });
+  dome('Dome on a drum', { drum: 1.4, rise: 2.2 });
+  dome('Pointed dome', { profile: 'pointed', rise: 3.8 });
+  dome('Onion', { profile: 'onion', rise: 5.4, span: 4.4, drum: 0.8 });
+  for (const element of all) document.elements[element.id] = element;
+  oculi(
+    document,
+    all.find(({ name }) => name === 'Dome on a drum')!,
+  );
+  return undercroft(document);
+}
+
+/** A ring of oculi round a dome, each square to it. */
+function oculi(document: ProjectDocument, on: Element): void {
+  document.patterns.oculus = {
+    id: 'oculus',
+    name: 'Oculus',
+    profile: { shape: 'circle' },
+    sizes: { a: { id: 'a', name: '', dimensions: { diameter: 0.7 } } },
+    reveal: { material: 'stone' },
+  };
+  // Out to its back, which is a drum's thickness beyond its springing.
+  const [middle, round, count] = [5.6 / 2 + 0.21, 1.9, 8];
+  for (let i = 0; i < count; i++) {
+    const angle = (2 * Math.PI * i) / count;
+    const id = `o${i + 1}`;
+    document.openings[id] = {
+      id,
+      mark: `O-${String(i + 1).padStart(2, '0')}`,
+      element: on.id,
+      pattern: 'oculus',
+      size: 'a',
+      along: { from: 'start', distance: middle + round * Math.cos(angle) },
+      up: { from: 'base', distance: middle + round * Math.sin(angle) },
+      grip: { across: 'centre', level: 'middle' },
+      blockedUp: false,
+    } satisfies Opening;
+  }
+}
+
+/** The granary's undercroft: ribbed bays in rows. */
+function undercroft(document: ProjectDocument): ProjectDocument {
+  const first: Bay = {
+    ...kinds.bay.fresh({ id: 'bay', name: 'Undercroft bay', start: { x: 4, y: -48, z: 1.6 }, turn: 0 }, 'brick'),
+    corners: rectangleCorners(4.2, 3.6),
+    rise: 1.8,
+    profile: 'ellipse',
+    layers: web,
+    ribs,
+  };
+  const whole = { ...document, elements: { ...document.elements, bay: first } };
+  const rows = bayRows(whole, first, 4, 2);
+  if ('reason' in rows) throw new Error(rows.reason);
+  const elements: Record<string, Element> = {};
+  let n = 1;
+  for (const change of rows.changeSet.changes)
+    if (change.op === 'put' && change.table === 'elements') {
+      // Ids as steady as the document.
+      const id = change.value.id === 'bay' ? 'bay' : `bay-${++n}`;
+      elements[id] = { ...change.value, id };
+    }
+  return { ...whole, elements: { ...whole.elements, ...elements } };
+}

@@ -1,0 +1,131 @@
+/** Edits of vaults: bays made of barrels, over rectangles and regular polygons, repeated in rows. */
+import { tidy, type Impossible } from '@yard-arch/core';
+import {
+  newId,
+  putting,
+  type Bay,
+  type Change,
+  type ChangeSet,
+  type Element,
+  type ProjectDocument,
+  type Vault,
+} from '@yard-arch/document';
+import { edit } from './make.ts';
+
+type Corner = Bay['corners'][number];
+
+const round = (x: number, y: number): Corner => ({ x: tidy(x), y: tidy(y) });
+
+/** The corners of a rectangle from the start, so wide and so deep, metres. */
+export const rectangleCorners = (width: number, depth: number): Corner[] => [
+  round(0, 0),
+  round(width, 0),
+  round(width, depth),
+  round(0, depth),
+];
+
+/** The corners of a regular polygon, its first side from the start along x, so long (metres). */
+export function regularCorners(sides: number, long: number): Corner[] {
+  const turn = (2 * Math.PI) / sides;
+  let [x, y] = [0, 0];
+  return Array.from({ length: sides }, (_, i) => {
+    const corner = round(x, y);
+    [x, y] = [x + long * Math.cos(i * turn), y + long * Math.sin(i * turn)];
+    return corner;
+  });
+}
+
+/** What a bay stands over: a rectangle, a regular polygon, or corners of its own. */
+export type BayBase =
+  | { over: 'rectangle'; width: number; depth: number }
+  | { over: 'regular'; sides: number; long: number }
+  | { over: 'own' };
+
+const alike = (a: readonly Corner[], b: readonly Corner[]): boolean =>
+  a.length === b.length && a.every(({ x, y }, i) => Math.hypot(x - b[i]!.x, y - b[i]!.y) < 1e-6);
+
+/** What a bay's corners are. */
+export function baseOf({ corners }: Bay): BayBase {
+  const [, second, third] = corners as [Corner, Corner, Corner];
+  if (alike(corners, rectangleCorners(second.x, third.y)))
+    return { over: 'rectangle', width: second.x, depth: third.y };
+  if (alike(corners, regularCorners(corners.length, second.x)))
+    return { over: 'regular', sides: corners.length, long: second.x };
+  return { over: 'own' };
+}
+
+/** A bay over a rectangle or a regular polygon. */
+export function setBase(bay: Bay, base: Exclude<BayBase, { over: 'own' }>): ChangeSet {
+  const corners =
+    base.over === 'rectangle' ? rectangleCorners(base.width, base.depth) : regularCorners(base.sides, base.long);
+  return edit(`redraw ${bay.name}`, putting('elements', { ...bay, corners }));
+}
+
+/** Makes a groin or cloister vault of a barrel, over the same rectangle. What is set out on a barrel has no place on it. */
+export function bayOfBarrel(
+  document: ProjectDocument,
+  vault: Vault,
+  severies: 'groin' | 'cloister',
+): ChangeSet | Impossible {
+  if (Object.values(document.openings).some(({ element }) => element === vault.id))
+    return {
+      reason: `${vault.name} has openings, which are set out on its unrolled face`,
+      mend: 'Move them to another element or remove them first.',
+    };
+  const { span, length, kind: _, profile, ...rest } = vault;
+  const least = Math.min(span, length) / 2;
+  // A round profile over the narrower way rises by half of it at most.
+  const rise =
+    (profile ?? 'segment') === 'segment' ? Math.min(vault.rise, severies === 'groin' ? span / 2 : least) : vault.rise;
+  const bay: Bay = {
+    ...rest,
+    kind: 'bay',
+    rise: tidy(rise),
+    severies,
+    ...(profile ? { profile } : {}),
+    corners: rectangleCorners(span, length),
+  };
+  const lines: Change[] = [];
+  return edit(`make a ${severies} vault of ${vault.name}`, ...lines, putting('elements', bay));
+}
+
+/** Repeats a bay over a rectangle in rows, side by side: so many along and so many across, itself counted. */
+export function bayRows(
+  document: ProjectDocument,
+  bay: Bay,
+  along: number,
+  across: number,
+): { changeSet: ChangeSet; ids: string[] } | Impossible {
+  const base = baseOf(bay);
+  if (base.over !== 'rectangle')
+    return { reason: 'only bays over a rectangle stand side by side in rows', mend: 'Let it stand over a rectangle.' };
+  if (along * across < 2) return { reason: 'one bay is there already', mend: 'Ask for more than one.' };
+  if (along * across > 400)
+    return { reason: `${along * across} bays are more than can be made at once`, mend: 'Ask for at most 400.' };
+  const names = new Set(Object.values(document.elements).map(({ name }) => name));
+  const [cos, sin] = [Math.cos((bay.turn * Math.PI) / 180), Math.sin((bay.turn * Math.PI) / 180)];
+  const made: Element[] = [];
+  let n = 2;
+  for (let j = 0; j < across; j++)
+    for (let i = 0; i < along; i++) {
+      if (i === 0 && j === 0) continue;
+      while (names.has(`${bay.name} ${n}`)) n++;
+      const [dx, dy] = [i * base.width, j * base.depth];
+      made.push({
+        ...bay,
+        id: newId('b'),
+        name: `${bay.name} ${n++}`,
+        start: { ...round(bay.start.x + cos * dx - sin * dy, bay.start.y + sin * dx + cos * dy), z: bay.start.z },
+        ...(bay.group ? {} : { group: bay.name }),
+      });
+    }
+  const first = bay.group ? [] : [putting('elements', { ...bay, group: bay.name })];
+  return {
+    ids: made.map(({ id }) => id),
+    changeSet: edit(
+      `repeat ${bay.name} ${along} by ${across}`,
+      ...first,
+      ...made.map((element) => putting('elements', element)),
+    ),
+  };
+}

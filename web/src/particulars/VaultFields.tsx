@@ -1,0 +1,151 @@
+/** What a vaulted bay stands over, its ribs, and bays in rows; and how a bay is made of a barrel. */
+import { type Bay, type ProjectDocument, type Units, type Vault } from '@yard-arch/document';
+import { baseOf, bayOfBarrel, bayRows, changeElement, setBase } from '@yard-arch/edit';
+import { useState } from 'react';
+import { complain } from '../common/notices.tsx';
+import { Choice, CountField, LengthField, Tick } from '../fields/Fields.tsx';
+import { MaterialChoice } from '../fields/Sample.tsx';
+import { commit } from '../state/store.ts';
+
+export function BarrelFields({ vault, document }: { vault: Vault; document: ProjectDocument }) {
+  const make = (severies: 'groin' | 'cloister') => () => {
+    const outcome = bayOfBarrel(document, vault, severies);
+    if ('reason' in outcome) complain('That cannot be done', `${outcome.reason}. ${outcome.mend}`);
+    else commit(outcome);
+  };
+  return (
+    <div className="row-links">
+      <button className="link" onClick={make('groin')}>
+        make a groin vault of it
+      </button>
+      <button className="link" onClick={make('cloister')}>
+        make a cloister vault of it
+      </button>
+    </div>
+  );
+}
+
+export function BayFields({ bay, document }: { bay: Bay; document: ProjectDocument }) {
+  const { units } = document;
+  const base = baseOf(bay);
+  const long = Math.hypot(bay.corners[1]!.x - bay.corners[0]!.x, bay.corners[1]!.y - bay.corners[0]!.y);
+  const over = [
+    { value: 'rectangle', label: 'a rectangle' },
+    { value: 'regular', label: 'a regular polygon' },
+    ...(base.over === 'own' ? [{ value: 'own', label: 'corners of its own' }] : []),
+  ];
+  return (
+    <>
+      <Choice
+        label="Over"
+        value={base.over}
+        options={over}
+        onChange={(value) => {
+          if (value === 'rectangle') commit(setBase(bay, { over: 'rectangle', width: long, depth: long }));
+          if (value === 'regular') commit(setBase(bay, { over: 'regular', sides: 6, long }));
+        }}
+      />
+      {base.over === 'rectangle' && (
+        <>
+          <LengthField
+            label="Wide"
+            positive
+            value={base.width}
+            units={units}
+            onChange={(width) => commit(setBase(bay, { ...base, width }))}
+          />
+          <LengthField
+            label="Deep"
+            positive
+            value={base.depth}
+            units={units}
+            onChange={(depth) => commit(setBase(bay, { ...base, depth }))}
+          />
+        </>
+      )}
+      {base.over === 'regular' && (
+        <>
+          <CountField
+            label="Sides"
+            value={base.sides}
+            within={{ least: 3, most: 12 }}
+            onChange={(sides) => commit(setBase(bay, { ...base, sides }))}
+          />
+          <LengthField
+            label="Each side"
+            positive
+            value={base.long}
+            units={units}
+            onChange={(to) => commit(setBase(bay, { ...base, long: to }))}
+          />
+        </>
+      )}
+      <RibFields bay={bay} document={document} units={units} />
+      {base.over === 'rectangle' && <Rows bay={bay} document={document} />}
+    </>
+  );
+}
+
+function RibFields({ bay, document, units }: { bay: Bay; document: ProjectDocument; units: Units }) {
+  const { ribs } = bay;
+  const set = (to: Bay['ribs'], what: string): boolean => commit(changeElement<Bay>(bay, { ribs: to }, what));
+  return (
+    <>
+      <Tick
+        label="Ribs"
+        value={ribs !== undefined}
+        onChange={(on) =>
+          set(
+            on ? { width: 0.2, depth: 0.15, material: bay.layers[0]!.material } : undefined,
+            on ? 'put ribs under' : 'take the ribs from',
+          )
+        }
+      />
+      {ribs && (
+        <>
+          <LengthField
+            label="Ribs, wide"
+            positive
+            value={ribs.width}
+            units={units}
+            onChange={(width) => set({ ...ribs, width }, 'widen the ribs of')}
+          />
+          <LengthField
+            label="Ribs, deep"
+            positive
+            value={ribs.depth}
+            units={units}
+            onChange={(depth) => set({ ...ribs, depth }, 'deepen the ribs of')}
+          />
+          <MaterialChoice
+            label="Ribs, of"
+            value={ribs.material}
+            document={document}
+            onChange={(material) => material && set({ ...ribs, material }, 'change the ribs of')}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+/** Bays side by side. */
+function Rows({ bay, document }: { bay: Bay; document: ProjectDocument }) {
+  const [along, setAlong] = useState(3);
+  const [across, setAcross] = useState(1);
+  const repeat = (): void => {
+    const outcome = bayRows(document, bay, along, across);
+    if ('reason' in outcome) complain('That cannot be done', `${outcome.reason}. ${outcome.mend}`);
+    else commit(outcome.changeSet);
+  };
+  return (
+    <>
+      <h3>Bays in rows</h3>
+      <CountField label="Along" value={along} within={{ least: 1, most: 50 }} onChange={setAlong} />
+      <CountField label="Across" value={across} within={{ least: 1, most: 50 }} onChange={setAcross} />
+      <button className="link" onClick={repeat}>
+        repeat it {along} by {across}
+      </button>
+    </>
+  );
+}
