@@ -167,3 +167,48 @@ test('a roof is laid over four walls, gabled by two verges, pitched, and cut on 
   await expect(page.getByText('no longer has the plane that it is on').first()).toBeVisible();
   expect(Object.keys((await desk.saved()).openings)).toHaveLength(4);
 });
+
+test('a groin vault is made of a barrel, given ribs and repeated in rows; a dome gets oculi about its axis', async ({
+  application,
+  page,
+}) => {
+  const made = (await (
+    await page.request.post(`${application.url}/api/projects/upload`, { data: fourWalls() })
+  ).json()) as { id: string };
+  const desk = new Desk(page, application.url, made.id);
+  await desk.open();
+  const add = async (kind: RegExp): Promise<void> => {
+    await page.getByRole('button', { name: 'Add a wall…' }).click();
+    await page.getByRole('menuitem', { name: kind }).click();
+  };
+
+  await add(/^Vault\b/);
+  await desk.particulars.getByRole('button', { name: 'make a groin vault of it' }).click();
+  await expect(page.getByRole('heading', { name: 'Vaulted bay', exact: true })).toBeVisible();
+  await desk.particulars.getByLabel('Ribs', { exact: true }).check({ force: true });
+  await desk.type('Deep', '5 m');
+  await desk.particulars.getByRole('button', { name: 'repeat it 3 by 1' }).click();
+  let document = await desk.saved();
+  const bays = Object.values(document.elements).filter(({ kind }) => kind === 'bay');
+  expect(bays).toHaveLength(3);
+  const model = cutModel(document);
+  for (const { id } of bays) {
+    const { mesh, fault } = model.cuts.get(id)!;
+    expect(fault).toBeNull();
+    expect(prove(mesh).closed).toBe(true);
+  }
+
+  await add(/^Dome\b/);
+  await expect(page.getByRole('heading', { name: 'Dome', exact: true })).toBeVisible();
+  await desk.strip.getByRole('button', { name: /^Roof window/ }).click();
+  const spot = await desk.at(5.2, 3.25);
+  await page.mouse.move(spot.x, spot.y, { steps: 3 });
+  await page.mouse.click(spot.x, spot.y);
+  await page.keyboard.press('Escape');
+  await desk.sheet.locator('[data-opening]').first().click();
+  await desk.particulars.getByRole('button', { name: 'repeat it about the axis' }).click();
+  await expect(desk.titleBlock).toContainText('8 cut', { timeout: 60_000 });
+  document = await desk.saved();
+  const dome = Object.values(document.elements).find(({ kind }) => kind === 'dome')!;
+  expect(prove(cutModel(document).cuts.get(dome.id)!.mesh).closed).toBe(true);
+});

@@ -1,16 +1,17 @@
 /** Edits of vaults: bays made of barrels, over rectangles and regular polygons, repeated in rows. */
-import { tidy, type Impossible } from '@yard-arch/core';
+import { resolveOpening, sheetsOf, tidy, type Impossible } from '@yard-arch/core';
 import {
   newId,
   putting,
   type Bay,
-  type Change,
   type ChangeSet,
   type Element,
+  type Opening,
   type ProjectDocument,
   type Vault,
 } from '@yard-arch/document';
 import { edit } from './make.ts';
+import { marks } from './placing.ts';
 
 type Corner = Bay['corners'][number];
 
@@ -85,8 +86,7 @@ export function bayOfBarrel(
     ...(profile ? { profile } : {}),
     corners: rectangleCorners(span, length),
   };
-  const lines: Change[] = [];
-  return edit(`make a ${severies} vault of ${vault.name}`, ...lines, putting('elements', bay));
+  return edit(`make a ${severies} vault of ${vault.name}`, putting('elements', bay));
 }
 
 /** Repeats a bay over a rectangle in rows, side by side: so many along and so many across, itself counted. */
@@ -127,5 +127,45 @@ export function bayRows(
       ...first,
       ...made.map((element) => putting('elements', element)),
     ),
+  };
+}
+
+/** Repeats an opening of a dome in a run about its axis, so many in all, each at the same height and turned with the dome. */
+export function aboutAxis(
+  document: ProjectDocument,
+  opening: Opening,
+  count: number,
+): { changeSet: ChangeSet; ids: string[] } | Impossible {
+  const placed = resolveOpening(document, opening);
+  const sheet = sheetsOf(document).of(opening.element);
+  if (!('outline' in placed) || !sheet || document.elements[opening.element]?.kind !== 'dome')
+    return { reason: 'it has no place on a dome', mend: 'Place it on a dome first.' };
+  const { width, height } = placed.profile;
+  const [cx, cy] = [sheet.length / 2, sheet.height / 2];
+  const [dx, dy] = [placed.s + width / 2 - cx, placed.t + height / 2 - cy];
+  const round = Math.hypot(dx, dy);
+  if (round < 1e-3)
+    return { reason: 'it stands on the axis itself', mend: 'Move it away from the middle of the dome first.' };
+  if (2 * round * Math.sin(Math.PI / count) < Math.max(width, height))
+    return {
+      reason: `${count} of them would run into one another so near to the axis`,
+      mend: 'Ask for fewer, make them smaller, or move the first further out.',
+    };
+  const mark = marks(document);
+  const pattern = document.patterns[opening.pattern]!;
+  const copies = Array.from({ length: count - 1 }, (_, i): Opening => {
+    const angle = Math.atan2(dy, dx) + (2 * Math.PI * (i + 1)) / count;
+    return {
+      ...opening,
+      id: newId('o'),
+      mark: mark(pattern),
+      along: { from: 'start', distance: tidy(cx + round * Math.cos(angle)) },
+      up: { from: 'base', distance: tidy(cy + round * Math.sin(angle)) },
+      grip: { across: 'centre', level: 'middle' },
+    };
+  });
+  return {
+    ids: copies.map(({ id }) => id),
+    changeSet: edit(`repeat ${opening.mark} about the axis`, ...copies.map((copy) => putting('openings', copy))),
   };
 }

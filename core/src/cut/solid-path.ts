@@ -10,9 +10,21 @@ import type { Setting } from './setting.ts';
 /**
  * Cuts openings through one skin of an element by solid booleans.
  * @param plain the skin without openings.
+ * @param others what is cut at the same time from other sheets.
  * @returns the cut skin, its tags and texture kept.
  */
-export type SolidPath = (plain: CutMesh, setting: Setting, openings: readonly Placed[]) => CutMesh;
+export type SolidPath = (
+  plain: CutMesh,
+  setting: Setting,
+  openings: readonly Placed[],
+  others?: readonly Sitting[],
+) => CutMesh;
+
+/** Openings as they are set out on a sheet. */
+export interface Sitting {
+  setting: Setting;
+  openings: readonly Placed[];
+}
 
 let present: SolidPath | null = null;
 

@@ -20,7 +20,7 @@ interface Source {
 
 /** The solid path by a loaded library. */
 export function taggedSolids(library: ManifoldToplevel): SolidPath {
-  return (plain, setting, openings) => {
+  return (plain, setting, openings, others = []) => {
     const made: Manifold[] = [];
     const sources = new Map<number, Source>();
     const place = placeOf(plain, setting);
@@ -52,7 +52,9 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
         );
       };
       let result = whole(plain, false);
-      const cutters = openings.flatMap((opening) => cutterOf(setting, opening) ?? []);
+      const cutters = [{ setting, openings }, ...others].flatMap((one) =>
+        one.openings.flatMap((opening) => cutterOf(one.setting, opening) ?? []),
+      );
       // What is kept first, then what is added, then all that is taken away.
       for (const { mesh, use } of cutters) if (use === 'keep') result = keep(result.intersect(whole(mesh, false)));
       for (const { mesh, use } of cutters) if (use === 'add') result = keep(result.add(whole(mesh, false)));

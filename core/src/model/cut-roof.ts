@@ -63,11 +63,9 @@ export function cutRoof({ element, body, above, resolved, recesses, units, befor
   if (goes.length > 0) later.push({ sheet: above, openings: goes });
   for (const { sheet, openings } of later) {
     const fromAbove = sheet === above;
-    bodies = takenFrom(bodies, {
-      sheet,
-      openings,
-      // From above it is one cut through all layers.
-      skins: fromAbove ? skins.map(() => ({ from: 0, to: above.thickness, whole: true })) : skins,
+    // From above it is one cut through all layers.
+    const through = fromAbove ? skins.map(() => ({ from: 0, to: above.thickness, whole: true })) : skins;
+    bodies = takenFrom(bodies, [{ sheet, openings, skins: through }], {
       where: `the roof could not be divided where it ${fromAbove ? 'comes down through it' : 'runs over the plane’s edge'}`,
       byId,
     });

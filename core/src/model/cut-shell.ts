@@ -36,14 +36,12 @@ export function cutShell({ element, body, above, resolved, recesses, units }: As
   statuses.forEach((status, k) => byId.set(status.opening, withoutParts(status, open[k]!)));
   const goes = open.filter((_, k) => statuses[k]!.state !== 'not cut');
   let bodies = skinsOf(element, body).map((skin) => shellMesh(body, element.id, element.layers, skin));
-  for (const { sheet, openings } of takings(element, body, above, goes))
-    bodies = takenFrom(bodies, {
-      sheet,
-      openings,
-      skins: bodies.map(() => ({ from: 0, to: sheet.thickness, whole: true })),
-      where: `the ${above.noun} could not be divided where it goes through`,
-      byId,
-    });
+  const sheets = takings(element, body, above, goes).map(({ sheet, openings }) => ({
+    sheet,
+    openings,
+    skins: bodies.map(() => ({ from: 0, to: sheet.thickness, whole: true })),
+  }));
+  bodies = takenFrom(bodies, sheets, { where: `the ${above.noun} could not be divided where it goes through`, byId });
   const solids = [...bodies, ...(body.shell.carried.length > 0 ? [carriedMesh(body, element.id)] : [])];
   const mesh = solids.length > 1 ? together(element.id, solids) : solids[0]!;
   const region = faceLeft(above, goes);

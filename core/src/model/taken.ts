@@ -9,35 +9,51 @@ import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { prove } from '../mesh/proof.ts';
 import type { Placed } from '../setout/resolve.ts';
 
-interface Taking {
+/** What is taken out from one sheet. */
+export interface FromSheet {
   sheet: Sheet;
   openings: readonly Placed[];
   /** By body, which skin of the sheet it is cut in. */
   skins: readonly Skin[];
+}
+
+interface Taking {
   /** Where a body could not be divided, in words. */
   where: string;
   byId: Map<string, OpeningStatus>;
 }
 
-/** Takes openings out of bodies as solids; where that cannot be, they say so and the bodies are as they were. */
-export function takenFrom(bodies: readonly CutMesh[], { sheet, openings, skins, where, byId }: Taking): CutMesh[] {
+/** Takes openings out of bodies as solids, all at once; where that cannot be, they say so and the bodies are as they were. */
+export function takenFrom(
+  bodies: readonly CutMesh[],
+  sheets: readonly FromSheet[],
+  { where, byId }: Taking,
+): CutMesh[] {
   const path = solidPath();
   const refuse = (of: readonly Placed[]): void => {
     for (const { id } of of)
       byId.set(id, notCut(id, fault('not-divided', where, 'Move it clear of the edge, or choose another size.')));
   };
-  let left = [...openings];
+  let left = sheets.filter(({ openings }) => openings.length > 0);
   while (path && left.length > 0)
     try {
-      const made = bodies.map((mesh, i) => path(mesh, settingOf(sheet, skins[i]!, null), left));
+      const made = bodies.map((mesh, i) => {
+        const [first, ...others] = left.map(({ sheet, openings, skins }) => ({
+          setting: settingOf(sheet, skins[i]!, null),
+          openings,
+        }));
+        return path(mesh, first!.setting, first!.openings, others);
+      });
       if (made.every((mesh) => mesh.triangles.length > 0 && prove(mesh).closed)) return made;
       break;
     } catch (error) {
       if (!(error instanceof AtFault)) break;
       const gone = new Set(error.openings.map(({ id }) => id));
       refuse(error.openings);
-      left = left.filter(({ id }) => !gone.has(id));
+      left = left
+        .map((one) => ({ ...one, openings: one.openings.filter(({ id }) => !gone.has(id)) }))
+        .filter(({ openings }) => openings.length > 0);
     }
-  refuse(left);
+  refuse(left.flatMap(({ openings }) => openings));
   return [...bodies];
 }

@@ -32,6 +32,7 @@ import { Choice, LengthField, NameField } from '../fields/Fields.tsx';
 import { OverrideFields } from './OverrideFields.tsx';
 import { PlaceFields } from './PlaceFields.tsx';
 import { StatusLine } from './StatusLine.tsx';
+import { AboutAxis } from './AboutAxis.tsx';
 import { ThroughFields } from './ThroughFields.tsx';
 
 export function OpeningParticulars({ document, opening }: { document: ProjectDocument; opening: Opening }) {
@@ -95,6 +96,7 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
       <OverrideFields document={document} opening={opening} pattern={pattern} />
       <PlaceFields document={document} opening={opening} element={element} />
       <ThroughFields document={document} opening={opening} />
+      {document.elements[opening.element]?.kind === 'dome' && <AboutAxis document={document} opening={opening} />}
       <MirrorSection document={document} openings={[opening]} />
       <CopySection document={document} openings={[opening]} />
       <CopyToSection document={document} openings={[opening]} />

@@ -63,7 +63,7 @@ export const domeKind: ElementKind<typeof domeSchema> = {
   figures: [
     { field: 'span', label: 'Span', holds: 'length', verb: 'widen' },
     { field: 'rise', label: 'Rise', holds: 'length', verb: 'raise' },
-    { field: 'crown', label: 'Crown opening', holds: 'length', verb: 'open the crown of', optional: true },
+    { field: 'crown', label: 'Crown, wide', holds: 'length', verb: 'open the crown of', optional: true },
     { field: 'drum', label: 'Drum, high', holds: 'length', verb: 'raise the drum of', optional: true },
   ],
   choices: [
