@@ -62,3 +62,4 @@ export * from './tidy.ts';
 export { creasesOf } from './mesh/creases.ts';
 export { curtainOf, keptInPlan, otherSide, splitInSpace, splitOn } from './element/splits.ts';
 export { splitSide } from './model/split-cut.ts';
+export { planesUnder } from './model/planes-under.ts';

@@ -1,7 +1,7 @@
 /** Vaulted bays and domes: closed whole and in layers, as large as solid booleans of barrels and closed forms say, textured at true scale, cut from above and square to their backs. */
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { granary } from '@yard-arch/demo';
-import { elementSchema, type Bay, type Dome, type Element, type ProjectDocument } from '@yard-arch/document';
+import { elementSchema, kinds, type Bay, type Dome, type Element, type ProjectDocument } from '@yard-arch/document';
 import fc from 'fast-check';
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { cutModel, prove } from '../src/index.ts';
@@ -239,5 +239,39 @@ describe('domes', () => {
     expect(whole - square).toBeGreaterThan(1.96 * round);
     expect(whole - square).toBeLessThan(2.1 * round);
     expect(whole - plumb).toBeGreaterThan(2.2 * round);
+  });
+});
+
+describe('a shaft', () => {
+  it('goes from a roof down through a slab, a bay and a barrel in one step', () => {
+    const whole = granary();
+    const roof = Object.values(whole.elements).find(({ name }) => name === 'Main roof')!;
+    const well = Object.values(whole.openings).find(({ element, face }) => element === roof.id && face === undefined)!;
+    const square = [
+      { x: 0, y: 0 },
+      { x: 7, y: 0 },
+      { x: 7, y: 7 },
+      { x: 0, y: 7 },
+    ];
+    const at = (id: string, z: number) => ({ id, name: id, start: { x: 6.5, y: 1.5, z }, turn: 0 });
+    const under: Element[] = [
+      { ...kinds.slab.fresh(at('slab', 6), 'brick'), outline: square },
+      { ...kinds.bay.fresh(at('bay', 2), 'brick'), corners: square, rise: 3 },
+      { ...kinds.vault.fresh(at('vault', -2), 'brick'), span: 7, rise: 2, length: 7 },
+    ];
+    const document: ProjectDocument = {
+      ...whole,
+      elements: Object.fromEntries([roof, ...under].map((element) => [element.id, element])),
+      openings: { [well.id]: { ...well, further: under.map(({ id }) => id) } },
+    };
+    const [cutOut, bare] = [cutModel(document), cutModel({ ...document, openings: {} })];
+    const { state, further, area } = cutOut.statuses.get(well.id)!;
+    expect([state, ...further!.map((one) => one.state)]).toEqual(['cut', 'cut', 'cut', 'cut']);
+    const lost = (id: string): number =>
+      prove(bare.cuts.get(id)!.mesh).volume - prove(cutOut.cuts.get(id)!.mesh).volume;
+    expect(lost('slab')).toBeCloseTo(area * 0.25, 6);
+    expect(lost('bay')).toBeGreaterThan(area * 0.2);
+    expect(lost('vault')).toBeGreaterThan(area * 0.3);
+    for (const { mesh } of cutOut.cuts.values()) expect(prove(mesh).closed).toBe(true);
   });
 });

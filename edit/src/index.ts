@@ -23,6 +23,7 @@ export * from './project.ts';
 export * from './script/script.ts';
 export * from './swap.ts';
 export * from './starter.ts';
+export * from './vault-over.ts';
 export * from './vaults.ts';
 export * from './walls.ts';
 export * from './reshape.ts';

@@ -2,9 +2,27 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { cutModel, prove } from '@yard-arch/core';
 import { solidLibrary } from '@yard-arch/core/solid';
-import { everyVault } from '@yard-arch/demo';
-import { applyChangeSet, documentFaults, type Bay, type ProjectDocument, type Vault } from '@yard-arch/document';
-import { aboutAxis, baseOf, bayOfBarrel, bayRows, changeElement, setBase } from '../src/index.ts';
+import { everyVault, granaryWalls } from '@yard-arch/demo';
+import {
+  applyChangeSet,
+  documentFaults,
+  kinds,
+  type Bay,
+  type ProjectDocument,
+  type Vault,
+  type Wall,
+} from '@yard-arch/document';
+import {
+  aboutAxis,
+  baseOf,
+  bayOfBarrel,
+  bayRows,
+  changeElement,
+  roomOf,
+  setBase,
+  vaultings,
+  vaultOver,
+} from '../src/index.ts';
 
 const document = everyVault();
 beforeAll(async () => {
@@ -72,6 +90,40 @@ describe('vaults', () => {
     const high = applyChangeSet(document, changeElement<Bay>(bay, { rise: 3.4 }, 'raise')).document;
     const only = { ...high, elements: { [bay.id]: high.elements[bay.id]! }, openings: {} };
     expect(cutModel(only).cuts.get(bay.id)!.fault).toMatchObject({ code: 'no-vault' });
+  });
+
+  it('are laid within a ring of walls, under their tops, and over a slab; or say why not', () => {
+    const walls = granaryWalls();
+    const gable = named<Wall>('East gable', walls);
+    const room = roomOf(walls, gable);
+    if ('reason' in room) throw new Error(room.reason);
+    for (const as of vaultings) {
+      const laid = vaultOver(walls, gable, as);
+      if ('reason' in laid) throw new Error(laid.reason);
+      const after = applyChangeSet(walls, laid.changeSet).document;
+      sound(after, laid.id);
+      const { mesh } = cutModel({ ...after, elements: { [laid.id]: after.elements[laid.id]! }, openings: {} }).cuts.get(
+        laid.id,
+      )!;
+      const heights = mesh.points.filter((_, i) => i % 3 === 2);
+      expect(Math.max(...heights)).toBeLessThan(room.top + 1e-3);
+      if (as === 'barrel') continue;
+      // A bay stands exactly within the walls' inner faces.
+      const [xs, ys] = [0, 1].map((k) => [...mesh.points.filter((_, i) => i % 3 === k)]) as [number[], number[]];
+      const reach = (values: readonly number[]): number[] => [Math.min(...values), Math.max(...values)];
+      const corners = [0, 1].map((k) => reach(room.corners.map((corner) => corner[k]!)));
+      expect([reach(xs), reach(ys)].flat().map((x) => Math.round(x * 1e6))).toEqual(
+        corners.flat().map((x) => Math.round(x * 1e6)),
+      );
+    }
+    expect(vaultOver(walls, named<Wall>('Gate wall', walls), 'groin')).toHaveProperty('reason');
+    const { made } = doScript(walls, { do: [{ do: 'lay vault', element: 'East gable', as: 'groin' }] });
+    expect(made[0]).toHaveLength(1);
+    const slab = kinds.slab.fresh({ id: 's', name: 'Floor', start: { x: 0, y: 0, z: 3 }, turn: 30 }, 'brick');
+    const floored = { ...document, elements: { s: slab }, openings: {} };
+    const over = vaultOver(floored, slab, 'cloister');
+    if ('reason' in over) throw new Error(over.reason);
+    sound(applyChangeSet(floored, over.changeSet).document, over.id);
   });
 
   it('repeat an opening about the axis of a dome, or say why they would not fit', () => {

@@ -1,21 +1,20 @@
 /** Cuts a roof: each plane by itself with what stands clear on it, joined to one body; then, from that, what runs over ridges, hips and eaves or was set out from above. */
-import { faceLabel, type Element, type FaceName, type Units } from '@yard-arch/document';
+import { faceLabel, type Element, type Units } from '@yard-arch/document';
 import { planCut } from '../cut/plan.ts';
 import type { Skin } from '../cut/setting.ts';
 import { faceLeft } from '../cut/solid-path.ts';
-import { withFindings, type OpeningStatus } from '../cut/status.ts';
+import { notCut, withFindings, type OpeningStatus } from '../cut/status.ts';
 import type { RoofBody } from '../element/roof-sheets.ts';
-import { pointAt } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { fault } from '../finding.ts';
 import { MeshBuilder } from '../mesh/builder.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
-import { holdsPoint, piecesOf, regionArea, type Region } from '../mesh/region.ts';
+import { piecesOf, regionArea } from '../mesh/region.ts';
 import { smoothed } from '../mesh/smooth.ts';
 import type { Placed, Unplaced } from '../setout/resolve.ts';
-import { dot, minus } from '../vector.ts';
 import { asked, cutOpen, skinsOf, toldOf, type ElementCut, type FaceCut, type Made } from './cut-element.ts';
 import { roofMesh, trimMesh } from './roof-mesh.ts';
+import { overChosen, planesUnder } from './planes-under.ts';
 import { takenFrom } from './taken.ts';
 
 interface Asked {
@@ -59,7 +58,23 @@ export function cutRoof({ element, body, above, resolved, recesses, units, befor
   told.statuses.forEach((status, k) =>
     byId.set(status.opening, acrossPlanes(status, fromAbove[k]!, element, body, above)),
   );
-  const goes = fromAbove.filter((_, k) => told.statuses[k]!.state !== 'not cut');
+  const goes = fromAbove.flatMap((opening, k): Placed[] => {
+    if (told.statuses[k]!.state === 'not cut') return [];
+    const over = overChosen(opening, body, above);
+    if (over) return [over];
+    byId.set(
+      opening.id,
+      notCut(
+        opening.id,
+        fault(
+          'off-element',
+          'it lies over none of the planes that it is to cut',
+          'Move it over them, or let it cut other planes.',
+        ),
+      ),
+    );
+    return [];
+  });
   if (goes.length > 0) later.push({ sheet: above, openings: goes });
   for (const { sheet, openings } of later) {
     const fromAbove = sheet === above;
@@ -133,7 +148,9 @@ function acrossPlanes(
   above: Sheet,
 ): OpeningStatus {
   if (status.state === 'not cut') return status;
-  const labels = planesUnder(opening, body, above).map((face) => faceLabel(element, face));
+  const labels = planesUnder(opening, body, above)
+    .filter((face) => !opening.planes || opening.planes.includes(face))
+    .map((face) => faceLabel(element, face));
   const listed = `${labels.slice(0, -1).join(', ')} and ${labels.at(-1)!}`;
   const { infill, parts } = opening.pattern;
   return withFindings(status, [
@@ -148,52 +165,4 @@ function acrossPlanes(
         ]
       : []),
   ]);
-}
-
-/** The planes that an outline set out from above lies over. */
-function planesUnder({ s, t, outline }: Pick<Placed, 's' | 't' | 'outline'>, body: RoofBody, above: Sheet): FaceName[] {
-  const own: Region = {
-    count: outline.count,
-    xs: outline.xs.map((x) => x + s),
-    ys: outline.ys.map((y) => y + t),
-    next: outline.next,
-  };
-  const { chart } = above;
-  if (chart.kind !== 'flat') return [];
-  return body.planes.flatMap(({ sheet, face }) => {
-    const seen = Array.from(sheet.outline.xs, (x, i) => {
-      const from = minus(pointAt(sheet.chart, x, sheet.outline.ys[i]!, 0), chart.origin);
-      return [dot(from, chart.along), dot(from, chart.up)] as const;
-    });
-    const region: Region = {
-      count: seen.length,
-      xs: Float64Array.from(seen, ([x]) => x),
-      ys: Float64Array.from(seen, ([, y]) => y),
-      next: sheet.outline.next,
-    };
-    return overlap(own, region) ? [face] : [];
-  });
-}
-
-/** Whether two regions have some area in common, points and touching edges aside. */
-function overlap(a: Region, b: Region): boolean {
-  for (const [p, q] of [
-    [a, b],
-    [b, a],
-  ] as const)
-    for (let i = 0; i < p.count; i++) if (holdsPoint(q, p.xs[i]!, p.ys[i]!)) return true;
-  const side = (ax: number, ay: number, bx: number, by: number, x: number, y: number): number =>
-    (bx - ax) * (y - ay) - (by - ay) * (x - ax);
-  for (let i = 0; i < a.count; i++)
-    for (let j = 0; j < b.count; j++) {
-      const [k, l] = [a.next[i]!, b.next[j]!];
-      const [ax, ay, bx, by] = [a.xs[i]!, a.ys[i]!, a.xs[k]!, a.ys[k]!];
-      const [cx, cy, dx, dy] = [b.xs[j]!, b.ys[j]!, b.xs[l]!, b.ys[l]!];
-      if (
-        side(ax, ay, bx, by, cx, cy) * side(ax, ay, bx, by, dx, dy) < 0 &&
-        side(cx, cy, dx, dy, ax, ay) * side(cx, cy, dx, dy, bx, by) < 0
-      )
-        return true;
-    }
-  return false;
 }

@@ -40,6 +40,7 @@ function openingsAlike(x: Placed | Unplaced, y: Placed | Unplaced): boolean {
       x.t === y.t &&
       x.outline === y.outline &&
       x.blockedUp === y.blockedUp &&
+      x.planes === y.planes &&
       patternsAlike(x.pattern, y.pattern) &&
       sameCarrier(x.carrier, y.carrier)
     );

@@ -52,6 +52,8 @@ export interface Placed {
   profile: Profile;
   outline: Outline;
   pattern: Pattern;
+  /** Where it comes down on several planes: which of them alone it cuts. */
+  planes?: readonly FaceName[];
   blockedUp: boolean;
   /** By how many degrees its leaves stand open, where it says otherwise than its pattern. */
   open?: number;
@@ -568,6 +570,7 @@ function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fine
     blockedUp: opening.blockedUp,
     ...(opening.open === undefined ? {} : { open: opening.open }),
     ...(opening.slid === undefined ? {} : { slid: opening.slid }),
+    ...(opening.planes && face === 'outer' ? { planes: opening.planes } : {}),
     kind,
     depth,
     ...(pattern.infill?.seat.from === 'layer' ? { layers: layers.map(({ thickness }) => thickness) } : {}),

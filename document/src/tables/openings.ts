@@ -82,6 +82,7 @@ export const openingSchema = z.strictObject({
   slid: number.min(0, 'must be from 0 to 1').max(1, 'must be from 0 to 1').optional(),
   overrides: overridesSchema.optional(),
   further: z.array(id).max(64, 'must hold at most 64 elements').optional(),
+  planes: z.array(id).min(1, 'must hold at least one plane').max(400, 'must hold at most 400 planes').optional(),
   aim: z
     .strictObject({
       turn: degrees,
@@ -90,7 +91,7 @@ export const openingSchema = z.strictObject({
     .optional(),
 });
 /**
- * One placed instance of a pattern's size, on a face of its element, its first where it says nothing; on the inner one it is set out as seen from inside, along from the end. With dimensions of its `own` (metres) it is a one-off. It cuts its own element, and `further` ones along its axis. Its leaves stand `open` by so many degrees, or have `slid` by a share of their way, where it says otherwise than its pattern; its `overrides` are what else it has otherwise. With an `aim` its outline is drawn on an upright plane and projected from
+ * One placed instance of a pattern's size, on a face of its element, its first where it says nothing; on the inner one it is set out as seen from inside, along from the end. With dimensions of its `own` (metres) it is a one-off. It cuts its own element, and `further` ones along its axis. Its leaves stand `open` by so many degrees, or have `slid` by a share of their way, where it says otherwise than its pattern; its `overrides` are what else it has otherwise. Set out on a roof from above it cuts all planes that it covers, or of them only those of `planes`. With an `aim` its outline is drawn on an upright plane and projected from
  * there: in the plan direction `turn` (degrees, counter-clockwise from x), rising by `rise`.
  */
 export type Opening = z.infer<typeof openingSchema>;

@@ -2,6 +2,7 @@
 import { edgeLabels, edgesOfRoof, isInPlan, isManyFaced, kindOf, Refused, roofEdgeSchema } from '@yard-arch/document';
 import { z } from 'zod';
 import { changeEdge, edgeAs, giveForm, roofForms, roofOver, roofOverWalls } from '../roofs.ts';
+import { vaultings, vaultOver } from '../vault-over.ts';
 import { named, possible, step, type Finder } from './step.ts';
 
 const metres = z.number('must be a number of metres');
@@ -87,5 +88,17 @@ export const edge = step({
         made.error.issues.map(({ path, message }) => ({ path: path.join('/'), reason: message })),
       );
     return { changeSet: changeEdge(roof, own.id, made.data, 'change an edge of') };
+  },
+});
+
+export const vault = step({
+  about: 'Lays a vault over the room that a wall stands about, or over a slab: a barrel, a groin or a cloister vault.',
+  schema: z.strictObject({
+    element: named,
+    as: z.enum(vaultings, `must be one of ${vaultings.join(', ')}`),
+  }),
+  make: (document, { element, as }, find) => {
+    const { changeSet, id } = possible(vaultOver(document, find.element(element), as), 'element');
+    return { changeSet, made: [id] };
   },
 });

@@ -38,6 +38,7 @@ export const steps = {
   'remove element': element.removeWhole,
   'lay roof': roof.lay,
   'form roof': roof.give,
+  'lay vault': roof.vault,
   'change edge': roof.edge,
   'resize pattern': element.resizePattern,
   change: element.change,

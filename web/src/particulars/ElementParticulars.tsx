@@ -33,6 +33,7 @@ import { TextureFields } from './TextureFields.tsx';
 import { TopFields } from './TopFields.tsx';
 
 const SplitFields = later(async () => (await import('./SplitFields.tsx')).SplitFields);
+const VaultOver = later(async () => (await import('./VaultFields.tsx')).VaultOver);
 const BarrelFields = later(async () => (await import('./VaultFields.tsx')).BarrelFields);
 const BayFields = later(async () => (await import('./VaultFields.tsx')).BayFields);
 const RoofFields = later(async () => (await import('./RoofFields.tsx')).RoofFields);
@@ -78,6 +79,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       {isManyFaced(element) && <RoofFields roof={element} document={document} />}
       <Chosen element={element} />
       <Figures element={element} units={units} />
+      {(isInPlan(element) || element.kind === 'slab') && <VaultOver element={element} document={document} />}
       {element.kind === 'vault' && <BarrelFields vault={element} document={document} />}
       {element.kind === 'bay' && <BayFields bay={element} document={document} />}
       {isOutlined(element) && <PanelOutline panel={element} units={units} />}
@@ -97,7 +99,13 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
         />
         <LengthField
           label={
-            isManyFaced(element) ? 'Eaves, z' : isSeenFromAbove(element) && isOutlined(element) ? 'Top, z' : 'Base, z'
+            isManyFaced(element)
+              ? 'Eaves, z'
+              : isSeenFromAbove(element)
+                ? isOutlined(element)
+                  ? 'Top, z'
+                  : 'Springing, z'
+                : 'Base, z'
           }
           value={element.start.z}
           units={units}

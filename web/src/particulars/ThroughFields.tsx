@@ -1,11 +1,11 @@
 /** How an opening goes through: square to its face or aimed, and which further elements along its axis it cuts as well. */
-import { elementsAlong, resolveOpening } from '@yard-arch/core';
-import { limits, formatLength, type Opening, type ProjectDocument } from '@yard-arch/document';
+import { elementsAlong, planesUnder, resolveOpening, sheetsOf } from '@yard-arch/core';
+import { faceLabel, limits, formatLength, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { changeOpening } from '@yard-arch/edit';
 import { useMemo } from 'react';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
-import { AngleField, Choice } from '../fields/Fields.tsx';
+import { AngleField, Choice, Tick } from '../fields/Fields.tsx';
 
 /** Elements farther away than this are not offered, metres. */
 const reach = 6;
@@ -38,6 +38,7 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
   };
   return (
     <>
+      <Planes document={document} opening={opening} />
       <Choice
         label="Goes"
         value={opening.aim ? 'aimed' : 'square'}
@@ -98,6 +99,45 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
           })}
         </fieldset>
       )}
+    </>
+  );
+}
+
+/** Which of the planes that it comes down on a cut from above goes through: all, unless some are left whole. */
+function Planes({ document, opening }: { document: ProjectDocument; opening: Opening }) {
+  const under = useMemo(() => {
+    const body = sheetsOf(document).body(opening.element);
+    const above = sheetsOf(document).of(opening.element);
+    const placed = resolveOpening(document, opening);
+    return body && above && opening.face === undefined && 'outline' in placed ? planesUnder(placed, body, above) : [];
+  }, [document, opening]);
+  const element = document.elements[opening.element];
+  if (!element || (under.length < 2 && !opening.planes)) return null;
+  const chosen = opening.planes ?? under;
+  const set = (face: string, on: boolean): boolean => {
+    const next = on ? [...chosen, face] : chosen.filter((other) => other !== face);
+    const all = under.every((one) => next.includes(one));
+    if (next.length === 0) return false;
+    const label = faceLabel(element, face);
+    return commit(
+      changeOpening(
+        opening,
+        { planes: all ? undefined : next },
+        on ? `cut the ${label} too at` : `leave the ${label} whole at`,
+      ),
+    );
+  };
+  return (
+    <>
+      <h3>Planes that it cuts</h3>
+      {[...new Set([...under, ...chosen])].map((face) => (
+        <Tick
+          key={face}
+          label={faceLabel(element, face)}
+          value={chosen.includes(face)}
+          onChange={(on) => set(face, on)}
+        />
+      ))}
     </>
   );
 }

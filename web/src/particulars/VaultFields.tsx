@@ -1,10 +1,21 @@
 /** What a vaulted bay stands over, its ribs, and bays in rows; and how a bay is made of a barrel. */
-import { type Bay, type ProjectDocument, type Units, type Vault } from '@yard-arch/document';
-import { baseOf, bayOfBarrel, bayRows, changeElement, setBase } from '@yard-arch/edit';
-import { useState } from 'react';
+import type { Bay, Element, ProjectDocument, Units, Vault } from '@yard-arch/document';
+import {
+  baseOf,
+  bayOfBarrel,
+  bayRows,
+  changeElement,
+  roomOf,
+  setBase,
+  vaultings,
+  vaultOver,
+  type Vaulting,
+} from '@yard-arch/edit';
+import { useMemo, useState } from 'react';
 import { complain } from '../common/notices.tsx';
 import { Choice, CountField, LengthField, Tick } from '../fields/Fields.tsx';
 import { MaterialChoice } from '../fields/Sample.tsx';
+import { chooseElement } from '../state/choice.ts';
 import { commit } from '../state/store.ts';
 
 export function BarrelFields({ vault, document }: { vault: Vault; document: ProjectDocument }) {
@@ -22,6 +33,27 @@ export function BarrelFields({ vault, document }: { vault: Vault; document: Proj
         make a cloister vault of it
       </button>
     </div>
+  );
+}
+
+/** Laying a vault over the room that walls stand about, or that a slab floors; nothing where there is none. */
+export function VaultOver({ element, document }: { element: Element; document: ProjectDocument }) {
+  const room = useMemo(() => roomOf(document, element), [document, element]);
+  if ('reason' in room) return null;
+  const lay = (as: Vaulting) => () => {
+    const outcome = vaultOver(document, element, as);
+    if ('reason' in outcome) return complain('That cannot be done', `${outcome.reason}. ${outcome.mend}`);
+    if (commit(outcome.changeSet)) chooseElement(outcome.id);
+  };
+  return (
+    <p className="row-links">
+      <span>{element.kind === 'slab' ? 'Vault over it:' : 'Vault over its room:'}</span>
+      {vaultings.map((as) => (
+        <button key={as} className="link" onClick={lay(as)}>
+          {as}
+        </button>
+      ))}
+    </p>
   );
 }
 
