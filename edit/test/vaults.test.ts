@@ -18,6 +18,7 @@ import {
   bayOfBarrel,
   bayRows,
   changeElement,
+  doScript,
   roomOf,
   setBase,
   vaultings,
