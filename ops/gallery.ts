@@ -1,12 +1,14 @@
 /** Sheets of pictures for docs: every profile, every kind of cut and every form of roof, each drawn by the core. */
 import { cutModel, prove, resolveOpening } from '@yard-arch/core';
 import { drawPicture } from '@yard-arch/core/format';
-import { everyCut, everyProfile, everyRoof, everyVault } from '@yard-arch/demo';
-import { profileShapes, type Element, type ProfileShape, type ProjectDocument } from '@yard-arch/document';
+import { everyCut, everyDormer, everyProfile, everyRoof, everyVault } from '@yard-arch/demo';
+import { profileShapes, type Element, type ProfileShape, type ProjectDocument, type Roof } from '@yard-arch/document';
 
 interface Cell {
   name: string;
   document: ProjectDocument;
+  /** From how far above it is seen, degrees. */
+  above?: number;
 }
 
 /** Each profile in a piece of wall of its own. */
@@ -61,24 +63,43 @@ function elementCells(whole: ProjectDocument, of: (element: Element) => boolean 
     }));
 }
 
+/** Each form of dormer on a short piece of roof. */
+function dormerCells(): Cell[] {
+  const whole = everyDormer();
+  const roof = whole.elements.every as Roof;
+  const edges = roof.edges.map((edge) => ({ ...edge, x: Math.min(edge.x, 5) }));
+  return Object.values(whole.openings)
+    .filter(({ element }) => element === 'every')
+    .map((opening) => ({
+      name: whole.patterns[opening.pattern]!.name,
+      document: {
+        ...whole,
+        elements: { every: { ...roof, edges } },
+        openings: { [opening.id]: { ...opening, along: { from: 'middle', distance: 0 } } },
+      },
+    }));
+}
+
 /** The pages of the gallery, as HTML by name. @throws where a sample is not closed. */
 export function galleryPages(): Record<string, string> {
   return {
     profiles: page('Every profile', profileCells(), 6),
     cuts: page('Every kind of cut', everyCut(), 6),
-    roofs: page('Every form of roof', elementCells(everyRoof()), 4),
-    // From below, where their soffits are seen.
-    vaults: page(
-      'Every form of vault',
-      elementCells(everyVault(), ({ id }) => id.startsWith('vault')),
-      4,
-      -16,
+    roofs: page(
+      'Every form of roof, dormer and vault',
+      [
+        ...elementCells(everyRoof()),
+        ...dormerCells(),
+        // From below, where their soffits are seen.
+        ...elementCells(everyVault(), ({ id }) => id.startsWith('vault')).map((cell) => ({ ...cell, above: -16 })),
+      ],
+      6,
     ),
   };
 }
 
-function page(title: string, cells: readonly Cell[], columns: number, above = 22): string {
-  const figures = cells.map(({ name, document }) => {
+function page(title: string, cells: readonly Cell[], columns: number): string {
+  const figures = cells.map(({ name, document, above = 22 }) => {
     const model = cutModel(document);
     for (const cut of model.cuts.values()) if (!prove(cut.mesh).closed) throw new Error(`${name} is not closed.`);
     for (const status of model.statuses.values())

@@ -6,6 +6,7 @@ import { facade } from './facade.ts';
 import { granary, granaryWalls } from './granary.ts';
 import { everyCut } from './cuts.ts';
 import { everyRoof } from './roofs.ts';
+import { everyDormer } from './dormers.ts';
 import { everyVault } from './vaults.ts';
 import { everyProfile } from './profiles.ts';
 import { curvedFacade, layeredWall } from './walls.ts';
@@ -15,6 +16,7 @@ export {
   curvedFacade,
   manyWindows,
   everyCut,
+  everyDormer,
   facade,
   granary,
   granaryWalls,
@@ -32,6 +34,7 @@ export const demos: Record<string, () => ProjectDocument> = {
   profiles: everyProfile,
   roofs: everyRoof,
   vaults: everyVault,
+  dormers: everyDormer,
   curved: () => curvedFacade(24),
   layers: layeredWall,
   book,

@@ -2,7 +2,16 @@
 import { z } from 'zod';
 import { extent, id, number } from './figures.ts';
 import { importedMaterials, importedShape } from './imported-schema.ts';
-import { fieldMaterials, fieldMeshes, fieldSchema, memberSchema, mouldingSchema } from './infill-schema.ts';
+import {
+  fieldMaterials,
+  fieldMeshes,
+  fieldSchema,
+  infillMaterials,
+  infillSchema,
+  memberSchema,
+  mouldingSchema,
+} from './infill-schema.ts';
+import { profileShapes, type ProfileShape } from './profile-shapes.ts';
 
 /** A length that may be nothing, metres. */
 const upTo = (most: number) => number.min(0, 'must be at least 0').max(most, `must be at most ${most} m`);
@@ -136,6 +145,36 @@ export const importedPartSchema = z.strictObject({
 /** A mesh from outside in the box of the opening: from jamb to jamb, from the face on which it is set out through the wall, and from sill to head. `behind`: from the face opposite. */
 export type ImportedPart = z.infer<typeof importedPartSchema>;
 
+export const dormerForms = ['gabled', 'hipped', 'lean-to', 'flat', 'segmental', 'eyebrow'] as const;
+
+const dormerWindowSchema = z.strictObject({
+  shape: z.enum(Object.keys(profileShapes) as [ProfileShape, ...ProfileShape[]], 'must be a shape of profile'),
+  dimensions: z.record(z.string(), extent),
+  /** How high its lowest is above the roof at the opening's foot. */
+  sill: upTo(5),
+  infill: infillSchema.optional(),
+});
+
+export const dormerSchema = z.strictObject({
+  id,
+  kind: z.literal('dormer'),
+  form: z.enum(dormerForms, `must be one of ${dormerForms.join(', ')}`),
+  /** Of its cheeks and front. */
+  material: id,
+  wall: extent.max(1, 'must be at most 1 m'),
+  /** How high its eaves are above the roof at the foot of the opening; an eyebrow has none. */
+  height: extent.max(10, 'must be at most 10 m'),
+  /** Of its roof, degrees; of a segmental or eyebrow one where its arc begins. */
+  pitch: number.min(0, 'must be from 0 to 75 degrees').max(75, 'must be from 0 to 75 degrees'),
+  roof: z.strictObject({ material: id, thickness: extent.max(1, 'must be at most 1 m'), over: upTo(2) }),
+  window: dormerWindowSchema.optional(),
+});
+/**
+ * A dormer over an opening in a roof's plane: a front on the roof before the opening's foot, cheeks beside it up to where the dormer's own roof comes into the plane, and that roof with a window in the front. All of it stands plumb whatever the
+ * plane's pitch. Metres, degrees.
+ */
+export type Dormer = z.infer<typeof dormerSchema>;
+
 export const partSchema = z.discriminatedUnion(
   'kind',
   [
@@ -147,11 +186,12 @@ export const partSchema = z.discriminatedUnion(
     stoneSillSchema,
     shuttersSchema,
     guardSchema,
+    dormerSchema,
     importedPartSchema,
   ],
   {
     error:
-      'must say its kind: sill board, surround, lintel, arch ring, quoins, stone sill, shutters, guard or imported',
+      'must say its kind: sill board, surround, lintel, arch ring, quoins, stone sill, shutters, guard, dormer or imported',
   },
 );
 export type Part = z.infer<typeof partSchema>;
@@ -165,6 +205,13 @@ export function partMaterials(part: Part): [path: string, material: string][] {
     return [['frame/material', part.frame.material], ...fieldMaterials(part.field, 'field')];
   if (part.kind === 'imported') return importedMaterials(part);
   const found: [string, string][] = [['material', part.material]];
+  if (part.kind === 'dormer') {
+    found.push(['roof/material', part.roof.material]);
+    if (part.window?.infill)
+      found.push(
+        ...infillMaterials(part.window.infill).map(([at, of]): [string, string] => [`window/infill/${at}`, of]),
+      );
+  }
   if ('mortar' in part && part.mortar) found.push(['mortar', part.mortar]);
   if ('keystone' in part && part.keystone) found.push(['keystone/material', part.keystone.material]);
   return found;
@@ -173,5 +220,7 @@ export function partMaterials(part: Part): [path: string, material: string][] {
 /** All meshes that a part names, by their paths. */
 export function partMeshes(part: Part): [path: string, mesh: string][] {
   if (part.kind === 'imported') return [['mesh', part.mesh]];
+  if (part.kind === 'dormer' && part.window?.infill)
+    return fieldMeshes(part.window.infill.field, 'window/infill/field');
   return part.kind === 'shutters' ? fieldMeshes(part.field, 'field') : [];
 }

@@ -1,5 +1,5 @@
 /** Parts to begin with: what a pattern puts about its openings, in a material that the project has. */
-import { newId, type Part, type ProjectDocument } from '@yard-arch/document';
+import { newId, type Dormer, type Part, type ProjectDocument } from '@yard-arch/document';
 import { usualMaterials } from './infill.ts';
 
 /** What can be put about an opening, as it is asked for. */
@@ -16,6 +16,7 @@ export const partStarts = [
   'shutters',
   'guard rail',
   'window bars',
+  'dormer',
 ] as const;
 export type PartStart = (typeof partStarts)[number];
 
@@ -76,7 +77,42 @@ export function partFrom(start: PartStart, document: ProjectDocument, material: 
       };
     case 'guard rail':
       return { id, kind: 'guard', material: metal, height: 1, bar: 0.016, rail: 0.03, spacing: 0.11, depth: 0.04 };
+    case 'dormer':
+      return {
+        id,
+        kind: 'dormer',
+        form: 'gabled',
+        material,
+        wall: 0.12,
+        height: 1.4,
+        pitch: 40,
+        roof: { material, thickness: 0.1, over: 0.2 },
+        window: { shape: 'rectangle', dimensions: { width: 0.8, height: 1 }, sill: 0.25 },
+      };
     case 'window bars':
       return { id, kind: 'guard', material: metal, bar: 0.018, rail: 0, spacing: 0.11, depth: 0.05 };
   }
+}
+
+/** The window of a dormer's front as a size of a pattern has it, its infill seated within the front's thickness; as high above the roof as the one before. */
+export function windowFrom(
+  { patterns }: ProjectDocument,
+  { window, wall }: Dormer,
+  pattern: string,
+  size: string,
+): Dormer['window'] {
+  const from = patterns[pattern];
+  const own = from?.sizes[size];
+  if (!from || !own) return window;
+  const deep = from.infill?.frame?.depth ?? 0.05;
+  const infill = from.infill && {
+    ...from.infill,
+    seat: { from: 'outer' as const, depth: Math.max(0, Math.min(0.03, wall - deep)) },
+  };
+  return {
+    shape: from.profile.shape as NonNullable<Dormer['window']>['shape'],
+    dimensions: own.dimensions,
+    sill: window?.sill ?? 0.25,
+    ...(infill ? { infill } : {}),
+  };
 }

@@ -1,5 +1,5 @@
 /** The parts that an element's openings carry, in their places. */
-import type { Dimensions, Part, Pattern, SetIn, Units } from '@yard-arch/document';
+import type { Dimensions, Dormer, Part, Pattern, SetIn, Units } from '@yard-arch/document';
 import { LRUCache } from 'lru-cache';
 import seedrandom from 'seedrandom';
 import { directionsAt, pointAt, type Rigid } from '../element/chart.ts';
@@ -16,6 +16,8 @@ import type { Vector } from '../vector.ts';
 import { guard, shutters } from './before.ts';
 import { bendAt, bentParts } from './bent.ts';
 import { betweenOpenings, runsIntoReveal, type Clash } from './clashes.ts';
+import { dormerOf, dormerWindow } from './dormer.ts';
+import { holdsPoint } from '../mesh/region.ts';
 import { guarded } from './guarded.ts';
 import { importedKey, importedPart } from './imported.ts';
 import { isSetIn, letIn } from './set-in.ts';
@@ -32,8 +34,16 @@ export interface Parts {
 
 /** What makes each kind of part that stands on the wall: its meshes, or why there are none. */
 const makers: {
-  [K in Exclude<Part, SetIn>['kind']]: (part: Extract<Part, { kind: K }>, placed: Placed) => InfillPart[] | string;
+  [K in Exclude<Part, SetIn>['kind']]: (
+    part: Extract<Part, { kind: K }>,
+    placed: Placed,
+    units: Units,
+  ) => InfillPart[] | string;
 } = {
+  dormer: (part, placed, units) => {
+    const made = dormerOf(part, placed, units);
+    return typeof made === 'string' ? made : still(made.part);
+  },
   'sill board': (part, placed) => still(sillBoard(part, placed)),
   surround: (part, placed) => still(surround(part, placed)),
   guard: (part, placed) => still(guard(part, placed)),
@@ -50,7 +60,11 @@ function makeOf(part: Part, placed: Placed, units: Units): InfillPart[] | string
     const made = letIn(part, placed, units);
     return typeof made === 'string' ? made : still(made.part);
   }
-  return (makers[part.kind] as (part: Part, placed: Placed) => InfillPart[] | string)(part, placed);
+  return (makers[part.kind] as (part: Part, placed: Placed, units: Units) => InfillPart[] | string)(
+    part,
+    placed,
+    units,
+  );
 }
 
 /** Meshes by their keys, so that all that are alike share one. */
@@ -84,7 +98,7 @@ const infillOnce = oncePer<readonly InfillPart[] | string>();
 const meshesOf = (part: Part, placed: Placed, units: Units): readonly InfillPart[] | string =>
   partOnce(
     placed,
-    `${textOf(part)}${importedKey(textOf(part))} ${placed.depth} ${placed.kind} ${textOf(placed.pattern.sections)} ${units}`,
+    `${textOf(part)}${importedKey(textOf(part))} ${placed.depth} ${placed.kind} ${textOf(placed.pattern.sections)} ${units} ${placed.slope ?? ''}`,
     () => guarded(part.kind, () => makeOf(part, placed, units)),
   );
 
@@ -101,7 +115,14 @@ export function placementOf({ chart }: Pick<Sheet, 'chart'>, { s, t, profile }: 
 }
 
 /** Kinds that are planted on a face or let into it, and cannot follow a curved one. */
-const flatOnly: ReadonlySet<Part['kind']> = new Set(['lintel', 'arch ring', 'quoins', 'stone sill', 'shutters']);
+const flatOnly: ReadonlySet<Part['kind']> = new Set([
+  'lintel',
+  'arch ring',
+  'quoins',
+  'stone sill',
+  'shutters',
+  'dormer',
+]);
 
 /** Whether a part stands on the face opposite to the one on which its opening is set out. */
 const isBehind = (part: Part): boolean => 'behind' in part && part.behind === true;
@@ -140,15 +161,64 @@ export function partsOf(
       if (typeof made === 'string') parts.leftOut.push({ opening: own.id, id: part.id, reason: made });
       else {
         tellClash(parts, sheet, placed, made);
-        put(parts, placed, made, placementOf(placed.face === 'inner' ? inner : sheet, placed), (i) =>
-          i === 0 ? part.id : `${part.id} ${i}`,
-        );
+        const placement = placementOf(placed.face === 'inner' ? inner : sheet, placed);
+        put(parts, placed, made, placement, (i) => (i === 0 ? part.id : `${part.id} ${i}`));
+        if (part.kind === 'dormer') dormered(parts, part, { placed, sheet, placement, units });
       }
     }
   }
   parts.clashes.push(...betweenOpenings(parts.instances, markOf));
   return parts;
 }
+
+interface OnPlane {
+  placed: Placed;
+  sheet: Sheet;
+  placement: Rigid;
+  units: Units;
+}
+
+/** Puts a dormer's window in its front, and tells where its roof reaches over the plane's edges. */
+function dormered(parts: Parts, dormer: Dormer, { placed, sheet, placement, units }: OnPlane): void {
+  const slope = placed.slope ?? 0;
+  const [cos, sin] = [Math.cos(slope), Math.sin(slope)];
+  const { origin, x, y, z } = placement;
+  const mixed = (a: number, b: number): Vector => [a * z[0] + b * y[0], a * z[1] + b * y[1], a * z[2] + b * y[2]];
+  const [inward, upright] = [mixed(cos, sin), mixed(sin, 0 - cos)];
+  const window = dormerWindow(dormer, placed);
+  if (window?.placed.pattern.infill) {
+    const { infill } = window.placed.pattern;
+    const [, d, h] = window.at;
+    const stands: Rigid = {
+      origin: [0, 1, 2].map((k) => origin[k]! + d * inward[k]! + h * upright[k]!) as unknown as Vector,
+      x,
+      y: inward,
+      z: upright,
+    };
+    const made = windowOnce(
+      window.placed,
+      `${textOf(infill)}${importedKey(textOf(infill))} ${window.placed.depth}`,
+      () => guarded('infill', () => infillOf(infill, window.placed)),
+    );
+    if (typeof made === 'string')
+      parts.leftOut.push({ opening: placed.id, id: dormer.id, reason: `its dormer’s window: ${made}` });
+    else put(parts, window.placed, made, stands, (i) => `${dormer.id} window ${i}`);
+  }
+  const solids = dormerOf(dormer, placed, units);
+  if (typeof solids === 'string') return;
+  const region = { ...sheet.outline, count: sheet.outline.xs.length };
+  const over = solids.reach.some(
+    ([px, pd]) => pd > 0 && !holdsPoint(region, placed.s + placed.profile.width / 2 + px, placed.t + pd / cos - 1e-6),
+  );
+  if (over)
+    parts.clashes.push({
+      opening: placed.id,
+      reason: 'its dormer reaches over the plane’s edge, a ridge, hip or verge',
+      mend: 'Move it down or aside, make it lower or narrower, or give its roof more pitch than the plane leaves it.',
+    });
+}
+
+const windowOnce = oncePer<readonly InfillPart[] | string>();
 
 const notLetIn = ({ kind }: Part, why: string | undefined): string | null => (why ? `its ${kind} ${why}` : null);
 
@@ -320,6 +390,8 @@ export function patternFront(
     kind: 'through',
     depth: drawnIn,
     sections: squareSections(drawnIn),
+    // A dormer is drawn as on a plane of 45 degrees.
+    slope: Math.PI / 4,
   };
   for (const part of pattern.parts ?? []) {
     if (isBehind(part)) continue;

@@ -54,6 +54,8 @@ export interface Placed {
   pattern: Pattern;
   /** Where it comes down on several planes: which of them alone it cuts. */
   planes?: readonly FaceName[];
+  /** How steep the plane is on which it is, radians; none but on a roof's. */
+  slope?: number;
   blockedUp: boolean;
   /** By how many degrees its leaves stand open, where it says otherwise than its pattern. */
   open?: number;
@@ -561,6 +563,7 @@ function resolveAnew(document: ProjectDocument, opening: Opening, fineness: Fine
     id: opening.id,
     element: element.id,
     ...(face === 'outer' ? {} : { face }),
+    ...(slope === null ? {} : { slope }),
     ...(slope !== null && pattern.onSlope === 'plumb' ? { drift: [0, 0 - Math.tan(slope)] as const } : {}),
     s,
     t,

@@ -3,6 +3,7 @@ import {
   firstDimensions,
   type Dimensions,
   type Divided,
+  type Dormer,
   type Field,
   type Framing,
   type Infill,
@@ -25,6 +26,8 @@ export const shippedMaterials: Record<string, Material> = {
   glass: { id: 'glass', name: 'Glass', colour: '#a9c0c4', roughness: 0.08, opacity: 0.3 },
   stone: { id: 'stone', name: 'Limestone', colour: '#cfc6b2', roughness: 0.8, texture: 'ashlar' },
   brick: { id: 'brick', name: 'Brick', colour: '#b97a5c', roughness: 0.9, texture: 'stretcher bond' },
+  slate: { id: 'slate', name: 'Slate', colour: '#69737c', roughness: 0.85, texture: 'slate' },
+  lead: { id: 'lead', name: 'Sheet lead', colour: '#7d868c', roughness: 0.7 },
   mortar: { id: 'mortar', name: 'Lime mortar', colour: '#d8d0bd', roughness: 0.95 },
 };
 
@@ -229,3 +232,31 @@ export function ships(
     ...more,
   };
 }
+
+/** A dormer with a window of a pair of casements in its front. */
+export const dormer = (
+  form: Dormer['form'],
+  { width, height, sill }: { width: number; height: number; sill: number },
+  over: Partial<Dormer> = {},
+): Part => ({
+  id: 'dormer',
+  kind: 'dormer',
+  form,
+  material: 'paint',
+  wall: 0.12,
+  height: 1.45,
+  pitch: 42,
+  roof: { material: 'slate', thickness: 0.09, over: 0.18 },
+  window: {
+    shape: 'rectangle',
+    dimensions: { width, height },
+    sill,
+    infill: {
+      seat: { from: 'outer', depth: 0.03 },
+      gap: 0.003,
+      frame: { width: 0.05, depth: 0.07, material: 'paint' },
+      field: mullions(2, [leaf('left', pane), leaf('right', pane)], null),
+    },
+  },
+  ...over,
+});

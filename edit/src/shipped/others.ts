@@ -1,6 +1,6 @@
 /** Shipped vents, niches, archways and pockets. */
 import type { Pattern } from '@yard-arch/document';
-import { boards, double, frameOf, infill, quoins, ring, ships, stoneSill, surround } from './make.ts';
+import { dormer, boards, double, frameOf, infill, quoins, ring, ships, stoneSill, surround } from './make.ts';
 
 const metal = {
   frame: frameOf({ width: 0.03, depth: 0.05, material: 'iron', joints: 'mitred' }),
@@ -118,5 +118,29 @@ export const others: Pattern[] = [
       frame: frameOf({ width: 0.06, depth: 0.1, material: 'oak' }),
       seat: { from: 'outer', depth: 0 },
     }),
+  }),
+  ships('dormer-gabled', 'Gabled dormer', 'rectangle', ['dormer', 'roof'], [{ width: 1.2, height: 1.5 }], {
+    onSlope: 'plumb',
+    parts: [dormer('gabled', { width: 0.96, height: 1.05, sill: 0.2 })],
+  }),
+  ships('dormer-flat', 'Flat dormer', 'rectangle', ['dormer', 'roof'], [{ width: 1.8, height: 1.5 }], {
+    onSlope: 'plumb',
+    parts: [
+      dormer(
+        'flat',
+        { width: 1.5, height: 1.05, sill: 0.2 },
+        { roof: { material: 'lead', thickness: 0.1, over: 0.15 } },
+      ),
+    ],
+  }),
+  ships('dormer-eyebrow', 'Eyebrow dormer', 'rectangle', ['dormer', 'roof'], [{ width: 1.6, height: 0.9 }], {
+    onSlope: 'plumb',
+    parts: [
+      dormer(
+        'eyebrow',
+        { width: 0.6, height: 0.3, sill: 0.1 },
+        { pitch: 62, wall: 0.12, roof: { material: 'slate', thickness: 0.08, over: 0.12 } },
+      ),
+    ],
   }),
 ];

@@ -1,14 +1,18 @@
 /** The parts about a pattern's openings: sills, lintels, arch rings, quoins, surrounds, shutters, rails and bars. */
 import {
+  dormerForms,
+  formatLength,
   limits,
   newId,
+  profileShapes,
+  sizeLabel,
   type Change,
   type ChangeSet,
   type Part,
   type Pattern,
   type ProjectDocument,
 } from '@yard-arch/document';
-import { changePattern, partFrom, partStarts, type PartStart } from '@yard-arch/edit';
+import { changePattern, partFrom, partStarts, windowFrom, type PartStart } from '@yard-arch/edit';
 import { useState } from 'react';
 import { later } from '../common/later.tsx';
 import { Choice, Tick } from '../fields/Fields.tsx';
@@ -188,6 +192,18 @@ const figuresOf: Record<Part['kind'], readonly Figure[]> = {
     { key: 'vary', label: 'Varied by', kind: 'angle', within: limits.vary, otherwise: 0, unsaid: true },
   ],
   imported: [],
+  dormer: [
+    {
+      key: 'form',
+      label: 'Form',
+      kind: 'choice',
+      options: dormerForms.map((value) => ({ value, label: value })),
+    },
+    { ...material, label: 'Cheeks, of' },
+    { key: 'wall', label: 'Cheeks, thick', kind: 'length', within: { least: 0.001, most: 1 } },
+    { ...height, within: { least: 0.001, most: 10 }, note: 'of its eaves' },
+    { key: 'pitch', label: 'Pitch', kind: 'angle', within: { least: 0, most: 75 } },
+  ],
   guard: [
     material,
     {
@@ -224,6 +240,7 @@ function OnePart({ part, document, onChange }: OneProps<Part>) {
           <Tick label="Behind" value={part.behind ?? false} onChange={(on) => onChange({ behind: on || undefined })} />
         </>
       )}
+      {part.kind === 'dormer' && <DormerFields part={part} document={document} onChange={onChange} />}
       {part.kind === 'shutters' && (
         <>
           <MemberFields
@@ -239,6 +256,60 @@ function OnePart({ part, document, onChange }: OneProps<Part>) {
             onChange={(field) => onChange({ field })}
           />
         </>
+      )}
+    </>
+  );
+}
+
+/** A dormer's roof, and the window of its front: taken over from a size of a pattern of the book. */
+function DormerFields({ part, document, onChange }: OneProps<Extract<Part, { kind: 'dormer' }>>) {
+  const { window } = part;
+  const patterns = Object.values(document.patterns).filter(
+    ({ profile, parts }) => !profile.outline && !parts?.some(({ kind }) => kind === 'dormer'),
+  );
+  const sizes = patterns.flatMap((pattern) =>
+    Object.values(pattern.sizes).map((size) => ({
+      value: `${pattern.id} ${size.id}`,
+      label: `${pattern.name}, ${sizeLabel(pattern, size, document.units)}`,
+    })),
+  );
+  const now = window
+    ? `${profileShapes[window.shape].name.toLowerCase()}, ${Object.values(window.dimensions)
+        .map((length) => formatLength(length, document.units))
+        .join(' × ')}`
+    : 'no window';
+  return (
+    <>
+      <Figures
+        value={part.roof}
+        figures={[
+          { key: 'material', label: 'Roof, of', kind: 'material' },
+          { key: 'thickness', label: 'Roof, thick', kind: 'length', within: { least: 0.001, most: 1 } },
+          { key: 'over', label: 'Overhang', kind: 'length', within: { least: 0, most: 2 } },
+        ]}
+        document={document}
+        onChange={(over) => onChange({ roof: { ...part.roof, ...over } })}
+      />
+      <Choice
+        label="Front"
+        value=""
+        options={[{ value: '', label: now }, ...(window ? [{ value: 'none', label: 'no window' }] : []), ...sizes]}
+        onChange={(value) => {
+          if (value === '') return;
+          if (value === 'none') return void onChange({ window: undefined });
+          const [pattern, size] = value.split(' ') as [string, string];
+          onChange({ window: windowFrom(document, part, pattern, size) });
+        }}
+      />
+      {window && (
+        <Figures
+          value={window}
+          figures={[
+            { key: 'sill', label: 'Sill', kind: 'length', within: { least: 0, most: 5 }, note: 'above the roof' },
+          ]}
+          document={document}
+          onChange={(over) => onChange({ window: { ...window, ...over } })}
+        />
       )}
     </>
   );

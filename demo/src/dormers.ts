@@ -1,0 +1,106 @@
+/** Dormers of every form, in a row along a roof, and spread along another. */
+import {
+  dormerForms,
+  emptyDocument,
+  kinds,
+  likeEdges,
+  type Dormer,
+  type Opening,
+  type Pattern,
+  type ProjectDocument,
+  type Roof,
+} from '@yard-arch/document';
+import { formed, shipped, shippedMaterials, takenIn } from '@yard-arch/edit';
+
+/** What each form has otherwise than the gabled one. */
+const over: Record<Dormer['form'], Partial<Dormer>> = {
+  gabled: {},
+  hipped: { pitch: 48 },
+  'lean-to': { pitch: 12, height: 1.5 },
+  flat: { height: 1.6 },
+  segmental: { pitch: 38 },
+  eyebrow: { pitch: 66, wall: 0.12 },
+};
+
+/** A long roof with a dormer of every form, and one with five alike. */
+export function everyDormer(): ProjectDocument {
+  const empty = emptyDocument('Dormers of Fennel Quay');
+  for (const [id, name, colour, texture] of [
+    ['slate', 'Old slate', '#69737c', 'slate'],
+    ['boarding', 'Boarding', '#c9a878', 'oak'],
+    ['plaster', 'Lime plaster', '#e6dfcf', 'plaster'],
+  ] as const)
+    empty.materials[id] = { id, name, colour, roughness: 0.85, texture };
+  const gabled = shipped.find(({ id }) => id === 'dormer-gabled')!;
+  const { pattern: base, changes } = takenIn(empty, gabled, shippedMaterials, gabled.id);
+  for (const change of changes)
+    if (change.op === 'put' && change.table === 'materials') empty.materials[change.value.id] = change.value;
+  const part = base.parts![0] as Dormer;
+  const roof = (id: string, name: string, y: number): Roof => ({
+    ...formed(
+      {
+        ...kinds.roof.fresh({ id, name, start: { x: 0, y, z: 3 }, turn: 0 }, 'slate'),
+        edges: likeEdges(
+          [
+            { x: 0, y: 0 },
+            { x: 22, y: 0 },
+            { x: 22, y: 9 },
+            { x: 0, y: 9 },
+          ],
+          { pitch: 44, over: 0.35 },
+        ),
+      },
+      'gabled',
+    ),
+    layers: [
+      { thickness: 0.04, material: 'slate' },
+      { thickness: 0.14, material: 'boarding' },
+      { thickness: 0.02, material: 'plaster' },
+    ],
+  });
+  const patterns: Record<string, Pattern> = { [base.id]: base };
+  const openings: Record<string, Opening> = {};
+  const place = (id: string, element: string, pattern: string, x: number): void => {
+    openings[id] = {
+      id,
+      mark: id.toUpperCase(),
+      element,
+      face: 'e1',
+      pattern,
+      size: Object.keys(base.sizes)[0]!,
+      along: { from: 'start', distance: x },
+      up: { from: 'base', distance: 1.5 },
+      grip: { across: 'centre', level: 'sill' },
+      blockedUp: false,
+    };
+  };
+  dormerForms.forEach((form, i) => {
+    const { window, ...rest } = { ...part, ...over[form], form };
+    // An eyebrow has room for a low light only.
+    const own: Dormer =
+      form === 'eyebrow'
+        ? { ...rest, window: { ...window!, dimensions: { width: 0.5, height: 0.26 }, sill: 0.08 } }
+        : { ...rest, window: window! };
+    const id = `dormer-${form}`;
+    const low = form === 'eyebrow' ? { width: 1.9, height: 0.7 } : null;
+    patterns[id] = {
+      ...base,
+      id,
+      name: `${form.charAt(0).toUpperCase()}${form.slice(1)} dormer`,
+      parts: [own],
+      ...(low
+        ? {
+            sizes: Object.fromEntries(Object.entries(base.sizes).map(([k, size]) => [k, { ...size, dimensions: low }])),
+          }
+        : {}),
+    };
+    place(`d${i + 1}`, 'every', id, 2.2 + 3.7 * i);
+  });
+  for (let i = 0; i < 5; i++) place(`r${i + 1}`, 'alike', 'dormer-gabled', 3 + 4.3 * i);
+  return {
+    ...empty,
+    patterns,
+    openings,
+    elements: { every: roof('every', 'Every form', 0), alike: roof('alike', 'Alike in a row', -16) },
+  };
+}
