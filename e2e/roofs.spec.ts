@@ -44,7 +44,7 @@ test('a roof is laid over four walls, gabled by two verges, pitched, and cut on 
   await desk.open();
 
   // Laid over the ring that is clicked: hipped, and all four walls reach up under it.
-  await page.getByRole('tab', { name: 'Plan' }).click();
+  await page.getByRole('tab', { name: 'Plan', exact: true }).click();
   await page.getByRole('button', { name: 'Lay a roof' }).click();
   const south = (await page.locator('[data-element="South"] .body').boundingBox())!;
   await page.mouse.move(south.x + south.width / 2, south.y + south.height / 2, { steps: 2 });
@@ -106,8 +106,35 @@ test('a roof is laid over four walls, gabled by two verges, pitched, and cut on 
   const model = cutModel(document);
   expect([...model.cuts.values()].every(({ mesh, fault }) => fault === null && prove(mesh).closed)).toBe(true);
 
+  // A dormer is put on a roof window's pattern, moved along, and follows with its window.
+  await page.getByRole('button', { name: 'South plane' }).click();
+  await desk.sheet.locator('[data-opening]').first().click();
+  await desk.particulars.getByRole('button', { name: 'edit pattern' }).click();
+  await desk.unfold('Parts about it');
+  await desk.particulars.getByLabel('Add', { exact: true }).selectOption('dormer');
+  await desk.particulars.getByLabel('On slopes').selectOption('plumb');
+  await expect
+    .poll(async () => {
+      document = await desk.saved();
+      return Object.values(document.patterns).some(({ parts }) => parts?.some(({ kind }) => kind === 'dormer'));
+    })
+    .toBe(true);
+  const dormers = (): [number, number, number][] =>
+    cutModel(document)
+      .cuts.get(roof().id)!
+      .parts.filter(({ part }) => part.name === 'dormer')
+      .map(({ placement }) => placement.origin as [number, number, number]);
+  expect(dormers()).toHaveLength(3);
+  const [first] = dormers();
+  await desk.sheet.locator('[data-opening]').first().click();
+  await page.keyboard.press('Shift+ArrowRight');
+  document = await desk.saved();
+  expect(dormers()[0]![0]).toBeCloseTo(first![0] + 0.1, 6);
+  await expect(desk.titleBlock).toContainText('all cut', { timeout: 60_000 });
+
   // Split along a line in plan, one side of it dropped; brought back as an element of its own.
-  await page.getByRole('tab', { name: 'Plan' }).click();
+  await page.getByRole('tab', { name: 'Plan', exact: true }).click();
+  const volumeBefore = prove(cutModel(document).cuts.get(roof().id)!.mesh).volume;
   await page.getByRole('button', { name: 'Split along a line' }).click();
   const plan = page.getByTestId('plan');
   const frame = (await plan.boundingBox())!;
@@ -126,7 +153,6 @@ test('a roof is laid over four walls, gabled by two verges, pitched, and cut on 
   document = await desk.saved();
   expect(roof().splits).toHaveLength(1);
   const dropped = prove(cutModel(document).cuts.get(roof().id)!.mesh);
-  const volumeBefore = prove(model.cuts.get(roof().id)!.mesh).volume;
   expect(dropped.closed).toBe(true);
   expect(dropped.volume).toBeLessThan(0.8 * volumeBefore);
   await expect(desk.particulars.getByText('it lies in what was split off').first()).toBeVisible();

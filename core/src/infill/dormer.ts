@@ -277,7 +277,7 @@ function cheek(facets: Facets, shape: Shape, side: -1 | 1, into: Into): void {
   });
 }
 
-/** The dormer's own roof. @returns where its back comes into the plane */
+/** The dormer's own roof. @returns where the top of its back comes into the plane, from the left */
 function roofOf(facets: Facets, shape: Shape, into: Into): Spot[] {
   const { dormer } = shape;
   facets.begin(dormer.roof.material);
@@ -303,7 +303,7 @@ function swept(facets: Facets, shape: Shape, into: Into): Spot[] {
     const j = (i + 1) % loop.length;
     add(facets, into, [near[i]!, far[i]!, far[j]!, near[j]!], inward);
   });
-  return far;
+  return far.slice(xs.length).reverse();
 }
 
 /** A roof that falls to the front, or lies level. */
@@ -329,7 +329,7 @@ function leaning(facets: Facets, shape: Shape, into: Into): Spot[] {
     const j = (i + 1) % profile.length;
     add(facets, into, [left[i]!, left[j]!, right[j]!, right[i]!], inward);
   });
-  return [...left, ...right];
+  return [left[2]!, right[2]!];
 }
 
 /** A gabled roof with a hip before it, of the same pitch: as thick, plumb, everywhere. */
@@ -364,31 +364,31 @@ function hipped(facets: Facets, shape: Shape, into: Into): Spot[] {
   add(facets, into, [u.right, u.rightBack, t.rightBack, t.right], inward);
   add(facets, into, [u.leftBack, u.left, t.left, t.leftBack], inward);
   add(facets, into, [u.rightBack, u.back, u.leftBack, t.leftBack, t.back, t.rightBack], across);
-  return [t.leftBack, t.back, t.rightBack, u.leftBack, u.rightBack];
+  return [t.leftBack, t.back, t.rightBack];
 }
 
-/** How it is drawn on the plane's sheet: its roof as it is seen along the sheet, and its front. */
-function drawn({ wide, dormer, beside, before }: Shape, into: Into, reach: readonly Spot[]): Front[] {
+/** How it is drawn on the plane's sheet: its roof as it is seen along the sheet, and the foot of its front. */
+function drawn(shape: Shape, into: Into, reach: readonly Spot[]): Front[] {
+  const { wide, dormer, before } = shape;
   const seen = (spots: readonly Spot[]): (readonly [number, number])[] =>
     spots.map((spot) => {
       const [x, , z] = into(spot);
       return [x, z] as const;
     });
-  const left = reach.filter(([x]) => x <= 0).sort((a, b) => b[2] - a[2]);
-  const right = reach.filter(([x]) => x >= 0).sort((a, b) => a[2] - b[2]);
-  const low = Math.min(...reach.map(([, , h]) => h));
+  const { xs, under } = sectionOf(shape);
+  const falls = dormer.form === 'lean-to' || dormer.form === 'flat' ? slopeAlong(dormer) * before : 0;
+  const eaves: Spot[] =
+    dormer.form === 'gabled'
+      ? xs.map((x) => [x, -before, under(x)])
+      : [xs[0]!, xs.at(-1)!].map((x) => [x, -before, under(x) - falls]);
   return [
-    {
-      kind: 'solid',
-      loops: [seen([[-beside, -before, low], [beside, -before, low], ...right, ...left])],
-      material: dormer.roof.material,
-    },
+    { kind: 'solid', loops: [seen([...eaves, ...[...reach].reverse()])], material: dormer.roof.material },
     {
       kind: 'joint',
       loops: [
         seen([
-          [-wide, -dormer.wall, 0],
-          [wide, -dormer.wall, 0],
+          [-wide, -dormer.wall, -dormer.wall * shape.steep],
+          [wide, -dormer.wall, -dormer.wall * shape.steep],
         ]),
       ],
     },

@@ -6,9 +6,13 @@ import { isImpossible, profileOf } from '../profile/shapes.ts';
 import { resolveOpening, type Placed } from '../setout/resolve.ts';
 import { laidOut, type Laid } from '../infill/infill.ts';
 import { tidy } from '../tidy.ts';
+import { dot, minus, type Vector } from '../vector.ts';
 
 export interface Study {
+  /** As it is drawn: its face upright, along x. */
   cut: ElementCut;
+  /** As it stands: what is for a slope on one. */
+  standing: ElementCut;
   /** The opening in its place; its lower left corner is (s, t) on the face. */
   placed: Placed;
   /** Why it, or something of it, could not be made; null where all was. */
@@ -35,24 +39,16 @@ export function studyOf(
   if (isImpossible(profile)) return { reason: profile.reason };
   const { width, height } = profile;
   const foot = pattern.onFloor ? 0 : about.below;
-  const wall: Element = {
-    id: 'study',
-    kind: 'wall',
-    name: 'Study',
-    start: { x: 0, y: 0, z: 0 },
-    turn: 0,
-    length: tidy(width + 2 * about.beside),
-    height: tidy(foot + height + about.above),
-    top: { kind: 'level' },
-    layers,
-  };
+  const slopes = pattern.parts?.some(({ kind }) => kind === 'dormer') === true;
+  const wall = slopes ? slopeFor(width, foot + height, layers) : wallFor(width, foot + height, layers);
   const opening: Opening = {
     id: 'one',
     mark: pattern.name.slice(0, 60),
     element: wall.id,
     pattern: pattern.id,
     size: size.id,
-    along: { from: 'start', distance: tidy(wall.length / 2) },
+    along: { from: 'middle', distance: 0 },
+    ...(slopes ? { face: plane } : {}),
     up: { from: 'base', distance: foot },
     grip: { across: 'centre', level: 'sill' },
     blockedUp: false,
@@ -73,5 +69,68 @@ export function studyOf(
   const status = model.statuses.get('one')!;
   // That a door stands on the floor is as it should be.
   const told = status.findings.filter(({ code }) => code !== 'over-edge').map((found) => found.reason);
-  return { cut: model.cuts.get(wall.id)!, placed, reason: told.length > 0 ? told.join('; ') : null, laid, model };
+  const standing = model.cuts.get(wall.id)!;
+  return { cut: uprighted(standing), standing, placed, reason: told.length > 0 ? told.join('; ') : null, laid, model };
+}
+
+/** A piece of wall for an opening so wide, up to its head. */
+const wallFor = (width: number, high: number, layers: Element['layers']): Element => ({
+  id: 'study',
+  kind: 'wall',
+  name: 'Study',
+  start: { x: 0, y: 0, z: 0 },
+  turn: 0,
+  length: tidy(width + 2 * about.beside),
+  height: tidy(high + about.above),
+  top: { kind: 'level' },
+  layers,
+});
+
+/** The plane of a slope that is studied. */
+const plane = 'e1';
+
+/** A piece of roof of 45 degrees for an opening so wide, up to its head, with room for a dormer. */
+function slopeFor(width: number, high: number, layers: Element['layers']): Element {
+  const [wide, deep] = [tidy(width + 2 * about.beside + 0.6), tidy((high + 2.4) * Math.SQRT1_2)];
+  return {
+    id: 'study',
+    kind: 'roof',
+    name: 'Study',
+    start: { x: 0, y: 0, z: 0 },
+    turn: 0,
+    layers,
+    edges: [
+      { id: plane, x: 0, y: 0, is: 'eaves', pitch: 45, over: 0 },
+      { id: 'e2', x: wide, y: 0, is: 'verge', over: 0 },
+      { id: 'e3', x: wide, y: deep, is: 'abutment' },
+      { id: 'e4', x: 0, y: deep, is: 'verge', over: 0 },
+    ],
+  };
+}
+
+/** What was cut on a slope as if its plane stood upright along x; what is upright is as it was. */
+function uprighted(cut: ElementCut): ElementCut {
+  const face = cut.faces?.find((one) => one.face === plane);
+  if (!face || face.sheet.chart.kind !== 'flat') return cut;
+  const { origin, along, up, inward } = face.sheet.chart;
+  const turned = (v: Vector): [number, number, number] => [dot(v, along), dot(v, inward), dot(v, up)];
+  const moved = (p: Vector): [number, number, number] => turned(minus(p, origin));
+  const all = <T extends Float32Array | Float64Array>(from: T, by: typeof moved): T => {
+    const out = from.slice() as T;
+    for (let i = 0; i < from.length; i += 3) out.set(by([from[i]!, from[i + 1]!, from[i + 2]!]), i);
+    return out;
+  };
+  return {
+    ...cut,
+    sheet: {
+      ...face.sheet,
+      chart: { kind: 'flat', origin: [0, 0, 0], along: [1, 0, 0], up: [0, 0, 1], inward: [0, 1, 0] },
+    },
+    region: face.region,
+    mesh: { ...cut.mesh, points: all(cut.mesh.points, moved), normals: all(cut.mesh.normals, turned) },
+    parts: cut.parts.map((part) => {
+      const { origin: at, x, y, z } = part.placement;
+      return { ...part, placement: { origin: moved(at), x: turned(x), y: turned(y), z: turned(z) } };
+    }),
+  };
 }

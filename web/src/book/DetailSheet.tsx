@@ -97,7 +97,7 @@ function Drawing({ told, study, chosen, onChoose, onDraft, width, height, onEdit
           <line x1="0" y1="0" x2="0" y2="7" />
         </pattern>
       </defs>
-      <text className="title" x={x(-wide / 2 - margin.beside)} y={y(high + margin.above) - 14}>
+      <text className="title" x={x(-wide / 2 - margin.beside)} y={y(high + margin.above) - 14 - layout.over}>
         elevation, from {placed.face === 'inner' ? 'inside' : 'outside'}
       </text>
       <Elevation {...{ told, study, layout, chosen, onChoose, onDraft, at }} />

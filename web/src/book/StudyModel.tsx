@@ -1,5 +1,5 @@
 /** The model of a pattern's study: a piece of wall with its opening, what stands in it as it stands. */
-import { originOf, type Study, type CutMesh } from '@yard-arch/core';
+import { originOf, pointAt, type Study, type CutMesh } from '@yard-arch/core';
 import type { ProjectDocument } from '@yard-arch/document';
 import { OrbitControls, PerspectiveCamera } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
@@ -29,11 +29,12 @@ function wallOf({ points, vertices, normals, uvs, triangles }: CutMesh, [x, y, z
 }
 
 export function StudyModel({ document, study }: { document: ProjectDocument; study: Study }) {
-  const { placed, cut } = study;
-  const middle = useMemo(
-    () => new THREE.Vector3(placed.s + placed.profile.width / 2, 0, placed.t + placed.profile.height / 2),
-    [placed],
-  );
+  const { placed, standing: cut } = study;
+  const middle = useMemo(() => {
+    const { chart } = cut.faces?.find(({ face }) => face === placed.face)?.sheet ?? cut.sheet;
+    const { s, t, profile } = placed;
+    return new THREE.Vector3(...pointAt(chart, s + profile.width / 2, t + profile.height / 2, 0));
+  }, [placed, cut]);
   const far = 1.25 * Math.max(placed.profile.width + 0.9, placed.profile.height + 0.9);
   return (
     <Canvas
@@ -79,7 +80,13 @@ function Redraw({ on }: { on: unknown }): ReactNode {
   return null;
 }
 
-function Cut({ document: { materials, assets }, study: { cut } }: { document: ProjectDocument; study: Study }) {
+function Cut({
+  document: { materials, assets },
+  study: { standing: cut },
+}: {
+  document: ProjectDocument;
+  study: Study;
+}) {
   const made = useMemo(() => {
     const origin = originOf(cut.sheet.chart);
     const wall = wallOf(cut.mesh, origin);

@@ -1,5 +1,5 @@
 /** A pattern's detail sheet as it is laid out: elevation, plan and section at one scale, and the chains of dimensions that stand by them. No page in it. */
-import { seatOf, type Laid, type Study } from '@yard-arch/core';
+import { meshIn, seatOf, type Laid, type Study } from '@yard-arch/core';
 import type { Infill, Pattern, ProjectDocument, Size } from '@yard-arch/document';
 import { dimensionNames } from '@yard-arch/document';
 import { changeInfill, changePattern, fieldAt, resize, withAt, type FigureChoice } from '@yard-arch/edit';
@@ -13,6 +13,8 @@ export interface Layout {
   section: { x: number; y: number };
   /** Of the plan: the outer face at the middle of the opening. */
   plan: { x: number; y: number };
+  /** How far what is about the opening is drawn over the wall that is shown, pixels. */
+  over: number;
 }
 
 /** Room for dimensions beside and below the drawings, pixels. */
@@ -23,10 +25,14 @@ export const margin = { beside: 0.32, above: 0.34, below: 0.26 };
 
 /** Lays the drawings out on a sheet of so many pixels. */
 export function layoutOf({ placed, cut }: Study, width: number, height: number): Layout {
+  const { out, over } = farOf(placed, cut);
   const { width: wide, height: high } = placed.profile;
   const thick = cut.sheet.thickness;
   // A section is as wide as the wall, with what stands out of it on both sides.
-  const [across, up] = [wide + 2 * margin.beside + thick + 0.3, high + margin.above + margin.below + thick + 0.2];
+  const [across, up] = [
+    wide + 2 * margin.beside + thick + 0.3 + out,
+    high + margin.above + margin.below + thick + 0.2 + out + over,
+  ];
   const scale = Math.max(
     20,
     Math.min(
@@ -42,13 +48,31 @@ export function layoutOf({ placed, cut }: Study, width: number, height: number):
   const left = Math.max(0, (width - drawn.x) / 2) + room.left;
   const top = Math.max(0, (height - drawn.y) / 2) + room.top;
   const middle = left + (margin.beside + wide / 2) * scale;
-  const sill = top + (margin.above + high) * scale;
+  const sill = top + (margin.above + high + over) * scale;
   return {
     scale,
     elevation: { x: middle, y: sill },
-    section: { x: left + (wide + 2 * margin.beside + 0.15) * scale + room.between, y: sill },
+    section: { x: left + (wide + 2 * margin.beside + 0.15 + out) * scale + room.between, y: sill },
     plan: { x: middle, y: sill + (margin.below + 0.1 + thick) * scale + room.under },
+    over: over * scale,
   };
+}
+
+/** What reaches out of the face by less, or over the wall that is shown, is drawn in the margins. */
+const little = 0.5;
+
+/** How far what is about an opening reaches out before its face, and over the wall that is shown about it, where that is far. */
+function farOf({ t, profile }: Study['placed'], { parts }: Study['cut']): { out: number; over: number } {
+  let [out, high] = [0, 0];
+  for (const { part, placement } of parts) {
+    const { points } = meshIn(placement, part.mesh);
+    for (let i = 0; i < points.length; i += 3) {
+      out = Math.max(out, 0 - points[i + 1]!);
+      high = Math.max(high, points[i + 2]!);
+    }
+  }
+  const over = high - (t + profile.height + margin.above);
+  return { out: out > little ? out : 0, over: over > little ? over : 0 };
 }
 
 /** One span of a chain of dimensions, metres from the middle of the sill. */

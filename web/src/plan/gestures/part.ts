@@ -18,9 +18,10 @@ export function partPoint(desk: PlanDesk, spot: Spot): SnappedInPlan {
 
 /** A click while the path is drawn; one on its last point ends it. */
 export function partAt(desk: PlanDesk, press: Press): void {
-  const { corners, drawn, pointer } = desk.state;
+  const { corners, drawn } = desk.state;
   if (drawn) return;
-  const { at } = pointer ?? partPoint(desk, press);
+  // Where it was pressed, whatever was shown last.
+  const { at } = partPoint(desk, press);
   const last = corners.at(-1);
   if (last && Math.hypot(at[0] - last[0], at[1] - last[1]) < Math.max(nearest, desk.reach)) return partDrawn(desk);
   desk.show({ corners: [...corners, at] });
