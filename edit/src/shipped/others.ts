@@ -133,7 +133,7 @@ export const others: Pattern[] = [
       ),
     ],
   }),
-  ships('dormer-eyebrow', 'Eyebrow dormer', 'rectangle', ['dormer', 'roof'], [{ width: 1.6, height: 0.9 }], {
+  ships('dormer-eyebrow', 'Eyebrow dormer', 'rectangle', ['dormer', 'roof'], [{ width: 1.6, height: 0.7 }], {
     onSlope: 'plumb',
     parts: [
       dormer(
