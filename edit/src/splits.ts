@@ -19,6 +19,7 @@ import {
   applyChangeSet,
   isManyFaced,
   newId,
+  omit,
   putting,
   type Change,
   type ChangeSet,
@@ -178,7 +179,7 @@ export function alterSplit(
   const splits = (element.splits ?? []).flatMap((own, i) =>
     i !== which ? [own] : split ? [splitOn(split, element)] : [],
   );
-  const { splits: _, ...rest } = element;
+  const rest = omit(element, 'splits');
   return edit(
     `${split ? what : 'take a split from'} ${element.name}`,
     putting('elements', (splits.length > 0 ? { ...rest, splits } : rest) as Element),

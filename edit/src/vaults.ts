@@ -2,6 +2,7 @@
 import { resolveOpening, sheetsOf, tidy, type Impossible } from '@yard-arch/core';
 import {
   newId,
+  omit,
   putting,
   type Bay,
   type ChangeSet,
@@ -73,13 +74,13 @@ export function bayOfBarrel(
       reason: `${vault.name} has openings, which are set out on its unrolled face`,
       mend: 'Move them to another element or remove them first.',
     };
-  const { span, length, kind: _, profile, ...rest } = vault;
+  const { span, length, profile } = vault;
   const least = Math.min(span, length) / 2;
   // A round profile over the narrower way rises by half of it at most.
   const rise =
     (profile ?? 'segment') === 'segment' ? Math.min(vault.rise, severies === 'groin' ? span / 2 : least) : vault.rise;
   const bay: Bay = {
-    ...rest,
+    ...omit(vault, 'span', 'length', 'kind', 'profile', 'rise'),
     kind: 'bay',
     rise: tidy(rise),
     severies,

@@ -2,7 +2,7 @@
  * Dormers: told in the directions across (x, from the opening's middle), into the roof (d, level, from the opening's foot) and plumb (h, from the roof there), so that nothing but the
  * last step knows the plane's slope. Whatever runs up to the plane ends in it: at a height h it is h / tan(slope) in. Metres.
  */
-import type { Dormer, Units } from '@yard-arch/document';
+import { omit, type Dormer, type Units } from '@yard-arch/document';
 import { defaultFineness } from '../profile/flatten.ts';
 import { squareSections } from '../profile/section.ts';
 import { outlineOf, worded, type Placed } from '../setout/resolve.ts';
@@ -242,11 +242,10 @@ export function dormerWindow(dormer: Dormer, own: Placed): { placed: Placed; at:
   if (!window?.infill || own.slope === undefined) return null;
   const made = outlineOf({ shape: window.shape }, window.dimensions, 'mm', defaultFineness);
   if ('reason' in made) return null;
-  const { parts: _, infill: __, sections: ___, ...pattern } = own.pattern;
   const placed: Placed = {
     ...own,
     ...made,
-    pattern: { ...pattern, infill: window.infill },
+    pattern: { ...omit(own.pattern, 'parts', 'sections'), infill: window.infill },
     depth: wall,
     sections: squareSections(wall),
     kind: 'through',

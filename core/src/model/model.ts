@@ -2,6 +2,7 @@
 import {
   isManyFaced,
   isShell,
+  omit,
   row,
   type Element,
   type FaceName,
@@ -174,7 +175,7 @@ export function cutModel(
 /** An element whose layers are solids of their own, its cavities too. */
 const inLayers = (element: Element): Element => ({ ...element, skins: 'layers', layers: element.layers.map(solid) });
 
-const solid = ({ cavity: _, ...layer }: Layer): Layer => layer;
+const solid = (layer: Layer): Layer => omit(layer, 'cavity');
 
 /** A cut element with the parts of those of its openings that were cut; what is left out is told with the opening. @param without why parts that are to be let in were not */
 function withParts(

@@ -1,7 +1,7 @@
 /** Ribs under the groins of a bay: their tops lie on the soffit on either side of the groin, their sides are upright, their undersides follow the groin. */
 import type { Ribs } from '@yard-arch/document';
 import { newell, type Vector } from '../vector.ts';
-import { heightAt, type BayPlan, type Row } from './bay.ts';
+import { heightAt, type BayPlan, type Row } from './bay-plan.ts';
 import type { ShellPolygon } from './solid.ts';
 
 type InPlan = readonly [number, number];

@@ -1,4 +1,5 @@
 /** How the model is shown; remembered in this browser. */
+import { omit } from '@yard-arch/document';
 import { create } from 'zustand';
 
 /** Materials with edges, materials alone, all of one clay, see-through, or faces told apart by the side that is seen. */
@@ -52,7 +53,7 @@ function remembered(): Display {
 }
 
 export const useDisplay = create<Display>(() => remembered());
-useDisplay.subscribe(({ section: _, ...kept }) => localStorage.setItem('yard-arch-model', JSON.stringify(kept)));
+useDisplay.subscribe((now) => localStorage.setItem('yard-arch-model', JSON.stringify(omit(now, 'section'))));
 
 /** From where a project was looked at last, in this browser. */
 export interface View {

@@ -1,6 +1,6 @@
 /** What an element is split along: each split moved, turned, closed in a material, taken away; and how a plane is put through it. */
 import { otherSide, splitInSpace } from '@yard-arch/core';
-import type { Element, ProjectDocument, Split } from '@yard-arch/document';
+import { omit, type Element, type ProjectDocument, type Split } from '@yard-arch/document';
 import { alterSplit, keepBoth, planeAcross, splitElement } from '@yard-arch/edit';
 import { complain } from '../common/notices.tsx';
 import { AngleField, Choice, LengthField } from '../fields/Fields.tsx';
@@ -95,8 +95,7 @@ function OneSplit({ document, split, set, both }: OneSplitProps) {
         value={split.material ?? ''}
         options={closedIn}
         onChange={(value) => {
-          const { material: _, ...rest } = split;
-          set(value ? { ...rest, material: value } : rest, 'close a split of');
+          set(value ? { ...split, material: value } : (omit(split, 'material') as Split), 'close a split of');
         }}
       />
       <div className="row-links">

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { KeepAsk } from '../boards/KeepAsk.tsx';
 import { xOf, yOf } from '../boards/viewport.ts';
 import { complain } from '../common/notices.tsx';
-import { chooseElement, tape as useTape } from '../state/choice.ts';
+import { chooseElement, tape as layTape } from '../state/choice.ts';
 import { commit } from '../state/store.ts';
 import type { SheetState } from './use-sheet.ts';
 
@@ -21,7 +21,7 @@ export function SplitAlongTape({ sheet }: { sheet: SheetState }) {
     if ('reason' in outcome) return complain('That cannot be done', `${outcome.reason}. ${outcome.mend}`);
     if (!commit(outcome.changeSet)) return;
     desk.show({ tape: null });
-    useTape(false);
+    layTape(false);
     chooseElement(outcome.id ?? element.id);
     focus();
   };
