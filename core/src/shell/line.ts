@@ -1,4 +1,5 @@
 /** Lines of profiles: soffits of bays and domes as chains of points in an upright plane, and the same moved outward. Metres: x along, z up. */
+import { catenaryScale } from '@yard-arch/document';
 import { chordsOf, type Fineness } from '../profile/flatten.ts';
 import { rounding } from '../tolerances.ts';
 
@@ -39,17 +40,6 @@ export function halfSoffit(
       });
     }
   }
-}
-
-/** The scale c of the catenary z = c·cosh(x/c) that rises by so much over half a span. */
-function catenaryScale(half: number, rise: number): number {
-  let [low, high] = [half / 700, 1e6 * half];
-  for (let i = 0; i < 200; i++) {
-    const middle = Math.sqrt(low * high);
-    if (middle * (Math.cosh(half / middle) - 1) > rise) low = middle;
-    else high = middle;
-  }
-  return Math.sqrt(low * high);
 }
 
 /** The soffit of a dome from its springing to its axis: x is how far from the springing it is, towards the axis at `radius`. */

@@ -96,7 +96,7 @@ function backOf({ span, rise, profile = 'segment' }: Vault, thickness: number): 
 }
 
 /** The scale c of the catenary y = c·cosh(x/c) that rises by so much over half a span. */
-function catenaryScale(half: number, rise: number): number {
+export function catenaryScale(half: number, rise: number): number {
   let [low, high] = [half / 700, 1e6 * half];
   for (let i = 0; i < 200; i++) {
     const middle = Math.sqrt(low * high);
