@@ -60,6 +60,5 @@ export { surfaceOf } from './roof/surface.ts';
 export type { RoofBody } from './element/roof-sheets.ts';
 export * from './tidy.ts';
 export { creasesOf } from './mesh/creases.ts';
-export { curtainOf, keptInPlan, otherSide, splitInSpace, splitOn } from './element/splits.ts';
-export { splitSide } from './model/split-cut.ts';
+export { curtainOf, keptInPlan, otherSide, splitInSpace, splitOn, splitSide } from './element/splits.ts';
 export { planesUnder } from './model/planes-under.ts';

@@ -99,8 +99,8 @@ function sidesTaken(document: ProjectDocument, element: Element, second: string,
     // By where its middle is.
     const { s, t, profile } = placed;
     const [x, y] = [s + profile.width / 2, t + profile.height / 2];
-    const spot = { count: 1, xs: Float64Array.of(x), ys: Float64Array.of(y), next: Uint32Array.of(0), loops: [0] };
-    if (splitSide({ s: 0, t: 0, outline: spot as never }, sheet, [back]) === 'kept') there.add(opening.id);
+    const spot = { count: 1, xs: Float64Array.of(x), ys: Float64Array.of(y) };
+    if (splitSide({ s: 0, t: 0, outline: spot }, sheet, [back]) === 'kept') there.add(opening.id);
   }
   const moved = lines(
     document,

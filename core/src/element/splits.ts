@@ -3,7 +3,9 @@ import type { Element, Split } from '@yard-arch/document';
 import { chainCurtain, planeCurtain, type Curtain } from '../mesh/curtain.ts';
 import { tidy } from '../tidy.ts';
 import { hair } from '../tolerances.ts';
-import { turned } from './chart.ts';
+import type { Outline } from '../profile/flatten.ts';
+import { pointAt, turned } from './chart.ts';
+import type { Sheet } from './sheet.ts';
 
 type Frame = Pick<Element, 'start' | 'turn'>;
 
@@ -76,4 +78,20 @@ export function keptInPlan(split: Split, level: number): readonly (readonly [num
     [x + sin, y - cos],
   ] as const;
   return chainCurtain([line[0], line[1]], drawnFar)!.inPlan!;
+}
+
+/** On which side of some curtains an opening lies, through the whole depth of its element. */
+export function splitSide(
+  { s, t, outline }: { s: number; t: number; outline: Pick<Outline, 'count' | 'xs' | 'ys'> },
+  { chart, thickness }: Pick<Sheet, 'chart' | 'thickness'>,
+  kept: readonly Curtain[],
+): 'kept' | 'off' | 'across' {
+  let [within, without] = [false, false];
+  for (let i = 0; i < outline.count; i++)
+    for (const n of [0, thickness]) {
+      const [x, y, z] = pointAt(chart, s + outline.xs[i]!, t + outline.ys[i]!, n);
+      if (kept.every((curtain) => curtain.keeps(x, y, z))) within = true;
+      else without = true;
+    }
+  return within && without ? 'across' : within ? 'kept' : 'off';
 }

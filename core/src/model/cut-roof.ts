@@ -14,7 +14,8 @@ import { smoothed } from '../mesh/smooth.ts';
 import type { Placed, Unplaced } from '../setout/resolve.ts';
 import { asked, cutOpen, skinsOf, toldOf, type ElementCut, type FaceCut, type Made } from './cut-element.ts';
 import { roofMesh, trimMesh } from './roof-mesh.ts';
-import { overChosen, planesUnder } from './planes-under.ts';
+import { overChosen } from './over-chosen.ts';
+import { planesUnder } from './planes-under.ts';
 import { takenFrom } from './taken.ts';
 
 interface Asked {

@@ -1,9 +1,8 @@
 /** Splits an element that has been cut: its mesh, what is left of its faces, and which of its openings stay with it. */
 import type { Element, FaceName, Split } from '@yard-arch/document';
 import { notCut, withFindings, type OpeningStatus } from '../cut/status.ts';
-import { pointAt } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
-import { curtainOf, splitInSpace } from '../element/splits.ts';
+import { curtainOf, splitInSpace, splitSide } from '../element/splits.ts';
 import { fault, type Fault } from '../finding.ts';
 import { emptyMesh, type CutMesh } from '../mesh/cut-mesh.ts';
 import type { Curtain } from '../mesh/curtain.ts';
@@ -143,20 +142,4 @@ function ofSide(
       mend: null,
     },
   ]);
-}
-
-/** On which side of some curtains an opening lies, through the whole depth of its element. */
-export function splitSide(
-  { s, t, outline }: Pick<Placed, 's' | 't' | 'outline'>,
-  { chart, thickness }: Pick<Sheet, 'chart' | 'thickness'>,
-  kept: readonly Curtain[],
-): 'kept' | 'off' | 'across' {
-  let [within, without] = [false, false];
-  for (let i = 0; i < outline.count; i++)
-    for (const n of [0, thickness]) {
-      const [x, y, z] = pointAt(chart, s + outline.xs[i]!, t + outline.ys[i]!, n);
-      if (kept.every((curtain) => curtain.keeps(x, y, z))) within = true;
-      else without = true;
-    }
-  return within && without ? 'across' : within ? 'kept' : 'off';
 }
