@@ -11,13 +11,10 @@ import {
   splitInSpace,
   splitOn,
   tidy,
-  turnedOver,
   type Impossible,
-  type Sheet,
 } from '@yard-arch/core';
 import {
   applyChangeSet,
-  isManyFaced,
   newId,
   omit,
   putting,
@@ -83,14 +80,13 @@ export function splitElement(
 /** Openings go to the side that they lie on, and those across are there on both; what they are measured from goes with them. */
 function sidesTaken(document: ProjectDocument, element: Element, second: string, split: Split): Change[] {
   const sheets = sheetsOf(document);
-  const sheetOf = (face: string | undefined): Sheet | null =>
-    isManyFaced(element) ? sheets.on(element.id, face) : sheets.of(element.id);
   const own = Object.values(document.openings).filter((opening) => opening.element === element.id);
   const [there, across] = [new Set<string>(), new Set<string>()];
   const [curtain, back] = [curtainOf(split)!, curtainOf(otherSide(split))!];
   for (const opening of own) {
     const placed = resolveOpening(document, opening);
-    const sheet = sheetOf(opening.face);
+    // Each on its own face: from inside it is counted from the other end.
+    const sheet = sheets.on(element.id, opening.face);
     if (!('outline' in placed) || !sheet) continue;
     const side = splitSide(placed, sheet, [curtain]);
     if (side === 'off') there.add(opening.id);
@@ -204,10 +200,9 @@ export function splitOnSheet(
   { face, from, to }: LineOnSheet,
   keep: Keep,
 ): { changeSet: ChangeSet; id: string | null } | Impossible {
-  const sheets = sheetsOf(document);
-  const own = isManyFaced(element) ? sheets.on(element.id, face) : sheets.of(element.id);
-  if (!own) return { reason: `${element.name} has no such face`, mend: 'Turn its sheet to one that it has.' };
-  const { chart } = face === 'inner' ? turnedOver(own).sheet : own;
+  const sheet = sheetsOf(document).on(element.id, face);
+  if (!sheet) return { reason: `${element.name} has no such face`, mend: 'Turn its sheet to one that it has.' };
+  const { chart } = sheet;
   const [a, b] = [pointAt(chart, from.s, from.t, 0), pointAt(chart, to.s, to.t, 0)];
   const { inward } = directionsAt(chart, (from.s + to.s) / 2);
   const [dx, dy, dz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];

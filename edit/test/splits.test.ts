@@ -56,6 +56,29 @@ describe('splitting elements', () => {
       for (const { id: opening } of side) expect(model.statuses.get(opening)!.state).not.toBe('not cut');
   });
 
+  it('takes along what is set out from inside, where it is counted from the other end', () => {
+    const wall = named('Courtyard wall');
+    const window = Object.values(document.openings).find(({ element }) => element === wall.id)!;
+    // Two metres from the inner corner at the wall's end, on the right of the line.
+    const inside = {
+      ...window,
+      id: 'inside',
+      mark: 'I-1',
+      face: 'inner',
+      along: { from: 'start' as const, distance: 2 },
+    };
+    const only = { ...document, openings: { inside } };
+    const line: Split = {
+      path: [
+        { x: 9.1, y: -30 },
+        { x: 9.1, y: 40 },
+      ],
+    };
+    const { after, id } = done(splitElement(only, wall, line, 'both'), only);
+    expect(after.openings.inside!.element).toBe(id);
+    expect(cutModel(after).statuses.get('inside')!.state).not.toBe('not cut');
+  });
+
   it('keeps one side of a roof, says which openings are gone with the other, and gives them back with the split taken away', () => {
     const roof = named('Main roof');
     const middle = 0.5 * (document.elements[roof.id]!.start.x + 21);

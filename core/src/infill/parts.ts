@@ -41,7 +41,7 @@ const makers: {
   ) => InfillPart[] | string;
 } = {
   dormer: (part, placed, units) => {
-    const made = dormerOf(part, placed, units);
+    const made = dormerMade(part, placed, units);
     return typeof made === 'string' ? made : still(made.part);
   },
   'sill board': (part, placed) => still(sillBoard(part, placed)),
@@ -204,7 +204,7 @@ function dormered(parts: Parts, dormer: Dormer, { placed, sheet, placement, unit
       parts.leftOut.push({ opening: placed.id, id: dormer.id, reason: `its dormer’s window: ${made}` });
     else put(parts, window.placed, made, stands, (i) => `${dormer.id} window ${i}`);
   }
-  const solids = dormerOf(dormer, placed, units);
+  const solids = dormerMade(dormer, placed, units);
   if (typeof solids === 'string') return;
   const region = { ...sheet.outline, count: sheet.outline.xs.length };
   const over = solids.reach.some(
@@ -217,6 +217,12 @@ function dormered(parts: Parts, dormer: Dormer, { placed, sheet, placement, unit
       mend: 'Move it down or aside, make it lower or narrower, or give its roof more pitch than the plane leaves it.',
     });
 }
+
+const dormerOnce = oncePer<ReturnType<typeof dormerOf>>();
+
+/** A dormer with how far it reaches, made once for all that are alike. */
+const dormerMade = (dormer: Dormer, placed: Placed, units: Units): ReturnType<typeof dormerOf> =>
+  dormerOnce(placed, `${textOf(dormer)} ${placed.slope ?? ''} ${units}`, () => dormerOf(dormer, placed, units));
 
 const windowOnce = oncePer<readonly InfillPart[] | string>();
 

@@ -7,12 +7,11 @@ import { notCut, withFindings, type OpeningStatus } from '../cut/status.ts';
 import type { RoofBody } from '../element/roof-sheets.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { fault } from '../finding.ts';
-import { MeshBuilder } from '../mesh/builder.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
-import { piecesOf, regionArea } from '../mesh/region.ts';
-import { smoothed } from '../mesh/smooth.ts';
+import { regionArea } from '../mesh/region.ts';
 import type { Placed, Unplaced } from '../setout/resolve.ts';
-import { asked, cutOpen, skinsOf, toldOf, type ElementCut, type FaceCut, type Made } from './cut-element.ts';
+import { bodiedCut } from './bodied.ts';
+import { asked, cutOpen, skinsOf, type ElementCut, type FaceCut, type Made } from './cut-element.ts';
 import { roofMesh, trimMesh } from './roof-mesh.ts';
 import { overChosen } from './over-chosen.ts';
 import { planesUnder } from './planes-under.ts';
@@ -86,29 +85,20 @@ export function cutRoof({ element, body, above, resolved, recesses, units, befor
       byId,
     });
   }
-  const builder = new MeshBuilder(element.id);
   const { trims } = body;
-  const solids = [...bodies, ...(trims ? [trimMesh(body, element.id, trims)] : [])];
-  if (solids.length > 1) for (const one of solids) builder.add(one);
-  const mesh = solids.length > 1 ? builder.finish() : solids[0]!;
-  const region = faceLeft(above, goes);
-  return {
-    element: element.id,
-    sheet: above,
+  return bodiedCut({
+    element,
+    above,
+    resolved,
+    recesses,
     placed,
-    region,
-    mesh: element.smooth === undefined ? mesh : smoothed(mesh, element.smooth),
-    parts: [],
-    statuses: toldOf(resolved, byId),
-    taken: recesses.map(({ id }) => byId.get(id)!),
-    faceArea: faces.reduce((sum, face) => sum + face.faceArea, 0),
-    pieces: piecesOf(region),
-    path: later.length > 0 ? 'solid' : 'sheet',
-    fault: null,
-    milliseconds: performance.now() - start,
-    skins: [],
+    solids: [...bodies, ...(trims ? [trimMesh(body, element.id, trims)] : [])],
+    goes,
+    byId,
+    bySolids: later.length > 0,
     faces,
-  };
+    start,
+  });
 }
 
 const skinned = new WeakMap<Sheet, Map<string, Sheet>>();

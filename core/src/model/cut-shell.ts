@@ -2,20 +2,16 @@
 import { formOf, type Element, type Units } from '@yard-arch/document';
 import { planCut } from '../cut/plan.ts';
 import type { Skin } from '../cut/setting.ts';
-import { faceLeft } from '../cut/solid-path.ts';
 import { withFindings, type OpeningStatus } from '../cut/status.ts';
 import { turnedOut } from '../element/chart.ts';
 import { shellPoint, type ShellBody } from '../element/shell-sheets.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { fault } from '../finding.ts';
-import { MeshBuilder } from '../mesh/builder.ts';
-import type { CutMesh } from '../mesh/cut-mesh.ts';
-import { piecesOf, regionArea } from '../mesh/region.ts';
-import { smoothed } from '../mesh/smooth.ts';
 import { squareSections } from '../profile/section.ts';
 import type { Placed, Unplaced } from '../setout/resolve.ts';
 import { cross, type Vector } from '../vector.ts';
-import { asked, toldOf, type ElementCut } from './cut-element.ts';
+import { bodiedCut } from './bodied.ts';
+import { asked, type ElementCut } from './cut-element.ts';
 import { carriedMesh, shellMesh } from './shell-mesh.ts';
 import { takenFrom } from './taken.ts';
 
@@ -43,30 +39,18 @@ export function cutShell({ element, body, above, resolved, recesses, units }: As
   }));
   bodies = takenFrom(bodies, sheets, { where: `the ${above.noun} could not be divided where it goes through`, byId });
   const solids = [...bodies, ...(body.shell.carried.length > 0 ? [carriedMesh(body, element.id)] : [])];
-  const mesh = solids.length > 1 ? together(element.id, solids) : solids[0]!;
-  const region = faceLeft(above, goes);
-  return {
-    element: element.id,
-    sheet: above,
+  return bodiedCut({
+    element,
+    above,
+    resolved,
+    recesses,
     placed,
-    region,
-    mesh: element.smooth === undefined ? mesh : smoothed(mesh, element.smooth),
-    parts: [],
-    statuses: toldOf(resolved, byId),
-    taken: recesses.map(({ id }) => byId.get(id)!),
-    faceArea: regionArea(region),
-    pieces: piecesOf(region),
-    path: goes.length > 0 ? 'solid' : 'sheet',
-    fault: null,
-    milliseconds: performance.now() - start,
-    skins: [],
-  };
-}
-
-function together(id: string, solids: readonly CutMesh[]): CutMesh {
-  const builder = new MeshBuilder(id);
-  for (const one of solids) builder.add(one);
-  return builder.finish();
+    solids,
+    goes,
+    byId,
+    bySolids: goes.length > 0,
+    start,
+  });
 }
 
 /** The skins of a shell: one, or one for each layer. */

@@ -14,25 +14,20 @@ interface KeptProps {
 /** An element's drawing, without what its splits take away. */
 export function Kept({ element, cutAt, board, children }: KeptProps & { children: ReactNode }) {
   const id = useId();
-  const regions = (element.splits ?? []).flatMap(
-    (split) => keptInPlan(splitInSpace(split, element), element.start.z + cutAt) ?? [],
-  );
-  if (regions.length === 0) return children;
-  const all = (element.splits ?? []).map((split) => keptInPlan(splitInSpace(split, element), element.start.z + cutAt));
-  return all.reduce<ReactNode>(
-    (inner, region, i) =>
-      region ? (
-        <g clipPath={`url(#${id}-${i})`}>
-          <clipPath id={`${id}-${i}`}>
-            <path d={board.path(region)} />
-          </clipPath>
-          {inner}
-        </g>
-      ) : (
-        inner
-      ),
-    children,
-  );
+  const splits = element.splits ?? [];
+  return splits.reduce<ReactNode>((inner, split, i) => {
+    const region = keptInPlan(splitInSpace(split, element), element.start.z + cutAt);
+    return region ? (
+      <g clipPath={`url(#${id}-${i})`}>
+        <clipPath id={`${id}-${i}`}>
+          <path d={board.path(region)} />
+        </clipPath>
+        {inner}
+      </g>
+    ) : (
+      inner
+    );
+  }, children);
 }
 
 /** The lines along which the chosen element is split; those of planes go a little beyond it. */
