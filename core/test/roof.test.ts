@@ -307,9 +307,13 @@ describe('the body of a roof', () => {
           const volume = volumeOf(one);
           expect(Math.abs(volume - want)).toBeLessThan(2e-3);
           expect(volumeOf({ ...one, skins: 'layers' })).toBeCloseTo(volume, 6);
+          const boxed: Roof = { ...one, ends: 'level' };
+          if ('code' in roofOf(boxed, [0, 0.04, 0.2])) return;
+          expect(volumeOf(boxed)).toBeGreaterThan(volume);
+          expect(volumeOf({ ...boxed, skins: 'layers' })).toBeCloseTo(volumeOf(boxed), 6);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: rounds / 3 },
     );
   });
 
@@ -332,12 +336,90 @@ describe('the body of a roof', () => {
     expect(lost).toBeCloseTo(2 * 10.4 * ((0.2 * 0.2 * Math.tan((40 * Math.PI) / 180)) / 2), 6);
   });
 
+  it('falls inward from its edges as half-spaces say, closed, as one skin and as a solid for each layer', () => {
+    /** The solid above all planes. */
+    const above = ({ planes }: Surface): number => {
+      let solid = library.Manifold.cube([60, 60, 60], true);
+      for (const { nx, ny, reach, run, rings, strip, edge } of planes) {
+        if (rings.length === 0 || edge < 0) continue;
+        solid =
+          strip < 0
+            ? solid.trimByPlane([nx, ny, 0], reach)
+            : solid.trimByPlane([-nx, -ny, run], -reach / Math.hypot(1, run));
+      }
+      return solid.volume();
+    };
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0.3, max: 1, noNaN: true }), { minLength: 4, maxLength: 8 }),
+        fc.array(fc.integer({ min: 0, max: 60 }), { minLength: 8, maxLength: 8 }),
+        fc.constantFrom('plumb', 'square', 'level'),
+        (steps, pitches, ends) => {
+          const all = steps.reduce((sum, one) => sum + one, 0);
+          let turn = 0;
+          const points = steps.map((step): Place => [
+            7 * Math.cos((turn += (2 * Math.PI * step) / all)),
+            5 * Math.sin(turn),
+          ]);
+          const edge = (i: number): object =>
+            i > 1 && i % 2 === 0 && pitches[i]! < 10 ? verge : eaves(-3 - (pitches[i]! % 40), { lift: 1 });
+          const one = roof(points, edge, { ends });
+          const made = roofOf(one, [0, 0.04, 0.2]);
+          if ('code' in made) return;
+          const volume = volumeOf(one);
+          if (ends === 'plumb')
+            expect(Math.abs(volume - (above(made.surfaces[2]!) - above(made.surfaces[0]!)))).toBeLessThan(2e-3);
+          expect(volumeOf({ ...one, skins: 'layers' })).toBeCloseTo(volume, 6);
+        },
+      ),
+      { numRuns: rounds / 3 },
+    );
+    const butterfly = roof(rectangle, (i) => (i % 2 ? verge : eaves(-15)));
+    expect(volumeOf(butterfly)).toBeCloseTo((10.4 * 6.7 * 0.2) / Math.cos((15 * Math.PI) / 180), 6);
+    const mixed = cutOf(roof(rectangle, (i) => (i % 2 ? verge : eaves(i === 0 ? 20 : -20)))).cut;
+    expect(mixed.fault).toMatchObject({ code: 'falls-both-ways' });
+  });
+
+  it('is boxed in down to a level soffit: a wedge from the drawn edge out along each eaves', () => {
+    const edge = (i: number): object => (i % 2 ? verge : eaves(40));
+    const gained = volumeOf(roof(rectangle, edge, { ends: 'level' })) - volumeOf(roof(rectangle, edge));
+    expect(gained).toBeCloseTo(2 * 10.4 * ((0.35 * 0.35 * Math.tan((40 * Math.PI) / 180)) / 2), 6);
+    // Nothing of it is lower than the soffit, and as much of it as is seen from below is level there.
+    const { mesh } = cutOf(roof(rectangle, edge, { ends: 'level' })).cut;
+    const lowest = Math.min(...Array.from(mesh.points).filter((_, i) => i % 3 === 2));
+    expect(lowest).toBeCloseTo(5 - 0.35 * Math.tan((40 * Math.PI) / 180), 9);
+  });
+
   it('is closed for every form, courts, arcs and lifted eaves among them', () => {
     const court = [
       rectangle.map(([x, y], i) => ({ id: `c${i}`, x: 6 + 0.8 * x, y: 5 + y, ...eaves(35) })),
     ] as RoofEdge[][];
     const forms: Record<string, Roof> = {
       'square at the eaves': roof(rectangle, () => eaves(40), { ends: 'square' }),
+      'level at the eaves': roof(rectangle, () => eaves(40), { ends: 'level' }),
+      'level at the eaves, half-hipped': roof(
+        rectangle,
+        (i) => (i % 2 ? { ...verge, hip: { from: 1.2, pitch: 50 } } : eaves(45)),
+        { ends: 'level' },
+      ),
+      'level at eaves of unlike heights': roof(rectangle, (i) => eaves(25 + 12 * i, { lift: i === 1 ? 0.8 : 0 }), {
+        ends: 'level',
+      }),
+      'level at the eaves of a cone': roof(
+        [
+          [-3, 0],
+          [3, 0],
+        ],
+        () => eaves(50, { bulge: 1 }),
+        { ends: 'level' },
+      ),
+      'level at the eaves, beside one that does not reach out': roof(
+        rectangle,
+        (i) => (i === 1 ? eaves(40, { over: 0 }) : i === 3 ? { is: 'abutment' } : eaves(40)),
+        { ends: 'level' },
+      ),
+      'falling to its middle': roof(rectangle, () => eaves(-8), { ends: 'square' }),
+      'falling, level at the eaves': roof(rectangle, (i) => (i % 2 ? verge : eaves(-15)), { ends: 'level' }),
       'square at the eaves, gabled': roof(rectangle, (i) => (i % 2 ? verge : eaves(35)), { ends: 'square' }),
       mansard: roof(rectangle, () => eaves(65, { second: { from: 2, pitch: 25 } })),
       'bell-cast': roof(rectangle, () => eaves(30, { second: { from: 0.8, pitch: 50 } })),
@@ -409,9 +491,17 @@ describe('the body of a roof', () => {
         }),
       );
     const here = { start: { x: 0, y: 0, z: 0 }, turn: 0 };
-    const forms: [Roof, number][] = [
+    const along = { ...trims, verge: { width: 0.18, thickness: 0.02, material: 'stone' } };
+    const forms: [Roof, number, typeof trims?][] = [
       [roof(rectangle, () => eaves(40), here), 4 + 5],
       [roof(rectangle, (i) => (i % 2 ? verge : eaves(40)), here), 2 + 2 + 1],
+      [roof(rectangle, (i) => (i % 2 ? verge : eaves(40)), here), 2 + 2 + 1 + 2, along],
+      // A half-hip has a piece on either side of it.
+      [
+        roof(rectangle, (i) => (i % 2 ? { ...verge, hip: { from: 1.2, pitch: 50 } } : eaves(40)), here),
+        2 + 2 + 5 + 4,
+        along,
+      ],
       [
         roof(
           [
@@ -440,11 +530,11 @@ describe('the body of a roof', () => {
         8 + 8,
       ],
     ];
-    for (const [one, count] of forms) {
+    for (const [one, count, has = trims] of forms) {
       const form = kinds.roof.form(one) as RoofForm;
       const body = roofBody(one, form);
       if ('code' in body) throw new Error(body.reason);
-      const mesh = trimMesh(body, 'r', trims);
+      const mesh = trimMesh(body, 'r', has);
       expect(prove(mesh).closed).toBe(true);
       const solids = solidOf(mesh).decompose();
       expect(solids).toHaveLength(count);
@@ -455,10 +545,10 @@ describe('the body of a roof', () => {
       const bare = solidOf(cutOf(one).cut.mesh);
       // Caps lie on the slopes: no more stands above the ridge than their thickness, plumb.
       expect(library.Manifold.union(solids).boundingBox().max[2]).toBeLessThan(
-        bare.boundingBox().max[2] + 0.02 / Math.cos((40 * Math.PI) / 180) + 1e-4,
+        bare.boundingBox().max[2] + 0.02 / Math.cos((50 * Math.PI) / 180) + 1e-4,
       );
       for (const solid of solids) expect(solid.intersect(bare).volume()).toBeLessThan(1e-5);
-      expect(volumeOf({ ...one, trims })).toBeCloseTo(volumeOf(one) + sum, 4);
+      expect(volumeOf({ ...one, trims: has })).toBeCloseTo(volumeOf(one) + sum, 4);
     }
   });
 

@@ -1,4 +1,4 @@
-/** Dormers of every form, in a row along a roof, and spread along another. */
+/** Dormers of every form, in a row along a roof, and spread along another between chimneys. */
 import {
   dormerForms,
   emptyDocument,
@@ -35,6 +35,13 @@ export function everyDormer(): ProjectDocument {
   const { pattern: base, changes } = takenIn(empty, gabled, shippedMaterials, gabled.id);
   for (const change of changes)
     if (change.op === 'put' && change.table === 'materials') empty.materials[change.value.id] = change.value;
+  const stacks = ['chimney', 'chimney-wide'].map((id) => {
+    const from = shipped.find((one) => one.id === id)!;
+    const { pattern, changes: more } = takenIn(empty, from, shippedMaterials, id);
+    for (const change of more)
+      if (change.op === 'put' && change.table === 'materials') empty.materials[change.value.id] = change.value;
+    return pattern;
+  });
   const part = base.parts![0] as Dormer;
   const roof = (id: string, name: string, y: number): Roof => ({
     ...formed(
@@ -58,18 +65,18 @@ export function everyDormer(): ProjectDocument {
       { thickness: 0.02, material: 'plaster' },
     ],
   });
-  const patterns: Record<string, Pattern> = { [base.id]: base };
+  const patterns: Record<string, Pattern> = Object.fromEntries([base, ...stacks].map((one) => [one.id, one]));
   const openings: Record<string, Opening> = {};
-  const place = (id: string, element: string, pattern: string, x: number): void => {
+  const place = (id: string, element: string, pattern: string, x: number, up = 1.5): void => {
     openings[id] = {
       id,
       mark: id.toUpperCase(),
       element,
       face: 'e1',
       pattern,
-      size: Object.keys(base.sizes)[0]!,
+      size: Object.keys(patterns[pattern]!.sizes)[0]!,
       along: { from: 'start', distance: x },
-      up: { from: 'base', distance: 1.5 },
+      up: { from: 'base', distance: up },
       grip: { across: 'centre', level: 'sill' },
       blockedUp: false,
     };
@@ -97,6 +104,9 @@ export function everyDormer(): ProjectDocument {
     place(`d${i + 1}`, 'every', id, 2.2 + 3.7 * i);
   });
   for (let i = 0; i < 5; i++) place(`r${i + 1}`, 'alike', 'dormer-gabled', 3 + 4.3 * i);
+  place('c1', 'alike', 'chimney', 5.15, 4.9);
+  place('c2', 'alike', 'chimney-wide', 13.75, 5.2);
+  place('c3', 'every', 'chimney-wide', 20.7, 5.2);
   return {
     ...empty,
     patterns,

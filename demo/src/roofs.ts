@@ -151,6 +151,7 @@ export function everyRoof(): ProjectDocument {
     [3, 8],
     [0, 8],
   ]);
+  form('Butterfly', 'butterfly');
   all.push(['Unlike pitches', plain(oblong).map((edge, i) => ({ ...edge, pitch: 28 + 9 * i }) as RoofEdge)]);
   all.push([
     'Lifted at one end',
@@ -168,11 +169,15 @@ export function everyRoof(): ProjectDocument {
       { ...eaves('far', [6, 3], 55, 0.3), bulge: 1 },
     ],
   ]);
+  form('Eaves boxed in, verge trim', 'gabled');
   all.forEach(([name, edges], i) => {
     const id = `roof-${i + 1}`;
+    const boxed = name.startsWith('Eaves boxed in');
     document.elements[id] = {
-      ...roof(id, name, [(i % 5) * 13, -Math.floor(i / 5) * 12, 3], edges),
+      ...roof(id, name, [(i % 6) * 13, -Math.floor(i / 6) * 12, 3], edges),
+      ...(boxed ? { ends: 'level' as const } : {}),
       trims: {
+        ...(boxed ? { verge: { width: 0.2, thickness: 0.025, material: 'boarding' } } : {}),
         fascia: { height: 0.2, thickness: 0.025, material: 'boarding' },
         barge: { height: 0.26, thickness: 0.03, material: 'boarding' },
         cap: { width: 0.14, thickness: 0.02, material: 'slate' },

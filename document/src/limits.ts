@@ -70,6 +70,7 @@ export const limits = {
   batter: limitsAt(wallSchema, 'batter'),
   runs: limitsAt(wallSchema, 'runs'),
   pitch: limitsAt(roofEdgeSchema, 'pitch'),
+  rising: limitsAt(roofEdgeSchema, 'second/pitch'),
   overhang: limitsAt(roofEdgeSchema, 'over'),
   facets: limitsAt(roofEdgeSchema, 'facets'),
   steps: limitsAt(topSchema, 'steps'),

@@ -175,6 +175,37 @@ export const dormerSchema = z.strictObject({
  */
 export type Dormer = z.infer<typeof dormerSchema>;
 
+export const chimneySchema = z.strictObject({
+  id,
+  kind: z.literal('chimney'),
+  material: id,
+  /** How far all round it is from the opening's edges. */
+  gap: upTo(0.5),
+  /** How high it is above the roof at the opening's upper edge, and how far it goes down below the opening's foot. */
+  above: extent.max(20, 'must be at most 20 m'),
+  below: upTo(20),
+  upstand: z
+    .strictObject({
+      material: id,
+      height: extent.max(1, 'must be at most 1 m'),
+      thickness: extent.max(0.5, 'must be at most 0.5 m'),
+    })
+    .optional(),
+  cap: z.strictObject({ material: id, over: upTo(0.5), thickness: extent.max(1, 'must be at most 1 m') }).optional(),
+  pots: z
+    .strictObject({
+      material: id,
+      count: z.int('must be a whole number').min(1, 'must be at least 1').max(12, 'must be at most 12'),
+      diameter: extent.max(1, 'must be at most 1 m'),
+      height: extent.max(3, 'must be at most 3 m'),
+    })
+    .optional(),
+});
+/**
+ * A chimney: a stack that goes plumb through an opening in a roof's plane, whatever its pitch; an upstand on the roof round it, a cap that stands over it, and pots in a row. Metres.
+ */
+export type Chimney = z.infer<typeof chimneySchema>;
+
 export const partSchema = z.discriminatedUnion(
   'kind',
   [
@@ -187,14 +218,18 @@ export const partSchema = z.discriminatedUnion(
     shuttersSchema,
     guardSchema,
     dormerSchema,
+    chimneySchema,
     importedPartSchema,
   ],
   {
     error:
-      'must say its kind: sill board, surround, lintel, arch ring, quoins, stone sill, shutters, guard, dormer or imported',
+      'must say its kind: sill board, surround, lintel, arch ring, quoins, stone sill, shutters, guard, dormer, chimney or imported',
   },
 );
 export type Part = z.infer<typeof partSchema>;
+
+/** Whether a part stands on a roof's plane, and on nothing else. */
+export const standsOnSlope = ({ kind }: Part): boolean => kind === 'dormer' || kind === 'chimney';
 
 /** Kinds that are let into the wall, and take their room out of it. */
 export type SetIn = Lintel | ArchRing | Quoins | StoneSill;
@@ -212,6 +247,9 @@ export function partMaterials(part: Part): [path: string, material: string][] {
         ...infillMaterials(part.window.infill).map(([at, of]): [string, string] => [`window/infill/${at}`, of]),
       );
   }
+  if (part.kind === 'chimney')
+    for (const extra of ['upstand', 'cap', 'pots'] as const)
+      if (part[extra]) found.push([`${extra}/material`, part[extra].material]);
   if ('mortar' in part && part.mortar) found.push(['mortar', part.mortar]);
   if ('keystone' in part && part.keystone) found.push(['keystone/material', part.keystone.material]);
   return found;

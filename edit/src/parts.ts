@@ -17,6 +17,7 @@ export const partStarts = [
   'guard rail',
   'window bars',
   'dormer',
+  'chimney',
 ] as const;
 export type PartStart = (typeof partStarts)[number];
 
@@ -88,6 +89,18 @@ export function partFrom(start: PartStart, document: ProjectDocument, material: 
         pitch: 40,
         roof: { material, thickness: 0.1, over: 0.2 },
         window: { shape: 'rectangle', dimensions: { width: 0.8, height: 1 }, sill: 0.25 },
+      };
+    case 'chimney':
+      return {
+        id,
+        kind: 'chimney',
+        material,
+        gap: 0.02,
+        above: 0.9,
+        below: 1,
+        upstand: { material: metal, height: 0.15, thickness: 0.03 },
+        cap: { material, over: 0.05, thickness: 0.08 },
+        pots: { material, count: 1, diameter: 0.22, height: 0.4 },
       };
     case 'window bars':
       return { id, kind: 'guard', material: metal, bar: 0.018, rail: 0, spacing: 0.11, depth: 0.05 };

@@ -18,7 +18,16 @@ import {
 import { edit } from './make.ts';
 
 /** Forms that a roof can be given at once, by the edges of its outline. */
-export const roofForms = ['hipped', 'gabled', 'half-hipped', 'lean-to', 'mansard', 'bell-cast', 'flat'] as const;
+export const roofForms = [
+  'hipped',
+  'gabled',
+  'half-hipped',
+  'lean-to',
+  'mansard',
+  'bell-cast',
+  'flat',
+  'butterfly',
+] as const;
 export type RoofFormName = (typeof roofForms)[number];
 
 interface Refused {
@@ -208,6 +217,10 @@ function edgeIn({ edges }: Roof, i: number, form: RoofFormName): RoofEdge {
       return { ...eaves, pitch: 70, second: { from: 2.2, pitch: 30 } };
     case 'bell-cast':
       return { ...eaves, pitch: Math.max(15, pitch - 15), second: { from: 0.5, pitch } };
+    case 'butterfly': {
+      const low = longest(edges);
+      return i === low || i === opposite(edges, low) ? { ...eaves, pitch: -Math.min(pitch, 12) } : verge;
+    }
     case 'lean-to':
     case 'flat': {
       const low = longest(edges);

@@ -127,7 +127,9 @@ function planeSheet(
 
 /** The roof as it is seen from above: what is set out there goes down through all of it. */
 export function roofFromAbove({ roof, frame }: RoofBody, element: Pick<Element, 'id' | 'layers'>): Sheet {
-  const heights = roof.surfaces.flatMap(({ nodes, base }) => nodes.map(([, , z]) => z).filter((z) => z > base + 0.5));
+  const heights = roof.surfaces.flatMap(({ nodes, base }) =>
+    nodes.map(([, , z]) => z).filter((z) => Math.abs(z - base) > 0.5),
+  );
   const [low, high] = [Math.min(...heights), Math.max(...heights)];
   const points = roof.loops.map((loop) => loop.map(({ outX, outY }) => [outX, outY] as const));
   const starts: number[] = [];

@@ -1,6 +1,7 @@
 /** The sides of a roof: what stands upright where it ends, between two of its surfaces, and the steps within. */
 import type { RoofBody } from './roof-sheets.ts';
 import { nodeAt, surfaceAt } from './roof-sheets.ts';
+import type { Roof } from '../roof/roof.ts';
 import type { Surface } from '../roof/surface.ts';
 import { micrometre } from '../tolerances.ts';
 
@@ -56,7 +57,10 @@ function madeOf(body: RoofBody, from: number, to: number): Upright[] {
   top.planes.forEach(({ edge, strip, rings }, p) => {
     if (strip >= 0 || rings.length === 0) return;
     if (edge < 0) return;
-    for (let k = first; k < last; k++) made.push(between(body, k, p));
+    for (let k = first; k < last; k++) {
+      const foot = k + 2 === roof.surfaces.length ? footOf(roof, p) : null;
+      made.push(...(foot ? boxed(body, foot, p) : [between(body, k, p)]));
+    }
   });
   for (const [k, layer, facing] of [
     [first, first, 1],
@@ -83,18 +87,131 @@ export function topOf(surface: Surface, plane: number): number[] {
 
 function between({ roof, frame }: RoofBody, k: number, plane: number): Upright {
   const [over, under] = [roof.surfaces[k]!, roof.surfaces[k + 1]!];
-  const { nx, ny } = over.planes[plane]!;
-  const nodes = [
-    ...topOf(under, plane)
-      .reverse()
-      .map((n) => under.nodes[n]!),
-    ...topOf(over, plane).map((n) => over.nodes[n]!),
-  ];
+  return upright(frame, over.planes[plane]!, k, [...lineOf(under, plane), ...lineOf(over, plane).reverse()]);
+}
+
+type Node = Surface['nodes'][number];
+
+/** Where a surface ends on an upright plane, from the start of its edge to the end. */
+const lineOf = (surface: Surface, plane: number): Node[] =>
+  topOf(surface, plane)
+    .reverse()
+    .map((n) => surface.nodes[n]!);
+
+/** A polygon of an edge's upright plane, as it is seen from outside; without points that come twice. */
+function upright(
+  frame: RoofBody['frame'],
+  { nx, ny }: Pick<Surface['planes'][number], 'nx' | 'ny'>,
+  layer: number,
+  all: readonly Node[],
+): Upright {
+  const nodes = all.filter((node, i) => {
+    const before = all[(i + all.length - 1) % all.length]!;
+    return Math.hypot(node[0] - before[0], node[1] - before[1], node[2] - before[2]) > micrometre;
+  });
   return {
     points: nodes.map((node) => nodeAt(frame, node)),
     xs: nodes.map(([x, y]) => ny * x - nx * y),
     ys: nodes.map(([, , z]) => z),
-    layer: k,
+    layer,
+  };
+}
+
+/** What is below the innermost layer at an edge: the level soffit that it has, and those of the edges before and after it. */
+interface Foot {
+  own: number | null;
+  before: number | null;
+  after: number | null;
+}
+
+/** What is below an edge; null where neither it nor its neighbours have a level soffit. */
+function footOf({ loops, soffits, surfaces }: Roof, plane: number): Foot | null {
+  const { edge } = surfaces[0]!.planes[plane]!;
+  let first = 0;
+  const { length } = loops.find((loop) => edge < (first += loop.length))!;
+  first -= length;
+  const at = (k: number): number | null => soffits[first + ((k - first + length) % length)]!;
+  const foot = { own: at(edge), before: at(edge - 1), after: at(edge + 1) };
+  return foot.own === null && foot.before === null && foot.after === null ? null : foot;
+}
+
+/** Where an edge's upright plane stands in plan, from its start to its end. */
+function standsAt(surface: Surface, plane: number): [Node, Node] {
+  const { nodes, beyond } = surface.planes[plane]!.rings.find((ring) => ring.beyond.includes(-1))!;
+  const base = beyond.indexOf(-1);
+  return [surface.nodes[nodes[base]!]!, surface.nodes[nodes[(base + 1) % nodes.length]!]!];
+}
+
+const isLevelAt = (line: readonly Node[], z: number): boolean =>
+  line.every((node) => Math.abs(node[2] - z) < micrometre);
+
+/** The sides of the innermost layer at an edge, where soffits are level: it goes plumb down to the soffit, level back to the drawn edge, and up there to its underside. */
+function boxed({ roof, frame }: RoofBody, { own, before, after }: Foot, plane: number): Upright[] {
+  const layer = roof.surfaces.length - 2;
+  const [over, under] = [roof.surfaces[layer]!, roof.surfaces[layer + 1]!];
+  const { nx, ny } = over.planes[plane]!;
+  const [outer, inner] = [standsAt(over, plane), standsAt(under, plane)];
+  const [top, foot] = [lineOf(over, plane).reverse(), lineOf(under, plane)];
+  const to = ([x, y]: Node, z: number): Node => [x, y, z];
+  if (own === null) {
+    // What is boxed in beside it is seen on it.
+    const start = before === null ? [] : [to(outer[0], before), to(inner[0], before)];
+    const end = after === null ? [] : [to(inner[1], after), to(outer[1], after)];
+    return [upright(frame, { nx, ny }, layer, [...start, ...foot, ...end, ...top])];
+  }
+  // Where the underside comes down to the soffit at the drawn edge, it begins at the very same points.
+  const flush = isLevelAt(foot, own);
+  const z = flush ? foot[0]![2] : own;
+  const [a, b] = outer.map((node) => to(node, z)) as [Node, Node];
+  const [c, d] = inner.map((node) => to(node, z)) as [Node, Node];
+  const soffit: Node[] = [a, c, d, b];
+  return [
+    upright(frame, { nx, ny }, layer, [a, b, ...top]),
+    {
+      points: soffit.map((node) => nodeAt(frame, node)),
+      xs: soffit.map(([x, y]) => ny * x - nx * y),
+      ys: soffit.map(([x, y]) => 0 - nx * x - ny * y),
+      layer,
+    },
+    ...(flush ? [] : [upright(frame, { nx: 0 - nx, ny: 0 - ny }, layer, [d, c, ...foot])]),
+    ...(before === null || Math.abs(before - own) < micrometre
+      ? []
+      : [step(frame, layer, outer[0], inner[0], { own: z, before })]),
+  ];
+}
+
+/** The upright step in the mitre between soffits of two levels; it is seen from the higher one's side. */
+function step(
+  frame: RoofBody['frame'],
+  layer: number,
+  [ox, oy]: Node,
+  [ix, iy]: Node,
+  { own, before }: { own: number; before: number },
+): Upright {
+  const [low, high] = [Math.min(own, before), Math.max(own, before)];
+  const far = Math.hypot(ix - ox, iy - oy);
+  const seen = own > before ? 1 : -1;
+  const [near, end] =
+    seen === 1
+      ? [
+          [ox, oy],
+          [ix, iy],
+        ]
+      : [
+          [ix, iy],
+          [ox, oy],
+        ];
+  const nodes = [
+    [...near!, low],
+    [...end!, low],
+    [...end!, high],
+    [...near!, high],
+  ] as unknown as Node[];
+  return {
+    points: nodes.map((node) => nodeAt(frame, node)),
+    xs: [0, far, far, 0],
+    ys: [low, low, high, high],
+    layer,
   };
 }
 

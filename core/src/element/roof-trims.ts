@@ -1,5 +1,6 @@
-/** The trims of a roof as closed solids: fascias along its eaves, barge boards along its verges, caps over its ridges and hips. Metres. */
+/** The trims of a roof as closed solids: fascias along its eaves, barge boards along its verges, caps over its ridges and hips, and trim on it along its verges. Metres. */
 import type { Roof as RoofRow } from '@yard-arch/document';
+import type { Surface } from '../roof/surface.ts';
 import { micrometre, parallel } from '../tolerances.ts';
 import { cross, dot, minus, plus, type Vector } from '../vector.ts';
 import { topOf } from './roof-sides.ts';
@@ -15,11 +16,12 @@ export interface Trim {
 type Trims = NonNullable<RoofRow['trims']>;
 
 /** The trims that a roof asks for, where it stands. */
-export function trimsOf(body: RoofBody, { fascia, barge, cap }: Trims): Trim[] {
+export function trimsOf(body: RoofBody, { fascia, barge, cap, verge }: Trims): Trim[] {
   const own = [
     ...(fascia ? fascias(body, fascia) : []),
     ...(barge ? barges(body, barge, fascia?.thickness ?? 0) : []),
-    ...(cap ? caps(body, cap) : []),
+    ...(cap ? caps(body, cap, verge?.width ?? 0) : []),
+    ...(verge ? vergeTrims(body, verge, barge?.thickness ?? 0) : []),
   ];
   return own.map((trim) => ({ ...trim, points: trim.points.map((point) => nodeAt(body.frame, point)) }));
 }
@@ -130,6 +132,99 @@ function barges(
   });
 }
 
+/** The planes that end in a verge's upright one, from its start to its end, without those that rise from the verge itself. */
+function planesAlong(surface: Surface, upright: number): number[][] {
+  const { rings, edge } = surface.planes[upright]!;
+  const ring = rings.find(({ beyond }) => beyond.includes(-1))!;
+  const base = ring.beyond.indexOf(-1);
+  const { length } = ring.beyond;
+  // After the base come the end, the top from there back, and the start.
+  const along = Array.from({ length: length - 1 }, (_, i) => ring.beyond[(base + length - 1 - i) % length]!);
+  const runs: number[][] = [[]];
+  for (const plane of along) {
+    const { edge: its, strip } = surface.planes[plane]!;
+    if (strip < 0) continue;
+    if (its === edge) runs.push([]);
+    else if (runs.at(-1)!.at(-1) !== plane) runs.at(-1)!.push(plane);
+  }
+  return runs.filter((run) => run.length > 0);
+}
+
+/**
+ * Trim on the roof along its verges: it follows each plane, and is mitred where two meet. It goes on over the barge board.
+ * @param before how thick what stands before the verge is, metres
+ */
+function vergeTrims(
+  { roof }: RoofBody,
+  { width, thickness, material }: NonNullable<Trims['verge']>,
+  before: number,
+): Trim[] {
+  const surface = roof.surfaces[0]!;
+  return surface.planes.flatMap((plane, p) => {
+    const { edge, strip, rings, nx, ny } = plane;
+    if (strip >= 0 || edge < 0 || rings.length === 0 || roof.eaves[edge]!.of.is !== 'verge') return [];
+    const along: Vector = [ny, -nx, 0];
+    return planesAlong(surface, p).flatMap((run) => {
+      const ends = endsOf(surface, p, run, along);
+      if (!ends) return [];
+      /** Where the planes, raised, are at a distance inward of the verge: from one end to the other. */
+      const chain = (inward: number, raised: number): Vector[] => {
+        const height = run.map((which) => {
+          const own = surface.planes[which]!;
+          const [a, b] = [own.nx * along[0] + own.ny * along[1], own.nx * nx + own.ny * ny];
+          const at = (b * (plane.reach + inward) - own.reach) / own.run + raised * Math.hypot(1, 1 / own.run);
+          return { slope: a / own.run, at };
+        });
+        return Array.from({ length: run.length + 1 }, (_, i): Vector => {
+          const [q, r] = [height[i - 1], height[i]];
+          const s = q && r ? (r.at - q.at) / (q.slope - r.slope) : i === 0 ? ends[0] : ends[1];
+          const own = (r ?? q)!;
+          const off = plane.reach + inward;
+          return [along[0] * s + nx * off, along[1] * s + ny * off, own.slope * s + own.at];
+        });
+      };
+      const loops = [chain(-before, 0), chain(width, 0), chain(width, thickness), chain(-before, thickness)];
+      const { length } = loops[0]!;
+      // Where its inner side would be turned round, the verge is too short for it.
+      const turned = loops.some((loop) =>
+        loop.some((point, i) => i > 0 && dot(minus(point, loop[i - 1]!), along) < micrometre),
+      );
+      if (turned) return [];
+      const at = (loop: number, i: number): number => (loop % 4) * length + i;
+      const polygons = [
+        [at(0, 0), at(3, 0), at(2, 0), at(1, 0)],
+        [at(0, length - 1), at(1, length - 1), at(2, length - 1), at(3, length - 1)],
+        ...[0, 1, 2, 3].flatMap((loop) =>
+          Array.from({ length: length - 1 }, (_, i) => [
+            at(loop, i),
+            at(loop + 1, i),
+            at(loop + 1, i + 1),
+            at(loop, i + 1),
+          ]),
+        ),
+      ];
+      return [{ points: loops.flat(), polygons, material }];
+    });
+  });
+}
+
+/** Where planes begin and end along a verge's upright one. */
+function endsOf(
+  surface: Surface,
+  upright: number,
+  run: readonly number[],
+  along: Vector,
+): readonly [number, number] | null {
+  const places = run.flatMap((which) =>
+    surface.planes[which]!.rings.flatMap(({ nodes, beyond }) =>
+      nodes.flatMap((node, i) =>
+        beyond[i] === upright ? [node, nodes[(i + 1) % nodes.length]!].map((n) => dot(along, surface.nodes[n]!)) : [],
+      ),
+    ),
+  );
+  return places.length > 0 ? [Math.min(...places), Math.max(...places)] : null;
+}
+
 /** A line with its first and last piece drawn out. */
 function extended(line: readonly [number, number][], by: number): [number, number][] {
   const out = line.map(([s, z]): [number, number] => [s, z]);
@@ -196,8 +291,10 @@ const halves = [
   [0, 3, 4, 5],
 ];
 
-function caps(body: RoofBody, { width, thickness, material }: NonNullable<Trims['cap']>): Trim[] {
+/** @param short how far before a verge they end, metres */
+function caps(body: RoofBody, { width, thickness, material }: NonNullable<Trims['cap']>, short: number): Trim[] {
   const surface = body.roof.surfaces[0]!;
+  const verges = short > 0 ? vergeNodes(body) : new Map<number, Vector>();
   const lines = capped(body);
   const at = new Map<number, Line[]>();
   for (const line of lines) for (const node of [line.a, line.b]) at.set(node, [...(at.get(node) ?? []), line]);
@@ -223,8 +320,24 @@ function caps(body: RoofBody, { width, thickness, material }: NonNullable<Trims[
         ...section.left.map((v) => to(v, 'left')).reverse(),
       ];
     };
-    return [between(ring(line.a, a), ring(line.b, b), material, halves)];
+    const from = (node: number, at: Vector, sign: 1 | -1): Vector => {
+      const inward = verges.get(node);
+      return inward ? plus(at, scaled(way, (sign * short) / Math.max(0.1, Math.abs(dot(way, inward))))) : at;
+    };
+    return [between(ring(line.a, from(line.a, a, 1)), ring(line.b, from(line.b, b, -1)), material, halves)];
   });
+}
+
+/** The nodes of the top surface that are on verges, each with the way inward from there. */
+function vergeNodes({ roof }: RoofBody): Map<number, Vector> {
+  const surface = roof.surfaces[0]!;
+  return new Map(
+    surface.planes.flatMap(({ edge, strip, rings, nx, ny }, p): [number, Vector][] =>
+      strip >= 0 || edge < 0 || rings.length === 0 || roof.eaves[edge]!.of.is !== 'verge'
+        ? []
+        : topOf(surface, p).map((node) => [node, [nx, ny, 0]]),
+    ),
+  );
 }
 
 /** Normals in plan of the upright planes at which a line's cap ends at a node: half way to what else is capped there on either side, or square to it. */

@@ -16,6 +16,7 @@ import type { Vector } from '../vector.ts';
 import { guard, shutters } from './before.ts';
 import { bendAt, bentParts } from './bent.ts';
 import { betweenOpenings, runsIntoReveal, type Clash } from './clashes.ts';
+import { chimneyOf } from './chimney.ts';
 import { dormerOf, dormerWindow } from './dormer.ts';
 import { holdsPoint } from '../mesh/region.ts';
 import { guarded } from './guarded.ts';
@@ -44,6 +45,7 @@ const makers: {
     const made = dormerMade(part, placed, units);
     return typeof made === 'string' ? made : still(made.part);
   },
+  chimney: (part, placed, units) => still(chimneyOf(part, placed, units)),
   'sill board': (part, placed) => still(sillBoard(part, placed)),
   surround: (part, placed) => still(surround(part, placed)),
   guard: (part, placed) => still(guard(part, placed)),
@@ -98,7 +100,7 @@ const infillOnce = oncePer<readonly InfillPart[] | string>();
 const meshesOf = (part: Part, placed: Placed, units: Units): readonly InfillPart[] | string =>
   partOnce(
     placed,
-    `${textOf(part)}${importedKey(textOf(part))} ${placed.depth} ${placed.kind} ${textOf(placed.pattern.sections)} ${units} ${placed.slope ?? ''}`,
+    `${textOf(part)}${importedKey(textOf(part))} ${placed.depth} ${placed.kind} ${textOf(placed.pattern.sections)} ${units} ${placed.slope ?? ''} ${placed.pattern.onSlope ?? ''}`,
     () => guarded(part.kind, () => makeOf(part, placed, units)),
   );
 
@@ -122,6 +124,7 @@ const flatOnly: ReadonlySet<Part['kind']> = new Set([
   'stone sill',
   'shutters',
   'dormer',
+  'chimney',
 ]);
 
 /** Whether a part stands on the face opposite to the one on which its opening is set out. */
@@ -396,7 +399,7 @@ export function patternFront(
     kind: 'through',
     depth: drawnIn,
     sections: squareSections(drawnIn),
-    // A dormer is drawn as on a plane of 45 degrees.
+    // What stands on a roof is drawn as on a plane of 45 degrees.
     slope: Math.PI / 4,
   };
   for (const part of pattern.parts ?? []) {

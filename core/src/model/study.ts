@@ -1,5 +1,12 @@
 /** A study of a pattern: one opening of it in a piece of wall of its own, cut as it would be anywhere, to be drawn as a detail. */
-import type { Element, Opening, Pattern, ProjectDocument, Size } from '@yard-arch/document';
+import {
+  standsOnSlope,
+  type Element,
+  type Opening,
+  type Pattern,
+  type ProjectDocument,
+  type Size,
+} from '@yard-arch/document';
 import type { ElementCut } from './cut-element.ts';
 import { cutModel, type Model } from './model.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
@@ -39,7 +46,7 @@ export function studyOf(
   if (isImpossible(profile)) return { reason: profile.reason };
   const { width, height } = profile;
   const foot = pattern.onFloor ? 0 : about.below;
-  const slopes = pattern.parts?.some(({ kind }) => kind === 'dormer') === true;
+  const slopes = pattern.parts?.some(standsOnSlope) === true;
   const wall = slopes ? slopeFor(width, foot + height, layers) : wallFor(width, foot + height, layers);
   const opening: Opening = {
     id: 'one',

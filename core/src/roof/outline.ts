@@ -17,18 +17,19 @@ export interface Eave {
 
 export type Outlined = { loops: Eave[][]; fault: null } | { loops: null; fault: Fault };
 
-/** How far an edge reaches over the drawn outline at a depth (metres): eaves that end square to their slope reach out less the deeper. */
-export function reachAt(edge: RoofEdge, ends: RoofForm['ends'], depth: number): number {
+/** How far an edge reaches over the drawn outline at a depth (metres): eaves that end square to their slope reach out less the deeper, and where a level soffit is below them their underside begins at the drawn edge. */
+export function reachAt(edge: RoofEdge, ends: RoofForm['ends'], depth: number, thickness: number): number {
   if (edge.is === 'abutment') return 0;
-  return edge.is === 'eaves' && ends === 'square'
-    ? edge.over - depth * Math.sin((edge.pitch * Math.PI) / 180)
-    : edge.over;
+  if (edge.is !== 'eaves') return edge.over;
+  if (ends === 'level' && depth >= thickness) return 0;
+  return ends === 'square' ? edge.over - depth * Math.sin((edge.pitch * Math.PI) / 180) : edge.over;
 }
 
-/** The outline of a roof, counter-clockwise, and its courts, clockwise, at a depth (metres); or why it has none. */
+/** The outline of a roof, counter-clockwise, and its courts, clockwise, at a depth of its thickness (metres); or why it has none. */
 export function outlined(
   { edges, courts = [], ends }: Pick<RoofForm, 'edges' | 'courts' | 'ends'>,
   depth: number,
+  thickness: number,
 ): Outlined {
   const loops = [edges, ...courts].map((list, i) => turnedTo(faceted(list), i === 0 ? 1 : -1));
   const crossed = crossing(loops, 'x', 'y');
@@ -36,7 +37,7 @@ export function outlined(
   if (loops[0]!.length < 3 || Math.abs(areaOf(loops[0]!, 'x', 'y')) < micrometre)
     return refused('no-outline', 'its outline encloses nothing', 'Draw an outline of at least three edges.');
   for (const loop of loops) {
-    const fault = reachOut(loop, (edge) => reachAt(edge, ends, depth));
+    const fault = reachOut(loop, (edge) => reachAt(edge, ends, depth, thickness));
     if (fault) return { loops: null, fault };
   }
   if (crossing(loops, 'outX', 'outY'))

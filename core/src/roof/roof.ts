@@ -2,8 +2,11 @@
 import type { RoofForm } from '@yard-arch/document';
 import { fault, type Fault } from '../finding.ts';
 import type { RoofEdge as FrontEdge, Strip } from './front.ts';
+import { micrometre } from '../tolerances.ts';
 import { outlined, reachAt, type Eave } from './outline.ts';
 import { NeverMeets, surfaceOf, type Surface } from './surface.ts';
+
+const radians = Math.PI / 180;
 
 /** What a roof is made of, as seen from its start: z is up from its level, metres. */
 export interface Roof {
@@ -12,6 +15,8 @@ export interface Roof {
   loops: readonly (readonly Eave[])[];
   /** One for each depth, outermost first. */
   surfaces: readonly Surface[];
+  /** Of eaves with a level soffit how high that is; null of all other edges. */
+  soffits: readonly (number | null)[];
 }
 
 /** The planes of a roof at each of some depths (metres, the last the whole thickness), or why it has none. */
@@ -19,36 +24,84 @@ export function roofOf(form: Pick<RoofForm, 'edges' | 'courts' | 'ends'>, depths
   const thickness = depths[depths.length - 1]!;
   const outlines: Eave[][][] = [];
   for (const depth of Array.from(depths)) {
-    const { loops, fault: wrong } = outlined(form, depth);
+    const { loops, fault: wrong } = outlined(form, depth, thickness);
     if (wrong) return wrong;
     outlines.push(loops);
   }
   const loops = outlines[0]!;
+  const falls = fallsOf(loops.flat());
+  if (falls === null)
+    return fault(
+      'falls-both-ways',
+      'some of its planes rise from their edges, and others fall from theirs',
+      'Let all of them rise, or all fall inward.',
+    );
   const strips = Array.from(depths, (depth, i) =>
     outlines[i]!.map((loop) =>
       loop.map(({ of, outX: x, outY: y }): FrontEdge => ({
         x,
         y,
-        strips: stripsOf(of, thickness - depth, reachAt(of, form.ends, depth)),
+        strips: stripsOf(of, thickness - depth, reachAt(of, form.ends, depth, thickness)),
       })),
     ),
   );
   const lowest = Math.min(0, ...strips.flat(2).flatMap((edge) => edge.strips.map(({ from }) => from)));
   try {
-    return { eaves: loops.flat(), loops, surfaces: strips.map((edges) => surfaceOf(edges, lowest - 1)) };
+    const surfaces = strips.map((edges) => surfaceOf(edges, lowest - 1));
+    const [eaves, stands] = [loops.flat(), falls ? surfaces.map(upsideDown) : surfaces];
+    const soffits = form.ends === 'level' ? soffitsOf(eaves, stands.slice(-2)) : eaves.map(() => null);
+    return { eaves, loops, surfaces: stands, soffits };
   } catch (error) {
     if (error instanceof NeverMeets) return neverMeets(error, loops.flat());
     throw error;
   }
 }
 
-const radians = Math.PI / 180;
+/** How high a level soffit is by edge: where the underside is lowest over what reaches out, and no higher than where planes beside it run down before it. @param around the surfaces of the innermost layer */
+function soffitsOf(eaves: readonly Eave[], around: readonly Surface[]): (number | null)[] {
+  const soffits = eaves.map(({ of }) => {
+    if (of.is !== 'eaves' || of.over < micrometre) return null;
+    const { lift = 0, over, pitch } = of;
+    return pitch > 0 ? lift - over * Math.tan(pitch * radians) : lift;
+  });
+  for (const { planes, nodes, base } of around)
+    for (const { edge, strip, rings } of planes) {
+      const own = strip < 0 && edge >= 0 ? soffits[edge]! : null;
+      if (own === null) continue;
+      const heights = rings.flatMap((ring) => ring.nodes.map((node) => nodes[node]![2]).filter((z) => z !== base));
+      soffits[edge] = Math.min(own, ...heights);
+    }
+  return soffits;
+}
+
+/** Whether planes fall from their edges instead of rising; null where some do and some do not. */
+function fallsOf(eaves: readonly Eave[]): boolean | null {
+  const ways = new Set(
+    eaves.flatMap(({ of }) => (of.is === 'eaves' ? [of.pitch < 0] : of.is === 'verge' && of.hip ? [false] : [])),
+  );
+  return ways.size > 1 ? null : ways.has(true);
+}
+
+/** Planes that fall from their edges are those that rise from them, upside down: what was found that way, put right. */
+function upsideDown({ nodes, planes, base }: Surface): Surface {
+  return {
+    base: -base,
+    nodes: nodes.map(([x, y, z]) => [x, y, 0 - z] as const),
+    // An edge's own upright planes look out as before.
+    planes: planes.map((plane) =>
+      plane.strip < 0 && plane.edge >= 0
+        ? plane
+        : { ...plane, nx: 0 - plane.nx, ny: 0 - plane.ny, reach: 0 - plane.reach },
+    ),
+  };
+}
 
 /** The way of an edge: its planes, so far above the underside. @param above metres, square to each plane @param over how far it reaches out there, metres */
 function stripsOf(edge: Eave['of'], above: number, over: number): Strip[] {
   if (edge.is === 'abutment') return [];
   if (edge.is === 'verge') return edge.hip ? [stripOf(edge.hip.pitch, edge.hip.from, over, above)] : [];
   const { pitch, lift = 0, second } = edge;
+  if (pitch < 0) return [stripOf(-pitch, -lift, over, -above)];
   const first = stripOf(pitch, lift, over, above);
   if (!second || Math.abs(second.pitch - pitch) < 1e-9) return [first];
   // Both planes are moved out square to themselves; they meet where both are as high.

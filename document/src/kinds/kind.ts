@@ -47,7 +47,7 @@ export interface RoofForm {
   edges: readonly RoofEdge[];
   courts?: readonly (readonly RoofEdge[])[] | undefined;
   /** How its eaves end; plumb unless said otherwise. */
-  ends?: 'plumb' | 'square' | undefined;
+  ends?: 'plumb' | 'square' | 'level' | undefined;
   trims?: Trims | undefined;
 }
 

@@ -4,12 +4,18 @@ import { isObject, type Migration } from './migration.ts';
 import { toVersion2 } from './to-2.ts';
 import { toVersion3 } from './to-3.ts';
 import { toVersion4 } from './to-4.ts';
+import { toVersion5 } from './to-5.ts';
 
 /** Version of the file format. It rises whenever what is written becomes otherwise, with a step in `migrate` and a file of the version before among the tests' fixtures. */
-export const formatVersion = 4;
+export const formatVersion = 5;
 
 /** By version: the step from it to the next. */
-export const migrate: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3, 3: toVersion4 };
+export const migrate: Readonly<Record<number, Migration>> = {
+  1: toVersion2,
+  2: toVersion3,
+  3: toVersion4,
+  4: toVersion5,
+};
 
 /** What is written in no version that this program knows. */
 function refuseVersion(what: string, version: number): never {

@@ -28,6 +28,7 @@ export const shippedMaterials: Record<string, Material> = {
   brick: { id: 'brick', name: 'Brick', colour: '#b97a5c', roughness: 0.9, texture: 'stretcher bond' },
   slate: { id: 'slate', name: 'Slate', colour: '#69737c', roughness: 0.85, texture: 'slate' },
   lead: { id: 'lead', name: 'Sheet lead', colour: '#7d868c', roughness: 0.7 },
+  clay: { id: 'clay', name: 'Fired clay', colour: '#b4684a', roughness: 0.8 },
   mortar: { id: 'mortar', name: 'Lime mortar', colour: '#d8d0bd', roughness: 0.95 },
 };
 
@@ -259,4 +260,17 @@ export const dormer = (
     },
   },
   ...over,
+});
+
+/** A chimney with pots in a row, lead at its foot. */
+export const chimney = (material: string, count: number, above: number): Part => ({
+  id: 'chimney',
+  kind: 'chimney',
+  material,
+  gap: 0.02,
+  above,
+  below: 1.2,
+  upstand: { material: 'lead', height: 0.15, thickness: 0.03 },
+  cap: { material: 'stone', over: 0.05, thickness: 0.09 },
+  pots: { material: 'clay', count, diameter: 0.24, height: 0.42 },
 });

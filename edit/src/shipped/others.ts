@@ -1,6 +1,6 @@
 /** Shipped vents, niches, archways and pockets. */
 import type { Pattern } from '@yard-arch/document';
-import { dormer, boards, double, frameOf, infill, quoins, ring, ships, stoneSill, surround } from './make.ts';
+import { boards, chimney, dormer, double, frameOf, infill, quoins, ring, ships, stoneSill, surround } from './make.ts';
 
 const metal = {
   frame: frameOf({ width: 0.03, depth: 0.05, material: 'iron', joints: 'mitred' }),
@@ -142,5 +142,13 @@ export const others: Pattern[] = [
         { pitch: 62, wall: 0.12, roof: { material: 'slate', thickness: 0.08, over: 0.12 } },
       ),
     ],
+  }),
+  ships('chimney', 'Chimney', 'rectangle', ['chimney', 'roof'], [{ width: 0.56, height: 0.7 }], {
+    onSlope: 'plumb',
+    parts: [chimney('brick', 1, 1.1)],
+  }),
+  ships('chimney-wide', 'Chimney stack, three pots', 'rectangle', ['chimney', 'roof'], [{ width: 1.3, height: 0.72 }], {
+    onSlope: 'plumb',
+    parts: [chimney('stone', 3, 1.4)],
   }),
 ];

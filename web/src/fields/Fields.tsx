@@ -260,31 +260,49 @@ export function AngleField({
 export function PitchField({
   label,
   value,
+  inward = false,
+  note,
   onChange,
 }: {
   label: string;
   value: number;
+  /** Whether it may fall from its edge, told below nothing. */
+  inward?: boolean;
+  note?: string | undefined;
   onChange: (degrees: number) => boolean;
 }) {
+  const { least, most } = limits.rising;
+  const within = inward ? limits.pitch : limits.rising;
   const give = (degrees: number): string | null => {
-    const refused = outside(label, degrees, limits.pitch, (limit) => `${limit}°`);
+    const refused =
+      outside(label, degrees, within, (limit) => `${limit}°`) ??
+      (Math.abs(degrees) < least ? `${label} must be at least ${least}°, or fall inward by as much.` : null);
     if (refused) return refused;
     return onChange(degrees) ? null : `${label} was not changed.`;
   };
+  const span = Number((2 / Math.tan((Math.abs(value) * Math.PI) / 180)).toFixed(2));
   return (
     <Typed
       label={label}
       shown={`${Number(value.toFixed(3))}°`}
-      note={`rise to span 1 : ${Number((2 / Math.tan((value * Math.PI) / 180)).toFixed(2))}`}
-      hint="In degrees, or as rise to span: 42, 1:2.2"
+      note={note ?? (value < 0 ? 'falls inward from its edge' : `rise to span 1 : ${span}`)}
+      hint={`In degrees, or as rise to span: 42, 1:2.2${inward ? '; −12 falls inward' : ''}`}
       onType={(text) => {
-        const [rise, span] = text.split(/[:/]/).map((part) => Number(part.replace('°', '').replace(',', '.').trim()));
+        const [rise, span] = text
+          .replaceAll('−', '-')
+          .split(/[:/]/)
+          .map((part) => Number(part.replace('°', '').replace(',', '.').trim()));
         if (span !== undefined && rise! > 0 && span > 0) return give((Math.atan((2 * rise!) / span) * 180) / Math.PI);
         return text.trim() === '' || span !== undefined || !Number.isFinite(rise!)
           ? `“${text}” is not a pitch. Try 42, or rise to span: 1:2.2.`
           : give(rise!);
       }}
-      onStep={(steps) => void give(Math.max(limits.pitch.least, Math.min(limits.pitch.most, value + steps)))}
+      onStep={(steps) => {
+        // From what rises to what falls there is nothing between.
+        const next = value + steps;
+        const to = Math.abs(next) < least ? least * Math.sign(inward ? next || steps : 1) : next;
+        void give(Math.max(inward ? -most : least, Math.min(most, to)));
+      }}
     />
   );
 }

@@ -75,7 +75,7 @@ function EavesFields({ edge, units, set }: OwnProps<'eaves'>) {
   const { second } = edge;
   return (
     <>
-      <PitchField label="Pitch" value={edge.pitch} onChange={(pitch) => set({ ...edge, pitch })} />
+      <PitchField label="Pitch" inward={!second} value={edge.pitch} onChange={(pitch) => set({ ...edge, pitch })} />
       <OverhangField edge={edge} units={units} set={set} />
       <LengthField
         label="Lifted by"
@@ -102,7 +102,7 @@ function EavesFields({ edge, units, set }: OwnProps<'eaves'>) {
             one pitch only
           </button>
         </>
-      ) : (
+      ) : edge.pitch < 0 ? null : (
         <button
           className="link"
           onClick={() =>

@@ -13,7 +13,7 @@ import {
   type ProjectDocument,
 } from '@yard-arch/document';
 import { changePattern, partFrom, partStarts, windowFrom, type PartStart } from '@yard-arch/edit';
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { later } from '../common/later.tsx';
 import { Choice, Tick } from '../fields/Fields.tsx';
 import { Figures, type Figure } from '../fields/Figures.tsx';
@@ -192,6 +192,18 @@ const figuresOf: Record<Part['kind'], readonly Figure[]> = {
     { key: 'vary', label: 'Varied by', kind: 'angle', within: limits.vary, otherwise: 0, unsaid: true },
   ],
   imported: [],
+  chimney: [
+    { ...material, label: 'Stack, of' },
+    { key: 'gap', label: 'Clear', kind: 'length', within: { least: 0, most: 0.5 }, note: 'all round, in the opening' },
+    {
+      key: 'above',
+      label: 'Above',
+      kind: 'length',
+      within: { least: 0.001, most: 20 },
+      note: 'the opening’s upper edge',
+    },
+    { key: 'below', label: 'Below', kind: 'length', within: { least: 0, most: 20 }, note: 'the opening’s foot' },
+  ],
   dormer: [
     {
       key: 'form',
@@ -240,6 +252,7 @@ function OnePart({ part, document, onChange }: OneProps<Part>) {
           <Tick label="Behind" value={part.behind ?? false} onChange={(on) => onChange({ behind: on || undefined })} />
         </>
       )}
+      {part.kind === 'chimney' && <ChimneyFields part={part} document={document} onChange={onChange} />}
       {part.kind === 'dormer' && <DormerFields part={part} document={document} onChange={onChange} />}
       {part.kind === 'shutters' && (
         <>
@@ -259,6 +272,69 @@ function OnePart({ part, document, onChange }: OneProps<Part>) {
       )}
     </>
   );
+}
+
+const chimneyExtras: {
+  key: 'upstand' | 'cap' | 'pots';
+  label: string;
+  usual: (material: string) => Extract<Part, { kind: 'chimney' }>['upstand' | 'cap' | 'pots'];
+  figures: readonly Figure[];
+}[] = [
+  {
+    key: 'upstand',
+    label: 'Upstand',
+    usual: (material) => ({ material, height: 0.15, thickness: 0.03 }),
+    figures: [
+      { key: 'height', label: '', kind: 'length', within: { least: 0.001, most: 1 }, note: 'high, on the roof' },
+      { key: 'thickness', label: '', kind: 'length', within: { least: 0.001, most: 0.5 }, note: 'thick' },
+      { key: 'material', label: 'of', kind: 'material' },
+    ],
+  },
+  {
+    key: 'cap',
+    label: 'Cap',
+    usual: (material) => ({ material, over: 0.05, thickness: 0.08 }),
+    figures: [
+      { key: 'over', label: '', kind: 'length', within: { least: 0, most: 0.5 }, note: 'over the stack' },
+      { key: 'thickness', label: '', kind: 'length', within: { least: 0.001, most: 1 }, note: 'thick' },
+      { key: 'material', label: 'of', kind: 'material' },
+    ],
+  },
+  {
+    key: 'pots',
+    label: 'Pots',
+    usual: (material) => ({ material, count: 1, diameter: 0.22, height: 0.4 }),
+    figures: [
+      { key: 'count', label: '', kind: 'count', within: { least: 1, most: 12 }, note: 'in a row' },
+      { key: 'diameter', label: '', kind: 'length', within: { least: 0.01, most: 1 }, note: 'wide' },
+      { key: 'height', label: '', kind: 'length', within: { least: 0.01, most: 3 }, note: 'high' },
+      { key: 'material', label: 'of', kind: 'material' },
+    ],
+  },
+];
+
+/** What a chimney has besides its stack. */
+function ChimneyFields({ part, document, onChange }: OneProps<Extract<Part, { kind: 'chimney' }>>) {
+  return chimneyExtras.map(({ key, label, usual, figures }) => {
+    const extra = part[key];
+    return (
+      <Fragment key={key}>
+        <Tick
+          label={label}
+          value={extra !== undefined}
+          onChange={(on) => onChange({ [key]: on ? usual(part.material) : undefined })}
+        />
+        {extra && (
+          <Figures
+            value={extra}
+            figures={figures}
+            document={document}
+            onChange={(over) => onChange({ [key]: { ...extra, ...over } })}
+          />
+        )}
+      </Fragment>
+    );
+  });
 }
 
 /** A dormer's roof, and the window of its front: taken over from a size of a pattern of the book. */

@@ -33,6 +33,7 @@ const drawings: Record<RoofFormName, string> = {
   mansard: 'M3 26H45L40 13L28 6H20L8 13ZM8 13H40',
   'bell-cast': 'M1 26H47L38 20L27 6H21L10 20ZM10 20H38',
   flat: 'M3 26V16L45 14V26ZM3 20L45 18',
+  butterfly: 'M6 26V14L24 19L42 14V26ZM3 8L24 14L45 8L45 13L24 19L3 13Z',
 };
 
 export const pictured: Pictured[] = roofForms.map((form) => ({
@@ -76,7 +77,9 @@ export function RoofFields({ roof, document }: { roof: Roof; document: ProjectDo
       {eaves[0] && (
         <PitchField
           label="Pitch"
+          inward
           value={eaves[0].pitch}
+          note={various(eaves.map(({ pitch }) => pitch))}
           onChange={(pitch) => commit(changeAllEdges(roof, { pitch }, 'change the pitch of'))}
         />
       )}

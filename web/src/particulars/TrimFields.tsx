@@ -9,6 +9,7 @@ const kinds: { key: keyof Trims; label: string; size: 'height' | 'width'; usual:
   { key: 'fascia', label: 'Fascia', size: 'height', usual: 0.2, thick: 0.025 },
   { key: 'barge', label: 'Barge board', size: 'height', usual: 0.24, thick: 0.03 },
   { key: 'cap', label: 'Ridge caps', size: 'width', usual: 0.14, thick: 0.02 },
+  { key: 'verge', label: 'Verge trim', size: 'width', usual: 0.16, thick: 0.02 },
 ];
 
 export function TrimFields({ roof, document }: { roof: Roof; document: ProjectDocument }) {
@@ -32,7 +33,11 @@ export function TrimFields({ roof, document }: { roof: Roof; document: ProjectDo
                   {
                     ...roof.trims,
                     [key]: on
-                      ? { [size]: usual, thickness: thick, material: roof.layers.at(key === 'cap' ? 0 : -1)!.material }
+                      ? {
+                          [size]: usual,
+                          thickness: thick,
+                          material: roof.layers.at(key === 'cap' || key === 'verge' ? 0 : -1)!.material,
+                        }
                       : undefined,
                   },
                   on ? `give ${label.toLowerCase()} to` : `take ${label.toLowerCase()} off`,

@@ -5,6 +5,10 @@ import { common } from '../common.ts';
 import { oneLayer, type ElementKind, type FaceOf } from '../kind.ts';
 
 const pitch = number.min(0.5, 'must be from 0.5 to 85 degrees').max(85, 'must be from 0.5 to 85 degrees');
+const eitherWay = number
+  .min(-85, 'must be from 0.5 to 85 degrees either way')
+  .max(85, 'must be from 0.5 to 85 degrees either way')
+  .refine((degrees) => Math.abs(degrees) >= 0.5, 'must be from 0.5 to 85 degrees either way');
 const overhang = number.min(0, 'must be from 0 to 20 m').max(20, 'must be from 0 to 20 m');
 
 const point = {
@@ -21,7 +25,7 @@ export const roofEdgeSchema = z.discriminatedUnion(
     z.strictObject({
       ...point,
       is: z.literal('eaves'),
-      pitch,
+      pitch: eitherWay,
       over: overhang,
       lift: coordinate.optional(),
       second: z.strictObject({ from: extent, pitch }).optional(),
@@ -37,8 +41,8 @@ export const roofEdgeSchema = z.discriminatedUnion(
   { error: 'must say what it is: eaves, verge or abutment' },
 );
 /**
- * An edge of a roof's outline, from its point (metres, from the roof's start) to the next one's; with a bulge an arc, in so many `facets`. *Eaves* have a plane that rises at a `pitch` (degrees), from a height on at
- * a `second` one; they may be lifted above the roof's level. A *verge* ends the planes beside it, as a gable does; a half-hip begins on it at a height. At an *abutment* they run against a wall. Both it
+ * An edge of a roof's outline, from its point (metres, from the roof's start) to the next one's; with a bulge an arc, in so many `facets`. *Eaves* have a plane that rises at a `pitch` (degrees), or falls from
+ * them where that is below nothing; from a height on one that rises does so at a `second` one; they may be lifted above the roof's level. A *verge* ends the planes beside it, as a gable does; a half-hip begins on it at a height. At an *abutment* they run against a wall. Both it
  * and the eaves reach `over` the outline, metres in plan. Heights are above the roof's level.
  */
 export type RoofEdge = z.infer<typeof roofEdgeSchema>;
@@ -51,8 +55,9 @@ export const trimsSchema = z.strictObject({
   fascia: board.optional(),
   barge: board.optional(),
   cap: z.strictObject({ width: extent, thickness: extent, material: id }).optional(),
+  verge: z.strictObject({ width: extent, thickness: extent, material: id }).optional(),
 });
-/** What a roof's edges are trimmed with: boards before its eaves (fascia) and its verges (barge), so high from the top of the roof down, and caps so wide to either side of its ridges and hips. Metres. */
+/** What a roof's edges are trimmed with: boards before its eaves (fascia) and its verges (barge), so high from the top of the roof down, caps so wide to either side of its ridges and hips, and trim that lies so wide on the roof along its verges. Metres. */
 export type Trims = z.infer<typeof trimsSchema>;
 
 export const roofSchema = z
@@ -62,7 +67,7 @@ export const roofSchema = z
     edges: loop,
     courts: z.array(loop).max(50, 'must hold at most 50 courts').optional(),
     trims: trimsSchema.optional(),
-    ends: z.enum(['plumb', 'square'], 'must be plumb or square').optional(),
+    ends: z.enum(['plumb', 'square', 'level'], 'must be plumb, square or level').optional(),
   })
   .superRefine(({ edges, courts }, context) => {
     const seen = new Set<string>();
@@ -75,12 +80,19 @@ export const roofSchema = z
             message: `must not be "${edge.id}" again: each edge has an id of its own`,
           });
         seen.add(edge.id);
+        if (edge.is === 'eaves' && edge.pitch < 0 && edge.second)
+          context.addIssue({
+            code: 'custom',
+            path: [...(i === 0 ? ['edges'] : ['courts', i - 1]), k, 'second'],
+            message: 'must not be said of a plane that falls from its edge',
+          });
       }),
     );
   });
 /**
  * A roof over an outline in plan, with courts in it. The undersides of its planes pass over the edges at the level of `start` (metres), so that it lies on walls of that height whatever its layers; they follow from
- * the outer face inward. It is turned about its start (degrees). Its eaves end plumb, or square to their slope.
+ * the outer face inward. It is turned about its start (degrees). Its eaves end plumb, square to their slope, or plumb
+ * with a level soffit from there back to the drawn edge.
  */
 export type Roof = z.infer<typeof roofSchema>;
 
@@ -189,6 +201,7 @@ export const roofKind: ElementKind<typeof roofSchema> = {
       options: [
         { value: 'plumb', label: 'plumb', drawing: 'M44 4L10 20V28L44 12' },
         { value: 'square', label: 'square to the slope', drawing: 'M44 4L8 21L12 29L44 14' },
+        { value: 'level', label: 'plumb, with a level soffit', drawing: 'M44 4L10 20V28H26V20L44 12' },
       ],
     },
   ],
