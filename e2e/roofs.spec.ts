@@ -1,4 +1,5 @@
 /** Roofs on the real interface: laid over walls, made gabled edge by edge, pitched, lit by windows that are spread, and cut across the ridge. */
+import type { Page } from '@playwright/test';
 import { cutModel, prove } from '@yard-arch/core';
 import { emptyDocument, kinds, type ProjectDocument, type Roof, type Wall } from '@yard-arch/document';
 import { Desk, expect, test } from './fixtures.ts';
@@ -31,6 +32,26 @@ function fourWalls(): ProjectDocument {
   pattern('light', 'Roof window', 'rectangle', 0.78, 1.18);
   pattern('well', 'Lantern well', 'ellipse', 2.4, 1.6);
   return document;
+}
+
+/** Draws the ridge of the chosen roof up in the model: its grip is where the pointer says that it can be taken. */
+async function raiseRidge(page: Page, by: number): Promise<void> {
+  const box = (await page.getByTestId('model').boundingBox())!;
+  const isGrip = async (x: number, y: number): Promise<boolean> => {
+    await page.mouse.move(x, y);
+    return page.evaluate(() => document.body.style.cursor === 'grab');
+  };
+  // The ridge is what is highest of it.
+  for (let y = box.y + 20; y < box.y + box.height - 20; y += 6)
+    for (let x = box.x + 0.2 * box.width; x < box.x + 0.8 * box.width; x += 6)
+      if (await isGrip(x, y)) {
+        await page.mouse.move(x, y + 4);
+        await page.mouse.down();
+        await page.mouse.move(x, y + 4 + by, { steps: 5 });
+        await page.mouse.up();
+        return;
+      }
+  throw new Error('no grip is found in the model');
 }
 
 test('a roof is laid over four walls, gabled by two verges, pitched, and cut on its planes and across the ridge', async ({
@@ -75,6 +96,44 @@ test('a roof is laid over four walls, gabled by two verges, pitched, and cut on 
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect.poll(async () => ((document = await desk.saved()), roof().edges[0])).toMatchObject({ pitch: 40 });
   expect(height()).toBeCloseTo(4.2 + 3.5 * Math.tan((40 * Math.PI) / 180), 6);
+
+  // Drawn in its section: the slope comes to where it is let go, and all eaves with it.
+  const section = desk.particulars.getByRole('group', { name: 'The eaves in section' });
+  const grip = (await section.locator('.grip').last().boundingBox())!;
+  const by = async (dx: number, dy: number): Promise<void> => {
+    await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(grip.x + grip.width / 2 + dx, grip.y + grip.height / 2 + dy, { steps: 4 });
+  };
+  await by(0, 14);
+  await expect(section).toContainText('°');
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await by(0, 14);
+  await page.mouse.up();
+  await expect
+    .poll(async () => ((document = await desk.saved()), (roof().edges[0] as { pitch: number }).pitch))
+    .toBeLessThan(38);
+  const pitches = roof().edges.map((edge) => (edge.is === 'eaves' ? edge.pitch : null));
+  expect(pitches).toEqual([pitches[0], null, pitches[0], null]);
+  expect(pitches[0]! % 0.5).toBe(0);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect.poll(async () => ((document = await desk.saved()), roof().edges[0])).toMatchObject({ pitch: 40 });
+
+  // Its ridge is raised in the model: both planes are steeper.
+  await page
+    .getByTestId('model')
+    .getByRole('button', { name: 'Chosen' })
+    .or(page.getByRole('button', { name: 'Chosen', exact: true }))
+    .first()
+    .click();
+  await raiseRidge(page, -30);
+  await expect
+    .poll(async () => ((document = await desk.saved()), (roof().edges[0] as { pitch: number }).pitch))
+    .toBeGreaterThan(41);
+  expect(roof().edges[2]).toMatchObject({ pitch: (roof().edges[0] as { pitch: number }).pitch });
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect.poll(async () => ((document = await desk.saved()), roof().edges[0])).toMatchObject({ pitch: 40 });
 
   // Roof windows on the south plane, spread along it.
   await page.getByRole('button', { name: 'South plane' }).click();

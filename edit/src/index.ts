@@ -27,5 +27,6 @@ export * from './vault-over.ts';
 export * from './vaults.ts';
 export * from './walls.ts';
 export * from './reshape.ts';
+export * from './roof-drawn.ts';
 export * from './roofs.ts';
 export * from './splits.ts';

@@ -12,6 +12,7 @@ import { chosenIds, useEditor } from '../state/state.ts';
 import { complain, notify } from '../common/notices.tsx';
 import { Apertures } from './Apertures.tsx';
 import { LeafGrips } from './LeafGrips.tsx';
+import { RoofGrips } from './RoofGrips.tsx';
 import { SplitPlanes } from './SplitPlanes.tsx';
 import { CutWall } from './CutWall.tsx';
 import { rememberedView, rememberView, useDisplay, type View } from './display.ts';
@@ -101,6 +102,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <Apertures document={document} clip={clip} onPick={pick} hold={hold} />
           <LeafGrips document={document} hold={hold} />
           <SplitPlanes document={document} element={wall} hold={hold} />
+          <RoofGrips document={document} element={wall} hold={hold} />
           <OrbitControls
             ref={controls}
             makeDefault

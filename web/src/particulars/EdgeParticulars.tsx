@@ -5,7 +5,8 @@ import { changeEdge, edgeAs } from '@yard-arch/edit';
 import { FindingList } from '../arrange/FindingList.tsx';
 import { Choice, CountField, LengthField, PitchField } from '../fields/Fields.tsx';
 import { choose } from '../state/choice.ts';
-import { commit } from '../state/store.ts';
+import { commit, preview } from '../state/store.ts';
+import { EavesSection } from './EavesSection.tsx';
 
 const kinds = [
   { value: 'eaves', label: 'eaves' },
@@ -32,6 +33,16 @@ export function EdgeParticulars({ document, roof, id }: { document: ProjectDocum
           set(edgeAs(roof, edge, is as RoofEdge['is']), `make ${article(is)} of the ${label.toLowerCase()} of`)
         }
       />
+      {edge.is === 'eaves' && (
+        <EavesSection
+          edge={edge}
+          thickness={roof.layers.reduce((sum, layer) => sum + layer.thickness, 0)}
+          ends={roof.ends}
+          units={document.units}
+          onSee={(to) => preview(to && changeEdge(roof, id, to, 'draw'))}
+          onChange={set}
+        />
+      )}
       {edge.is === 'eaves' && <EavesFields edge={edge} units={document.units} set={set} />}
       {edge.is === 'verge' && <VergeFields edge={edge} units={document.units} set={set} />}
       {edge.bulge !== undefined && (

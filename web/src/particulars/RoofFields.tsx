@@ -21,7 +21,8 @@ import {
 import { LengthField, PitchField } from '../fields/Fields.tsx';
 import { PictureChoice, type Pictured } from '../fields/PictureChoice.tsx';
 import { choose, chooseElement } from '../state/choice.ts';
-import { commit } from '../state/store.ts';
+import { commit, preview } from '../state/store.ts';
+import { EavesSection } from './EavesSection.tsx';
 import { TrimFields } from './TrimFields.tsx';
 
 /** Each form from its side: strokes in a box of 48 by 30. */
@@ -55,6 +56,15 @@ export function edgeWords(edge: RoofEdge): string {
 
 const degrees = (value: number): string => `${Number(value.toFixed(2))}°`;
 
+/** What of an eaves is otherwise than it was. */
+const changedOf = (
+  before: { pitch: number; over: number },
+  { pitch, over }: { pitch: number; over: number },
+): { pitch?: number; over?: number } => ({
+  ...(pitch === before.pitch ? {} : { pitch }),
+  ...(over === before.over ? {} : { over }),
+});
+
 export function RoofFields({ roof, document }: { roof: Roof; document: ProjectDocument }) {
   const { units } = document;
   const edges = edgesOfRoof(roof);
@@ -74,6 +84,16 @@ export function RoofFields({ roof, document }: { roof: Roof; document: ProjectDo
         options={form ? pictured : [...pictured, { value: 'own', label: 'a form of its own', picture: null }]}
         onChange={(value) => value !== 'own' && commit(giveForm(roof, value as RoofFormName))}
       />
+      {eaves[0] && (
+        <EavesSection
+          edge={eaves[0]}
+          thickness={roof.layers.reduce((sum, layer) => sum + layer.thickness, 0)}
+          ends={roof.ends}
+          units={units}
+          onSee={(to) => preview(to && changeAllEdges(roof, changedOf(eaves[0]!, to), 'draw'))}
+          onChange={(to) => commit(changeAllEdges(roof, changedOf(eaves[0]!, to), 'change the eaves of'))}
+        />
+      )}
       {eaves[0] && (
         <PitchField
           label="Pitch"
