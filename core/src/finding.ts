@@ -17,6 +17,7 @@ export const findingKinds = {
   'too-short': { title: 'Shorter than its joints', weight: 'fault' },
   'crosses-itself': { title: 'Its outline crosses itself', weight: 'fault' },
   'over-too-far': { title: 'Its overhangs run into each other', weight: 'fault' },
+  'arches-apart': { title: 'Its arches have no room', weight: 'fault' },
   'falls-both-ways': { title: 'Its planes rise and fall', weight: 'fault' },
   'never-meets': { title: 'Its planes never meet', weight: 'fault' },
   'not-joined': { title: 'An end meets nothing', weight: 'fault' },

@@ -7,6 +7,7 @@ import { cutModel, prove, type CutMesh, type ElementCut } from '../src/index.ts'
 import { solidLibrary } from '../src/cut/solid.ts';
 import { meshIn } from '../src/element/placed-mesh.ts';
 import { opening, project, wall } from './sample.ts';
+import { solidIn } from './solid-of.ts';
 
 const figure = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
@@ -68,14 +69,7 @@ describe('chimneys', () => {
   beforeAll(async () => {
     library = await solidLibrary();
   });
-  const solidOf = ({ points, vertices, triangles }: CutMesh): Manifold =>
-    new library.Manifold(
-      new library.Mesh({
-        numProp: 3,
-        vertProperties: Float32Array.from(points),
-        triVerts: Uint32Array.from(triangles, (c) => vertices[c]!),
-      }),
-    );
+  const solidOf = (mesh: CutMesh): Manifold => solidIn(library, mesh);
 
   it('are closed, go plumb through the roof without touching it, and are as large as their figures say', () => {
     let made = 0;

@@ -10,6 +10,7 @@ import { solidLibrary } from '../src/cut/solid.ts';
 import { roofOf } from '../src/roof/roof.ts';
 import { NeverMeets, surfaceOf, type Surface } from '../src/roof/surface.ts';
 import { opening, project } from './sample.ts';
+import { solidIn } from './solid-of.ts';
 
 type Place = [number, number];
 
@@ -482,14 +483,7 @@ describe('the body of a roof', () => {
       barge: { height: 0.24, thickness: 0.03, material: 'stone' },
       cap: { width: 0.14, thickness: 0.02, material: 'stone' },
     };
-    const solidOf = ({ points, vertices, triangles }: CutMesh): Manifold =>
-      new library.Manifold(
-        new library.Mesh({
-          numProp: 3,
-          vertProperties: Float32Array.from(points),
-          triVerts: Uint32Array.from(triangles, (c) => vertices[c]!),
-        }),
-      );
+    const solidOf = (mesh: CutMesh): Manifold => solidIn(library, mesh);
     const here = { start: { x: 0, y: 0, z: 0 }, turn: 0 };
     const along = { ...trims, verge: { width: 0.18, thickness: 0.02, material: 'stone' } };
     const forms: [Roof, number, typeof trims?][] = [

@@ -1,14 +1,24 @@
 /** Vaulted bays and domes: closed whole and in layers, as large as solid booleans of barrels and closed forms say, textured at true scale, cut from above and square to their backs. */
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { granary } from '@yard-arch/demo';
-import { elementSchema, kinds, type Bay, type Dome, type Element, type ProjectDocument } from '@yard-arch/document';
+import {
+  elementSchema,
+  kinds,
+  type Bay,
+  type Dome,
+  type Element,
+  type ProjectDocument,
+  type Vault,
+} from '@yard-arch/document';
 import fc from 'fast-check';
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
-import { cutModel, prove } from '../src/index.ts';
+import { cutModel, prove, type CutMesh } from '../src/index.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
+import { solidIn } from './solid-of.ts';
 import { domeSoffit, halfSoffit, movedOut, type Spot } from '../src/shell/line.ts';
 
 let kernel: ManifoldToplevel;
+const solidOf = (mesh: CutMesh): Manifold => solidIn(kernel, mesh);
 beforeAll(async () => {
   kernel = await solidLibrary();
 });
@@ -138,11 +148,57 @@ describe('vaulted bays', () => {
           const ribbed = prove(cut({ ...element, ribs } as Bay).mesh);
           expect({ closed: ribbed.closed, flaps: ribbed.flaps }).toEqual({ closed: true, flaps: 0 });
           expect(ribbed.volume).toBeGreaterThan(proof.volume - 1e-9);
+          const sided = prove(cut({ ...element, ribs: { ...ribs, sides: true } } as Bay).mesh);
+          expect({ closed: sided.closed, flaps: sided.flaps }).toEqual({ closed: true, flaps: 0 });
+          expect(sided.volume).toBeGreaterThan(ribbed.volume - 1e-9);
         },
       ),
       { numRuns: Number(process.env.SHELL_ROUNDS ?? 25), endOnFailure: true },
     );
     expect(made).toBeGreaterThan(3);
+  });
+
+  it('has ribs along its sides as deep as they are asked to be, within the bay', () => {
+    const [plain, ribs] = [bay({ profile: 'segment', rise: 2 }), { width: 0.4, depth: 0.25, material: 'a' }];
+    const sides = solidOf(cut({ ...plain, ribs: { ...ribs, sides: true } } as Bay).mesh).decompose();
+    // The bay, its four ribs, and one along each side.
+    expect(sides).toHaveLength(9);
+    const [shell, ...carried] = sides.sort((a, b) => b.volume() - a.volume());
+    const { min, max } = shell!.boundingBox();
+    for (const one of carried) {
+      const box = one.boundingBox();
+      expect(one.volume()).toBeGreaterThan(0.01);
+      for (const axis of [0, 1]) {
+        expect(box.min[axis]!).toBeGreaterThan(min[axis]! - 1e-6);
+        expect(box.max[axis]!).toBeLessThan(max[axis]! + 1e-6);
+      }
+      expect(one.intersect(shell!).volume()).toBeLessThan(5e-4);
+    }
+  });
+
+  it('of a barrel has transverse arches: rings evenly along it, closed, under the soffit', () => {
+    const barrel: Vault = { ...base, kind: 'vault', layers, span: 5, rise: 2.5, length: 8 };
+    const alone = solidOf(cut(barrel).mesh);
+    for (const count of [1, 4]) {
+      const arched = cut({ ...barrel, arches: { count, width: 0.4, depth: 0.25, material: 'a' } });
+      expect(prove(arched.mesh)).toMatchObject({ closed: true, flaps: 0, collapsed: 0 });
+      const own = solidOf(arched.mesh)
+        .decompose()
+        .filter((one) => one.volume() < 0.5 * alone.volume());
+      expect(own).toHaveLength(count);
+      // Half a ring, in chords.
+      const ring = (Math.PI / 2) * (2.5 ** 2 - 2.25 ** 2) * 0.4;
+      for (const one of own) {
+        expect(one.volume()).toBeLessThan(ring + 1e-9);
+        expect(one.volume()).toBeGreaterThan(0.985 * ring);
+        expect(one.intersect(alone).volume()).toBeLessThan(1e-4);
+      }
+    }
+    const tight = { count: 30, width: 0.4, depth: 0.2, material: 'a' };
+    expect(cut({ ...barrel, arches: tight }).fault).toMatchObject({ code: 'arches-apart' });
+    expect(cut({ ...barrel, arches: { ...tight, count: 2, depth: 2.6 } }).fault).toMatchObject({
+      code: 'arches-apart',
+    });
   });
 
   it('refuses corners that do not bulge, and layers thicker than the profile is round', () => {

@@ -34,7 +34,7 @@ export {
 export { runsOf, topSchema, wallSchema, type Run, type Top, type Wall, type WallEnd } from './kinds/wall/wall.ts';
 export type { Panel } from './kinds/panel/panel.ts';
 export type { Slab } from './kinds/slab/slab.ts';
-export { catenaryScale, type Vault } from './kinds/vault/vault.ts';
+export { catenaryScale, type Arches, type Vault } from './kinds/vault/vault.ts';
 export * from './pattern-schema.ts';
 export * from './part-schema.ts';
 export * from './infill-schema.ts';

@@ -1,6 +1,8 @@
 /** Edits of vaults: bays made of barrels, over rectangles and regular polygons, repeated in rows. */
-import { resolveOpening, sheetsOf, tidy, type Impossible } from '@yard-arch/core';
+import { resolveOpening, sheetsOf, tidy, tidyAngle, type Impossible } from '@yard-arch/core';
 import {
+  isInPlan,
+  kinds,
   newId,
   omit,
   putting,
@@ -61,6 +63,55 @@ export function setBase(bay: Bay, base: Exclude<BayBase, { over: 'own' }>): Chan
   const corners =
     base.over === 'rectangle' ? rectangleCorners(base.width, base.depth) : regularCorners(base.sides, base.long);
   return edit(`redraw ${bay.name}`, putting('elements', { ...bay, corners }));
+}
+
+/** Which way the ends of a barrel look: where it begins, and where it is at its end. */
+export function barrelEnds({ turn }: Vault): { start: string; end: string } {
+  const way = (degrees: number): string =>
+    ['east', 'north-east', 'north', 'north-west', 'west', 'south-west', 'south', 'south-east'][
+      ((Math.round(degrees / 45) % 8) + 8) % 8
+    ]!;
+  return { start: way(turn - 90), end: way(turn + 90) };
+}
+
+/** So far below the springing a wall at a barrel's end begins, where no other wall says how far the floor is, metres. */
+const usualStand = 2.4;
+
+/** Walls up an end of a barrel: a wall flush with it, as thick as its layers, whose top is under it; from the foot of the lowest wall that stands beside it. */
+export function wallUpEnd(
+  document: ProjectDocument,
+  vault: Vault,
+  which: 'start' | 'end',
+): { changeSet: ChangeSet; id: string } {
+  const { span, length, turn, start } = vault;
+  const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
+  const at = (x: number, y: number): [number, number] => [start.x + cos * x - sin * y, start.y + sin * x + cos * y];
+  // Its outer face looks out of the vault, on the right of its course.
+  const [x, y] = which === 'start' ? at(0, 0) : at(span, length);
+  const feet = Object.values(document.elements).flatMap((element) => {
+    if (!isInPlan(element) || element.start.z > start.z - 0.1) return [];
+    const [dx, dy] = [element.start.x - start.x, element.start.y - start.y];
+    const [along, up] = [cos * dx + sin * dy, cos * dy - sin * dx];
+    return along > -1.5 && along < span + 1.5 && up > -1.5 && up < length + 1.5 ? [element.start.z] : [];
+  });
+  const foot = feet.length > 0 ? Math.min(...feet) : start.z - usualStand;
+  const id = newId('w');
+  const ends = barrelEnds(vault);
+  const wall: Element = {
+    ...kinds.wall.fresh(
+      {
+        id,
+        name: `${vault.name}, ${ends[which]} end`,
+        start: { x: tidy(x), y: tidy(y), z: tidy(foot) },
+        turn: tidyAngle(which === 'start' ? turn : turn + 180),
+      },
+      vault.layers.at(-1)!.material,
+    ),
+    length: span,
+    height: tidy(start.z - foot),
+    top: { kind: 'under', roof: vault.id },
+  };
+  return { id, changeSet: edit(`wall up the ${ends[which]} end of ${vault.name}`, putting('elements', wall)) };
 }
 
 /** Makes a groin or cloister vault of a barrel, over the same rectangle. What is set out on a barrel has no place on it. */

@@ -7,6 +7,7 @@ import {
   applyChangeSet,
   documentFaults,
   kinds,
+  withChanges,
   type Bay,
   type ProjectDocument,
   type Vault,
@@ -14,6 +15,7 @@ import {
 } from '@yard-arch/document';
 import {
   aboutAxis,
+  barrelEnds,
   baseOf,
   bayOfBarrel,
   bayRows,
@@ -23,6 +25,7 @@ import {
   setBase,
   vaultings,
   vaultOver,
+  wallUpEnd,
 } from '../src/index.ts';
 
 const document = everyVault();
@@ -41,6 +44,31 @@ const sound = (of: ProjectDocument, id: string): number => {
 };
 
 describe('vaults', () => {
+  it('are walled up at either end, from the floor of the walls beside them up to the soffit, and stay so', () => {
+    const barrel = named<Vault>('Barrel');
+    for (const which of ['start', 'end'] as const) {
+      const { changeSet, id } = wallUpEnd(document, barrel, which);
+      const then = withChanges(document, changeSet.changes);
+      expect(documentFaults(then).first).toEqual([]);
+      const standing = (of: ProjectDocument) => {
+        const { cuts } = cutModel({
+          ...of,
+          elements: { [barrel.id]: of.elements[barrel.id]!, [id]: of.elements[id]! },
+          openings: {},
+        });
+        expect([...cuts.values()].every(({ fault, mesh }) => fault === null && prove(mesh).closed)).toBe(true);
+        return cuts.get(id)!.sheet.height;
+      };
+      const foot = (then.elements[id] as Wall).start.z;
+      expect(standing(then)).toBeCloseTo(barrel.start.z - foot + barrel.rise, 2);
+      // It follows when the barrel is lowered.
+      const lower = withChanges(then, changeElement<Vault>(barrel, { rise: barrel.rise / 2 }, 'lower').changes);
+      expect(standing(lower)).toBeCloseTo(barrel.start.z - foot + barrel.rise / 2, 2);
+    }
+    expect(barrelEnds({ ...barrel, turn: 0 })).toEqual({ start: 'south', end: 'north' });
+    expect(barrelEnds({ ...barrel, turn: 90 })).toEqual({ start: 'east', end: 'west' });
+  });
+
   it('of the document are sound, and all of it is as it may be', () => {
     expect(documentFaults(document).first).toEqual([]);
     const model = cutModel(document);

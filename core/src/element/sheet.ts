@@ -1,6 +1,7 @@
 /** Sheets: an element as a chart, an outline on it and a build-up, which is all that the cut needs to know of it. */
 import type { Fault, Told } from '../finding.ts';
 import {
+  type Arches,
   extentOf,
   formOf,
   kindOf,
@@ -13,6 +14,7 @@ import {
 } from '@yard-arch/document';
 import type { Fineness } from '../profile/flatten.ts';
 import type { SectionLine } from '../profile/section.ts';
+import { archesFault } from './arches.ts';
 import { deepest, type Chart } from './chart.ts';
 import { courseShape } from './forms/course.ts';
 import { plateShape } from './forms/plate.ts';
@@ -89,6 +91,8 @@ export interface Sheet {
   /** Where it is one of several that make a body together: its name among its element's faces, and what bounds it between two depths. */
   face?: FaceName;
   rim?: (from: number, to: number) => Rim;
+  /** The transverse arches that it carries, of a barrel. */
+  arches?: Arches;
   /** Where only one of its skins is to be cut: from one depth to another, `whole` where it is all layers together. */
   skin?: { from: number; to: number; whole: boolean };
 }
@@ -150,7 +154,10 @@ export function sheetAnew(element: Element, ends: WallEnds, fineness: Fineness):
       reason: `the roof that its top follows comes down to its base or below`,
       mend: 'Raise the roof, or give the wall another top.',
     };
-  return {
+  const form = formOf(element);
+  const arches = form.form === 'course' ? form.arches : undefined;
+  const sheet: Sheet = {
+    ...(arches ? { arches } : {}),
     element: element.id,
     chart,
     length: extentOf(element).length,
@@ -165,6 +172,7 @@ export function sheetAnew(element: Element, ends: WallEnds, fineness: Fineness):
     joins: ends.notes ?? [],
     fault,
   };
+  return arches && !fault ? { ...sheet, fault: archesFault(sheet, arches) } : sheet;
 }
 
 /** The sheet of what cannot be made: of nothing, and it says why. */

@@ -17,10 +17,10 @@ import type { Fineness } from '../profile/flatten.ts';
 import { troubleOf } from '../trouble.ts';
 import { joinsOf } from './joins.ts';
 import { roofBody, roofFromAbove, type RoofBody } from './roof-sheets.ts';
-import { shellBody, shellFromAbove, type ShellBody } from './shell-sheets.ts';
+import { shellBody, shellFromAbove, shellPoint, type ShellBody } from './shell-sheets.ts';
 import { nothingOf, sheetAnew, type Sheet, type WallEnds } from './sheet.ts';
 import { turnedOver } from './turned-over.ts';
-import { underRoof } from './under-roof.ts';
+import { barrelOverhead, polygonsOverhead, roofOverhead, underRoof, type Overhead } from './under-roof.ts';
 
 export interface Sheets {
   /** An element's sheet, of its outer face; null where the document has no such element. */
@@ -93,23 +93,44 @@ function shellOf(element: Element, form: ShellForm, fineness: Fineness): { from:
   return known;
 }
 
+/** The underside of a roof or a vault, or why it has none; null of what is neither. */
+function overheadOf(element: Element | undefined, fineness: Fineness): Overhead | Fault | null {
+  const form = element && formOf(element);
+  if (!element || !form) return null;
+  if (form.form === 'roof') {
+    const { from } = bodyOf(element, form);
+    return 'code' in from ? from : roofOverhead(from);
+  }
+  if (form.form === 'shell') {
+    const { from } = shellOf(element, form, fineness);
+    if ('code' in from) return from;
+    const { shell, boundaries } = from;
+    return polygonsOverhead(from, () =>
+      shell.surface(boundaries.at(-1)!).map((polygon) => polygon.map(({ at }) => shellPoint(from, at))),
+    );
+  }
+  if (form.form !== 'course' || !form.lies) return null;
+  const key = keyOf(element, null, fineness);
+  let sheet = made.get(key);
+  if (!sheet) made.set(key, (sheet = sheetAnew(element, square, fineness)));
+  return sheet.fault ?? barrelOverhead(sheet);
+}
+
 /** What others make of an element's edges: the walls that it is joined to, the roof that it is under. */
-function endsOf(document: ProjectDocument, element: Element, form: Form): WallEnds | null {
+function endsOf(document: ProjectDocument, element: Element, form: Form, fineness: Fineness): WallEnds | null {
   if (!isInPlan(element) || form.form !== 'course') return null;
   const joins = element.ends ? joinsOf(document, element) : null;
   if (element.top.kind !== 'under') return joins;
-  const roof = row(document, 'elements', element.top.roof);
-  const over = roof && formOf(roof);
-  const { from } = over?.form === 'roof' ? bodyOf(roof!, over) : { from: null };
+  const over = overheadOf(row(document, 'elements', element.top.roof), fineness);
   const thickness = element.layers.reduce((sum, layer) => sum + layer.thickness, 0);
-  const top = from && !('code' in from) ? underRoof(form, from, thickness) : null;
+  const top = over && !('code' in over) ? underRoof(form, over, thickness) : null;
   const ends: WallEnds = joins ?? square;
   if (top) return { ...ends, top };
-  const why = !from
+  const why = !over
     ? 'the roof that its top is to follow is not there'
-    : 'code' in from
+    : 'code' in over
       ? 'the roof that its top is to follow cannot be made'
-      : 'only straight walls that stand plumb can follow a roof';
+      : 'only straight walls that stand plumb can follow a roof or a vault';
   return {
     ...ends,
     notes: [
@@ -124,7 +145,7 @@ function sheetIn(document: ProjectDocument, element: Element, fineness: Fineness
     const form = formOf(element);
     if (form.form === 'roof') return bodyOf(element, form).above;
     if (form.form === 'shell') return shellOf(element, form, fineness).above;
-    const ends = endsOf(document, element, form);
+    const ends = endsOf(document, element, form, fineness);
     const key = keyOf(element, ends, fineness);
     let sheet = made.get(key);
     if (!sheet) made.set(key, (sheet = sheetAnew(element, ends ?? square, fineness)));

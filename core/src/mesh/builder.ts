@@ -400,3 +400,11 @@ function grown<T extends Float64Array | Float32Array | Uint32Array>(array: T, le
 function trimmed<T extends Float64Array | Float32Array | Uint32Array>(array: T, count: number): T {
   return array.length === count ? array : (array.slice(0, count) as T);
 }
+
+/** Solids as one mesh; the very same where there is one. */
+export function together(id: string, solids: readonly CutMesh[]): CutMesh {
+  if (solids.length === 1) return solids[0]!;
+  const builder = new MeshBuilder(id);
+  for (const one of solids) builder.add(one);
+  return builder.finish();
+}

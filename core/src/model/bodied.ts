@@ -2,7 +2,7 @@
 import { faceLeft } from '../cut/solid-path.ts';
 import type { OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
-import { MeshBuilder } from '../mesh/builder.ts';
+import { together } from '../mesh/builder.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { piecesOf, regionArea } from '../mesh/region.ts';
 import { smoothed } from '../mesh/smooth.ts';
@@ -48,12 +48,4 @@ export function bodiedCut(bodied: Bodied): ElementCut {
     skins: [],
     ...(faces ? { faces } : {}),
   };
-}
-
-/** Solids as one mesh; the very same where there is one. */
-function together(id: string, solids: readonly CutMesh[]): CutMesh {
-  if (solids.length === 1) return solids[0]!;
-  const builder = new MeshBuilder(id);
-  for (const one of solids) builder.add(one);
-  return builder.finish();
 }

@@ -18,7 +18,9 @@ import { meshIn } from '../element/placed-mesh.ts';
 import type { Sheet } from '../element/sheet.ts';
 import type { PartInstance } from '../infill/part.ts';
 import { turnedOver } from '../element/turned-over.ts';
-import { MeshBuilder } from '../mesh/builder.ts';
+import { archesOf } from '../element/arches.ts';
+import { MeshBuilder, together } from '../mesh/builder.ts';
+import { solidsMesh } from './roof-mesh.ts';
 import { emptyMesh, type CutMesh } from '../mesh/cut-mesh.ts';
 import { prove } from '../mesh/proof.ts';
 import { smoothed } from '../mesh/smooth.ts';
@@ -107,6 +109,9 @@ export function cutElement(
         ),
       );
   } else made = standing(sheet, cutOpen(element, uprightOf(sheet), open, units, byId, before?.skins ?? []));
+  const { arches } = sheet;
+  if (arches && made.mesh.vertexCount > 0)
+    made = { ...made, mesh: together(element.id, [made.mesh, solidsMesh(element.id, archesOf(sheet, arches))]) };
   if (element.smooth !== undefined) made = { ...made, mesh: smoothed(made.mesh, element.smooth) };
   return {
     element: element.id,

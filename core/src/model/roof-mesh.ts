@@ -2,7 +2,7 @@
 import type { Layer, Trims } from '@yard-arch/document';
 import type { RoofBody } from '../element/roof-sheets.ts';
 import { uprightsOf, type Upright } from '../element/roof-sides.ts';
-import { trimsOf } from '../element/roof-trims.ts';
+import { trimsOf, type Trim } from '../element/roof-trims.ts';
 import { MeshBuilder } from '../mesh/builder.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { triangulate } from '../mesh/triangulate.ts';
@@ -41,9 +41,12 @@ export function roofMesh(
 }
 
 /** The trims of a roof, each a closed solid of its own. */
-export function trimMesh(body: RoofBody, id: string, trims: Trims): CutMesh {
+export const trimMesh = (body: RoofBody, id: string, trims: Trims): CutMesh => solidsMesh(id, trimsOf(body, trims));
+
+/** Solids of flat polygons as one mesh. */
+export function solidsMesh(id: string, solids: readonly Trim[]): CutMesh {
   const builder = new MeshBuilder(id);
-  for (const { points, polygons, material } of trimsOf(body, trims)) {
+  for (const { points, polygons, material } of solids) {
     const base = builder.takePoints(Float64Array.from(points.flat()));
     builder.begin({ opening: null, role: 'part', layer: 0, material });
     for (const polygon of polygons) writePolygon(builder, points, polygon, base);

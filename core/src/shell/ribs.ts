@@ -6,32 +6,66 @@ import type { ShellPolygon } from './solid.ts';
 
 type InPlan = readonly [number, number];
 
-/** Each rib a closed solid, ended upright before the middle, where all of them would meet. */
+/** Each rib a closed solid, ended upright before the middle, where all of them would meet, and before the corners along the sides. */
 export function ribsOf(
   bay: BayPlan,
   corners: readonly InPlan[],
   rows: readonly Row[],
-  { width, depth }: Ribs,
+  { width, depth, sides }: Ribs,
 ): ShellPolygon[] {
-  return corners.flatMap((corner) => rib(bay, corner, rows, width, depth));
+  const under = { bay, rows, depth };
+  return corners.flatMap((corner, i) => [
+    // Clear of the corner, where the soffit beside it is off the bay, and of the middle.
+    ...rib(under, { from: corner, to: bay.middle, left: width / 2, right: width / 2, clear: 0.75 * width }),
+    ...(sides && bay.groin ? alongSide(under, corner, corners[(i + 1) % corners.length]!, width / 2) : []),
+  ]);
 }
 
-function rib(bay: BayPlan, corner: InPlan, rows: readonly Row[], width: number, depth: number): ShellPolygon[] {
-  const [dx, dy] = [bay.middle[0] - corner[0], bay.middle[1] - corner[1]];
+interface Under {
+  bay: BayPlan;
+  rows: readonly Row[];
+  depth: number;
+}
+
+/** A way under the soffit, how far a rib reaches to the left and right of it, and how far from its ends it stops. */
+interface Way {
+  from: InPlan;
+  to: InPlan;
+  left: number;
+  right: number;
+  clear: number;
+}
+
+/** A rib along a side, within the bay: it goes up to the groins. */
+const alongSide = (under: Under, from: InPlan, to: InPlan, wide: number): ShellPolygon[] =>
+  rib(under, { from, to, left: wide, right: 0, clear: 1.05 * wide }, crownOf(under.bay, from, to));
+
+/** Where along a side its crown is, as a share of it. */
+function crownOf({ halves }: BayPlan, from: InPlan, to: InPlan): number {
+  const own = halves.find(({ corner, hand }) => hand === 1 && corner[0] === from[0] && corner[1] === from[1])!;
+  return Math.hypot(own.foot[0] - from[0], own.foot[1] - from[1]) / Math.hypot(to[0] - from[0], to[1] - from[1]);
+}
+
+/** @param crown where what rows are told of as they rise turns to fall again, as a share of the way: 1 where it rises all along */
+function rib({ bay, rows, depth }: Under, { from, to, left: far, right: near, clear }: Way, crown = 1): ShellPolygon[] {
+  const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
   const length = Math.hypot(dx, dy);
-  const [px, py] = [(-dy / length) * (width / 2), (dx / length) * (width / 2)];
-  // Clear of the corner, where the soffit beside it is off the bay, and of the middle.
-  const least = (0.75 * width) / length;
-  const shares = rows.map(({ w }) => w).filter((w) => w > least && w < 1 - least);
-  const places = [least, ...shares, 1 - least];
+  const across = (by: number): InPlan => [(-dy / length) * by, (dx / length) * by];
+  const [left, right] = [across(far), across(-near)];
+  const least = clear / length;
+  const rising = rows.map(({ w }) => w * crown);
+  const falling = crown < 1 ? rows.map(({ w }) => 1 - w * (1 - crown)).reverse() : [];
+  const shares = [...rising, ...falling].filter((share) => share > least && share < 1 - least);
+  const places = [least, ...shares.filter((share, i) => share - (shares[i - 1] ?? -1) > 1e-9), 1 - least];
   const sections = places.map((share) => {
-    const [x, y] = [corner[0] + share * dx, corner[1] + share * dy];
-    const z = (ox: number, oy: number): number | null => heightAt(bay, rows, [x + ox, y + oy])?.z ?? null;
-    const [left, right, groin] = [z(px, py), z(-px, -py), z(0, 0)];
-    if (left === null || right === null || groin === null) return null;
-    const at = (ox: number, oy: number, height: number): Vector => [x + ox, y + oy, height];
-    const foot = Math.min(left, right, groin) - depth;
-    return [at(-px, -py, foot), at(px, py, foot), at(px, py, left), at(0, 0, groin), at(-px, -py, right)];
+    const [x, y] = [from[0] + share * dx, from[1] + share * dy];
+    const z = ([ox, oy]: InPlan): number | null => heightAt(bay, rows, [x + ox, y + oy])?.z ?? null;
+    const [zl, zr, groin] = [z(left), z(right), z([0, 0])];
+    if (zl === null || zr === null || groin === null) return null;
+    const at = ([ox, oy]: InPlan, height: number): Vector => [x + ox, y + oy, height];
+    const foot = Math.min(zl, zr, groin) - depth;
+    const upper = near > 0 ? [at(left, zl), at([0, 0], groin), at(right, zr)] : [at(left, zl), at(right, zr)];
+    return [at(right, foot), at(left, foot), ...upper];
   });
   const whole = sections.filter((section) => section !== null);
   if (whole.length < 2) return [];

@@ -68,6 +68,12 @@ export const isManyFaced = (element: Element): element is Roof => formOf(element
 /** Whether an element is a shell, whose openings are set out as seen from above. */
 export const isShell = (element: Element): boolean => formOf(element).form === 'shell';
 
+/** Whether walls can reach up under an element: roofs, vaults and domes. */
+export function isOverhead(element: Element): boolean {
+  const form = formOf(element);
+  return form.form === 'roof' || form.form === 'shell' || (form.form === 'course' && form.lies !== undefined);
+}
+
 /** What a face of an element is called. */
 export const faceLabel = (element: Element, face: FaceName = 'outer'): string =>
   facesOf(element).find(({ name }) => name === face)?.label ?? face;

@@ -2,7 +2,9 @@
 import type { z } from 'zod';
 import type { FreeOutline } from '../outline-schema.ts';
 import type { Layer } from './common.ts';
+import type { Ribs } from './bay/bay.ts';
 import type { RoofEdge, Trims } from './roof/roof.ts';
+import type { Arches } from './vault/vault.ts';
 import type { Run, Top, WallEnd } from './wall/wall.ts';
 
 /** A place in space, metres. */
@@ -27,6 +29,8 @@ export interface CourseForm {
   batter?: number | undefined;
   ends?: { start: WallEnd; end: WallEnd } | undefined;
   lies?: { turn: number } | undefined;
+  /** Of what lies as a vault: its transverse arches. */
+  arches?: Arches | undefined;
 }
 
 /** A flat sheet with an outline of its own, through `start`: its s axis level in the direction `turn`, its t axis rising at `tilt` (degrees, 90 is upright, 0 is seen from above). */
@@ -64,7 +68,7 @@ export interface BayForm extends ShellBase {
   corners: readonly { x: number; y: number }[];
   profile: 'segment' | 'pointed' | 'ellipse' | 'catenary';
   severies: 'groin' | 'cloister';
-  ribs?: { width: number; depth: number; material: string } | undefined;
+  ribs?: Ribs | undefined;
 }
 
 /** A profile turned about an upright axis through `start`; `crown` and `drum` are 0 where it has none. */

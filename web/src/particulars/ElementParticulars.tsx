@@ -7,6 +7,7 @@ import {
   formatLength,
   isInPlan,
   isManyFaced,
+  isOverhead,
   isOutlined,
   isSeenFromAbove,
   kindOf,
@@ -73,7 +74,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
           wall={element}
           units={units}
           notes={drawn?.joins ?? []}
-          roofs={Object.values(document.elements).filter(isManyFaced)}
+          roofs={Object.values(document.elements).filter(isOverhead)}
         />
       )}
       {isManyFaced(element) && <RoofFields roof={element} document={document} />}

@@ -7,7 +7,7 @@ const kinds: { value: Top['kind']; label: string }[] = [
   { value: 'raked', label: 'raked' },
   { value: 'gabled', label: 'gabled' },
   { value: 'stepped', label: 'stepped' },
-  { value: 'under', label: 'under the roof' },
+  { value: 'under', label: 'under a roof or vault' },
 ];
 
 /** A top of a kind to begin with, in proportion to the wall. */
@@ -30,7 +30,7 @@ function beginning(kind: Top['kind'], wall: Wall, roofs: readonly Element[]): To
 interface TopFieldsProps {
   wall: Wall;
   units: Units;
-  /** The roofs that it can be under. */
+  /** The roofs and vaults that it can be under. */
   roofs: readonly Element[];
   onChange: (top: Top) => boolean;
 }
@@ -53,7 +53,7 @@ export function TopFields({ wall, units, roofs, onChange }: TopFieldsProps) {
       />
       {top.kind === 'under' && (
         <Choice
-          label="Roof"
+          label="Under"
           value={top.roof}
           options={roofs.map(({ id, name }) => ({ value: id, label: name }))}
           onChange={(roof) => onChange({ kind: 'under', roof })}

@@ -1,6 +1,7 @@
 /** What a vaulted bay stands over, its ribs, and bays in rows; and how a bay is made of a barrel. */
 import type { Bay, Element, ProjectDocument, Units, Vault } from '@yard-arch/document';
 import {
+  barrelEnds,
   baseOf,
   bayOfBarrel,
   bayRows,
@@ -9,11 +10,13 @@ import {
   setBase,
   vaultings,
   vaultOver,
+  wallUpEnd,
   type Vaulting,
 } from '@yard-arch/edit';
 import { useMemo, useState } from 'react';
 import { complain } from '../common/notices.tsx';
 import { Choice, CountField, LengthField, Tick } from '../fields/Fields.tsx';
+import { Figures, type Figure } from '../fields/Figures.tsx';
 import { MaterialChoice } from '../fields/Sample.tsx';
 import { chooseElement } from '../state/choice.ts';
 import { commit } from '../state/store.ts';
@@ -24,15 +27,73 @@ export function BarrelFields({ vault, document }: { vault: Vault; document: Proj
     if ('reason' in outcome) complain('That cannot be done', `${outcome.reason}. ${outcome.mend}`);
     else commit(outcome);
   };
+  const ends = barrelEnds(vault);
+  const wallUp = (which: 'start' | 'end') => () => {
+    const { changeSet, id } = wallUpEnd(document, vault, which);
+    if (commit(changeSet)) chooseElement(id);
+  };
   return (
-    <div className="row-links">
-      <button className="link" onClick={make('groin')}>
-        make a groin vault of it
-      </button>
-      <button className="link" onClick={make('cloister')}>
-        make a cloister vault of it
-      </button>
-    </div>
+    <>
+      <ArchFields vault={vault} document={document} />
+      <div className="row-links">
+        <button className="link" onClick={wallUp('start')}>
+          wall up its {ends.start} end
+        </button>
+        <button className="link" onClick={wallUp('end')}>
+          wall up its {ends.end} end
+        </button>
+      </div>
+      <div className="row-links">
+        <button className="link" onClick={make('groin')}>
+          make a groin vault of it
+        </button>
+        <button className="link" onClick={make('cloister')}>
+          make a cloister vault of it
+        </button>
+      </div>
+    </>
+  );
+}
+
+const archFigures: readonly Figure[] = [
+  { key: 'count', label: 'Arches', kind: 'count', within: { least: 1, most: 200 } },
+  { key: 'width', label: 'Arches, wide', kind: 'length' },
+  { key: 'depth', label: 'Arches, deep', kind: 'length', note: 'below the soffit' },
+  { key: 'material', label: 'Arches, of', kind: 'material' },
+];
+
+/** Transverse arches under a barrel. */
+function ArchFields({ vault, document }: { vault: Vault; document: ProjectDocument }) {
+  const { arches } = vault;
+  const set = (to: Vault['arches'], what: string): boolean => commit(changeElement<Vault>(vault, { arches: to }, what));
+  return (
+    <>
+      <Tick
+        label="Transverse arches"
+        value={arches !== undefined}
+        onChange={(on) =>
+          set(
+            on
+              ? {
+                  count: Math.max(2, Math.round(vault.length / 2.5) + 1),
+                  width: 0.35,
+                  depth: 0.15,
+                  material: vault.layers.at(-1)!.material,
+                }
+              : undefined,
+            on ? 'put arches under' : 'take the arches from',
+          )
+        }
+      />
+      {arches && (
+        <Figures
+          value={arches}
+          figures={archFigures}
+          document={document}
+          onChange={(over) => set({ ...arches, ...over }, 'change the arches of')}
+        />
+      )}
+    </>
   );
 }
 
@@ -155,6 +216,15 @@ function RibFields({ bay, document, units }: { bay: Bay; document: ProjectDocume
             document={document}
             onChange={(material) => material && set({ ...ribs, material }, 'change the ribs of')}
           />
+          {bay.severies !== 'cloister' && (
+            <Tick
+              label="Along its sides too"
+              value={ribs.sides ?? false}
+              onChange={(on) =>
+                set({ ...ribs, sides: on || undefined }, on ? 'put ribs along' : 'take ribs from along')
+              }
+            />
+          )}
         </>
       )}
     </>

@@ -7,8 +7,13 @@ import { vaultChoice, vaultProfiles } from '../vault/vault.ts';
 
 const corner = z.strictObject({ x: coordinate, y: coordinate });
 
-const ribsSchema = z.strictObject({ width: extent, depth: extent, material: id });
-/** Ribs under the groins of a bay: how wide, how far below them, and of what material. Metres. */
+const ribsSchema = z.strictObject({
+  width: extent,
+  depth: extent,
+  material: id,
+  sides: z.boolean('must be true or false').optional(),
+});
+/** Ribs under the groins of a bay: how wide, how far below them, and of what material; and half as wide along its sides, so that bays beside each other have a whole one between them. Metres. */
 export type Ribs = z.infer<typeof ribsSchema>;
 
 export const baySchema = z

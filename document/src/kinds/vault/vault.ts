@@ -1,11 +1,20 @@
 /** Barrel vaults: curved sheets that lie over a span. */
 import { z } from 'zod';
-import { extent } from '../../figures.ts';
+import { extent, id } from '../../figures.ts';
 import { common } from '../common.ts';
 import { bothFaces, oneLayer, type Choices, type ElementKind } from '../kind.ts';
 import type { Run } from '../wall/wall.ts';
 
 export const vaultProfiles = ['segment', 'pointed', 'ellipse', 'catenary'] as const;
+
+const archesSchema = z.strictObject({
+  count: z.int('must be a whole number').min(1, 'must be at least 1').max(200, 'must be at most 200'),
+  width: extent,
+  depth: extent,
+  material: id,
+});
+/** Transverse arches under a barrel: how many, evenly from one end to the other (one alone half way), how wide along it, how far below its soffit, and of what material. Metres. */
+export type Arches = z.infer<typeof archesSchema>;
 
 export const vaultSchema = z
   .strictObject({
@@ -15,6 +24,7 @@ export const vaultSchema = z
     rise: extent,
     length: extent,
     profile: z.enum(vaultProfiles, `must be one of ${vaultProfiles.join(', ')}`).optional(),
+    arches: archesSchema.optional(),
   })
   .superRefine(({ span, rise, profile }, context) => {
     if (rise > 4 * span)
@@ -168,6 +178,7 @@ export const vaultKind: ElementKind<typeof vaultSchema> = {
       height: length,
       top: { kind: 'level' },
       lies: { turn },
+      ...(vault.arches ? { arches: vault.arches } : {}),
     };
   },
   fresh: (fresh, material) => ({
