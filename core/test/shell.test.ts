@@ -7,6 +7,8 @@ import {
   type Bay,
   type Dome,
   type Element,
+  type Infill,
+  type Pattern,
   type ProjectDocument,
   type Vault,
 } from '@yard-arch/document';
@@ -15,6 +17,7 @@ import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { cutModel, prove, type CutMesh } from '../src/index.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
 import { solidIn } from './solid-of.ts';
+import { meshIn } from '../src/element/placed-mesh.ts';
 import { domeSoffit, halfSoffit, movedOut, type Spot } from '../src/shell/line.ts';
 
 let kernel: ManifoldToplevel;
@@ -295,6 +298,73 @@ describe('domes', () => {
     expect(whole - square).toBeGreaterThan(1.96 * round);
     expect(whole - square).toBeLessThan(2.1 * round);
     expect(whole - plumb).toBeGreaterThan(2.2 * round);
+  });
+});
+
+describe('what stands in a shell', () => {
+  const infill: Infill = {
+    seat: { from: 'outer', depth: 0.05 },
+    gap: 0,
+    frame: { width: 0.06, depth: 0.06, material: 'a', joints: 'mitred' },
+    field: { kind: 'glass', material: 'a', thickness: 0.01 },
+  };
+  const cutWith = (element: Element, onSlope: 'plumb' | 'square' | undefined, x: number, y: number) => {
+    const pattern: Pattern = {
+      id: 'p',
+      name: 'Light',
+      profile: { shape: 'rectangle' },
+      sizes: { s: { id: 's', name: '', dimensions: { width: 0.5, height: 0.4 } } },
+      reveal: { material: null },
+      infill,
+      ...(onSlope ? { onSlope } : {}),
+    };
+    const model = cutModel({
+      ...documentOf(element),
+      patterns: { p: pattern },
+      openings: {
+        o: {
+          id: 'o',
+          mark: 'O',
+          element: 'e',
+          pattern: 'p',
+          size: 's',
+          along: { from: 'start', distance: x },
+          up: { from: 'base', distance: y },
+          grip: { across: 'centre', level: 'middle' },
+          blockedUp: false,
+        },
+      },
+    });
+    const cut = model.cuts.get('e')!;
+    expect(prove(cut.mesh).closed).toBe(true);
+    return { cut, status: model.statuses.get('o')! };
+  };
+
+  it.each([
+    ['a dome', dome({ drum: 1 }), undefined, 5.0, 3.9],
+    ['a bay', bay({}), 'square', 2.4, 1.2],
+  ] as const)(
+    'is put square to the back of %s, in its opening and nowhere in what is left',
+    (_, element, onSlope, x, y) => {
+      const { cut: own, status } = cutWith(element, onSlope, x, y);
+      expect([status.state, status.reason]).toEqual(['cut', null]);
+      expect(own.parts.length).toBeGreaterThan(0);
+      const left = solidOf(own.mesh);
+      for (const { part, placement } of own.parts) {
+        expect(prove(part.mesh).closed).toBe(true);
+        expect(solidOf(meshIn(placement, part.mesh)).intersect(left).volume()).toBeLessThan(1e-5);
+        // It leans as the back does there: level across, and up the slope.
+        expect(placement.x[2]).toBeCloseTo(0, 9);
+        expect(placement.z[2]).toBeGreaterThan(0.01);
+        expect(placement.z[2]).toBeLessThan(0.999);
+      }
+    },
+  );
+
+  it('is told as left out where it goes straight down', () => {
+    const { cut: own, status } = cutWith(dome({ drum: 1 }), 'plumb', 5.0, 3.9);
+    expect(own.parts).toEqual([]);
+    expect(status.reason).toContain('left out');
   });
 });
 

@@ -60,9 +60,15 @@ export function everyVault(): ProjectDocument {
     });
   barrel('Barrel', {});
   barrel('Pointed barrel', { profile: 'pointed', rise: 3.2 });
+  barrel('With transverse arches', { arches: { count: 4, width: 0.4, depth: 0.2, material: 'stone' } });
   bay('Groin vault', { corners: rectangleCorners(5, 5), rise: 2.5 });
   bay('Groin vault, oblong', { corners: rectangleCorners(5, 7), rise: 2.5, profile: 'ellipse' });
   bay('Pointed, with ribs', { corners: rectangleCorners(5, 5), rise: 3.1, profile: 'pointed', ribs });
+  bay('Ribs along its sides', {
+    corners: rectangleCorners(5, 5),
+    rise: 2.5,
+    ribs: { ...ribs, width: 0.36, sides: true },
+  });
   bay('Over a triangle', { corners: regularCorners(3, 6), rise: 2.6, ribs });
   bay('In six parts', { corners: regularCorners(6, 3.4), rise: 2.4, profile: 'ellipse', ribs });
   bay('In eight parts, pointed', { corners: regularCorners(8, 2.6), rise: 2.8, profile: 'pointed', ribs });
@@ -94,7 +100,14 @@ function oculi(document: ProjectDocument, on: Element): void {
     profile: { shape: 'circle' },
     sizes: { a: { id: 'a', name: '', dimensions: { diameter: 0.7 } } },
     reveal: { material: 'stone' },
+    infill: {
+      seat: { from: 'outer', depth: 0.06 },
+      gap: 0.002,
+      frame: { width: 0.05, depth: 0.05, material: 'lead', joints: 'mitred' },
+      field: { kind: 'glass', material: 'glass', thickness: 0.008 },
+    },
   };
+  document.materials.glass = { id: 'glass', name: 'Glass', colour: '#a9c0c4', roughness: 0.08, opacity: 0.3 };
   // Out to its back, which is a drum's thickness beyond its springing.
   const [middle, round, count] = [5.6 / 2 + 0.21, 1.9, 8];
   for (let i = 0; i < count; i++) {

@@ -1,4 +1,4 @@
-/** Cuts a shell: its body, less what is set out on it as seen from above: straight down through a bay; through a dome square to its back where it stands, or straight down where its pattern says plumb. */
+/** Cuts a shell: its body, less what is set out on it as seen from above: through a dome square to its back where it stands, or straight down where its pattern says plumb; straight down through a bay, or square to its back where its pattern says so. */
 import { formOf, type Element, type Units } from '@yard-arch/document';
 import { planCut } from '../cut/plan.ts';
 import type { Skin } from '../cut/setting.ts';
@@ -29,7 +29,9 @@ export function cutShell({ element, body, above, resolved, recesses, units }: As
   const { placed, open } = asked(resolved, recesses);
   const byId = new Map<string, OpeningStatus>();
   const { statuses } = planCut(above, open, units);
-  statuses.forEach((status, k) => byId.set(status.opening, withoutParts(status, open[k]!)));
+  statuses.forEach((status, k) =>
+    byId.set(status.opening, seatOn(element, body, above, open[k]!) ? status : withoutParts(status, open[k]!)),
+  );
   const goes = open.filter((_, k) => statuses[k]!.state !== 'not cut');
   let bodies = skinsOf(element, body).map((skin) => shellMesh(body, element.id, element.layers, skin));
   const sheets = takings(element, body, above, goes).map(({ sheet, openings }) => ({
@@ -80,21 +82,57 @@ function takings(
   above: Sheet,
   goes: readonly Placed[],
 ): { sheet: Sheet; openings: readonly Placed[] }[] {
-  const form = formOf(element);
-  const turned = form.form === 'shell' && form.of === 'dome';
-  const square = turned
-    ? goes.flatMap((one) => (one.pattern.onSlope === 'plumb' ? [] : (squareTo(body, above, one) ?? [])))
-    : [];
+  const square = goes.flatMap((one) =>
+    goesSquare(element, one) ? (squareTo(body, above, one, isTurned(element)) ?? []) : [],
+  );
   const ids = new Set(square.map(({ openings }) => openings[0]!.id));
   const down = goes.filter(({ id }) => !ids.has(id));
   return [...square, ...(down.length > 0 ? [{ sheet: above, openings: down }] : [])];
+}
+
+function isTurned(element: Element): boolean {
+  const form = formOf(element);
+  return form.form === 'shell' && form.of === 'dome';
+}
+
+/** Whether an opening goes in square to the back: in domes unless its pattern says plumb, in bays where it says square. */
+const goesSquare = (element: Element, { pattern: { onSlope } }: Placed): boolean =>
+  isTurned(element) ? onSlope !== 'plumb' : onSlope === 'square';
+
+/** Where what stands in an opening of a shell is put: on a sheet that lies on the back there, through all of its layers. Null of one that goes straight down, which has no seat. */
+export function seatOn(
+  element: Element,
+  body: ShellBody,
+  above: Sheet,
+  placed: Placed,
+): { sheet: Sheet; placed: Placed } | null {
+  const square = goesSquare(element, placed) ? squareTo(body, above, placed, isTurned(element)) : null;
+  if (!square || square.sheet.chart.kind !== 'flat') return null;
+  const { origin, inward } = square.sheet.chart;
+  const thickness = body.boundaries.at(-1)!;
+  const sheet: Sheet = {
+    ...square.sheet,
+    chart: {
+      ...square.sheet.chart,
+      origin: [0, 1, 2].map((k) => origin[k]! + beyond * inward[k]!) as unknown as Vector,
+    },
+    boundaries: body.boundaries,
+    layers: element.layers,
+    thickness,
+  };
+  return { sheet, placed: { ...placed, depth: thickness, sections: squareSections(thickness) } };
 }
 
 /** How far beyond both faces a cutter reaches, metres. */
 const beyond = 0.03;
 
 /** An opening on a sheet of its own that lies on the back of a shell where its middle is, level and square to it; null where it is beside the back, or at the very top. */
-function squareTo(body: ShellBody, above: Sheet, placed: Placed): { sheet: Sheet; openings: readonly Placed[] } | null {
+function squareTo(
+  body: ShellBody,
+  above: Sheet,
+  placed: Placed,
+  isRound: boolean,
+): { sheet: Sheet; openings: readonly Placed[] } | null {
   const { shell, frame, boundaries } = body;
   const { profile } = placed;
   const [left, foot] = [Math.min(...shell.outline.map(([x]) => x)), Math.min(...shell.outline.map(([, y]) => y))];
@@ -108,7 +146,7 @@ function squareTo(body: ShellBody, above: Sheet, placed: Placed): { sheet: Sheet
   const along: Vector = [-normal[1] / flat, normal[0] / flat, 0];
   const up = cross(normal, along);
   const half = Math.hypot(profile.width, profile.height) / 2;
-  const radius = Math.max(half, Math.hypot(x, y));
+  const radius = isRound ? Math.max(half, Math.hypot(x, y)) : half;
   // By so much the back falls away from a plane on it, at most, before the opening's edge.
   const drop = Math.min(half, radius - Math.sqrt(Math.max(0, radius * radius - half * half)));
   const deep = boundaries.at(-1)! + drop + 2 * beyond;

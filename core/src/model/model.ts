@@ -31,7 +31,7 @@ import { cutAlike, dressedAlike, type Inputs } from './depends.ts';
 import { guardedCut, guardedPlace } from './guard.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
 import { cutRoof } from './cut-roof.ts';
-import { cutShell } from './cut-shell.ts';
+import { cutShell, seatOn } from './cut-shell.ts';
 import { splitCut } from './split-cut.ts';
 
 export interface Model {
@@ -88,6 +88,9 @@ export function cutModel(
     const openings = byElement.get(element.id) ?? [];
     const shelled = isShell(element);
     const asSetOut: Placed[] = [];
+    const shell = ofDocument.shell(element.id);
+    // What goes into a shell square to its back has a sheet of its own there.
+    const seats = new Map<string, Sheet>();
     // The sheet of one of many faces; those of two have it made of the one.
     const sheetOf = (face: FaceName | undefined): Sheet =>
       isManyFaced(element) ? (ofDocument.on(element.id, face) ?? sheet) : sheet;
@@ -96,14 +99,18 @@ export function cutModel(
         const resolved = resolveOpening(document, opening, fineness);
         // What is aimed elsewhere, or goes down through many faces, has no square seat for parts.
         const seated = !opening.aim && !shelled && (opening.face !== undefined || !isManyFaced(element));
-        if (seated && 'outline' in resolved && (resolved.pattern.parts?.length || resolved.pattern.infill))
-          asSetOut.push(resolved);
+        if ('outline' in resolved && (resolved.pattern.parts?.length || resolved.pattern.infill)) {
+          const seat = shell && !opening.aim ? seatOn(element, shell, sheet, resolved) : null;
+          if (seat) seats.set(resolved.id, seat.sheet);
+          if (seat || seated) asSetOut.push(seat?.placed ?? resolved);
+        }
         return aimed(sheetOf(opening.face), opening, resolved);
       }),
     );
     byElement.delete(element.id);
     const told = [...own, ...(visiting.get(element.id) ?? [])];
-    const rooms = asSetOut.flatMap((one) => roomsOf(sheetOf(one.face), one, document.units));
+    const seatOf = ({ id, face }: Placed): Sheet => seats.get(id) ?? sheetOf(face);
+    const rooms = asSetOut.flatMap((one) => (seats.has(one.id) ? [] : roomsOf(seatOf(one), one, document.units)));
     const taken = [...(recesses.get(element.id) ?? []), ...rooms];
     const resolved = [...told, ...taken];
     const known = before?.inputs.get(element.id);
@@ -114,7 +121,6 @@ export function cutModel(
     const wanted: Inputs = { element, resolved, units: document.units, sheet };
     const kept = known && cutAlike(known, wanted) ? before?.bares.get(element.id) : undefined;
     const body = ofDocument.body(element.id);
-    const shell = ofDocument.shell(element.id);
     const whole = (as: Element, on: Sheet, rest: readonly Placed[], earlier?: ElementCut): ElementCut =>
       shell && !on.fault
         ? cutShell({ element: as, body: shell, above: on, resolved: told, recesses: rest, units: document.units })
@@ -139,7 +145,7 @@ export function cutModel(
       );
     const bare: Bare = kept ?? { ...withRooms(taken, cutting), openings: asSetOut };
     const dressed = kept && dressedAlike(kept.openings, asSetOut) ? before?.cuts.get(element.id) : undefined;
-    const cut = dressed ?? withParts(bare.cut, asSetOut, document.units, bare.without, markOf, sheetOf);
+    const cut = dressed ?? withParts(bare.cut, asSetOut, document.units, bare.without, markOf, seatOf);
     bares.set(element.id, { ...bare, openings: asSetOut });
     cuts.set(element.id, cut);
     onCut(cuts.size, sheets.size);
@@ -184,7 +190,7 @@ function withParts(
   units: Units,
   without: ReadonlyMap<string, string>,
   markOf: (opening: string) => string,
-  sheetOf: (face: FaceName | undefined) => Sheet,
+  seatOf: (opening: Placed) => Sheet,
 ): ElementCut {
   if (openings.length === 0 || cut.sheet.fault) return cut;
   const carrying = new Set(
@@ -199,7 +205,7 @@ function withParts(
   const bySheet = new Map<Sheet, Placed[]>();
   for (const one of openings) {
     if (!carrying.has(one.id)) continue;
-    const sheet = sheetOf(one.face);
+    const sheet = seatOf(one);
     const list = bySheet.get(sheet);
     if (list) list.push(one);
     else bySheet.set(sheet, [one]);
