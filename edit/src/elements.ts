@@ -12,6 +12,7 @@ import {
   type ProjectDocument,
 } from '@yard-arch/document';
 import { edit } from './make.ts';
+import { byItself, standingOn } from './lines.ts';
 import { wallsUnder } from './roofs.ts';
 
 export function changeElement<T extends Element>(element: T, over: Partial<T>, what: string): ChangeSet {
@@ -78,13 +79,18 @@ export function removeElement(document: ProjectDocument, wall: Element): ChangeS
   const further = Object.values(document.openings)
     .filter((opening) => opening.element !== wall.id && opening.further?.includes(wall.id))
     .map((opening) => putting('openings', { ...opening, further: opening.further!.filter((id) => id !== wall.id) }));
-  const under = wallsUnder(document, wall).map((one) =>
-    putting('elements', { ...one, top: { kind: 'level' as const } }),
+  const gone = datums.map(({ id }) => id);
+  const under = wallsUnder(document, wall).map((one): Element => ({ ...one, top: { kind: 'level' as const } }));
+  const loose = new Map(
+    [...under, ...standingOn(document, gone).filter(({ id }) => id !== wall.id)].map((one) => [one.id, one]),
   );
+  for (const one of under) loose.set(one.id, one);
   return edit(
     `remove ${wall.name}`,
     ...further,
-    ...under,
+    ...[...loose.values()].map((one) =>
+      putting('elements', one.stands !== undefined && gone.includes(one.stands) ? byItself(one) : one),
+    ),
     ...openings.map((opening) => removing('openings', opening.id)),
     ...axes.map((axis) => removing('axes', axis.id)),
     ...datums.map((datum) => removing('datums', datum.id)),

@@ -3,6 +3,7 @@ import { axesOn, datumsOn, lengthOf, sheetsOf } from '@yard-arch/core';
 import {
   isManyFaced,
   newId,
+  omit,
   putting,
   removing,
   type Axis,
@@ -77,12 +78,43 @@ function widestGap(taken: readonly number[], length: number): number {
   return (marks[best]! + marks[best + 1]!) / 2;
 }
 
+/** Elements whose level goes up and down with datums. */
+export const standingOn = (document: ProjectDocument, datums: readonly string[]): Element[] =>
+  Object.values(document.elements).filter(({ stands }) => stands !== undefined && datums.includes(stands));
+
+/** Lets an element stand on a datum, at its level; or by itself again, where it is. */
+export function standOn(document: ProjectDocument, element: Element, id: string | null): ChangeSet {
+  const datum = id === null ? undefined : document.datums[id];
+  return datum
+    ? edit(
+        `stand ${element.name} on ${datum.name}`,
+        putting('elements', { ...element, start: { ...element.start, z: datum.level }, stands: datum.id }),
+      )
+    : edit(`let ${element.name} stand by itself`, putting('elements', byItself(element)));
+}
+
+/** The same element, that goes up and down with nothing. */
+export const byItself = (element: Element): Element => omit(element, 'stands') as Element;
+
+/** Elements that stood on datums, by themselves where they are. */
+export const stoodFree = (document: ProjectDocument, datums: readonly string[]): Change[] =>
+  standingOn(document, datums).map((element) => putting('elements', byItself(element)));
+
 /** Moves a line to a level (above the origin) or a distance along its element, metres; what is held to it follows. */
 export function moveLine(document: ProjectDocument, line: Line, to: number): ChangeSet {
   const held = heldTo(document, line).length;
   const told = held > 0 ? ` with ${held} opening${held === 1 ? '' : 's'}` : '';
   return line.kind === 'datum'
-    ? edit(`move ${line.datum.name}${told}`, putting('datums', { ...line.datum, level: to }))
+    ? edit(
+        `move ${line.datum.name}${told}`,
+        putting('datums', { ...line.datum, level: to }),
+        ...standingOn(document, [line.datum.id]).map((element) =>
+          putting('elements', {
+            ...element,
+            start: { ...element.start, z: tidy(element.start.z + to - line.datum.level) },
+          }),
+        ),
+      )
     : edit(`move axis ${line.axis.name}${told}`, putting('axes', { ...line.axis, along: to }));
 }
 
@@ -114,7 +146,12 @@ export function setDatumKind(datum: Datum, kind: Datum['kind'] | null): ChangeSe
 export function removeLine(document: ProjectDocument, line: Line): ChangeSet {
   const loose = heldTo(document, line).map((opening) => letGo(document, opening, line));
   return line.kind === 'datum'
-    ? edit(`remove ${line.datum.name}`, ...loose, removing('datums', line.datum.id))
+    ? edit(
+        `remove ${line.datum.name}`,
+        ...loose,
+        ...stoodFree(document, [line.datum.id]),
+        removing('datums', line.datum.id),
+      )
     : edit(`remove axis ${line.axis.name}`, ...loose, removing('axes', line.axis.id));
 }
 

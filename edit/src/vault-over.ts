@@ -1,4 +1,4 @@
-/** Vaults over rooms: within a ring of straight walls, or over a slab's outline. */
+/** Vaults and floors of rooms: within a ring of straight walls, vaults over a slab's outline too. */
 import { courseOf, tidy, tidyAngle, type Impossible, type Point } from '@yard-arch/core';
 import {
   isInPlan,
@@ -33,9 +33,13 @@ const areaOf = (points: readonly Point[]): number =>
     return sum + (x * ny - nx * y) / 2;
   }, 0);
 
+/** The room that an element stands about or floors, or why there is none. */
+const anyRoom = (document: ProjectDocument, element: Element): Room | Impossible =>
+  isInPlan(element) ? withinWalls(document, element) : overOutline(element);
+
 /** The room that an element stands about or floors; or why there is none that can be vaulted. */
 export function roomOf(document: ProjectDocument, element: Element): Room | Impossible {
-  const room = isInPlan(element) ? withinWalls(document, element) : overOutline(element);
+  const room = anyRoom(document, element);
   if ('reason' in room) return room;
   const { corners } = room;
   const bulges = corners.every((a, i) => {
@@ -109,6 +113,48 @@ function overOutline(element: Element): Room | Impossible {
   return { corners: areaOf(corners) > 0 ? corners : corners.reverse(), floor, top: Infinity };
 }
 
+/** Lays a floor in the room that a ring of walls stands about, from inner face to inner face; its top at the walls' foot, or with a datum. */
+export function floorIn(
+  document: ProjectDocument,
+  wall: Element,
+  datum: string | null = null,
+): { changeSet: ChangeSet; id: string } | Impossible {
+  const room = isInPlan(wall)
+    ? anyRoom(document, wall)
+    : { reason: 'a floor is laid within a ring of walls', mend: 'Choose one of those.' };
+  if ('reason' in room) return room;
+  const on = datum === null ? undefined : document.datums[datum];
+  const id = newId('s');
+  const [first] = room.corners;
+  const level = on ? on.level : room.floor;
+  const called = on ? `Floor, ${on.name}` : 'Floor';
+  const slab: Element = {
+    ...kinds.slab.fresh(
+      {
+        id,
+        name: freeName(document, called),
+        start: { x: tidy(first![0]), y: tidy(first![1]), z: tidy(level) },
+        turn: 0,
+      },
+      wall.layers.at(-1)!.material,
+    ),
+    outline: room.corners.map((corner) => {
+      const [x, y] = minus(corner, first!);
+      return { x: tidy(x), y: tidy(y) };
+    }),
+    ...(on ? { stands: on.id } : {}),
+  };
+  return { id, changeSet: edit(`lay ${slab.name}`, putting('elements', slab)) };
+}
+
+/** A name that no element has yet. */
+function freeName(document: ProjectDocument, called: string): string {
+  const names = new Set(Object.values(document.elements).map(({ name }) => name));
+  let [name, n] = [called, 1];
+  while (names.has(name)) name = `${called} ${++n}`;
+  return name;
+}
+
 /** Lays a vault over the room that an element stands about or floors, of its first layer's material; under the tops of its walls where they are high enough. */
 export function vaultOver(
   document: ProjectDocument,
@@ -131,10 +177,7 @@ export function vaultOver(
   const [cos, sin] = [dx / long, dy / long];
   const material = element.layers[0]!.material;
   const id = newId(as === 'barrel' ? 'v' : 'b');
-  const names = new Set(Object.values(document.elements).map(({ name }) => name));
-  const called = as === 'barrel' ? 'Barrel' : as === 'groin' ? 'Groin vault' : 'Cloister vault';
-  let [name, n] = [called, 1];
-  while (names.has(name)) name = `${called} ${++n}`;
+  const name = freeName(document, as === 'barrel' ? 'Barrel' : as === 'groin' ? 'Groin vault' : 'Cloister vault');
   const rise = tidy(long / 2);
   const fresh = {
     id,

@@ -11,8 +11,10 @@ import {
   heldTo,
   type Line,
   moveLine,
+  removeElement,
   removeLine,
   renameLine,
+  standOn,
 } from '@yard-arch/edit';
 import fc from 'fast-check';
 
@@ -48,6 +50,33 @@ describe('a setting-out line', () => {
       { numRuns: 40 },
     );
     expect(lines.some((line) => heldTo(document, line).length > 3)).toBe(true);
+  });
+
+  it('takes along the elements that stand on it, which stay where they are when it goes', () => {
+    const datum = Object.values(document.datums).find(({ element }) => element === null)!;
+    const line: Line = { kind: 'datum', datum };
+    const [first, second] = Object.values(document.elements);
+    const stood = after(standOn(document, first!, datum.id));
+    expect(stood.elements[first!.id]!.start).toEqual({ ...first!.start, z: datum.level });
+    const raised = after(moveLine(stood, line, datum.level + 0.35), stood);
+    expect(raised.elements[first!.id]!.start.z).toBeCloseTo(datum.level + 0.35, 9);
+    expect(raised.elements[second!.id]).toEqual(second);
+    // Put above it by hand it keeps that much.
+    const above = { ...raised.elements[first!.id]!, start: { ...first!.start, z: datum.level + 0.85 } };
+    const put = { ...raised, elements: { ...raised.elements, [first!.id]: above } };
+    const again = after(moveLine(put, { kind: 'datum', datum: put.datums[datum.id]! }, datum.level), put);
+    expect(again.elements[first!.id]!.start.z).toBeCloseTo(datum.level + 0.5, 9);
+    const gone = after(removeLine(stood, line), stood);
+    expect(gone.elements[first!.id]).toEqual({ ...first!, start: { ...first!.start, z: datum.level } });
+    expect(after(standOn(stood, stood.elements[first!.id]!, null), stood).elements[first!.id]!.stands).toBeUndefined();
+    // One that stood on a datum of an element that is removed stands by itself.
+    const own = {
+      ...document,
+      datums: { ...document.datums, own: { id: 'own', name: 'Own', level: 1, element: second!.id } },
+      elements: { ...document.elements, [first!.id]: { ...first!, stands: 'own' } },
+    };
+    const without = after(removeElement(own, second!), own);
+    expect(without.elements[first!.id]!.stands).toBeUndefined();
   });
 
   it('leaves everything where it stands when it is removed or confined to one wall', () => {

@@ -21,6 +21,7 @@ import {
   bayRows,
   changeElement,
   doScript,
+  floorIn,
   roomOf,
   setBase,
   vaultings,
@@ -42,6 +43,38 @@ const sound = (of: ProjectDocument, id: string): number => {
   expect(proof.closed).toBe(true);
   return proof.volume;
 };
+
+describe('a floor', () => {
+  it('is laid from inner face to inner face, at the foot of the walls or with a datum', () => {
+    const walls = granaryWalls();
+    const ring = Object.values(walls.elements).find(
+      (element): element is Wall => element.kind === 'wall' && !('reason' in floorIn(walls, element)),
+    )!;
+    const laid = floorIn(walls, ring);
+    if ('reason' in laid) throw new Error(laid.reason);
+    const room = roomOf(walls, ring);
+    const then = withChanges(walls, laid.changeSet.changes);
+    const slab = then.elements[laid.id]!;
+    expect(slab.start.z).toBe(ring.start.z);
+    expect(sound(then, laid.id)).toBeCloseTo(0.25 * ('reason' in room ? NaN : areaOf(room.corners)), 6);
+    const datum = { id: 'lvl', name: 'First floor', level: 3.1, element: null };
+    const levels = { ...walls, datums: { lvl: datum } };
+    const upper = floorIn(levels, ring, 'lvl');
+    if ('reason' in upper) throw new Error(upper.reason);
+    expect(withChanges(levels, upper.changeSet.changes).elements[upper.id]).toMatchObject({
+      name: 'Floor, First floor',
+      stands: 'lvl',
+      start: { z: 3.1 },
+    });
+    expect(floorIn(walls, slab)).toMatchObject({ reason: /within a ring of walls/ });
+  });
+});
+
+const areaOf = (points: readonly (readonly [number, number])[]): number =>
+  points.reduce((sum, [x, y], i) => {
+    const [u, v] = points[(i + 1) % points.length]!;
+    return sum + (x * v - u * y) / 2;
+  }, 0);
 
 describe('vaults', () => {
   it('are walled up at either end, from the floor of the walls beside them up to the soffit, and stay so', () => {

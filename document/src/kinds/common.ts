@@ -65,6 +65,8 @@ export const common = {
   smooth: number.min(0.1, 'must be from 0.1 to 180 degrees').max(180, 'must be from 0.1 to 180 degrees').optional(),
   /** The group of the register that it belongs to. */
   group: name.optional(),
+  /** The datum with which its level goes up and down, as a vault's springing or a floor does. */
+  stands: id.optional(),
   /** Neither it nor what is on it can be changed until it is unlocked. */
   locked: z.boolean('must be true or false').optional(),
   splits: z.array(splitSchema).max(24, 'must hold at most 24 splits').optional(),

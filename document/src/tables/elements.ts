@@ -15,6 +15,7 @@ export const elements: Table<typeof elementSchema> = {
           refer(`trims/${of}/material`, 'materials', material),
         )
       : []),
+    ...(element.stands === undefined ? [] : refer('stands', 'datums', element.stands)),
     ...('ribs' in element && element.ribs ? refer('ribs/material', 'materials', element.ribs.material) : []),
     ...('arches' in element && element.arches ? refer('arches/material', 'materials', element.arches.material) : []),
     ...(isInPlan(element) && element.top.kind === 'under' ? refer('top/roof', 'elements', element.top.roof) : []),

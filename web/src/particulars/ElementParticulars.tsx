@@ -16,7 +16,7 @@ import {
   type ProjectDocument,
   type Wall,
 } from '@yard-arch/document';
-import { changeElement, groupsOf, removeElement, setGroup } from '@yard-arch/edit';
+import { changeElement, groupsOf, removeElement, setGroup, standOn } from '@yard-arch/edit';
 import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
 import { FillSection } from '../arrange/FillSection.tsx';
 import { FindingList } from '../arrange/FindingList.tsx';
@@ -34,6 +34,7 @@ import { TextureFields } from './TextureFields.tsx';
 import { TopFields } from './TopFields.tsx';
 
 const SplitFields = later(async () => (await import('./SplitFields.tsx')).SplitFields);
+const FloorIn = later(async () => (await import('./VaultFields.tsx')).FloorIn);
 const VaultOver = later(async () => (await import('./VaultFields.tsx')).VaultOver);
 const BarrelFields = later(async () => (await import('./VaultFields.tsx')).BarrelFields);
 const BayFields = later(async () => (await import('./VaultFields.tsx')).BayFields);
@@ -80,6 +81,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       {isManyFaced(element) && <RoofFields roof={element} document={document} />}
       <Chosen element={element} />
       <Figures element={element} units={units} />
+      {isInPlan(element) && <FloorIn element={element} document={document} />}
       {(isInPlan(element) || element.kind === 'slab') && <VaultOver element={element} document={document} />}
       {element.kind === 'vault' && <BarrelFields vault={element} document={document} />}
       {element.kind === 'bay' && <BayFields bay={element} document={document} />}
@@ -112,6 +114,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
           units={units}
           onChange={(z) => change({ start: { ...element.start, z } }, 'move')}
         />
+        <StandsOn element={element} document={document} />
         <AngleField label="Turned by" value={element.turn} onChange={(turn) => change({ turn }, 'turn')} />
       </Fold>
       <Fold title={element.splits ? `Splits, ${element.splits.length}` : 'Splits'} name="splits">
@@ -263,6 +266,22 @@ function PanelOutline({ panel, units }: { panel: Outlined; units: ProjectDocumen
       units={units}
       onOutline={(outline) => change({ outline }, 'redraw')}
       onInner={(holes, what) => change({ holes }, what)}
+    />
+  );
+}
+
+/** The datum that an element goes up and down with. */
+function StandsOn({ element, document }: { element: Element; document: ProjectDocument }) {
+  const datums = Object.values(document.datums).filter(
+    (datum) => datum.element === null || datum.id === element.stands,
+  );
+  if (datums.length === 0) return null;
+  return (
+    <Choice
+      label="Level with"
+      value={element.stands ?? ''}
+      options={[{ value: '', label: 'by itself' }, ...datums.map(({ id, name }) => ({ value: id, label: name }))]}
+      onChange={(id) => commit(standOn(document, element, id || null))}
     />
   );
 }

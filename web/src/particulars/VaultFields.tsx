@@ -5,6 +5,7 @@ import {
   baseOf,
   bayOfBarrel,
   bayRows,
+  floorIn,
   changeElement,
   roomOf,
   setBase,
@@ -112,6 +113,30 @@ export function VaultOver({ element, document }: { element: Element; document: P
       {vaultings.map((as) => (
         <button key={as} className="link" onClick={lay(as)}>
           {as}
+        </button>
+      ))}
+    </p>
+  );
+}
+
+/** Laying a floor in the room that walls stand about, at their foot or with a datum; nothing where there is none. */
+export function FloorIn({ element, document }: { element: Element; document: ProjectDocument }) {
+  const room = useMemo(() => floorIn(document, element), [document, element]);
+  if ('reason' in room) return null;
+  const datums = Object.values(document.datums).filter((datum) => datum.element === null);
+  const lay = (datum: string | null) => () => {
+    const outcome = floorIn(document, element, datum);
+    if (!('reason' in outcome) && commit(outcome.changeSet)) chooseElement(outcome.id);
+  };
+  return (
+    <p className="row-links">
+      <span>Floor in its room:</span>
+      <button className="link" onClick={lay(null)}>
+        at its foot
+      </button>
+      {datums.map(({ id, name }) => (
+        <button key={id} className="link" onClick={lay(id)}>
+          {name}
         </button>
       ))}
     </p>
