@@ -11,7 +11,7 @@ const made = (document: ProjectDocument): Wall[] => walls(document).filter(({ id
 async function openPlan({ page }: Desk): Promise<(x: number, y: number) => Promise<{ x: number; y: number }>> {
   await page.getByRole('tab', { name: 'Plan' }).click();
   const plan = page.getByTestId('plan');
-  await expect(plan.locator('[data-element]')).toHaveCount(13);
+  await expect(plan.locator('[data-element]')).toHaveCount(19);
   return async (x, y) => {
     const box = (await plan.boundingBox())!;
     const read = async (name: string): Promise<number> => Number(await plan.getAttribute(name));

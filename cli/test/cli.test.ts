@@ -84,13 +84,13 @@ describe('yard check', () => {
     };
     expect(code).toBe(0);
     expect(report.sound).toBe(true);
-    expect(report.elements).toHaveLength(13);
+    expect(report.elements).toHaveLength(19);
     for (const element of report.elements) {
       expect(element.closed).toBe(true);
       expect(element.volume).toBeGreaterThan(1);
       expect(element.triangles).toBeGreaterThanOrEqual(12);
     }
-    expect(report.elements.flatMap((element) => element.openings)).toHaveLength(50);
+    expect(report.elements.flatMap((element) => element.openings)).toHaveLength(53);
   });
 
   it('fails where an opening is not cut, and reports it all the same', async () => {

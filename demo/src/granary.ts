@@ -1,6 +1,8 @@
 /** The old granary on Fennel Quay, its courtyard, its cart shed and the yard wall. */
 import { casements, crossed, gates, roofHatch, roofLight, slitLight, underArch, yardDoor } from './infills.ts';
 import { granaryRoofs } from './roofs.ts';
+import { granaryUndercroft } from './vaults.ts';
+import { shipped, shippedMaterials, takenIn } from '@yard-arch/edit';
 import {
   checkDocument,
   dimensionNames,
@@ -101,6 +103,19 @@ export function granary(): ProjectDocument {
       blockedUp: false,
       ...over,
     };
+  }
+
+  /** Takes a pattern of the shelf in, with the materials that it needs. */
+  function takeIn(id: string): void {
+    const { pattern: taken, changes } = takenIn(
+      document,
+      shipped.find((one) => one.id === id)!,
+      shippedMaterials,
+      id,
+    );
+    document.patterns[id] = taken;
+    for (const change of changes)
+      if (change.op === 'put' && change.table === 'materials') document.materials[change.value.id] = change.value;
   }
 
   material('brick', 'Old brick', '#b97a5c', 0.9, 'english bond');
@@ -341,15 +356,37 @@ export function granary(): ProjectDocument {
     },
   );
 
+  // Dormers to the quay, and a stack behind the ridge.
+  takeIn('dormer-gabled');
+  takeIn('chimney-wide');
+  for (const distance of [-4.4, 5.8])
+    place(
+      'main-roof',
+      'dormer-gabled',
+      's1',
+      { from: 'middle', distance },
+      { from: 'base', distance: 1.5 },
+      { face: 'north' },
+    );
+  place(
+    'main-roof',
+    'chimney-wide',
+    's1',
+    { from: 'middle', distance: -7.4 },
+    { from: 'base', distance: 5.2 },
+    { face: 'north' },
+  );
+  for (const bay of granaryUndercroft()) document.elements[bay.id] = bay;
+
   return checkDocument(document);
 }
 
-/** The same without its roofs: its walls have tops of their own, and gables are drawn as gables. */
+/** The same without its roofs and vaults: its walls have tops of their own, and gables are drawn as gables. */
 export function granaryWalls(): ProjectDocument {
   const document = granary();
   const apexes: Record<string, number> = { east: 12.2, west: 12.2, 'shed-south': 6, 'shed-north': 6 };
   for (const element of Object.values(document.elements)) {
-    if (element.kind === 'roof') delete document.elements[element.id];
+    if (element.kind === 'roof' || element.kind === 'bay') delete document.elements[element.id];
     if (element.kind !== 'wall' || element.top.kind !== 'under') continue;
     const apex = apexes[element.id];
     document.elements[element.id] = {

@@ -127,7 +127,32 @@ function oculi(document: ProjectDocument, on: Element): void {
   }
 }
 
-/** The granary's undercroft: ribbed bays in rows. */
+/** The granary's own undercroft, between the inner faces of its main range: limewashed bays in two rows, with ribs of the quay's stone. */
+export function granaryUndercroft(): Bay[] {
+  const [left, foot, wide, deep] = [0.45, 0.45, 18.3 / 3, 8.7 / 2];
+  return Array.from({ length: 6 }, (_, i): Bay => {
+    const [column, row] = [i % 3, Math.floor(i / 3)];
+    return {
+      ...kinds.bay.fresh(
+        {
+          id: `undercroft-${i + 1}`,
+          name: `Undercroft ${i + 1}`,
+          start: { x: left + column * wide, y: foot + row * deep, z: 1.05 },
+          turn: 0,
+        },
+        'limewash',
+      ),
+      corners: rectangleCorners(wide, deep),
+      rise: 1.55,
+      profile: 'ellipse',
+      layers: [{ thickness: 0.2, material: 'limewash' }],
+      ribs: { width: 0.22, depth: 0.14, material: 'stone' },
+      group: 'Undercroft',
+    };
+  });
+}
+
+/** Ribbed bays in rows. */
 function undercroft(document: ProjectDocument): ProjectDocument {
   const first: Bay = {
     ...kinds.bay.fresh({ id: 'bay', name: 'Undercroft bay', start: { x: 4, y: -48, z: 1.6 }, turn: 0 }, 'brick'),
