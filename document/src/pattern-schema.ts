@@ -132,6 +132,7 @@ export const patternSchema = z
     jambs: z.enum(['parallel', 'radial'], 'must be parallel or radial').optional(),
     onFloor: z.boolean('must be true or false').optional(),
     onSlope: z.enum(['level', 'plumb', 'square'], 'must be level, plumb or square').optional(),
+    inBarrels: z.enum(['radial', 'level'], 'must be radial or level').optional(),
     /** Words by which it is found. */
     tags: z.array(name.max(40, 'must have at most 40 characters')).max(12, 'must hold at most 12 tags').optional(),
     parts: z.array(partSchema).max(32, 'must hold at most 32 parts').optional(),
@@ -177,6 +178,6 @@ export const patternSchema = z
   });
 /**
  * The reusable definition of an opening: its profile, the named sizes of it, what it does to the element, the sections of its sides, and the material of its reveal (null: the
- * layers' own), which single sides may differ from. On a curved wall its jambs are parallel unless they are to be radial. `onFloor`: it stands on the floor, as a door does. `onSlope`: how its reveal goes through a roof's plane: with its head level and its sill plumb unless said otherwise, all plumb, or square. Its parts stand in or about every opening.
+ * layers' own), which single sides may differ from. On a curved wall its jambs are parallel unless they are to be radial. `onFloor`: it stands on the floor, as a door does. `onSlope`: how its reveal goes through a roof's plane: with its head level and its sill plumb unless said otherwise, all plumb, or square. `inBarrels`: how it goes through a barrel vault: radially unless said otherwise, or level, upright in the flank as in a wall. Its parts stand in or about every opening.
  */
 export type Pattern = z.infer<typeof patternSchema>;

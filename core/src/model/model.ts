@@ -1,5 +1,6 @@
 /** The model: every element of a document as cut, and after an edit only what the edit touches cut again. */
 import {
+  isBarrel,
   isManyFaced,
   isShell,
   omit,
@@ -20,7 +21,7 @@ import { across } from '../setout/across.ts';
 import { turnedOver } from '../element/turned-over.ts';
 import type { Fineness } from '../profile/flatten.ts';
 import { squareSections } from '../profile/section.ts';
-import { aimOf, projectOnto } from '../setout/project.ts';
+import { aimOf, levelAim, projectOnto } from '../setout/project.ts';
 import { recessesIn } from '../setout/recess.ts';
 import { resolveOpening, type Placed, type Unplaced } from '../setout/resolve.ts';
 import { notCut, withFindings } from '../cut/status.ts';
@@ -98,13 +99,17 @@ export function cutModel(
       guardedPlace(opening, () => {
         const resolved = resolveOpening(document, opening, fineness);
         // What is aimed elsewhere, or goes down through many faces, has no square seat for parts.
-        const seated = !opening.aim && !shelled && (opening.face !== undefined || !isManyFaced(element));
+        const seated =
+          !opening.aim &&
+          !levelled(element, resolved) &&
+          !shelled &&
+          (opening.face !== undefined || !isManyFaced(element));
         if ('outline' in resolved && (resolved.pattern.parts?.length || resolved.pattern.infill)) {
           const seat = shell && !opening.aim ? seatOn(element, shell, sheet, resolved) : null;
           if (seat) seats.set(resolved.id, seat.sheet);
           if (seat || seated) asSetOut.push(seat?.placed ?? resolved);
         }
-        return aimed(sheetOf(opening.face), opening, resolved);
+        return aimed(element, sheetOf(opening.face), opening, resolved);
       }),
     );
     byElement.delete(element.id);
@@ -237,12 +242,17 @@ function withParts(
   };
 }
 
-/** An opening on its element's outer face, as it asks to be carried: where it has an aim, its outline is projected on to that. */
-function aimed(sheet: Sheet, opening: Opening, resolved: Placed | Unplaced): Placed | Unplaced {
+const levelled = (element: Element, resolved: Placed | Unplaced): boolean =>
+  'outline' in resolved && resolved.pattern.inBarrels === 'level' && isBarrel(element);
+
+/** An opening on its element's outer face, as it asks to be carried: where it has an aim, or goes level into a barrel, its outline is projected on to that. */
+function aimed(element: Element, sheet: Sheet, opening: Opening, resolved: Placed | Unplaced): Placed | Unplaced {
   if (!('outline' in resolved)) return resolved;
-  if (!opening.aim) return resolved.face === 'inner' ? across(sheet, resolved) : resolved;
-  if (resolved.face !== 'inner') return projectOnto(sheet, resolved, aimOf(sheet, opening, resolved));
-  const aim = aimOf(turnedOver(sheet).sheet, opening, resolved);
+  const isInner = resolved.face === 'inner';
+  if (!opening.aim && !levelled(element, resolved)) return isInner ? across(sheet, resolved) : resolved;
+  const own = isInner ? turnedOver(sheet).sheet : sheet;
+  const aim = opening.aim ? aimOf(own, opening, resolved) : levelAim(own, resolved);
+  if (!isInner) return projectOnto(sheet, resolved, aim);
   const { from, depth, sections } = across(sheet, resolved);
   return projectOnto(
     sheet,

@@ -47,6 +47,21 @@ export function aimOf(sheet: Sheet, opening: Opening, placed: Placed): Aim {
   return { point, x: [sin, -cos, 0], y: [0, 0, 1], direction: [cos * level, sin * level, rise] };
 }
 
+/** The aim of what is carried level into the flank of a barrel, upright there: about the middle of its place on the face. */
+export function levelAim({ chart }: Sheet, { s, t, profile }: Placed): Aim {
+  const middle = s + profile.width / 2;
+  const { inward } = directionsAt(chart, middle);
+  const size = Math.hypot(inward[0], inward[1]);
+  const upright: Vector = [0, 0, 1];
+  const [cos, sin] = size < rounding ? [1, 0] : [inward[0] / size, inward[1] / size];
+  return {
+    point: plus(pointAt(chart, middle, t + profile.height / 2, 0), upright, -profile.height / 2),
+    x: [sin, -cos, 0],
+    y: upright,
+    direction: [cos, sin, 0],
+  };
+}
+
 /** Nearer to the face's own plane than this a direction does not cut it: sine of about 3°. */
 const grazing = 0.05;
 
@@ -150,10 +165,14 @@ function seenFrom(frame: Rigid | undefined, aim: Aim): Aim {
 function ontoBent(
   sheet: Sheet,
   chart: BentChart,
-  placed: Placed,
-  { point, x, y, direction }: Aim,
+  drawn: Placed,
+  drawnAs: Aim,
   refuse: (reason: string, mend: string) => Unplaced,
 ): Placed | Unplaced {
+  // Across what lies an outline runs up along the face and along its axis: it is told turned by a quarter.
+  const { placed, aim } =
+    Math.abs(drawnAs.x[2]) > 1 - relative ? quarterTurned(drawn, drawnAs) : { placed: drawn, aim: drawnAs };
+  const { point, x, y, direction } = aim;
   const level = Math.hypot(direction[0], direction[1]);
   if (y[2] < 1 - relative || Math.abs(x[0] * direction[0] + x[1] * direction[1]) > relative)
     return refuse(
@@ -192,6 +211,41 @@ function ontoBent(
       slope: sign * slope,
     },
   };
+}
+
+/** An opening told the other way up: its x runs where its y ran, and its y, up, where its x ran or came from. Sides keep their names. */
+function quarterTurned(placed: Placed, { point, x, y, direction }: Aim): { placed: Placed; aim: Aim } {
+  const { width, height } = placed.profile;
+  const sign = x[2] > 0 ? 1 : -1;
+  const outline = quarters(placed.outline, sign);
+  return {
+    placed: { ...placed, outline, profile: { width: height, height: width, springing: null, edges: [] } },
+    aim: {
+      // Half way up it, at the end where its new foot is.
+      point: plus(plus(point, x, (-sign * width) / 2), y, height / 2),
+      x: [-sign * y[0], -sign * y[1], -sign * y[2]],
+      y: [sign * x[0], sign * x[1], sign * x[2]],
+      direction,
+    },
+  };
+}
+
+const turnedQuarters = { 1: new WeakMap<Outline, Outline>(), [-1]: new WeakMap<Outline, Outline>() };
+
+/** An outline turned by a quarter, to the left or to the right; it begins at 0 either way. */
+function quarters(outline: Outline, sign: 1 | -1): Outline {
+  const known = turnedQuarters[sign];
+  let made = known.get(outline);
+  if (!made) {
+    made = carried(outline, 0, sign, -sign, 0);
+    const [left, low] = [Math.min(...made.xs), Math.min(...made.ys)];
+    for (let i = 0; i < made.count; i++) {
+      made.xs[i]! -= left;
+      made.ys[i]! -= low;
+    }
+    known.set(outline, made);
+  }
+  return made;
 }
 
 const mirrors = new WeakMap<Outline, Outline>();

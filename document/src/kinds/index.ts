@@ -68,10 +68,16 @@ export const isManyFaced = (element: Element): element is Roof => formOf(element
 /** Whether an element is a shell, whose openings are set out as seen from above. */
 export const isShell = (element: Element): boolean => formOf(element).form === 'shell';
 
+/** Whether an element is a curved sheet that lies, as a barrel vault does. */
+export function isBarrel(element: Element): boolean {
+  const form = formOf(element);
+  return form.form === 'course' && form.lies !== undefined;
+}
+
 /** Whether walls can reach up under an element: roofs, vaults and domes. */
 export function isOverhead(element: Element): boolean {
   const form = formOf(element);
-  return form.form === 'roof' || form.form === 'shell' || (form.form === 'course' && form.lies !== undefined);
+  return form.form === 'roof' || form.form === 'shell' || isBarrel(element);
 }
 
 /** What a face of an element is called. */

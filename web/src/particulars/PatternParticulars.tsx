@@ -113,6 +113,17 @@ export function PatternParticulars({ document, pattern, proof = true }: PatternP
           commit(changePattern(pattern, { onSlope: onSlope as 'level' | 'plumb' | 'square' }, 'slope the reveal of'))
         }
       />
+      <Choice
+        label="In barrels"
+        value={pattern.inBarrels ?? 'radial'}
+        options={[
+          { value: 'radial', label: 'radial' },
+          { value: 'level', label: 'level, upright in the flank' },
+        ]}
+        onChange={(way) =>
+          commit(changePattern(pattern, { inBarrels: way === 'level' ? way : undefined }, 'turn in barrels'))
+        }
+      />
       <Tick
         label="On floor"
         value={pattern.onFloor ?? false}

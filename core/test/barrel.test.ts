@@ -1,0 +1,94 @@
+/** Openings in barrels: radial, or level in the flank; and windows whose heads run into a vault. */
+import { beforeAll, describe, expect, it } from '@jest/globals';
+import { kinds, type Pattern, type Vault } from '@yard-arch/document';
+import { cutModel, prove, type CutMesh } from '../src/index.ts';
+import { solidLibrary } from '../src/cut/solid.ts';
+import { opening, patterns, project, wall } from './sample.ts';
+
+beforeAll(async () => void (await solidLibrary()));
+
+const barrel: Vault = {
+  ...kinds.vault.fresh({ id: 'v1', name: 'Barrel', start: { x: 0, y: 0, z: 2 }, turn: 30 }, 'stone'),
+  span: 6,
+  rise: 3,
+  length: 8,
+};
+const round = Math.PI * 3.3;
+
+/** Normals of an opening's reveal by its side. */
+function normalsOf({ normals, triangles, runs }: CutMesh, role: string): [number, number, number][] {
+  return runs
+    .filter((run) => run.opening === 'o' && run.role === role)
+    .flatMap(({ first, count }) =>
+      Array.from({ length: 3 * count }, (_, k) => {
+        const at = 3 * triangles[3 * first + k]!;
+        return [...normals.subarray(at, at + 3)] as [number, number, number];
+      }),
+    );
+}
+
+const cutWith = (inBarrels: Pattern['inBarrels'], along: number) => {
+  const light: Pattern = { ...patterns.window!, ...(inBarrels ? { inBarrels } : {}) };
+  const model = cutModel(
+    project([barrel], [opening('o', 'window', along, 3, { element: 'v1' })], { patterns: { window: light } }),
+  );
+  return { cut: model.cuts.get('v1')!, status: model.statuses.get('o')! };
+};
+
+describe('an opening in a barrel', () => {
+  it('is radial unless its pattern says level: then head and sill are level and the jambs upright', () => {
+    const whole = prove(cutModel(project([barrel])).cuts.get('v1')!.mesh).volume;
+    for (const along of [1.2, round - 2.6]) {
+      const radial = cutWith(undefined, along);
+      const level = cutWith('level', along);
+      for (const { cut, status } of [radial, level]) {
+        expect(status.state).toBe('cut');
+        expect(prove(cut.mesh)).toMatchObject({ closed: true, openEdges: 0 });
+        expect(prove(cut.mesh).volume).toBeLessThan(whole - 0.3);
+      }
+      const { mesh } = level.cut;
+      for (const role of ['head', 'sill']) {
+        const found = normalsOf(mesh, role);
+        expect(found.length).toBeGreaterThan(0);
+        for (const [, , z] of found) expect(Math.abs(z)).toBeCloseTo(1, 6);
+      }
+      for (const role of ['jamb-left', 'jamb-right'])
+        for (const [x, y, z] of normalsOf(mesh, role)) {
+          expect(z).toBeCloseTo(0, 6);
+          // Square to the axis, which runs 30° and a quarter turn on.
+          expect(Math.abs(x * Math.cos((120 * Math.PI) / 180) + y * Math.sin((120 * Math.PI) / 180))).toBeCloseTo(1, 6);
+        }
+      // Neither is so where it goes in radially.
+      expect(normalsOf(radial.cut.mesh, 'head').some(([, , z]) => Math.abs(z) < 0.9)).toBe(true);
+    }
+  });
+
+  it('says so where it cannot be level: at the crown', () => {
+    expect(cutWith('level', round / 2 - 0.6).status).toMatchObject({ state: 'not cut' });
+  });
+
+  it('lets a window whose head is above the springing run on into it from the wall beside it', () => {
+    const beside = wall({
+      id: 'w1',
+      start: { x: 3, y: 0, z: 0 },
+      turn: 0,
+      length: 8,
+      height: 4,
+      layers: [{ thickness: 0.5, material: 'brick' }],
+    });
+    const over: Vault = { ...barrel, start: { x: 3, y: 0.5, z: 2 }, turn: 90, span: 5, rise: 2.5 };
+    // From the wall's inner face inward: the barrel runs along the wall.
+    const vault: Vault = { ...over, start: { x: 11, y: 0.5, z: 2 } };
+    const arch = opening('o', 'arch', 3, 1, { element: 'w1', further: ['v1'] });
+    const made = cutModel(project([beside, vault], [arch]));
+    const bare = cutModel(project([beside, vault]));
+    const { state, further } = made.statuses.get('o')!;
+    // Its jambs come down past the springing: it is open at the vault's edge.
+    expect([state, further!.map((one) => one.state)]).toEqual(['cut', ['notched']]);
+    for (const id of ['w1', 'v1']) {
+      const [after, before] = [made, bare].map((model) => prove(model.cuts.get(id)!.mesh));
+      expect(after!.closed).toBe(true);
+      expect(before!.volume - after!.volume).toBeGreaterThan(0.1);
+    }
+  });
+});
