@@ -1,11 +1,18 @@
 /** Openings in barrels: radial, or level in the flank; and windows whose heads run into a vault. */
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { kinds, type Pattern, type Vault } from '@yard-arch/document';
+import fc from 'fast-check';
+import type { ManifoldToplevel } from 'manifold-3d';
 import { cutModel, prove, type CutMesh } from '../src/index.ts';
+import { meshIn } from '../src/element/placed-mesh.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
+import { solidIn } from './solid-of.ts';
 import { opening, patterns, project, wall } from './sample.ts';
 
-beforeAll(async () => void (await solidLibrary()));
+let library: ManifoldToplevel;
+beforeAll(async () => {
+  library = await solidLibrary();
+});
 
 const barrel: Vault = {
   ...kinds.vault.fresh({ id: 'v1', name: 'Barrel', start: { x: 0, y: 0, z: 2 }, turn: 30 }, 'stone'),
@@ -90,5 +97,64 @@ describe('an opening in a barrel', () => {
       expect(after!.closed).toBe(true);
       expect(before!.volume - after!.volume).toBeGreaterThan(0.1);
     }
+  });
+
+  it('has a web over it that closes against wall and vault, whatever the vault’s profile', () => {
+    const beside = wall({
+      id: 'w1',
+      start: { x: 3, y: 0, z: 0 },
+      length: 8,
+      height: 5,
+      layers: [{ thickness: 0.5, material: 'brick' }],
+    });
+    let made = 0;
+    fc.assert(
+      fc.property(
+        fc.constantFrom('segment', 'pointed', 'ellipse', 'catenary'),
+        fc.double({ min: 3.5, max: 7, noNaN: true }),
+        fc.double({ min: 0.75, max: 1.1, noNaN: true }),
+        fc.double({ min: 0.02, max: 0.3, noNaN: true }),
+        fc.double({ min: 0, max: 1.2, noNaN: true }),
+        fc.constantFrom('arch', 'window', 'oculus'),
+        (profile, span, steep, thickness, up, pattern) => {
+          const vault: Vault = {
+            ...barrel,
+            start: { x: 11, y: 0.5, z: 2 },
+            turn: 90,
+            span,
+            rise: (steep * span) / 2 + (profile === 'pointed' ? 0.2 * span : 0),
+            profile,
+            layers: [{ thickness: 0.2, material: 'stone' }],
+          };
+          const lunette = { id: 'l', kind: 'lunette' as const, material: 'stone', thickness };
+          const with_ = { ...patterns, [pattern]: { ...patterns[pattern]!, parts: [lunette] } };
+          const { cuts, statuses } = cutModel(
+            project([beside, vault], [opening('o', pattern, 3, 1 + up, { further: ['v1'] })], { patterns: with_ }),
+          );
+          const [own, over] = [cuts.get('w1')!, cuts.get('v1')!];
+          if (over.fault) return;
+          const web = own.parts.find(({ part }) => part.name === 'lunette');
+          if (!web) return expect(statuses.get('o')!.reason).toMatch(/does not come up|rises above/);
+          made += 1;
+          expect(prove(web.part.mesh)).toMatchObject({ closed: true, flaps: 0, collapsed: 0 });
+          const stands = solidIn(library, meshIn(web.placement, web.part.mesh));
+          expect(stands.volume()).toBeGreaterThan(0);
+          for (const { mesh } of [own, over])
+            expect(stands.intersect(solidIn(library, mesh)).volume()).toBeLessThan(2e-4);
+          // Nothing of it is before the wall's inner face.
+          expect(stands.boundingBox().min[1]).toBeGreaterThan(0.5 - 1e-4);
+        },
+      ),
+      { numRuns: Number(process.env.LUNETTE_ROUNDS ?? 40) },
+    );
+    expect(made).toBeGreaterThan(8);
+  });
+
+  it('says what its lunette wants where there is no barrel', () => {
+    const lunette = { id: 'l', kind: 'lunette' as const, material: 'stone', thickness: 0.15 };
+    const { statuses } = cutModel(
+      project([wall()], [opening('o', 'arch', 3, 1)], { patterns: { arch: { ...patterns.arch!, parts: [lunette] } } }),
+    );
+    expect(statuses.get('o')!.reason).toContain('no barrel to run to');
   });
 });

@@ -206,6 +206,15 @@ export const chimneySchema = z.strictObject({
  */
 export type Chimney = z.infer<typeof chimneySchema>;
 
+export const lunetteSchema = z.strictObject({
+  id,
+  kind: z.literal('lunette'),
+  material: id,
+  thickness: extent.max(1, 'must be at most 1 m'),
+});
+/** The web over a window whose head runs into a barrel vault beside its wall, one of the further elements that the opening cuts: so thick about its outline, from the wall's inner face to the vault's back. Metres. */
+export type Lunette = z.infer<typeof lunetteSchema>;
+
 export const partSchema = z.discriminatedUnion(
   'kind',
   [
@@ -219,11 +228,12 @@ export const partSchema = z.discriminatedUnion(
     guardSchema,
     dormerSchema,
     chimneySchema,
+    lunetteSchema,
     importedPartSchema,
   ],
   {
     error:
-      'must say its kind: sill board, surround, lintel, arch ring, quoins, stone sill, shutters, guard, dormer, chimney or imported',
+      'must say its kind: sill board, surround, lintel, arch ring, quoins, stone sill, shutters, guard, dormer, chimney, lunette or imported',
   },
 );
 export type Part = z.infer<typeof partSchema>;

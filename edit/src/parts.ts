@@ -18,6 +18,7 @@ export const partStarts = [
   'window bars',
   'dormer',
   'chimney',
+  'lunette',
 ] as const;
 export type PartStart = (typeof partStarts)[number];
 
@@ -102,6 +103,8 @@ export function partFrom(start: PartStart, document: ProjectDocument, material: 
         cap: { material, over: 0.05, thickness: 0.08 },
         pots: { material, count: 1, diameter: 0.22, height: 0.4 },
       };
+    case 'lunette':
+      return { id, kind: 'lunette', material, thickness: 0.15 };
     case 'window bars':
       return { id, kind: 'guard', material: metal, bar: 0.018, rail: 0, spacing: 0.11, depth: 0.05 };
   }

@@ -21,6 +21,7 @@ import { dormerOf, dormerWindow } from './dormer.ts';
 import { holdsPoint } from '../mesh/region.ts';
 import { guarded } from './guarded.ts';
 import { importedKey, importedPart } from './imported.ts';
+import { lunetteOf } from './lunette.ts';
 import { isSetIn, letIn } from './set-in.ts';
 import { sillBoard } from './sill-board.ts';
 import { surround } from './surround.ts';
@@ -46,6 +47,7 @@ const makers: {
     return typeof made === 'string' ? made : still(made.part);
   },
   chimney: (part, placed, units) => still(chimneyOf(part, placed, units)),
+  lunette: (part, placed) => still(lunetteOf(part, placed)),
   'sill board': (part, placed) => still(sillBoard(part, placed)),
   surround: (part, placed) => still(surround(part, placed)),
   guard: (part, placed) => still(guard(part, placed)),
@@ -100,7 +102,7 @@ const infillOnce = oncePer<readonly InfillPart[] | string>();
 const meshesOf = (part: Part, placed: Placed, units: Units): readonly InfillPart[] | string =>
   partOnce(
     placed,
-    `${textOf(part)}${importedKey(textOf(part))} ${placed.depth} ${placed.kind} ${textOf(placed.pattern.sections)} ${units} ${placed.slope ?? ''} ${placed.pattern.onSlope ?? ''}`,
+    `${textOf(part)}${importedKey(textOf(part))} ${placed.depth} ${placed.kind} ${textOf(placed.pattern.sections)} ${units} ${placed.slope ?? ''} ${placed.pattern.onSlope ?? ''} ${textOf(placed.flank)}`,
     () => guarded(part.kind, () => makeOf(part, placed, units)),
   );
 
@@ -125,6 +127,7 @@ const flatOnly: ReadonlySet<Part['kind']> = new Set([
   'shutters',
   'dormer',
   'chimney',
+  'lunette',
 ]);
 
 /** Whether a part stands on the face opposite to the one on which its opening is set out. */
@@ -403,7 +406,8 @@ export function patternFront(
     slope: Math.PI / 4,
   };
   for (const part of pattern.parts ?? []) {
-    if (isBehind(part)) continue;
+    // What is behind the face, and what runs from there into a vault, is not seen on it.
+    if (isBehind(part) || part.kind === 'lunette') continue;
     const built = meshesOf(part, placed, units);
     if (typeof built === 'string') told(built);
     else for (const one of built) front.push(...frontOf(one.part));

@@ -76,6 +76,7 @@ export function dressedAlike(a: readonly Placed[], b: readonly Placed[]): boolea
           x.face === y.face &&
           x.open === y.open &&
           x.slid === y.slid &&
+          JSON.stringify(x.flank) === JSON.stringify(y.flank) &&
           carriedAlike(x.pattern, y.pattern))
       );
     })

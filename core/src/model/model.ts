@@ -15,7 +15,8 @@ import {
 import type { OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { finenessOf, sheetsOf } from '../element/sheets.ts';
-import { partsOf } from '../infill/parts.ts';
+import { flankBefore } from '../infill/lunette.ts';
+import { partsOf, placementOf } from '../infill/parts.ts';
 import { roomsOf } from '../infill/set-in.ts';
 import { across } from '../setout/across.ts';
 import { turnedOver } from '../element/turned-over.ts';
@@ -107,7 +108,7 @@ export function cutModel(
         if ('outline' in resolved && (resolved.pattern.parts?.length || resolved.pattern.infill)) {
           const seat = shell && !opening.aim ? seatOn(element, shell, sheet, resolved) : null;
           if (seat) seats.set(resolved.id, seat.sheet);
-          if (seat || seated) asSetOut.push(seat?.placed ?? resolved);
+          if (seat || seated) asSetOut.push(seat?.placed ?? withFlank(document, sheets, opening, resolved, sheetOf));
         }
         return aimed(element, sheetOf(opening.face), opening, resolved);
       }),
@@ -244,6 +245,26 @@ function withParts(
 
 const levelled = (element: Element, resolved: Placed | Unplaced): boolean =>
   'outline' in resolved && resolved.pattern.inBarrels === 'level' && isBarrel(element);
+
+/** An opening with the flank of the barrel that its lunette runs to, where it has one. */
+function withFlank(
+  document: ProjectDocument,
+  sheets: ReadonlyMap<string, Sheet>,
+  opening: Opening,
+  placed: Placed,
+  sheetOf: (face: FaceName | undefined) => Sheet,
+): Placed {
+  if (!placed.pattern.parts?.some(({ kind }) => kind === 'lunette')) return placed;
+  const own = sheetOf(placed.face);
+  const placement = placementOf(placed.face === 'inner' ? turnedOver(own).sheet : own, placed);
+  for (const id of opening.further ?? []) {
+    const [element, sheet] = [row(document, 'elements', id), sheets.get(id)];
+    if (!element || !sheet || sheet.fault || !isBarrel(element)) continue;
+    const flank = flankBefore(sheet.chart, sheet.height, placement);
+    if (flank) return { ...placed, flank };
+  }
+  return placed;
+}
 
 /** An opening on its element's outer face, as it asks to be carried: where it has an aim, or goes level into a barrel, its outline is projected on to that. */
 function aimed(element: Element, sheet: Sheet, opening: Opening, resolved: Placed | Unplaced): Placed | Unplaced {

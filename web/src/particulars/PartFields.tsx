@@ -192,6 +192,7 @@ const figuresOf: Record<Part['kind'], readonly Figure[]> = {
     { key: 'vary', label: 'Varied by', kind: 'angle', within: limits.vary, otherwise: 0, unsaid: true },
   ],
   imported: [],
+  lunette: [material, { ...thickness, within: { least: 0.001, most: 1 }, note: 'about the outline' }],
   chimney: [
     { ...material, label: 'Stack, of' },
     { key: 'gap', label: 'Clear', kind: 'length', within: { least: 0, most: 0.5 }, note: 'all round, in the opening' },
