@@ -80,6 +80,23 @@ function dormerCells(): Cell[] {
     }));
 }
 
+/** A barrel with lunettes, its wall behind it. */
+function lunetteCell(): Cell {
+  const whole = everyVault();
+  const own = ([, { id }]: [string, { id: string }]): boolean => id.startsWith('lunettes');
+  return {
+    name: 'Lunettes, an end walled up',
+    above: 52,
+    document: {
+      ...whole,
+      elements: Object.fromEntries(Object.entries(whole.elements).filter(own)),
+      openings: Object.fromEntries(
+        Object.entries(whole.openings).filter(([, { element }]) => element.startsWith('lunettes')),
+      ),
+    },
+  };
+}
+
 /** The pages of the gallery, as HTML by name. @throws where a sample is not closed. */
 export function galleryPages(): Record<string, string> {
   return {
@@ -91,7 +108,10 @@ export function galleryPages(): Record<string, string> {
         ...elementCells(everyRoof()),
         ...dormerCells(),
         // From below, where their soffits are seen.
-        ...elementCells(everyVault(), ({ id }) => id.startsWith('vault')).map((cell) => ({ ...cell, above: -16 })),
+        ...elementCells(everyVault(), ({ id, name }) => id.startsWith('vault') && name !== 'Groin vault, oblong').map(
+          (cell) => ({ ...cell, above: -16 }),
+        ),
+        lunetteCell(),
       ],
       6,
     ),

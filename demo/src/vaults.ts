@@ -8,6 +8,7 @@ import {
   type Opening,
   type ProjectDocument,
   type Vault,
+  type Wall,
 } from '@yard-arch/document';
 import { bayRows, rectangleCorners, regularCorners } from '@yard-arch/edit';
 
@@ -89,7 +90,60 @@ export function everyVault(): ProjectDocument {
     document,
     all.find(({ name }) => name === 'Dome on a drum')!,
   );
+  lunettes(document);
   return undercroft(document);
+}
+
+/** A barrel along a wall whose arched lights rise above its springing, each under a web of its own; its end walled up. */
+function lunettes(document: ProjectDocument): void {
+  const [x, y] = [62, 0];
+  const barrel: Vault = {
+    ...kinds.vault.fresh(
+      { id: 'lunettes', name: 'Barrel with lunettes', start: { x: x + 11, y: y + 0.5, z: 2 }, turn: 90 },
+      'brick',
+    ),
+    layers: web,
+    span: 6,
+    rise: 3,
+    length: 11,
+  };
+  const wall: Wall = {
+    ...kinds.wall.fresh({ id: 'lunettes-wall', name: 'Wall of the lunettes', start: { x, y, z: 0 }, turn: 0 }, 'brick'),
+    length: 11,
+    height: 4.4,
+    layers: [{ thickness: 0.5, material: 'brick' }],
+  };
+  const end: Wall = {
+    ...kinds.wall.fresh({ id: 'lunettes-end', name: 'End wall', start: { x, y: y + 6.5, z: 0 }, turn: -90 }, 'brick'),
+    length: 6,
+    height: 2,
+    top: { kind: 'under', roof: barrel.id },
+    layers: [{ thickness: 0.4, material: 'brick' }],
+  };
+  for (const element of [barrel, wall, end]) document.elements[element.id] = element;
+  document.patterns.lunette = {
+    id: 'lunette',
+    name: 'Lunette light',
+    profile: { shape: 'semicircular-arch' },
+    sizes: { a: { id: 'a', name: '', dimensions: { span: 1.8, height: 2.2 } } },
+    reveal: { material: 'stone' },
+    parts: [{ id: 'web', kind: 'lunette', material: 'limewash', thickness: 0.16 }],
+  };
+  for (const [i, distance] of [1.9, 5.5, 9.1].entries()) {
+    const id = `l${i + 1}`;
+    document.openings[id] = {
+      id,
+      mark: `L-${String(i + 1).padStart(2, '0')}`,
+      element: wall.id,
+      pattern: 'lunette',
+      size: 'a',
+      along: { from: 'start', distance },
+      up: { from: 'base', distance: 1.7 },
+      grip: { across: 'centre', level: 'sill' },
+      blockedUp: false,
+      further: [barrel.id],
+    } satisfies Opening;
+  }
 }
 
 /** A ring of oculi round a dome, each square to it. */
