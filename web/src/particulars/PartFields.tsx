@@ -17,6 +17,7 @@ import { Fragment, useState } from 'react';
 import { later } from '../common/later.tsx';
 import { Choice, Tick } from '../fields/Fields.tsx';
 import { Figures, type Figure } from '../fields/Figures.tsx';
+import { PictureChoice, type Pictured } from '../fields/PictureChoice.tsx';
 import { commit } from '../state/store.ts';
 import { AlikeInOthers } from './AlikeInOthers.tsx';
 import { calledOf } from './called.ts';
@@ -206,12 +207,6 @@ const figuresOf: Record<Part['kind'], readonly Figure[]> = {
     { key: 'below', label: 'Below', kind: 'length', within: { least: 0, most: 20 }, note: 'the opening’s foot' },
   ],
   dormer: [
-    {
-      key: 'form',
-      label: 'Form',
-      kind: 'choice',
-      options: dormerForms.map((value) => ({ value, label: value })),
-    },
     { ...material, label: 'Cheeks, of' },
     { key: 'wall', label: 'Cheeks, thick', kind: 'length', within: { least: 0.001, most: 1 } },
     { ...height, within: { least: 0.001, most: 10 }, note: 'of its eaves' },
@@ -244,6 +239,14 @@ interface OneProps<P extends Part> {
 function OnePart({ part, document, onChange }: OneProps<Part>) {
   return (
     <>
+      {part.kind === 'dormer' && (
+        <PictureChoice
+          label="Form"
+          value={part.form}
+          options={dormerPictures}
+          onChange={(form) => onChange({ form: form as typeof part.form })}
+        />
+      )}
       <Figures value={part} figures={figuresOf[part.kind]} document={document} onChange={onChange} />
       {part.kind === 'surround' && <SurroundFields part={part} document={document} onChange={onChange} />}
       {part.kind === 'arch ring' && <KeystoneFields part={part} document={document} onChange={onChange} />}
@@ -337,6 +340,26 @@ function ChimneyFields({ part, document, onChange }: OneProps<Extract<Part, { ki
     );
   });
 }
+
+/** Each form of dormer from before, on its slope: strokes in a box of 48 by 30. */
+const dormerDrawings: Record<(typeof dormerForms)[number], string> = {
+  gabled: 'M13 26V15M35 26V15M9 17L24 5L39 17M19 26V17H29V26',
+  hipped: 'M13 26V14M35 26V14M9 14H39L29 5H19ZM19 26V17H29V26',
+  'lean-to': 'M13 26V14M35 26V14M10 14H38L42 6H6ZM19 26V17H29V26',
+  flat: 'M13 26V12M35 26V12M9 9H39V12H9ZM19 26V16H29V26',
+  segmental: 'M13 26V14M35 26V14M9 15A18 18 0 0 1 39 15M19 26V17H29V26',
+  eyebrow: 'M2 26C12 26 14 12 24 12S36 26 46 26M18 26A6 6 0 0 1 30 26',
+};
+
+const dormerPictures: Pictured[] = dormerForms.map((form) => ({
+  value: form,
+  label: form,
+  picture: (width) => (
+    <svg viewBox="0 0 48 30" width={width} height={(width * 30) / 48} className="roof-form" aria-hidden="true">
+      <path d={dormerDrawings[form]} />
+    </svg>
+  ),
+}));
 
 /** A dormer's roof, and the window of its front: taken over from a size of a pattern of the book. */
 function DormerFields({ part, document, onChange }: OneProps<Extract<Part, { kind: 'dormer' }>>) {
