@@ -268,6 +268,22 @@ test('a groin vault is made of a barrel, given ribs and repeated in rows; a dome
   };
 
   await add(/^Vault\b/);
+  // Arches under it, and its end walled up as far as the soffit.
+  await desk.particulars.getByLabel('Transverse arches').check({ force: true });
+  await desk.type('Arches', '3');
+  await desk.particulars.getByRole('button', { name: 'wall up its south end' }).click();
+  await expect(desk.particulars.getByLabel('Top', { exact: true })).toHaveValue('under');
+  const walledUp = await desk.saved();
+  const vault = Object.values(walledUp.elements).find((element) => element.kind === 'vault')!;
+  expect(vault).toMatchObject({ arches: { count: 3 } });
+  const end = Object.values(walledUp.elements).find(({ name }) => name.endsWith('south end'))!;
+  expect(cutModel(walledUp).cuts.get(end.id)!.fault).toBeNull();
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: new RegExp(`^${vault.name}\\b`) })
+    .first()
+    .click();
+  await desk.particulars.getByLabel('Transverse arches').uncheck({ force: true });
   await desk.particulars.getByRole('button', { name: 'make a groin vault of it' }).click();
   await expect(page.getByRole('heading', { name: 'Vaulted bay', exact: true })).toBeVisible();
   await desk.particulars.getByLabel('Ribs', { exact: true }).check({ force: true });

@@ -14,7 +14,7 @@ import {
 } from '@yard-arch/document';
 import fc from 'fast-check';
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
-import { cutModel, prove, type CutMesh } from '../src/index.ts';
+import { cutModel, mirroredIn, prove, type CutMesh } from '../src/index.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
 import { solidIn } from './solid-of.ts';
 import { meshIn } from '../src/element/placed-mesh.ts';
@@ -142,6 +142,7 @@ describe('vaulted bays', () => {
           made += 1;
           const proof = prove(one.mesh);
           expect({ closed: proof.closed, flaps: proof.flaps }).toEqual({ closed: true, flaps: 0 });
+          expect(mirroredIn(one.mesh, () => true)).toBe(0);
           expect(proof.density[0]).toBeGreaterThan(0.99);
           expect(proof.density[1]).toBeLessThan(1.01);
           const apart = prove(cut({ ...element, skins: 'layers' }).mesh);
@@ -252,6 +253,7 @@ describe('domes', () => {
         if (pointed) back.push([3, rise + 3 * thickness]);
         const facets = cut(element).sheet.outline.xs.length;
         const share = ((facets / 2) * Math.sin((2 * Math.PI) / facets)) / Math.PI;
+        expect(mirroredIn(cut(element).mesh, () => true)).toBe(0);
         expect(volume(element)).toBeCloseTo(share * turned([...back, ...inner.reverse()], 3), 6);
       }
   });

@@ -30,7 +30,12 @@ export function shellMesh(body: ShellBody, id: string, layers: readonly Layer[],
   for (const polygon of shell.surface(from)) writer.add(polygon);
   writer.builder.begin(run('inner face', inner));
   for (const polygon of shell.surface(to))
-    writer.add([...polygon].reverse().map((corner) => ({ ...corner, normal: turnedRound(corner.normal) })));
+    // Seen from below, what ran to the right runs to the left.
+    writer.add(
+      [...polygon]
+        .reverse()
+        .map(({ at, normal, uv: [u, v] }) => ({ at, normal: turnedRound(normal), uv: [0 - u, v] as const })),
+    );
   const depths = [from, ...[...boundaries].filter((depth) => depth > from + nanometre && depth < to - nanometre), to];
   for (let i = 0; i + 1 < depths.length; i++) {
     writer.builder.begin(run('edge', layerOf(depths[i]! + 2 * nanometre)));

@@ -130,7 +130,7 @@ function footRing({ facets, at }: Turned, outer: Ring, inner: Ring): ShellPolygo
       ] as const
     ).map(([{ r, z }, place]): ShellCorner => {
       const [x, y] = at(r, place);
-      return { at: [x, y, z], normal, uv: [x, y] };
+      return { at: [x, y, z], normal, uv: [0 - x, y] };
     }),
   );
 }
