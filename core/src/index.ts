@@ -55,6 +55,7 @@ export * from './setout/in-plan.ts';
 export * from './element/found-sheet.ts';
 export * from './element/single-sheet.ts';
 export * from './element/ray.ts';
+export { seenFromAbove } from './setout/shell-seat.ts';
 export { roofGripsOf, type GripTarget, type RoofGrip } from './element/roof-grips.ts';
 export { roofInPlan, type RoofPlan } from './element/roof-plan.ts';
 export { surfaceOf } from './roof/surface.ts';

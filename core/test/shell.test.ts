@@ -14,10 +14,11 @@ import {
 } from '@yard-arch/document';
 import fc from 'fast-check';
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
-import { cutModel, mirroredIn, prove, type CutMesh } from '../src/index.ts';
+import { cutModel, mirroredIn, prove, seenFromAbove, sheetsOf, type CutMesh, type Placed } from '../src/index.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
 import { solidIn } from './solid-of.ts';
 import { meshIn } from '../src/element/placed-mesh.ts';
+import { outlineArea } from '../src/profile/flatten.ts';
 import { domeSoffit, halfSoffit, movedOut, type Spot } from '../src/shell/line.ts';
 
 let kernel: ManifoldToplevel;
@@ -362,6 +363,26 @@ describe('what stands in a shell', () => {
       }
     },
   );
+
+  it('is drawn on the sheet as it lies: turned to the slope, the shorter the steeper, its middle where it was set out', () => {
+    const element = dome({ drum: 1 });
+    const { cut: own } = cutWith(element, undefined, 5.0, 3.9);
+    const [placed] = own.placed;
+    const body = sheetsOf(documentOf(element)).shell('e')!;
+    const seen = seenFromAbove(element, body, placed!);
+    expect(seenFromAbove(element, body, placed!).outline).toBe(seen.outline);
+    const [ax, ay, bx, by] = seen.leans!;
+    // Level across, so as wide as it is; up the slope it is foreshortened, and towards the axis.
+    expect(Math.hypot(ax, ay)).toBeCloseTo(1, 9);
+    const steep = Math.hypot(bx, by);
+    expect(steep).toBeLessThan(0.95);
+    expect(ax * bx + ay * by).toBeCloseTo(0, 9);
+    expect(outlineArea(seen.outline)).toBeCloseTo(0.5 * 0.4 * steep, 9);
+    const middle = (one: Placed): [number, number] => [one.s + one.profile.width / 2, one.t + one.profile.height / 2];
+    expect(Math.hypot(middle(seen)[0] - middle(placed!)[0], middle(seen)[1] - middle(placed!)[1])).toBeLessThan(1e-9);
+    const plumb = cutWith(element, 'plumb', 5.0, 3.9).cut.placed[0]!;
+    expect(seenFromAbove(element, body, plumb)).toBe(plumb);
+  });
 
   it('is told as left out where it goes straight down', () => {
     const { cut: own, status } = cutWith(dome({ drum: 1 }), 'plumb', 5.0, 3.9);

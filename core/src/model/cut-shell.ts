@@ -1,15 +1,16 @@
 /** Cuts a shell: its body, less what is set out on it as seen from above: through a dome square to its back where it stands, or straight down where its pattern says plumb; straight down through a bay, or square to its back where its pattern says so. */
-import { formOf, type Element, type Units } from '@yard-arch/document';
+import type { Element, Units } from '@yard-arch/document';
 import { planCut } from '../cut/plan.ts';
 import type { Skin } from '../cut/setting.ts';
 import { withFindings, type OpeningStatus } from '../cut/status.ts';
-import { turnedOut } from '../element/chart.ts';
-import { shellPoint, type ShellBody } from '../element/shell-sheets.ts';
+import type { ShellBody } from '../element/shell-sheets.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { fault } from '../finding.ts';
+import { outlineArea } from '../profile/flatten.ts';
 import { squareSections } from '../profile/section.ts';
 import type { Placed, Unplaced } from '../setout/resolve.ts';
-import { cross, type Vector } from '../vector.ts';
+import { goesSquare, isTurned, liesOn, seenFromAbove } from '../setout/shell-seat.ts';
+import type { Vector } from '../vector.ts';
 import { bodiedCut } from './bodied.ts';
 import { asked, type ElementCut } from './cut-element.ts';
 import { carriedMesh, shellMesh } from './shell-mesh.ts';
@@ -28,10 +29,12 @@ export function cutShell({ element, body, above, resolved, recesses, units }: As
   const start = performance.now();
   const { placed, open } = asked(resolved, recesses);
   const byId = new Map<string, OpeningStatus>();
-  const { statuses } = planCut(above, open, units);
-  statuses.forEach((status, k) =>
-    byId.set(status.opening, seatOn(element, body, above, open[k]!) ? status : withoutParts(status, open[k]!)),
-  );
+  const seen = open.map((one) => seenFromAbove(element, body, one));
+  const { statuses } = planCut(above, seen, units);
+  statuses.forEach((seenAs, k) => {
+    const status = { ...seenAs, area: seenAs.area && outlineArea(open[k]!.outline) };
+    byId.set(status.opening, seatOn(element, body, above, open[k]!) ? status : withoutParts(status, open[k]!));
+  });
   const goes = open.filter((_, k) => statuses[k]!.state !== 'not cut');
   let bodies = skinsOf(element, body).map((skin) => shellMesh(body, element.id, element.layers, skin));
   const sheets = takings(element, body, above, goes).map(({ sheet, openings }) => ({
@@ -48,7 +51,7 @@ export function cutShell({ element, body, above, resolved, recesses, units }: As
     recesses,
     placed,
     solids,
-    goes,
+    goes: seen.filter((_, k) => statuses[k]!.state !== 'not cut'),
     byId,
     bySolids: goes.length > 0,
     start,
@@ -90,15 +93,6 @@ function takings(
   return [...square, ...(down.length > 0 ? [{ sheet: above, openings: down }] : [])];
 }
 
-function isTurned(element: Element): boolean {
-  const form = formOf(element);
-  return form.form === 'shell' && form.of === 'dome';
-}
-
-/** Whether an opening goes in square to the back: in domes unless its pattern says plumb, in bays where it says square. */
-const goesSquare = (element: Element, { pattern: { onSlope } }: Placed): boolean =>
-  isTurned(element) ? onSlope !== 'plumb' : onSlope === 'square';
-
 /** Where what stands in an opening of a shell is put: on a sheet that lies on the back there, through all of its layers. Null of one that goes straight down, which has no seat. */
 export function seatOn(
   element: Element,
@@ -133,24 +127,18 @@ function squareTo(
   placed: Placed,
   isRound: boolean,
 ): { sheet: Sheet; openings: readonly Placed[] } | null {
-  const { shell, frame, boundaries } = body;
+  const lies = liesOn(body, placed);
+  if (!lies) return null;
+  const { boundaries } = body;
   const { profile } = placed;
-  const [left, foot] = [Math.min(...shell.outline.map(([x]) => x)), Math.min(...shell.outline.map(([, y]) => y))];
-  const [x, y] = [left + placed.s + profile.width / 2, foot + placed.t + profile.height / 2];
-  const there = shell.backAt(x, y);
-  if (!there) return null;
-  const normal = turnedOut(frame, there.normal) as Vector;
-  const flat = Math.hypot(normal[0], normal[1]);
-  if (flat < 1e-3) return null;
-  // Level, so that up goes up the slope.
-  const along: Vector = [-normal[1] / flat, normal[0] / flat, 0];
-  const up = cross(normal, along);
+  const { at: middle, along, up, normal, place } = lies;
+  const [x, y] = place;
   const half = Math.hypot(profile.width, profile.height) / 2;
   const radius = isRound ? Math.max(half, Math.hypot(x, y)) : half;
   // By so much the back falls away from a plane on it, at most, before the opening's edge.
   const drop = Math.min(half, radius - Math.sqrt(Math.max(0, radius * radius - half * half)));
   const deep = boundaries.at(-1)! + drop + 2 * beyond;
-  const [px, py, pz] = shellPoint(body, [x, y, there.z]);
+  const [px, py, pz] = middle;
   const at = (s: number, t: number): Vector => [
     px + beyond * normal[0] - s * along[0] - t * up[0],
     py + beyond * normal[1] - s * along[1] - t * up[1],

@@ -263,7 +263,7 @@ function mirrored(outline: Outline): Outline {
 }
 
 /** An outline under the map (x, y) → x (ax, ay) + y (bx, by); turned round where that mirrors it. @param keep whether its sides keep the names that they have as seen from behind. */
-function carried(outline: Outline, ax: number, ay: number, bx: number, by: number, keep = false): Outline {
+export function carried(outline: Outline, ax: number, ay: number, bx: number, by: number, keep = false): Outline {
   const { count, xs, ys, next, side, arcs, loops } = outline;
   const mirrored = ax * by - ay * bx < 0;
   const before = backwards(next);

@@ -73,6 +73,8 @@ export interface Placed {
   sections: Readonly<Record<Side, SectionLine>>;
   /** How far its outline moves along and up with every metre of depth, where it is carried on skew. */
   drift?: readonly [number, number];
+  /** Where it lies otherwise than it is set out, as on a dome seen from above: what its own directions across and up are there, and where the middle of its sill is. */
+  leans?: readonly [number, number, number, number, number, number];
   /** The back of the barrel that it runs into, as far in and up as it comes before it. */
   flank?: readonly (readonly [number, number])[];
   /** The plane in which it is drawn and the way in which it is carried through a curved wall, where that is not square to the wall at its middle. */

@@ -8,6 +8,7 @@ import {
   lengthOf,
   levelOn,
   resolveOpening,
+  seenFromAbove,
   seenOn,
   sheetsOf,
   worded,
@@ -15,7 +16,14 @@ import {
   type Lines,
   type Placed,
 } from '@yard-arch/core';
-import { isManyFaced, type Element, type FaceName, type Opening, type ProjectDocument } from '@yard-arch/document';
+import {
+  isManyFaced,
+  isShell,
+  type Element,
+  type FaceName,
+  type Opening,
+  type ProjectDocument,
+} from '@yard-arch/document';
 
 /** The openings on an element that have a place. */
 export interface OnElement {
@@ -33,6 +41,7 @@ export function onElement(
 ): OnElement {
   const sheet = sheetsOf(document).of(element.id);
   const many = isManyFaced(element);
+  const shell = isShell(element) ? sheetsOf(document).shell(element.id) : null;
   const placed: Placed[] = [];
   const boxes: Box[] = [];
   const openings = new Map<string, Opening>();
@@ -42,18 +51,20 @@ export function onElement(
     const own = resolveOpening(document, opening);
     if (!sheet || !('outline' in own)) continue;
     const resolved = many ? own : seenOn(sheet, own, face);
+    // On a shell it is drawn as it lies there.
+    const drawn = shell ? seenFromAbove(element, shell, resolved) : resolved;
     openings.set(opening.id, opening);
     const i = known.get(opening.id);
     const old = i === undefined ? undefined : before!.placed[i];
     const same =
       old &&
-      old.face === resolved.face &&
-      old.s === resolved.s &&
-      old.t === resolved.t &&
-      old.outline === resolved.outline &&
-      old.blockedUp === resolved.blockedUp &&
-      old.pattern === resolved.pattern;
-    placed.push(same ? old : resolved);
+      old.face === drawn.face &&
+      old.s === drawn.s &&
+      old.t === drawn.t &&
+      old.outline === drawn.outline &&
+      old.blockedUp === drawn.blockedUp &&
+      old.pattern === drawn.pattern;
+    placed.push(same ? old : drawn);
     const box = i === undefined ? undefined : before!.boxes[i];
     boxes.push(same && box && box.mark === opening.mark ? box : boxOf(resolved, opening.mark));
   }

@@ -14,6 +14,7 @@ interface PartFrontsProps {
 /** Where a part is drawn: as it is on its own face; what stands in an opening is seen from the other side of the wall as well, mirrored. */
 function placeOn(at: Placed, within: boolean, own: boolean): string | null {
   const middle = at.s + at.profile.width / 2;
+  if (at.leans) return own ? `matrix(${at.leans.join(' ')})` : null;
   if (own) return `translate(${middle} ${at.t})`;
   if (!within) return null;
   const { document } = useEditor.getState();
