@@ -132,25 +132,61 @@ function potted(
   return null;
 }
 
-/** How it is drawn on the plane's sheet: the stack where it goes through, and its upper end as it is seen square to the plane. */
+/** How it is drawn on the plane's sheet, as it is seen square to that: its upstand, its stack as far as that stands up, cap and pots. */
 function drawn(
-  { cap, upstand, material }: Chimney,
+  { cap, upstand, pots, material, gap }: Chimney,
   stack: Area,
   { into, top, steep }: { into: Into; top: number; steep: number },
 ): Front[] {
-  const seen = (points: readonly Spot[], height: Height): (readonly [number, number])[] =>
-    points.map(([x, d]) => {
-      const [u, , v] = into(x, d, height(d));
-      return [u, v] as const;
-    });
-  const foot: Height = (d) => d * steep;
-  const around = upstand && moved(stack, () => upstand.thickness)?.area;
-  const head = (cap && moved(stack, () => cap.over)?.area) ?? stack;
-  return [
-    ...(around && upstand
-      ? [{ kind: 'solid', loops: [seen(around.points, foot)], material: upstand.material } as const]
-      : []),
-    { kind: 'solid', loops: [seen(stack.points, foot)], material },
-    { kind: 'joint', loops: [seen(head.points, () => top)] },
-  ];
+  const [[left, right], [near, far]] = [extentOf(stack, 0), extentOf(stack, 1)];
+  const at = (d: number, h: number): number => into(0, d, h)[2];
+  const parts: Front[] = [];
+  if (upstand) {
+    const by = gap + upstand.thickness;
+    const [low, high] = [near - by, far + by];
+    parts.push(
+      box([left - by, right + by], [at(low, low * steep), at(high, high * steep + upstand.height)], upstand.material),
+    );
+  }
+  const head = pots || cap ? at(near, top) : at(far, top);
+  parts.push(box([left, right], [at(near, near * steep), head], material));
+  let crown = top;
+  if (cap) {
+    const { over, thickness } = cap;
+    crown += thickness;
+    parts.push(box([left - over, right + over], [at(near - over, top), at(far + over, crown)], cap.material));
+  } else if (pots) parts.push(box([left, right], [head, at(far, top)], material));
+  if (pots) parts.push(...potsDrawn(pots, stack, (d, high) => at(d, crown + high)));
+  return parts;
+}
+
+/** A rectangle as it is drawn. */
+const box = (x: readonly [number, number], z: readonly [number, number], material: string): Front => ({
+  kind: 'solid',
+  loops: [
+    [
+      [x[0], z[0]],
+      [x[1], z[0]],
+      [x[1], z[1]],
+      [x[0], z[1]],
+    ],
+  ],
+  material,
+});
+
+/** Pots as they are seen, the farthest first. @param at where something is seen so far into the roof and so high above the crown */
+function potsDrawn(
+  { count, diameter, height, material }: NonNullable<Chimney['pots']>,
+  stack: Area,
+  at: (d: number, high: number) => number,
+): Front[] {
+  const [[left, right], [near, far]] = [extentOf(stack, 0), extentOf(stack, 1)];
+  const long = right - left >= far - near;
+  const half = diameter / 2;
+  return Array.from({ length: count }, (_, i) => {
+    const share = (count - i - 0.5) / count;
+    const x = long ? left + share * (right - left) : (left + right) / 2;
+    const d = long ? (near + far) / 2 : near + share * (far - near);
+    return box([x - half, x + half], [at(d - half, 0), at(d, height)], material);
+  });
 }
