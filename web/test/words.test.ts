@@ -8,8 +8,6 @@ import { beginSteps, endSteps, openSteps, stepTaken, useSteps } from '../src/sta
 import { replacedWords } from '../src/state/replaced-words.ts';
 import type { Replaced } from '../src/state/saver.ts';
 
-// What documents are drawn from is made in a browser that has it; the one that tests have does not.
-globalThis.structuredClone ??= <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 const document = granary();
 const said = (...values: Replaced['values']): string => replacedWords({ values } as Replaced, document);
 
