@@ -12,7 +12,7 @@ async function openBook({ page, url, id }: Desk, pattern: string): Promise<void>
 test('a pattern is made from nothing to a window with a casement, and placed', async ({ desk, page }) => {
   await page.getByRole('tab', { name: 'Pattern book' }).click();
   const list = page.getByRole('navigation', { name: 'Pattern book' });
-  await expect(list.getByRole('listitem')).toHaveCount(10);
+  await expect(list.getByRole('listitem')).toHaveCount(12);
   await list.getByRole('searchbox').fill('arch');
   await expect(list.getByRole('listitem')).toHaveCount(2);
   await list.getByRole('searchbox').fill('');

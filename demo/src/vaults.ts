@@ -181,7 +181,7 @@ function oculi(document: ProjectDocument, on: Element): void {
   }
 }
 
-/** The granary's own undercroft, between the inner faces of its main range: limewashed bays in two rows, with ribs of the quay's stone. */
+/** The granary's own undercroft, between the inner faces of its main range: limewashed bays in two rows. */
 export function granaryUndercroft(): Bay[] {
   const [left, foot, wide, deep] = [0.45, 0.45, 18.3 / 3, 8.7 / 2];
   return Array.from({ length: 6 }, (_, i): Bay => {
@@ -200,7 +200,6 @@ export function granaryUndercroft(): Bay[] {
       rise: 1.55,
       profile: 'ellipse',
       layers: [{ thickness: 0.2, material: 'limewash' }],
-      ribs: { width: 0.22, depth: 0.14, material: 'stone' },
       group: 'Undercroft',
     };
   });
