@@ -77,7 +77,7 @@ describe('chimneys', () => {
       fc.property(chimney, figure(0.4, 1.6), figure(0.4, 1.6), figure(5, 65), (part, width, height, pitch) => {
         const { cut, told } = cutOf(pitch, patternOf(part, width, height));
         const instance = cut.parts.find(({ part: { name } }) => name === 'chimney');
-        if (!instance) return expect(told.join()).toMatch(/no room|too small/);
+        if (!instance) return expect(told.join()).toMatch(/no room|too small|run into the roof/);
         made += 1;
         expect(prove(instance.part.mesh)).toMatchObject({ closed: true, flaps: 0, collapsed: 0 });
         expect(prove(cut.mesh).closed).toBe(true);

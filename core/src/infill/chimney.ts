@@ -39,12 +39,15 @@ export function chimneyOf(
   const stack = chimney.gap > 0 ? moved(plan, () => -chimney.gap)?.area : plan;
   if (!stack || extentOf(stack, 0)[1] - extentOf(stack, 0)[0] < 2 * millimetre)
     return `its opening is too small to leave ${worded(chimney.gap, units)} all round its chimney`;
+  const { cap } = chimney;
+  if (cap && chimney.above + (chimney.gap - cap.over) * steep < millimetre)
+    return 'its chimney’s cap would run into the roof above it: make it higher, or its cap narrower';
   const into: Into = (x, d, h) => [x, d * sin - h * cos, d * cos + h * sin];
   const [, far] = extentOf(plan, 1);
   const top = far * steep + chimney.above;
   const facets = new Facets(chimney.material);
   raised(facets, into, [stack], { low: () => 0 - chimney.below, high: () => top });
-  const { upstand, cap, pots } = chimney;
+  const { upstand, pots } = chimney;
   if (upstand) {
     const outer = moved(plan, () => upstand.thickness)?.area;
     const on: Height = (d) => d * steep;
