@@ -130,9 +130,9 @@ test('walls are hidden, shown alone, locked, renamed, grouped and found in the r
   expect(await desk.modelShare(isBrick)).toBeLessThan(share);
   await register.getByText(/1 hidden · show all/).click();
   await menu('Stair drum', 'Show alone');
-  await expect(register).toContainText('12 hidden');
+  await expect(register).toContainText('18 hidden');
   await page.reload();
-  await expect(register).toContainText('12 hidden');
+  await expect(register).toContainText('18 hidden');
   await register.getByText(/show all/).click();
   await menu('Courtyard wall', 'Lock');
   await desk.drag([4.4, 4.4], [5, 4.4]);
