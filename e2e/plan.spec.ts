@@ -58,7 +58,7 @@ test('walls are drawn as a ring with an arc in it, figures typed, and close faci
     const [from, to] = [courseOf(one).end, courseOf(next).start];
     expect(Math.hypot(from[0] - to[0], from[1] - to[1])).toBeLessThan(0.002);
   }
-  await expect(page.getByTestId('plan').locator('[data-element]')).toHaveCount(17);
+  await expect(page.getByTestId('plan').locator('[data-element]')).toHaveCount(23);
 });
 
 test('a wall is moved with what meets it, bent in steps of 15°, and its openings follow', async ({ desk, page }) => {
