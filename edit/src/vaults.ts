@@ -131,7 +131,7 @@ export function bayOfBarrel(
   const rise =
     (profile ?? 'segment') === 'segment' ? Math.min(vault.rise, severies === 'groin' ? span / 2 : least) : vault.rise;
   const bay: Bay = {
-    ...omit(vault, 'span', 'length', 'kind', 'profile', 'rise'),
+    ...omit(vault, 'span', 'length', 'kind', 'profile', 'rise', 'arches'),
     kind: 'bay',
     rise: tidy(rise),
     severies,

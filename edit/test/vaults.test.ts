@@ -77,6 +77,18 @@ const areaOf = (points: readonly (readonly [number, number])[]): number =>
   }, 0);
 
 describe('vaults', () => {
+  it('lose their transverse arches where they become bays, and walls under them stay under them', () => {
+    const barrel = named<Vault>('With transverse arches');
+    const { changeSet, id } = wallUpEnd(document, barrel, 'start');
+    const walled = withChanges(document, changeSet.changes);
+    const made = bayOfBarrel(walled, barrel, 'groin');
+    if ('reason' in made) throw new Error(made.reason);
+    const then = applyChangeSet(walled, made).document;
+    expect(then.elements[barrel.id]).toMatchObject({ kind: 'bay' });
+    expect(then.elements[barrel.id]).not.toHaveProperty('arches');
+    expect(cutModel(then).cuts.get(id)!.fault).toBeNull();
+  });
+
   it('are walled up at either end, from the floor of the walls beside them up to the soffit, and stay so', () => {
     const barrel = named<Vault>('Barrel');
     for (const which of ['start', 'end'] as const) {
