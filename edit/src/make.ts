@@ -11,6 +11,14 @@ import {
 /** A change set, named as its undo entry reads. */
 export const edit = (name: string, ...changes: Change[]): ChangeSet => ({ name: name.slice(0, 200), changes });
 
+/** A name that no element has yet: the one that is asked for, or that with a number. */
+export function freeElementName({ elements }: ProjectDocument, asked: string): string {
+  const names = new Set(Object.values(elements).map(({ name }) => name));
+  let [name, n] = [asked, 1];
+  while (names.has(name)) name = `${asked} ${++n}`;
+  return name;
+}
+
 /** What openings are called in a name: the mark of one, the number of several. */
 export const called = (openings: readonly Pick<Opening, 'mark'>[]): string =>
   openings.length === 1 ? openings[0]!.mark : `${openings.length} openings`;

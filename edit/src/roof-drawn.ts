@@ -2,7 +2,7 @@
 import { tidy, type RoofGrip } from '@yard-arch/core';
 import { edgesOfRoof, limits, putting, type ChangeSet, type Roof, type RoofEdge } from '@yard-arch/document';
 import { edit } from './make.ts';
-import { changeEdge } from './roofs.ts';
+import { changeEdge, withEdges } from './roofs.ts';
 
 /** The pitch of an edge's plane, lower or upper; null where it has none. */
 export function pitchOf(edge: RoofEdge, upper = false): number | null {
@@ -57,12 +57,7 @@ export function drawnBy(
     if (edge && pitch !== null)
       edges.set(id, withPitch(edge, upper, (Math.atan(rise(pitch) + lifted / far) * 180) / Math.PI));
   }
-  const swap = (list: readonly RoofEdge[]): RoofEdge[] => list.map((edge) => edges.get(edge.id)!);
-  const changed: Roof = {
-    ...roof,
-    edges: swap(roof.edges),
-    ...(roof.courts ? { courts: roof.courts.map(swap) } : {}),
-  };
+  const changed = withEdges(roof, ({ id }) => edges.get(id)!);
   return {
     changeSet: edit(
       `${kind === 'ridge' ? 'raise the ridge of' : 'change a pitch of'} ${roof.name}`,

@@ -15,7 +15,7 @@ import {
   type RoofEdge,
   type Wall,
 } from '@yard-arch/document';
-import { edit } from './make.ts';
+import { edit, freeElementName } from './make.ts';
 
 /** Forms that a roof can be given at once, by the edges of its outline. */
 export const roofForms = [
@@ -125,13 +125,14 @@ export function roofOver(
   }, 0);
   // Counter-clockwise, as outlines are told; an edge then begins where it ended.
   const turned = area < 0 ? reversedOutline(outline) : outline;
-  const names = new Set(Object.values(document.elements).map(({ name }) => name));
-  let n = 1;
-  const called = (): string => (n === 1 ? 'Roof' : `Roof ${n}`);
-  while (names.has(called())) n++;
   const { layers, changes } = usualLayers(document);
   const plain = kinds.roof.fresh(
-    { id, name: called(), start: { x: tidy(first!.x), y: tidy(first!.y), z: tidy(level) }, turn: 0 },
+    {
+      id,
+      name: freeElementName(document, 'Roof'),
+      start: { x: tidy(first!.x), y: tidy(first!.y), z: tidy(level) },
+      turn: 0,
+    },
     layers[0]!.material,
   );
   const roof: Roof = {
@@ -287,18 +288,22 @@ function opposite(edges: readonly RoofEdge[], low: number): number {
   return edges.reduce((best, _, i) => (away(i) > away(best) ? i : best), (low + 2) % edges.length);
 }
 
+/** A roof with each of its edges, its courts' included, made into another. */
+export const withEdges = (roof: Roof, to: (edge: RoofEdge) => RoofEdge): Roof => ({
+  ...roof,
+  edges: roof.edges.map(to),
+  ...(roof.courts ? { courts: roof.courts.map((court) => court.map(to)) } : {}),
+});
+
 /** Changes one edge of a roof. */
-export function changeEdge(roof: Roof, id: string, to: RoofEdge, what: string): ChangeSet {
-  const swap = (list: readonly RoofEdge[]): RoofEdge[] => list.map((edge) => (edge.id === id ? to : edge));
-  return edit(
+export const changeEdge = (roof: Roof, id: string, to: RoofEdge, what: string): ChangeSet =>
+  edit(
     `${what} ${roof.name}`,
-    putting('elements', {
-      ...roof,
-      edges: swap(roof.edges),
-      ...(roof.courts ? { courts: roof.courts.map(swap) } : {}),
-    }),
+    putting(
+      'elements',
+      withEdges(roof, (edge) => (edge.id === id ? to : edge)),
+    ),
   );
-}
 
 /** An edge made into another kind, with what it had kept where it still says something. */
 export function edgeAs(roof: Roof, edge: RoofEdge, is: RoofEdge['is']): RoofEdge {
@@ -315,14 +320,7 @@ export function changeAllEdges(roof: Roof, over: { pitch?: number; over?: number
     ...(edge.is === 'eaves' && over.pitch !== undefined ? { pitch: over.pitch } : {}),
     ...(edge.is !== 'abutment' && over.over !== undefined ? { over: over.over } : {}),
   });
-  return edit(
-    `${what} ${roof.name}`,
-    putting('elements', {
-      ...roof,
-      edges: roof.edges.map(one),
-      ...(roof.courts ? { courts: roof.courts.map((court) => court.map(one)) } : {}),
-    }),
-  );
+  return edit(`${what} ${roof.name}`, putting('elements', withEdges(roof, one)));
 }
 
 /** Gives a roof a form. */

@@ -12,7 +12,7 @@ import {
   type ProjectDocument,
   type Vault,
 } from '@yard-arch/document';
-import { edit } from './make.ts';
+import { edit, freeElementName } from './make.ts';
 import { ringOf } from './roofs.ts';
 
 /** What can be laid over a room. */
@@ -132,7 +132,7 @@ export function floorIn(
     ...kinds.slab.fresh(
       {
         id,
-        name: freeName(document, called),
+        name: freeElementName(document, called),
         start: { x: tidy(first![0]), y: tidy(first![1]), z: tidy(level) },
         turn: 0,
       },
@@ -145,14 +145,6 @@ export function floorIn(
     ...(on ? { stands: on.id } : {}),
   };
   return { id, changeSet: edit(`lay ${slab.name}`, putting('elements', slab)) };
-}
-
-/** A name that no element has yet. */
-function freeName(document: ProjectDocument, called: string): string {
-  const names = new Set(Object.values(document.elements).map(({ name }) => name));
-  let [name, n] = [called, 1];
-  while (names.has(name)) name = `${called} ${++n}`;
-  return name;
 }
 
 /** Lays a vault over the room that an element stands about or floors, of its first layer's material; under the tops of its walls where they are high enough. */
@@ -177,7 +169,10 @@ export function vaultOver(
   const [cos, sin] = [dx / long, dy / long];
   const material = element.layers[0]!.material;
   const id = newId(as === 'barrel' ? 'v' : 'b');
-  const name = freeName(document, as === 'barrel' ? 'Barrel' : as === 'groin' ? 'Groin vault' : 'Cloister vault');
+  const name = freeElementName(
+    document,
+    as === 'barrel' ? 'Barrel' : as === 'groin' ? 'Groin vault' : 'Cloister vault',
+  );
   const rise = tidy(long / 2);
   const fresh = {
     id,

@@ -41,10 +41,10 @@ function targetOf({ roof }: RoofBody, { edge, strip, nx, ny }: Plane, [x, y]: re
   if (!eave || strip < 0) return null;
   const { of } = eave;
   if (of.is === 'abutment') return null;
-  const own = of.is === 'eaves' && strip > 0 && of.second ? of.second.from / Math.tan((of.pitch * Math.PI) / 180) : 0;
-  const hip = of.is === 'verge' && of.hip ? 0 : own;
+  // An upper plane turns about the fold below it, all others about the drawn edge.
+  const fold = of.is === 'eaves' && strip > 0 && of.second ? of.second.from / Math.tan((of.pitch * Math.PI) / 180) : 0;
   const sign = of.is === 'eaves' && of.pitch < 0 ? -1 : 1;
-  const far = sign * (nx * (x! - eave.x) + ny * (y! - eave.y)) - hip;
+  const far = sign * (nx * (x! - eave.x) + ny * (y! - eave.y)) - fold;
   return far > 0.05 ? { edge: of.id, upper: strip > 0, far } : null;
 }
 

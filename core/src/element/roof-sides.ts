@@ -176,7 +176,7 @@ function boxed({ roof, frame }: RoofBody, { own, before, after }: Foot, plane: n
     ...(flush ? [] : [upright(frame, { nx: 0 - nx, ny: 0 - ny }, layer, [d, c, ...foot])]),
     ...(before === null || Math.abs(before - own) < micrometre
       ? []
-      : [step(frame, layer, outer[0], inner[0], { own: z, before })]),
+      : [step(frame, layer, [outer[0], inner[0]], { own: z, before })]),
   ];
 }
 
@@ -184,29 +184,18 @@ function boxed({ roof, frame }: RoofBody, { own, before, after }: Foot, plane: n
 function step(
   frame: RoofBody['frame'],
   layer: number,
-  [ox, oy]: Node,
-  [ix, iy]: Node,
+  mitre: readonly [Node, Node],
   { own, before }: { own: number; before: number },
 ): Upright {
   const [low, high] = [Math.min(own, before), Math.max(own, before)];
-  const far = Math.hypot(ix - ox, iy - oy);
-  const seen = own > before ? 1 : -1;
-  const [near, end] =
-    seen === 1
-      ? [
-          [ox, oy],
-          [ix, iy],
-        ]
-      : [
-          [ix, iy],
-          [ox, oy],
-        ];
-  const nodes = [
-    [...near!, low],
-    [...end!, low],
-    [...end!, high],
-    [...near!, high],
-  ] as unknown as Node[];
+  const [[nx, ny], [ex, ey]] = own > before ? mitre : [mitre[1], mitre[0]];
+  const far = Math.hypot(ex - nx, ey - ny);
+  const nodes: Node[] = [
+    [nx, ny, low],
+    [ex, ey, low],
+    [ex, ey, high],
+    [nx, ny, high],
+  ];
   return {
     points: nodes.map((node) => nodeAt(frame, node)),
     xs: [0, far, far, 0],

@@ -185,11 +185,11 @@ function vergeTrims(
       };
       const loops = [chain(-before, 0), chain(width, 0), chain(width, thickness), chain(-before, thickness)];
       const { length } = loops[0]!;
-      // Where its inner side would be turned round, the verge is too short for it.
-      const turned = loops.some((loop) =>
-        loop.some((point, i) => i > 0 && dot(minus(point, loop[i - 1]!), along) < micrometre),
+      // Where its inner side would be turned round, the verge is too short for it; planes that rise alike along it have no corner there.
+      const runsOn = loops.every((loop) =>
+        loop.every((point, i) => i === 0 || dot(minus(point, loop[i - 1]!), along) >= micrometre),
       );
-      if (turned) return [];
+      if (!runsOn) return [];
       const at = (loop: number, i: number): number => (loop % 4) * length + i;
       const polygons = [
         [at(0, 0), at(3, 0), at(2, 0), at(1, 0)],

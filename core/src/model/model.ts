@@ -93,6 +93,11 @@ export function cutModel(
     const shell = ofDocument.shell(element.id);
     // What goes into a shell square to its back has a sheet of its own there.
     const seats = new Map<string, Sheet>();
+    const barrelsOf = ({ further = [] }: Opening): Sheet[] =>
+      further.flatMap((id) => {
+        const [other, on] = [row(document, 'elements', id), sheets.get(id)];
+        return other && on && !on.fault && isBarrel(other) ? [on] : [];
+      });
     // The sheet of one of many faces; those of two have it made of the one.
     const sheetOf = (face: FaceName | undefined): Sheet =>
       isManyFaced(element) ? (ofDocument.on(element.id, face) ?? sheet) : sheet;
@@ -108,7 +113,8 @@ export function cutModel(
         if ('outline' in resolved && (resolved.pattern.parts?.length || resolved.pattern.infill)) {
           const seat = shell && !opening.aim ? seatOn(element, shell, sheet, resolved) : null;
           if (seat) seats.set(resolved.id, seat.sheet);
-          if (seat || seated) asSetOut.push(seat?.placed ?? withFlank(document, sheets, opening, resolved, sheetOf));
+          if (seat || seated)
+            asSetOut.push(seat?.placed ?? withFlank(resolved, sheetOf(resolved.face), barrelsOf(opening)));
         }
         return aimed(element, sheetOf(opening.face), opening, resolved);
       }),
@@ -246,21 +252,12 @@ function withParts(
 const levelled = (element: Element, resolved: Placed | Unplaced): boolean =>
   'outline' in resolved && resolved.pattern.inBarrels === 'level' && isBarrel(element);
 
-/** An opening with the flank of the barrel that its lunette runs to, where it has one. */
-function withFlank(
-  document: ProjectDocument,
-  sheets: ReadonlyMap<string, Sheet>,
-  opening: Opening,
-  placed: Placed,
-  sheetOf: (face: FaceName | undefined) => Sheet,
-): Placed {
+/** An opening with the flank of the barrel that its lunette runs to, where it has one. @param own its element's sheet @param barrels that it cuts as well */
+function withFlank(placed: Placed, own: Sheet, barrels: readonly Sheet[]): Placed {
   if (!placed.pattern.parts?.some(({ kind }) => kind === 'lunette')) return placed;
-  const own = sheetOf(placed.face);
   const placement = placementOf(placed.face === 'inner' ? turnedOver(own).sheet : own, placed);
-  for (const id of opening.further ?? []) {
-    const [element, sheet] = [row(document, 'elements', id), sheets.get(id)];
-    if (!element || !sheet || sheet.fault || !isBarrel(element)) continue;
-    const flank = flankBefore(sheet.chart, sheet.height, placement);
+  for (const { chart, height } of barrels) {
+    const flank = flankBefore(chart, height, placement);
     if (flank) return { ...placed, flank };
   }
   return placed;

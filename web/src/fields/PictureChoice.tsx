@@ -11,6 +11,17 @@ export interface Pictured {
   picture: ((width: number) => ReactNode) | null;
 }
 
+/** A choice with a drawing: strokes in a box of 48 by 30. */
+export const strokesFor = (value: string, label: string, drawing: string): Pictured => ({
+  value,
+  label,
+  picture: (width) => (
+    <svg viewBox="0 0 48 30" width={width} height={(width * 30) / 48} className="roof-form" aria-hidden="true">
+      <path d={drawing} />
+    </svg>
+  ),
+});
+
 interface PictureChoiceProps {
   label: string;
   value: string;

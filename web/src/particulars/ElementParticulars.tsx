@@ -26,7 +26,7 @@ import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import { BuildUpFields } from './BuildUpFields.tsx';
 import { AngleField, Choice, FreeName, LengthField, NameField } from '../fields/Fields.tsx';
-import { PictureChoice } from '../fields/PictureChoice.tsx';
+import { PictureChoice, strokesFor } from '../fields/PictureChoice.tsx';
 import { OutlinesFields } from './OutlineFields.tsx';
 import { OpeningList } from './OpeningList.tsx';
 import { StatusLine } from './StatusLine.tsx';
@@ -226,15 +226,7 @@ function Chosen({ element }: { element: Element }) {
         key={field}
         label={label}
         value={value}
-        options={options.map(({ value: own, label: name, drawing }) => ({
-          value: own,
-          label: name,
-          picture: (width) => (
-            <svg viewBox="0 0 48 30" width={width} height={(width * 30) / 48} className="roof-form" aria-hidden="true">
-              <path d={drawing} />
-            </svg>
-          ),
-        }))}
+        options={options.map((option) => strokesFor(option.value, option.label, option.drawing))}
         onChange={(to) => commit(changeElement(element, { [field]: to } as Partial<Element>, verb))}
       />
     );

@@ -17,7 +17,7 @@ import { Fragment, useState } from 'react';
 import { later } from '../common/later.tsx';
 import { Choice, Tick } from '../fields/Fields.tsx';
 import { Figures, type Figure } from '../fields/Figures.tsx';
-import { PictureChoice, type Pictured } from '../fields/PictureChoice.tsx';
+import { PictureChoice, strokesFor } from '../fields/PictureChoice.tsx';
 import { commit } from '../state/store.ts';
 import { AlikeInOthers } from './AlikeInOthers.tsx';
 import { calledOf } from './called.ts';
@@ -351,15 +351,7 @@ const dormerDrawings: Record<(typeof dormerForms)[number], string> = {
   eyebrow: 'M2 26C12 26 14 12 24 12S36 26 46 26M18 26A6 6 0 0 1 30 26',
 };
 
-const dormerPictures: Pictured[] = dormerForms.map((form) => ({
-  value: form,
-  label: form,
-  picture: (width) => (
-    <svg viewBox="0 0 48 30" width={width} height={(width * 30) / 48} className="roof-form" aria-hidden="true">
-      <path d={dormerDrawings[form]} />
-    </svg>
-  ),
-}));
+const dormerPictures = dormerForms.map((form) => strokesFor(form, form, dormerDrawings[form]));
 
 /** A dormer's roof, and the window of its front: taken over from a size of a pattern of the book. */
 function DormerFields({ part, document, onChange }: OneProps<Extract<Part, { kind: 'dormer' }>>) {

@@ -19,7 +19,7 @@ import {
   type RoofFormName,
 } from '@yard-arch/edit';
 import { LengthField, PitchField } from '../fields/Fields.tsx';
-import { PictureChoice, type Pictured } from '../fields/PictureChoice.tsx';
+import { PictureChoice, strokesFor, type Pictured } from '../fields/PictureChoice.tsx';
 import { choose, chooseElement } from '../state/choice.ts';
 import { commit, preview } from '../state/store.ts';
 import { EavesSection } from './EavesSection.tsx';
@@ -37,15 +37,7 @@ const drawings: Record<RoofFormName, string> = {
   butterfly: 'M6 26V14L24 19L42 14V26ZM3 8L24 14L45 8L45 13L24 19L3 13Z',
 };
 
-export const pictured: Pictured[] = roofForms.map((form) => ({
-  value: form,
-  label: form,
-  picture: (width) => (
-    <svg viewBox="0 0 48 30" width={width} height={(width * 30) / 48} className="roof-form" aria-hidden="true">
-      <path d={drawings[form]} />
-    </svg>
-  ),
-}));
+export const pictured: Pictured[] = roofForms.map((form) => strokesFor(form, form, drawings[form]));
 
 /** What an edge is, in a few words. */
 export function edgeWords(edge: RoofEdge): string {
