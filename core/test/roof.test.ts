@@ -722,6 +722,148 @@ describe('walls under a roof', () => {
     }
   });
 
+  it('reach up to it as they bend: round corners, along arcs, set back or out from its eaves', () => {
+    const bent = (first: object, runs: readonly object[], x: number, y: number, turn = 0): Element =>
+      ({
+        ...kinds.wall.fresh({ id: 'bent', name: 'bent', start: { x, y, z: 0 }, turn }, 'brick'),
+        height: 5,
+        top: { kind: 'under', roof: 'r' },
+        ...first,
+        runs,
+      }) as Element;
+    const corner = (length: number) => ({ length, turn: 90 });
+    const shapes: [string, Element][] = [
+      ['a ring of four', bent({ length: 10 }, [corner(6), corner(10), corner(6)], 0, 0)],
+      ['three sides', bent({ length: 8 }, [corner(4), corner(8)], 1, 1)],
+      [
+        'an apse',
+        bent(
+          { length: 4 },
+          [
+            { turn: 0, length: 2 * Math.PI, sweep: 180 },
+            { turn: 0, length: 4 },
+          ],
+          4,
+          1,
+        ),
+      ],
+      ['a wavy one', bent({ length: 3, sweep: 70 }, [{ turn: 0, length: 4, sweep: -110 }], 2, 2, 10)],
+    ];
+    const roofs: [string, Element][] = [
+      ['gabled', under((i) => (i % 2 ? verge : eaves(40)))],
+      ['hipped', under(() => eaves(35))],
+      ['mansard', under(() => eaves(65, { second: { from: 1, pitch: 25 } }))],
+    ];
+    for (const [shape, own] of shapes)
+      for (const [form, over] of roofs) {
+        const what = `${shape}, ${form}`;
+        const { cuts } = cutModel(project([own, over]));
+        const cut = cuts.get('bent')!;
+        expect([what, cut.fault, cut.sheet.joins, prove(cut.mesh).closed]).toEqual([what, null, [], true]);
+        const level = cutModel(project([{ ...own, height: 1, top: { kind: 'level' } } as Element]));
+        const plan = solid(level.cuts.get('bent')!).volume();
+        const [stands, roofed] = [solid(cut), solid(cuts.get('r')!)];
+        expect([what, Math.abs(stands.intersect(roofed).volume()) < 1e-4]).toEqual([what, true]);
+        const lifted = stands.translate([0, 0, 0.001]).intersect(roofed).volume();
+        expect([what, lifted / (0.001 * plan)]).toEqual([what, expect.closeTo(1, 2)]);
+      }
+  });
+
+  it('reach up to it whichever way they run, in any number of layers, with a door in them', () => {
+    const figure = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+    let made = 0;
+    fc.assert(
+      fc.property(
+        fc.tuple(figure(0.5, 9.5), figure(0.5, 5.5), figure(0, 360)),
+        fc.array(
+          fc.record({ turn: figure(-60, 60), sweep: figure(-60, 60), length: figure(0.8, 2.5), round: fc.boolean() }),
+          {
+            minLength: 1,
+            maxLength: 3,
+          },
+        ),
+        fc.constantFrom<[string, (i: number) => object]>(
+          ['gabled', (i) => (i % 2 ? verge : eaves(40))],
+          ['hipped', (i) => eaves(30 + 5 * i)],
+          ['mansard', () => eaves(65, { second: { from: 1, pitch: 25 } })],
+        ),
+        fc.boolean(),
+        ([x, y, turn], runs, [, edge], layered) => {
+          const parts = runs.map(({ round, ...run }) => ({
+            ...run,
+            sweep: round && Math.abs(run.sweep) > 1 ? run.sweep : 0,
+          }));
+          const [first, ...rest] = parts.map(({ sweep, turn: by, length }) => ({
+            turn: by,
+            length,
+            ...(sweep ? { sweep } : {}),
+          }));
+          const own = {
+            ...kinds.wall.fresh({ id: 'bent', name: 'bent', start: { x, y, z: 0 }, turn }, 'brick'),
+            height: 5,
+            top: { kind: 'under', roof: 'r' },
+            length: first!.length,
+            ...(first!.sweep ? { sweep: first!.sweep } : {}),
+            ...(rest.length > 0 ? { runs: rest } : {}),
+            layers: (layered ? [0.1, 0.3] : [0.4]).map((thickness) => ({ thickness, material: 'brick' })),
+          } as Element;
+          const level = { ...own, height: 1, top: { kind: 'level' } } as Element;
+          const plan = cutModel(project([level])).cuts.get('bent')!;
+          const within = (at: number, size: number): boolean =>
+            plan.mesh.points.every((value, i) => i % 3 !== at || (value > 0 && value < size));
+          if (plan.fault || !within(0, 10) || !within(1, 6)) return;
+          made += 1;
+          const { cuts } = cutModel(
+            project([own, under(edge)], [{ ...opening('d', 'window', 0.7, 0), element: 'bent' }]),
+          );
+          const cut = cuts.get('bent')!;
+          expect([cut.fault, prove(cut.mesh).closed]).toEqual([null, true]);
+          const [stands, roofed] = [solid(cut), solid(cuts.get('r')!)];
+          expect(Math.abs(stands.intersect(roofed).volume())).toBeLessThan(1e-3);
+          const lifted = stands.translate([0, 0, 0.001]).intersect(roofed).volume();
+          expect(lifted / (0.001 * solid(plan).volume())).toBeGreaterThan(0.97);
+        },
+      ),
+      { numRuns: Number(process.env.UNDER_ROUNDS ?? 60) },
+    );
+    expect(made).toBeGreaterThan(5);
+  });
+
+  it('are level where it is split away, and go on under the part that it was split from', () => {
+    const whole = under((i) => (i % 2 ? verge : eaves(40)));
+    const split = {
+      path: [
+        { x: 4, y: 6 },
+        { x: 4, y: 0 },
+      ],
+    };
+    const half: Roof = { ...whole, splits: [split] };
+    const other: Roof = { ...half, id: 'r2', splits: [{ path: [...split.path].reverse() }] };
+    const south = (elements: Element[]) => cutModel(project(elements)).cuts.get('south')!;
+    const high = ({ sheet }: ElementCut, s: number): number => {
+      const { xs, ys, names, next } = sheet.outline;
+      const e = names.findIndex((name, i) => name === 'top' && xs[i]! > s && xs[next[i]!]! <= s);
+      const share = (s - xs[e]!) / (xs[next[e]!]! - xs[e]!);
+      return ys[e]! + share * (ys[next[e]!]! - ys[e]!);
+    };
+    const raised = { ...walls[0]!, start: { x: 0, y: 2, z: 0 } } as Element;
+    const [all, one, both] = [south([raised, whole]), south([raised, half]), south([raised, half, other])];
+    const roofed = 5 + 2 * Math.tan((40 * Math.PI) / 180);
+    expect([2, 6].map((s) => high(all, s))).toEqual([expect.closeTo(roofed, 9), expect.closeTo(roofed, 9)]);
+    expect([2, 6].map((s) => high(both, s))).toEqual([expect.closeTo(roofed, 9), expect.closeTo(roofed, 9)]);
+    const [left, right] = [2, 6].map((s) => high(one, s));
+    // One side of the line is kept, and the wall steps there.
+    expect(Math.max(left!, right!)).toBeCloseTo(roofed, 9);
+    expect(Math.min(left!, right!)).toBe(5);
+    for (const cut of [all, one, both]) expect([cut.fault, prove(cut.mesh).closed]).toEqual([null, true]);
+    // By a plane that leans, what is below it goes.
+    const leaning: Roof = { ...whole, splits: [{ at: { x: 5, y: 0, z: 0 }, turn: 0, tilt: 30 }] };
+    const aslant = south([raised, leaning]);
+    expect(prove(aslant.mesh).closed).toBe(true);
+    const from = 5 - (roofed - 5) * Math.tan(Math.PI / 6);
+    expect([from - 0.1, from + 0.1].map((s) => high(aslant, s))).toEqual([5, expect.closeTo(roofed, 9)]);
+  });
+
   it('follow it when its pitch changes, and say where they cannot', () => {
     const at = (pitch: number): number =>
       cutModel(project([...walls, under((i) => (i % 2 ? verge : eaves(pitch)))])).cuts.get('east')!.sheet.height;

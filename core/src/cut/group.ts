@@ -98,7 +98,12 @@ export function loopsOfSheet(sheet: Sheet): EdgeLoop[] {
       loop.push(sheetEdge(sheet, v, outline.sections[v] ?? square));
       v = outline.next[v]!;
     } while (v !== first);
-    return loop;
+    const { ways } = outline;
+    if (!ways) return loop;
+    return loop.map((edge, i) => {
+      const at = ways[edge.source];
+      return at ? { ...edge, way: { after: loop.at(i - 1)!.source, at } } : edge;
+    });
   });
 }
 

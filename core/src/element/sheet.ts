@@ -50,7 +50,12 @@ export interface SheetOutline {
   names: SheetEdge[];
   sections: (SectionLine | null)[];
   chords: ({ ax: number; ay: number; bx: number; by: number } | null)[];
+  /** Of corners that go through the thickness on a way of their own, as under a roof those of a wall that bends: that way, in place of where their edges' lines meet. */
+  ways?: (CornerWay | null)[];
 }
+
+/** Where a corner is at depths, straight between them: [depth, along, up], metres, the first on the outer face and the last on the inner one. */
+export type CornerWay = readonly (readonly [n: number, s: number, t: number])[];
 
 /** A closed loop on a face: where its points stand in space (x, y, z, metres), and where on the face. */
 export interface OpenLoop {
@@ -110,6 +115,8 @@ export interface WallEnds {
 export interface UnderRoof {
   points: readonly (readonly [number, number])[];
   sections: readonly (SectionLine | null)[];
+  /** By corner, its way through the thickness. */
+  ways: readonly CornerWay[];
 }
 
 const roughly: Fineness = { segmentsPerHalfCircle: 2 };

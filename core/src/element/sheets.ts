@@ -14,13 +14,16 @@ import {
 import { LRUCache } from 'lru-cache';
 import type { Fault } from '../finding.ts';
 import type { Fineness } from '../profile/flatten.ts';
+import type { SectionLine } from '../profile/section.ts';
 import { troubleOf } from '../trouble.ts';
 import { joinsOf } from './joins.ts';
 import { roofBody, roofFromAbove, type RoofBody } from './roof-sheets.ts';
 import { shellBody, shellFromAbove, shellPoint, type ShellBody } from './shell-sheets.ts';
-import { nothingOf, sheetAnew, type Sheet, type WallEnds } from './sheet.ts';
+import { boundariesOf, nothingOf, sheetAnew, type Sheet, type WallEnds } from './sheet.ts';
 import { turnedOver } from './turned-over.ts';
-import { barrelOverhead, polygonsOverhead, roofOverhead, underRoof, type Overhead } from './under-roof.ts';
+import { barrelOverhead, polygonsOverhead, roofOverhead, type Overhead } from './overhead.ts';
+import { curtainOf, splitInSpace } from './splits.ts';
+import { underRoof, type EndShift } from './under-roof.ts';
 
 export interface Sheets {
   /** An element's sheet, of its outer face; null where the document has no such element. */
@@ -116,21 +119,58 @@ function overheadOf(element: Element | undefined, fineness: Fineness): Overhead 
   return sheet.fault ?? barrelOverhead(sheet);
 }
 
+/** How far a joined end goes on beyond where the wall is drawn to, on its outer and on its inner face, metres. */
+const shiftOf = (end: SectionLine | null | undefined): EndShift =>
+  end ? [end.offset[0]!, end.offset.at(-1)!] : [0, 0];
+
+/** The underside of an element as it is split: where its own splits keep it, or those of another that is shaped as it is, as the other part of what was split in two. */
+function overheadIn(document: ProjectDocument, id: string, fineness: Fineness): Overhead | Fault | null {
+  const element = row(document, 'elements', id);
+  const over = overheadOf(element, fineness);
+  if (!over || 'code' in over || !element!.splits) return over;
+  const shape = shapeKey(element!);
+  const parts = Object.values(document.elements).filter(
+    (other) => other.splits && other.kind === element!.kind && (other === element || shapeKey(other) === shape),
+  );
+  const curtains = parts.map(({ splits, start, turn }) =>
+    splits!.flatMap((split) => curtainOf(splitInSpace(split, { start, turn })) ?? []),
+  );
+  const key = JSON.stringify(parts.map(({ splits, start, turn }) => [splits, start, turn]));
+  let byParts = splitOverheads.get(over);
+  if (!byParts) splitOverheads.set(over, (byParts = new LRUCache({ max: 16 })));
+  let made = byParts.get(key);
+  if (!made) byParts.set(key, (made = { ...over, kept: curtains }));
+  return made;
+}
+
+const splitOverheads = new WeakMap<Overhead, LRUCache<string, Overhead>>();
+
+/** All that says where an element's underside is, but for its splits. */
+const shapeKey = (element: Element): string =>
+  JSON.stringify([formOf(element), element.layers.map(({ thickness }) => thickness)]);
+
 /** What others make of an element's edges: the walls that it is joined to, the roof that it is under. */
 function endsOf(document: ProjectDocument, element: Element, form: Form, fineness: Fineness): WallEnds | null {
   if (!isInPlan(element) || form.form !== 'course') return null;
   const joins = element.ends ? joinsOf(document, element) : null;
   if (element.top.kind !== 'under') return joins;
-  const over = overheadOf(row(document, 'elements', element.top.roof), fineness);
-  const thickness = element.layers.reduce((sum, layer) => sum + layer.thickness, 0);
-  const top = over && !('code' in over) ? underRoof(form, over, thickness) : null;
+  const over = overheadIn(document, element.top.roof, fineness);
+  const top =
+    over && !('code' in over)
+      ? underRoof(form, over, {
+          boundaries: [...boundariesOf(element.layers)],
+          fineness,
+          start: shiftOf(joins?.start),
+          end: shiftOf(joins?.end),
+        })
+      : null;
   const ends: WallEnds = joins ?? square;
   if (top) return { ...ends, top };
   const why = !over
     ? 'the roof that its top is to follow is not there'
     : 'code' in over
       ? 'the roof that its top is to follow cannot be made'
-      : 'only straight walls that stand plumb can follow a roof or a vault';
+      : 'only walls that stand plumb can follow a roof or a vault';
   return {
     ...ends,
     notes: [

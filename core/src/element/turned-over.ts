@@ -2,7 +2,7 @@
 import { backwards } from '../profile/flatten.ts';
 import { offsetAt, type SectionLine } from '../profile/section.ts';
 import { ribAt, type BentChart, type Chart, type FlatChart } from './chart.ts';
-import type { Sheet, SheetEdge, SheetOutline } from './sheet.ts';
+import type { CornerWay, Sheet, SheetEdge, SheetOutline } from './sheet.ts';
 import { rounding } from '../tolerances.ts';
 
 /** A sheet's other side. Distances along are true on either: on a curve they are not the same. */
@@ -130,6 +130,7 @@ function outlineFrom({ outline, thickness }: Sheet, toInner: (s: number) => numb
     loops,
     names: edge((e) => otherEnd[outline.names[e]!] ?? outline.names[e]!),
     sections: edge((e) => section(outline.sections[e] ?? null)),
+    ...(outline.ways ? { ways: outline.ways.map((way) => way && wayBack(way, thickness, toInner)) } : {}),
     chords: edge((e) => {
       const chord = outline.chords[e];
       return chord ? { ax: -chord.bx, ay: chord.by, bx: -chord.ax, by: chord.ay } : null;
@@ -137,10 +138,17 @@ function outlineFrom({ outline, thickness }: Sheet, toInner: (s: number) => numb
   };
 }
 
+/** A corner's way as it goes from the inner face outward. */
+const wayBack = (way: CornerWay, thickness: number, toInner: (s: number) => number): CornerWay =>
+  [...way].reverse().map(([n, s, t]) => [thickness - n, toInner(s), t]);
+
 /** Corners of an outline where its edges have gone to at a depth, each parallel to itself. */
 function movedIn(outline: SheetOutline, before: Uint32Array, depth: number): [Float64Array, Float64Array] {
   const [xs, ys] = [outline.xs.slice(), outline.ys.slice()];
   const by = outline.sections.map((line) => (line ? offsetAt(line, depth, 1) : 0));
+  outline.ways?.forEach((way, i) => {
+    if (way) [, xs[i], ys[i]] = way.at(-1) as [number, number, number];
+  });
   if (by.every((offset) => offset === 0)) return [xs, ys];
   // A line of an edge: a·x + b·y = c, its normal out of the sheet.
   const line = (e: number): [number, number, number] => {
@@ -151,6 +159,7 @@ function movedIn(outline: SheetOutline, before: Uint32Array, depth: number): [Fl
     return [a, b, a * outline.xs[e]! + b * outline.ys[e]! + by[e]!];
   };
   for (let i = 0; i < xs.length; i++) {
+    if (outline.ways?.[i]) continue;
     const [a, b, c] = line(before[i]!);
     const [d, e, f] = line(i);
     const det = a * e - b * d;

@@ -1,173 +1,111 @@
-/** The top of a wall under a roof or a vault: where its underside is over the wall, corner by corner, and how that slopes through the wall's thickness. */
+/** The top of a wall under a roof or a vault: where its underside is over the wall, corner by corner, and how each corner goes through the wall's thickness. */
 import type { CourseForm } from '@yard-arch/document';
-import { hair, micrometre, relative } from '../tolerances.ts';
-import { newell, type Vector } from '../vector.ts';
-import { pointAt, turned, type Rigid } from './chart.ts';
-import type { RoofBody } from './roof-sheets.ts';
-import type { Sheet, UnderRoof } from './sheet.ts';
+import type { Fineness } from '../profile/flatten.ts';
+import { micrometre } from '../tolerances.ts';
+import { bentChart, ribAt, turned, type BentChart } from './chart.ts';
+import type { Overhead } from './overhead.ts';
+import type { CornerWay, UnderRoof } from './sheet.ts';
+import { facetTop, type Facet, type Span } from './under-facet.ts';
 
-/** A stretch of the wall under one plane: from and to, metres along; its height at 0 and how it rises along and through, metres a metre. */
-interface Stretch {
-  from: number;
-  to: number;
-  at: number;
-  along: number;
-  through: number;
+/** How far an end goes on beyond where the wall is drawn to, on its outer and on its inner face, metres. */
+export type EndShift = readonly [outer: number, inner: number];
+
+/** What else a wall's top depends on. */
+export interface UnderSetting {
+  /** The depths at which the wall's layers begin and end, metres. */
+  boundaries: readonly number[];
+  /** How finely its arcs are divided. */
+  fineness: Fineness;
+  start: EndShift;
+  end: EndShift;
 }
 
-/** A flat piece of an underside: its loops in plan, and how high it is at the origin of those and how it rises from there, metres a metre. */
-export interface Underside {
-  loops: readonly (readonly (readonly number[])[])[];
-  z: number;
-  rises: readonly [number, number];
-}
-
-/** What a wall can stand under: its underside in pieces, told from a frame that is turned about the vertical alone. */
-export interface Overhead {
-  frame: Pick<Rigid, 'origin' | 'x' | 'y'>;
-  pieces: readonly Underside[];
-}
-
-/** The underside of a roof. */
-export function roofOverhead(body: RoofBody): Overhead {
-  let made = overheads.get(body);
-  if (!made) {
-    const surface = body.roof.surfaces.at(-1)!;
-    const pieces = surface.planes.flatMap(({ nx, ny, reach, run, rings }): Underside[] =>
-      run === 0 || rings.length === 0
-        ? []
-        : [
-            {
-              loops: rings.map(({ nodes }) => nodes.map((n) => surface.nodes[n]!)),
-              z: -reach / run,
-              rises: [nx / run, ny / run],
-            },
-          ],
-    );
-    overheads.set(body, (made = { frame: body.frame, pieces }));
-  }
-  return made;
-}
-
-const overheads = new WeakMap<object, Overhead>();
-
-const asItLies: Overhead['frame'] = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0] };
-
-/** An underside of flat polygons in space; those that stand upright are over nothing. */
-export function polygonsOverhead(of: object, polygons: () => readonly (readonly Vector[])[]): Overhead {
-  let made = overheads.get(of);
-  if (!made) {
-    const pieces = polygons().flatMap((points): Underside[] => {
-      const [nx, ny, nz] = newell(points);
-      if (Math.abs(nz) < 1e-9) return [];
-      const [x, y, z] = points[0]!;
-      const rises = [-nx / nz, -ny / nz] as const;
-      return [{ loops: [points], z: z - rises[0] * x - rises[1] * y, rises }];
-    });
-    overheads.set(of, (made = { frame: asItLies, pieces }));
-  }
-  return made;
-}
-
-/** The soffit of a barrel vault, facet by facet. */
-export function barrelOverhead(sheet: Sheet): Overhead {
-  return polygonsOverhead(sheet, () => {
-    const { chart, thickness, height } = sheet;
-    if (chart.kind !== 'bent') return [];
-    const along = Array.from(
-      chart.s,
-      (s) => [pointAt(chart, s, 0, thickness), pointAt(chart, s, height, thickness)] as const,
-    );
-    return along.slice(1).map(([c, d], i) => [along[i]![0], c, d, along[i]![1]]);
-  });
-}
-
-/** The top of a straight wall under what is overhead; null of one that bends. */
-export function underRoof(wall: CourseForm, over: Overhead, thickness: number): UnderRoof | null {
+/** The top of a wall under what is overhead; null of one that leans. */
+export function underRoof(wall: CourseForm, over: Overhead, setting: UnderSetting): UnderRoof | null {
+  if (wall.batter) return null;
   let byWall = tops.get(over);
   if (!byWall) tops.set(over, (byWall = new Map()));
-  const key = JSON.stringify([wall, thickness]);
+  const { start, leaves, runs, height } = wall;
+  const key = JSON.stringify([start, leaves, runs, height, setting]);
   let made = byWall.get(key);
-  if (made === undefined) byWall.set(key, (made = underRoofAnew(wall, over, thickness)));
+  if (!made) byWall.set(key, (made = underAnew(wall, over, setting)));
   return made;
 }
 
-const tops = new WeakMap<Overhead, Map<string, UnderRoof | null>>();
+const tops = new WeakMap<Overhead, Map<string, UnderRoof>>();
 
-function underRoofAnew(wall: CourseForm, over: Overhead, thickness: number): UnderRoof | null {
-  const [run, ...more] = wall.runs;
-  if (more.length > 0 || run!.sweep || wall.batter) return null;
-  const { length } = run!;
-  const stretches = filled(stretchesUnder(wall, length, over), length, wall.height);
-  const points: [number, number][] = [];
+function underAnew(wall: CourseForm, over: Overhead, { boundaries, fineness, start, end }: UnderSetting): UnderRoof {
+  const thickness = boundaries.at(-1)!;
+  const { runs } = wall;
+  const facets =
+    runs.length > 1 || runs[0]!.sweep
+      ? bentFacets(bentChart(wall.start, wall.leaves, runs, fineness), thickness)
+      : [straightFacet(wall)];
+  drawOn(facets, start, end);
+  const tops = facets.map((facet) => facetTop(facet, { over, boundaries, thickness, wall }));
+  const corners: CornerWay[] = [];
   const sections: UnderRoof['sections'][number][] = [];
-  for (const { from, to, at, along, through } of stretches) {
-    const [a, b]: [number, number][] = [
-      [from, at + along * from],
-      [to, at + along * to],
-    ] as [number, number][];
-    const last = points.at(-1);
-    if (last && Math.abs(last[1] - a![1]) > micrometre) {
-      points.push(a!);
-      sections.push(null);
-    } else if (!last) points.push(a!);
-    points.push(b!);
-    // The piece moves up by so much for each metre of depth; out of it is square to it.
-    const out = (through * thickness) / Math.hypot(1, along);
-    sections.push(Math.abs(out) < relative ? null : { n: [0, thickness], offset: [0, out], smooth: [false, false] });
-  }
-  return { points, sections };
+  for (const top of tops)
+    top.corners.forEach((corner, i) => {
+      const before = corners.at(-1);
+      if (i === 0 && before && isSameCorner(before, corner)) corners[corners.length - 1] = together(before, corner);
+      else {
+        if (before) sections.push(i === 0 ? null : top.sections[i - 1]!);
+        corners.push(corner);
+      }
+    });
+  const points = corners.map((way): [number, number] => [way[0]![1], way[0]![2]]);
+  // Where it is joined the ends that are drawn are not those that it has.
+  const [first, last] = [facets[0]!.chart.s[0], facets.at(-1)!.chart.s[1]];
+  for (const point of points) point[0] = Math.max(first, Math.min(last, point[0]));
+  points[0] = [first, tops[0]!.drawn[0]];
+  points[points.length - 1] = [last, tops.at(-1)!.drawn[1]];
+  return { points, sections, ways: corners };
 }
 
-/** Where pieces of the underside are over the wall's outer face. */
-function stretchesUnder({ start, leaves }: CourseForm, length: number, { frame, pieces }: Overhead): Stretch[] {
-  const [cos, sin] = turned(leaves);
-  const local = (x: number, y: number): [number, number] => [
-    x * frame.x[0] + y * frame.x[1],
-    x * frame.y[0] + y * frame.y[1],
-  ];
-  const [px, py] = local(start.x - frame.origin[0], start.y - frame.origin[1]);
-  const [dx, dy] = local(cos, sin);
-  const [ix, iy] = [-dy, dx];
-  const rise = frame.origin[2] - start.z;
-  // A hair within the wall, so that what runs along a ridge or a hip has one plane over it.
-  const [ox, oy] = [px + ix * 2 * micrometre, py + iy * 2 * micrometre];
-  return pieces.flatMap(({ loops, z, rises: [rx, ry] }) => {
-    const hits: number[] = [];
-    for (const loop of loops)
-      loop.forEach(([ax, ay], i) => {
-        const [bx, by] = loop[(i + 1) % loop.length]!;
-        const [sa, sb] = [(ax! - ox) * iy - (ay! - oy) * ix, (bx! - ox) * iy - (by! - oy) * ix];
-        const [na, nb] = [(ax! - ox) * ix + (ay! - oy) * iy, (bx! - ox) * ix + (by! - oy) * iy];
-        if (na > 0 === nb > 0) return;
-        hits.push(sa + ((sb - sa) * na) / (na - nb));
-      });
-    hits.sort((a, b) => a - b);
-    const slopes = { along: rx * dx + ry * dy, through: rx * ix + ry * iy };
-    const at = rx * px + ry * py + z + rise;
-    const found: Stretch[] = [];
-    for (let i = 0; i + 1 < hits.length; i += 2) {
-      const [from, to] = [Math.max(0, hits[i]!), Math.min(length, hits[i + 1]!)];
-      if (to - from > hair) found.push({ from, to, at, ...slopes });
-    }
-    return found;
+function straightFacet({ start, leaves, runs }: CourseForm): Facet {
+  const span = [0, runs[0]!.length] as const;
+  const chart = { outer: span, inner: span, s: span };
+  return { x: start.x, y: start.y, way: turned(leaves), outer: span, inner: span, chart };
+}
+
+function bentFacets(chart: BentChart, thickness: number): Facet[] {
+  return Array.from({ length: chart.s.length - 1 }, (_, f): Facet => {
+    const [x, y] = ribAt(chart, f, 0);
+    const [toX, toY] = ribAt(chart, f + 1, 0);
+    const size = Math.hypot(toX - x, toY - y);
+    const way = [(toX - x) / size, (toY - y) / size] as const;
+    const along = (i: number): number => {
+      const [u, v] = ribAt(chart, i, thickness);
+      return (u - x) * way[0] + (v - y) * way[1];
+    };
+    const [outer, inner]: [Span, Span] = [
+      [0, size],
+      [along(f), along(f + 1)],
+    ];
+    return { x, y, way, outer, inner, chart: { outer, inner, s: [chart.s[f]!, chart.s[f + 1]!] } };
   });
 }
 
-/** Stretches from end to end: at the wall's own height where no plane is over it. */
-function filled(found: readonly Stretch[], length: number, height: number): Stretch[] {
-  const order = [...found].sort((a, b) => a.from - b.from);
-  const all: Stretch[] = [];
-  let at = 0;
-  const level = (to: number): void =>
-    void (to - at > hair && all.push({ from: at, to, at: height, along: 0, through: 0 }));
-  for (const one of order) {
-    level(one.from);
-    const joined = all.length > 0 && one.from - at <= hair;
-    all.push({ ...one, from: joined || one.from <= hair ? at : one.from });
-    at = one.to;
-  }
-  if (length - at > hair) level(length);
-  else if (all.length > 0) all.at(-1)!.to = length;
-  return all.length > 0 ? all : [{ from: 0, to: length, at: height, along: 0, through: 0 }];
+/** Draws the first and the last facet on, or back, to where the wall ends as it is joined. */
+function drawOn(facets: Facet[], start: EndShift, end: EndShift): void {
+  const drawn = (own: Facet, at: 0 | 1, [outer, inner]: EndShift): Facet => {
+    const size = own.chart.s[1] - own.chart.s[0];
+    const on = ([from, to]: Span, by: number): Span => {
+      const more = (by * (to - from)) / size;
+      return at === 0 ? [from - more, to] : [from, to + more];
+    };
+    return { ...own, outer: on(own.outer, outer), inner: on(own.inner, inner) };
+  };
+  if (start.some(Boolean)) facets[0] = drawn(facets[0]!, 0, start);
+  if (end.some(Boolean)) facets[facets.length - 1] = drawn(facets.at(-1)!, 1, end);
+}
+
+const isSameCorner = (a: CornerWay, b: CornerWay): boolean =>
+  Math.abs(a[0]![1] - b[0]![1]) <= micrometre && Math.abs(a[0]![2] - b[0]![2]) <= micrometre;
+
+/** The way of a corner where two facets meet: of both, what tells more of it; where they differ at the inner face, what is under both. */
+function together(a: CornerWay, b: CornerWay): CornerWay {
+  if (a.length !== b.length) return a.length > b.length ? a : b;
+  return a.at(-1)![2] < b.at(-1)![2] ? a : b;
 }

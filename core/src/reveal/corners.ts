@@ -59,8 +59,9 @@ export function cornersOf(loop: EdgeLoop, stations: Station[], offset: Offsets):
   }
   for (let i = 0; i < E; i++) {
     const edge = loop[i]!;
-    if (edge.joint) continue;
     const j = (i + 1) % E;
+    // Where both its ends go ways of their own it may turn any way.
+    if (edge.joint || (edge.way && loop[j]!.way)) continue;
     for (let k = 0; k < K; k++)
       if ((px[j]![k]! - px[i]![k]!) * edge.dx + (py[j]![k]! - py[i]![k]!) * edge.dy < -same)
         return withEvents(loop, stations, offset, edge, k);
@@ -231,6 +232,15 @@ function meetings(loop: EdgeLoop, row: readonly number[], left: readonly boolean
   return out;
 }
 
+/** Where a way is at a depth: straight between the depths that it tells of. */
+export function placeOn(way: readonly (readonly [number, number, number])[], n: number): [number, number] {
+  let i = 0;
+  while (i + 2 < way.length && n > way[i + 1]![0]) i += 1;
+  const [[from, ax, ay], [to, bx, by]] = [way[i]!, way[i + 1]!];
+  const share = (n - from) / (to - from);
+  return [ax + share * (bx - ax), ay + share * (by - ay)];
+}
+
 /** Where the lines of two neighbours meet. */
 function cornerAt(
   loop: EdgeLoop,
@@ -239,14 +249,17 @@ function cornerAt(
   k: number,
   n: number,
 ): [number, number] {
+  const before = loop[(i + loop.length - 1) % loop.length]!;
+  const { way, operand } = loop[i]!;
+  if (way && before.operand === operand && before.source === way.after) return placeOn(way.at, n);
   const own = loop[i]!.drift;
-  const other = loop[(i + loop.length - 1) % loop.length]!.drift;
+  const other = before.drift;
   if (own[0] === other[0] && own[1] === other[1]) {
     // Whatever drifts alike drifts whole.
     const [x, y] = cornerStill(loop, offset, i, k);
     return [x + n * own[0], y + n * own[1]];
   }
-  const [a, b] = [loop[(i + loop.length - 1) % loop.length]!, loop[i]!];
+  const [a, b] = [before, loop[i]!];
   const moved = (edge: LoopEdge, o: number): number => o + n * (edge.dy * edge.drift[0] - edge.dx * edge.drift[1]);
   const p = moved(a, offset[(i + loop.length - 1) % loop.length]?.[k] ?? 0);
   const q = moved(b, offset[i]?.[k] ?? 0);

@@ -27,6 +27,8 @@ export interface LoopEdge {
   chord: { ax: number; ay: number; bx: number; by: number } | null;
   /** Whether texture begins anew at its start. */
   seam: boolean;
+  /** The way that its start goes with the depth in place of where its line meets that of the edge before it, as long as that is the one named here: [depth, x, y]. */
+  way?: { after: number; at: readonly (readonly [number, number, number])[] };
   /** Whether it is only there to join two neighbours that move differently, and has no length of its own. */
   joint: boolean;
 }

@@ -133,6 +133,7 @@ function stationsOf(loop: EdgeLoop, from: number, to: number, inner: readonly nu
   const sections = [...new Set(loop.map((edge) => edge.section))];
   const depths = [from, to, ...inner];
   for (const section of sections) for (const n of section.n) if (n > from + same && n < to - same) depths.push(n);
+  for (const { way } of loop) for (const [n] of way?.at ?? []) if (n > from + same && n < to - same) depths.push(n);
   depths.sort((a, b) => a - b);
   const stations: Station[] = [];
   let last = -Infinity;
@@ -224,14 +225,18 @@ function pairOf(
   return { last, earlier, second: stations[earlier]!.n === n };
 }
 
+/** Whether a corner of an edge, both of which go ways of their own, turns at a depth. */
+const bends = ({ way: a }: LoopEdge, { way: b }: LoopEdge, n: number): boolean =>
+  a !== undefined && b !== undefined && [...a.at, ...b.at].some(([m]) => Math.abs(m - n) <= same);
+
 /** Divides the sweep of an edge at a station where that is called for. */
 function breakAt(way: Way, i: number, k: number, found: Break[]): void {
   const { loop, inner, stations, offset, K, together } = way;
   const edge = loop[i]!;
   const { n } = stations[k]!;
   const { last, earlier, second } = pairOf(stations, k, K);
-  const moves = !edge.joint && edge.section.n.some((m) => Math.abs(m - n) <= same);
   const j = (i + 1) % loop.length;
+  const moves = !edge.joint && (edge.section.n.some((m) => Math.abs(m - n) <= same) || bends(edge, loop[j]!, n));
   if (edge.joint && together(i, j, k)) {
     // Where its ends have come together a joint's face is pinched off, and nowhere else at that depth.
     const before = found.at(-1)!;

@@ -3,7 +3,7 @@ import type { CourseForm } from '@yard-arch/document';
 import { chordsOf, type Fineness } from '../../profile/flatten.ts';
 import type { SectionLine } from '../../profile/section.ts';
 import { bentChart, turned, withRadialEnds, type Chart } from '../chart.ts';
-import type { SheetEdge, UnderRoof, WallEnds } from '../sheet.ts';
+import type { CornerWay, SheetEdge, UnderRoof, WallEnds } from '../sheet.ts';
 import { topLine } from '../top.ts';
 import { flatChart, type Shape, type ShapeOutline } from './shape.ts';
 import { micrometre as tolerance, rounding } from '../../tolerances.ts';
@@ -40,11 +40,12 @@ function outlineOf(wall: CourseForm, ends: WallEnds, thickness: number): ShapeOu
   const length = wall.runs.reduce((sum, run) => sum + run.length, 0);
   const top = ends.top?.points ?? topLine(wall.top, length, wall.height);
   const points: number[][] = [[0, 0], [length, 0], ...top.map((point) => [...point]).reverse()];
+  const ways: (CornerWay | null)[] | undefined = ends.top && [null, null, ...[...ends.top.ways].reverse()];
   const through = ends.top && throughTop(ends.top);
   const names = points.map((_, i): SheetEdge =>
     i === 0 ? 'base' : i === 1 ? 'end' : i === points.length - 1 ? 'start' : 'top',
   );
-  dropNeedless(points, names);
+  dropNeedless(points, names, ways);
   const lean = Math.tan(((wall.batter ?? 0) * Math.PI) / 180);
   const sections = points.map(([x, y], i): SectionLine | null => {
     if (names[i] === 'start' && ends.start) return ends.start;
@@ -67,6 +68,7 @@ function outlineOf(wall: CourseForm, ends: WallEnds, thickness: number): ShapeOu
     names,
     sections,
     chords: points.map(() => null),
+    ...(ways ? { ways } : {}),
     fault: short
       ? {
           code: 'too-short' as const,
@@ -97,18 +99,30 @@ function throughTop({
   };
 }
 
-/** Drops points that say nothing: those on the straight line between their neighbours, within the tolerance, such as steps of no height. */
-function dropNeedless(points: number[][], names: SheetEdge[]): void {
+/** How far a corner is off the straight way from the one before to the one after, and off the one before, metres. */
+function offWay(before: readonly number[], [x, y]: readonly number[], after: readonly number[]): [number, number] {
+  const [[ax, ay], [bx, by]] = [before, after];
+  const size = Math.hypot(bx! - ax!, by! - ay!);
+  const off = size > tolerance ? Math.abs((bx! - ax!) * (y! - ay!) - (by! - ay!) * (x! - ax!)) / size : 0;
+  return [off, Math.hypot(x! - ax!, y! - ay!)];
+}
+
+/**
+ * Drops points that say nothing: those on the straight line between their neighbours, within the tolerance, such as steps of no height. Of those with ways of their own only what says nothing at the
+ * inner face either.
+ */
+function dropNeedless(points: number[][], names: SheetEdge[], ways?: (CornerWay | null)[]): void {
   for (let i = 0; i < points.length && points.length > 3;) {
-    const [ax, ay] = points[(i + points.length - 1) % points.length]! as [number, number];
-    const [x, y] = points[i]! as [number, number];
-    const [bx, by] = points[(i + 1) % points.length]! as [number, number];
-    const size = Math.hypot(bx - ax, by - ay);
-    const off = size > tolerance ? Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / size : 0;
-    if (off > tolerance && Math.hypot(x - ax, y - ay) > tolerance) i += 1;
+    const [h, j] = [(i + points.length - 1) % points.length, (i + 1) % points.length];
+    const [off, apart] = offWay(points[h]!, points[i]!, points[j]!);
+    const within = (k: number): readonly number[] => ways?.[k]?.at(-1)?.slice(1) ?? points[k]!;
+    const way = ways?.[i];
+    const bends = way ? way.length > 2 || offWay(within(h), within(i), within(j))[0] > tolerance : false;
+    if ((off > tolerance || bends) && apart > tolerance) i += 1;
     else {
       points.splice(i, 1);
       names.splice(i, 1);
+      ways?.splice(i, 1);
       i = Math.max(0, i - 2);
     }
   }
