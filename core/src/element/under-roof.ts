@@ -91,11 +91,11 @@ function bentFacets(chart: BentChart, thickness: number): Facet[] {
 function drawOn(facets: Facet[], start: EndShift, end: EndShift): void {
   const drawn = (own: Facet, at: 0 | 1, [outer, inner]: EndShift): Facet => {
     const size = own.chart.s[1] - own.chart.s[0];
-    const on = ([from, to]: Span, by: number): Span => {
-      const more = (by * (to - from)) / size;
+    const on = ([from, to]: Span, whole: Span, by: number): Span => {
+      const more = (by * (whole[1] - whole[0])) / size;
       return at === 0 ? [from - more, to] : [from, to + more];
     };
-    return { ...own, outer: on(own.outer, outer), inner: on(own.inner, inner) };
+    return { ...own, outer: on(own.outer, own.chart.outer, outer), inner: on(own.inner, own.chart.inner, inner) };
   };
   if (start.some(Boolean)) facets[0] = drawn(facets[0]!, 0, start);
   if (end.some(Boolean)) facets[facets.length - 1] = drawn(facets.at(-1)!, 1, end);
