@@ -277,7 +277,7 @@ export function granary(): ProjectDocument {
   wall('quay', 'Quay wall', 19.2, 9.6, 180, 19.2, 8.4, granaryWall, main, joined('mitred'));
   wall('west', 'West gable', 0, 9.6, -90, 9.6, 8.4, granaryWall, main, joined('mitred'));
   // The stair drum stands against the quay wall's end, round but for a slice.
-  wall('drum', 'Stair drum', 20.6, 10.2, 20, 8.2, 10.4, shedWall, undefined, { sweep: 250 });
+  wall('drum', 'Stair drum', 20.6, 10.2, 20, 8.2, 10.4, shedWall, under('drum-roof'), { sweep: 250 });
   // The cart shed along the west of the yard, and the wall with the gate.
   const shed = under('shed-roof');
   wall('shed-front', 'Cart shed front', 0, -9.6, 90, 9.6, 3.9, shedWall, shed, joined('mitred'));

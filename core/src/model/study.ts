@@ -65,7 +65,7 @@ export function studyOf(
     ...document,
     elements: { study: wall },
     openings: { one: opening },
-    patterns: { [pattern.id]: pattern },
+    patterns: { [pattern.id]: byItself(pattern) },
     datums: {},
     axes: {},
   };
@@ -78,6 +78,12 @@ export function studyOf(
   const told = status.findings.filter(({ code }) => code !== 'over-edge').map((found) => found.reason);
   const standing = model.cuts.get(wall.id)!;
   return { cut: uprighted(standing), standing, placed, reason: told.length > 0 ? told.join('; ') : null, laid, model };
+}
+
+/** A pattern without what needs another element beside its wall: the web that runs to a barrel. */
+function byItself(pattern: Pattern): Pattern {
+  const parts = pattern.parts?.filter(({ kind }) => kind !== 'lunette');
+  return parts?.length === pattern.parts?.length ? pattern : { ...pattern, parts };
 }
 
 /** A piece of wall for an opening so wide, up to its head. */

@@ -18,7 +18,11 @@ import {
   layoutOf,
   margin,
   movedDivision,
+  sillOnSlope,
+  slopeFront,
+  slopePlanDepth,
   sizeEdit,
+  slopeReach,
   type Division,
   type Layout,
   type Told,
@@ -102,8 +106,16 @@ function Drawing({ told, study, chosen, onChoose, onDraft, width, height, onEdit
       </text>
       <Elevation {...{ told, study, layout, chosen, onChoose, onDraft, at }} />
       <CutLines {...{ layout, wide, high, cutAt }} onMove={setCutAt} />
-      <Section study={study} layout={layout} at={at.along + wide / 2 + placed.s} />
-      <PlanView study={study} layout={layout} at={at.up + placed.t} />
+      {study.cut === study.standing ? (
+        <Section study={study} layout={layout} at={at.along + wide / 2 + placed.s} />
+      ) : (
+        <SlopeSection study={study} layout={layout} at={at.along + wide / 2} />
+      )}
+      {study.cut === study.standing ? (
+        <PlanView study={study} layout={layout} at={at.up + placed.t} />
+      ) : (
+        <SlopePlan study={study} layout={layout} at={at.up} />
+      )}
       <Chain spans={chainOf(laid, 0, at.up, told)} units={units} at={y(-margin.below) + 36} place={x} onEdit={onEdit} />
       <Chain
         spans={[
@@ -134,21 +146,24 @@ function Drawing({ told, study, chosen, onChoose, onDraft, width, height, onEdit
         place={y}
         onEdit={onEdit}
       />
-      <Chain
-        spans={depthChain(study, told)}
-        units={units}
-        at={y(-margin.below) + 36}
-        place={(metres) => layout.section.x + metres * scale}
-        onEdit={onEdit}
-      />
-      <Chain
-        spans={[{ from: 0, to: study.cut.sheet.thickness, edit: null }]}
-        units={units}
-        at={y(-margin.below) + 64}
-        place={(metres) => layout.section.x + metres * scale}
-        onEdit={onEdit}
-      />
+      {study.cut === study.standing && <Depths {...{ told, study, layout, onEdit }} />}
     </svg>
+  );
+}
+
+interface DepthsProps extends Pick<DrawingProps, 'told' | 'study' | 'onEdit'> {
+  layout: Layout;
+}
+
+/** How deep what stands in the wall is, and the wall itself, below the section. */
+function Depths({ told, study, layout: { scale, elevation, section }, onEdit }: DepthsProps) {
+  const foot = elevation.y + margin.below * scale;
+  const common = { units: told.document.units, place: (metres: number) => section.x + metres * scale, onEdit };
+  return (
+    <>
+      <Chain {...common} spans={depthChain(study, told)} at={foot + 36} />
+      <Chain {...common} spans={[{ from: 0, to: study.cut.sheet.thickness, edit: null }]} at={foot + 64} />
+    </>
   );
 }
 
@@ -340,20 +355,48 @@ interface ViewProps {
   at: number;
 }
 
-/** The slices of a study: of its wall, and of what stands in and about its opening. */
-function useSlices(study: Study, plane: Plane): { wall: Slice[]; parts: Slice[] } {
+/** The slices of what was cut: of its wall, and of what stands in and about its opening. */
+function useSlices({ mesh, parts }: Study['cut'], plane: Plane): { wall: Slice[]; parts: Slice[] } {
   const { axis, at } = plane;
   return useMemo(
     () => ({
-      wall: sliced(study.cut.mesh, { axis, at }),
-      parts: study.cut.parts.flatMap(({ part, placement }) => sliced(meshIn(placement, part.mesh), { axis, at })),
+      wall: sliced(mesh, { axis, at }),
+      parts: parts.flatMap(({ part, placement }) => sliced(meshIn(placement, part.mesh), { axis, at })),
     }),
-    [study, axis, at],
+    [mesh, parts, axis, at],
+  );
+}
+
+/** A section through a slope as it lies, with what stands plumb on it upright. */
+function SlopeSection({ study, layout: { scale, section }, at }: ViewProps) {
+  const [x, y, z] = sillOnSlope(study)!;
+  const { wall, parts } = useSlices(study.standing, { axis: 'x', at: x + at });
+  const reach = slopeReach(study)!;
+  const place = ([into, up]: readonly [number, number]): string =>
+    `${(section.x + (into - y) * scale).toFixed(2)} ${(section.y - (up - z) * scale).toFixed(2)}`;
+  const [left, top] = [section.x - reach.out * scale, section.y - reach.up * scale];
+  return (
+    <g className="cut-view" aria-label="Section">
+      <text className="title" x={left} y={top - 14}>
+        section, as it lies
+      </text>
+      <clipPath id="detail-slope">
+        <rect
+          x={left - 1}
+          y={top - 1}
+          width={(reach.out + reach.in) * scale + 2}
+          height={(reach.up + reach.down) * scale + 2}
+        />
+      </clipPath>
+      <g clipPath="url(#detail-slope)">
+        <Cuts wall={wall} parts={parts} place={place} />
+      </g>
+    </g>
   );
 }
 
 function Section({ study, layout: { scale, section }, at }: ViewProps) {
-  const { wall, parts } = useSlices(study, { axis: 'x', at });
+  const { wall, parts } = useSlices(study.cut, { axis: 'x', at });
   const { t, profile } = study.placed;
   const low = Math.max(0, t - margin.below);
   const top = t + profile.height + margin.above;
@@ -372,8 +415,32 @@ function Section({ study, layout: { scale, section }, at }: ViewProps) {
   );
 }
 
+/** A level plan of what stands on a slope, as far as that is of interest. */
+function SlopePlan({ study, layout: { scale, plan }, at }: ViewProps) {
+  const [x, y, z] = sillOnSlope(study)!;
+  const { wall, parts } = useSlices(study.standing, { axis: 'z', at: z + at * Math.SQRT1_2 });
+  const { width } = study.placed.profile;
+  const place = ([along, into]: readonly [number, number]): string =>
+    `${(plan.x + (along - x - width / 2) * scale).toFixed(2)} ${(plan.y - (into - y) * scale).toFixed(2)}`;
+  const half = (width / 2 + margin.beside) * scale;
+  const deep = slopePlanDepth(study) * scale;
+  return (
+    <g className="cut-view" aria-label="Plan">
+      <text className="title" x={plan.x - half} y={plan.y - deep - 8}>
+        plan
+      </text>
+      <clipPath id="detail-slope-plan">
+        <rect x={plan.x - half} y={plan.y - deep} width={2 * half} height={deep + slopeFront * scale} />
+      </clipPath>
+      <g clipPath="url(#detail-slope-plan)">
+        <Cuts wall={wall} parts={parts} place={place} />
+      </g>
+    </g>
+  );
+}
+
 function PlanView({ study, layout: { scale, plan }, at }: ViewProps) {
-  const { wall, parts } = useSlices(study, { axis: 'z', at });
+  const { wall, parts } = useSlices(study.cut, { axis: 'z', at });
   const { s, profile } = study.placed;
   const middle = s + profile.width / 2;
   const [left, right] = [s - margin.beside, s + profile.width + margin.beside];

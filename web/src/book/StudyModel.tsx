@@ -1,5 +1,5 @@
 /** The model of a pattern's study: a piece of wall with its opening, what stands in it as it stands. */
-import { originOf, pointAt, type Study, type CutMesh } from '@yard-arch/core';
+import { meshIn, originOf, pointAt, type Study, type CutMesh } from '@yard-arch/core';
 import type { ProjectDocument } from '@yard-arch/document';
 import { OrbitControls, PerspectiveCamera } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
@@ -30,12 +30,28 @@ function wallOf({ points, vertices, normals, uvs, triangles }: CutMesh, [x, y, z
 
 export function StudyModel({ document, study }: { document: ProjectDocument; study: Study }) {
   const { placed, standing: cut } = study;
-  const middle = useMemo(() => {
+  const { middle, far } = useMemo(() => {
     const { chart } = cut.faces?.find(({ face }) => face === placed.face)?.sheet ?? cut.sheet;
     const { s, t, profile } = placed;
-    return new THREE.Vector3(...pointAt(chart, s + profile.width / 2, t + profile.height / 2, 0));
+    const box = new THREE.Box3();
+    for (const [along, up] of [
+      [0, 0],
+      [profile.width, profile.height],
+    ] as const)
+      box.expandByPoint(new THREE.Vector3(...pointAt(chart, s + along, t + up, 0)));
+    // What stands out of a roof is seen whole.
+    if (cut.faces)
+      for (const { part, placement } of cut.parts) {
+        const { points } = meshIn(placement, part.mesh);
+        for (let i = 0; i < points.length; i += 3)
+          box.expandByPoint(new THREE.Vector3(points[i], points[i + 1], points[i + 2]));
+      }
+    const size = box.getSize(new THREE.Vector3());
+    return {
+      middle: box.getCenter(new THREE.Vector3()),
+      far: (cut.faces ? 0.85 : 1.25) * (Math.max(size.x, size.z, profile.height) + 0.9),
+    };
   }, [placed, cut]);
-  const far = 1.25 * Math.max(placed.profile.width + 0.9, placed.profile.height + 0.9);
   return (
     <Canvas
       frameloop="demand"

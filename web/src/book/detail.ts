@@ -1,5 +1,5 @@
 /** A pattern's detail sheet as it is laid out: elevation, plan and section at one scale, and the chains of dimensions that stand by them. No page in it. */
-import { meshIn, seatOf, type Laid, type Study } from '@yard-arch/core';
+import { meshIn, pointAt, seatOf, type Laid, type Study } from '@yard-arch/core';
 import type { Infill, Pattern, ProjectDocument, Size } from '@yard-arch/document';
 import { dimensionNames } from '@yard-arch/document';
 import { changeInfill, changePattern, fieldAt, resize, withAt, type FigureChoice } from '@yard-arch/edit';
@@ -23,15 +23,28 @@ export const room = { left: 96, right: 26, top: 30, bottom: 46, between: 58, und
 /** How much of the wall about the opening is drawn, metres. */
 export const margin = { beside: 0.32, above: 0.34, below: 0.26 };
 
+/** How far a section reaches from the outer face at the sill, metres. */
+export interface Reach {
+  out: number;
+  in: number;
+  up: number;
+  down: number;
+}
+
 /** Lays the drawings out on a sheet of so many pixels. */
-export function layoutOf({ placed, cut }: Study, width: number, height: number): Layout {
+export function layoutOf(study: Study, width: number, height: number): Layout {
+  const { placed, cut } = study;
   const { out, over } = farOf(placed, cut);
   const { width: wide, height: high } = placed.profile;
   const thick = cut.sheet.thickness;
-  // A section is as wide as the wall, with what stands out of it on both sides.
+  // A section is as wide as the wall, with what stands out of it on both sides; one through a slope as it lies.
+  const slope = slopeReach(study);
+  const beyond = slope ?? { out: out + 0.15, in: thick + 0.15, up: high + margin.above, down: margin.below };
+  const above = Math.max(high + margin.above + over, beyond.up);
+  const plan = slope ? slopePlanDepth(study) : thick;
   const [across, up] = [
-    wide + 2 * margin.beside + thick + 0.3 + out,
-    high + margin.above + margin.below + thick + 0.2 + out + over,
+    wide + 2 * margin.beside + beyond.out + beyond.in,
+    above + margin.below + plan + 0.2 + (slope ? slopeFront : out),
   ];
   const scale = Math.max(
     20,
@@ -48,14 +61,51 @@ export function layoutOf({ placed, cut }: Study, width: number, height: number):
   const left = Math.max(0, (width - drawn.x) / 2) + room.left;
   const top = Math.max(0, (height - drawn.y) / 2) + room.top;
   const middle = left + (margin.beside + wide / 2) * scale;
-  const sill = top + (margin.above + high + over) * scale;
+  const sill = top + above * scale;
   return {
     scale,
     elevation: { x: middle, y: sill },
-    section: { x: left + (wide + 2 * margin.beside + 0.15 + out) * scale + room.between, y: sill },
-    plan: { x: middle, y: sill + (margin.below + 0.1 + thick) * scale + room.under },
+    section: { x: left + (wide + 2 * margin.beside + beyond.out) * scale + room.between, y: sill },
+    plan: { x: middle, y: sill + (margin.below + 0.1 + plan) * scale + room.under },
     over: over * scale,
   };
+}
+
+/** How far before the sill a plan of what stands on a slope begins, metres. */
+export const slopeFront = 0.25;
+
+/** How far in from the sill such a plan reaches, wherever it is taken, metres. */
+export const slopePlanDepth = ({ placed, cut }: Study): number =>
+  (placed.profile.height + 2 * cut.sheet.thickness) * Math.SQRT1_2 + 0.3;
+
+/** The outer face at the sill, in space, of what is studied on a slope. */
+export function sillOnSlope({ cut, standing, placed }: Study): readonly [number, number, number] | null {
+  if (cut === standing) return null;
+  const face = standing.faces?.find(({ face: name }) => name === placed.face);
+  return face ? pointAt(face.sheet.chart, placed.s, placed.t, 0) : null;
+}
+
+/** How far the section through what stands on a slope reaches, with some of the slope about it; null of what stands in a wall. */
+export function slopeReach(study: Study): Reach | null {
+  const sill = sillOnSlope(study);
+  if (!sill) return null;
+  const { standing, placed } = study;
+  const chart = standing.faces!.find(({ face }) => face === placed.face)!.sheet.chart;
+  const reach: Reach = { out: 0, in: 0, up: 0, down: 0 };
+  const hold = (y: number, z: number): void => {
+    reach.out = Math.max(reach.out, sill[1] - y);
+    reach.in = Math.max(reach.in, y - sill[1]);
+    reach.up = Math.max(reach.up, z - sill[2]);
+    reach.down = Math.max(reach.down, sill[2] - z);
+  };
+  const { t, profile, s } = placed;
+  for (const at of [t - margin.below, t + profile.height + margin.above])
+    for (const n of [0, study.cut.sheet.thickness]) hold(...(pointAt(chart, s, at, n).slice(1) as [number, number]));
+  for (const { part, placement } of standing.parts) {
+    const { points } = meshIn(placement, part.mesh);
+    for (let i = 0; i < points.length; i += 3) hold(points[i + 1]!, points[i + 2]!);
+  }
+  return reach;
 }
 
 /** What reaches out of the face by less, or over the wall that is shown, is drawn in the margins. */
