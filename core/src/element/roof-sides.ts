@@ -220,3 +220,37 @@ function stepsOf({ frame }: RoofBody, surface: Surface, layer: number, facing: 1
         }),
   );
 }
+
+/** A flat polygon of a roof's body besides its sheets, and whether it looks out or in. */
+export interface Buried extends Upright {
+  role: 'outer face' | 'inner face';
+}
+
+/** What of planes that do not come up to the roof's own surface is between two depths: as of a half-hip that only its lower layers have. */
+export function buriedOf({ roof, frame, boundaries, planes }: RoofBody, from: number, to: number): Buried[] {
+  const shown = new Set(planes.map(({ plane }) => plane));
+  const [first, last] = [surfaceAt(boundaries, from), surfaceAt(boundaries, to)];
+  return (
+    [
+      [first, first, 'outer face'],
+      [last, last - 1, 'inner face'],
+    ] as const
+  ).flatMap(([k, layer, role]) => {
+    const surface = roof.surfaces[k]!;
+    return surface.planes.flatMap(({ strip, nx, ny, run, rings }, i) =>
+      strip < 0 || shown.has(i)
+        ? []
+        : rings.map(({ nodes }): Buried => {
+            const facing = role === 'outer face' ? 1 : -1;
+            const all = (facing === 1 ? nodes : [...nodes].reverse()).map((n) => surface.nodes[n]!);
+            return {
+              points: all.map((node) => nodeAt(frame, node)),
+              xs: all.map(([x, y]) => facing * (ny * x - nx * y)),
+              ys: all.map(([x, y, z]) => (run * (nx * x + ny * y) + z) / Math.hypot(1, run)),
+              layer,
+              role,
+            };
+          }),
+    );
+  });
+}

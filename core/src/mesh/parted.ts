@@ -396,7 +396,7 @@ class Cutting {
       const long = newell(points);
       const size = Math.hypot(...long) || 1;
       const normal: Vector = [long[0] / size, long[1] / size, long[2] / size];
-      const key = normal.map((x) => Math.round(x * 1e5)).join(' ');
+      const key = `${normal.map((x) => Math.round(x * 1e5)).join(' ')} | ${laidAs(points, piece.corners)}`;
       let group = run.flat.get(key);
       if (!group) run.flat.set(key, (group = { run: piece.run, normal, own: [], anew: false }));
       group.own.push(piece);
@@ -414,6 +414,23 @@ interface Group {
   normal: Vector;
   own: Piece[];
   anew: boolean;
+}
+
+/** How texture lies on a flat piece: the direction in which u rises, and u at the origin; what is laid alike is one face. */
+function laidAs(points: readonly Vector[], corners: readonly Corner[]): string {
+  const { uv: from } = corners[0]!;
+  let [best, most] = ['', 0];
+  for (let i = 1; i + 1 < corners.length; i++) {
+    const [a, b] = [minus(points[i]!, points[0]!), minus(points[i + 1]!, points[0]!)];
+    const [p, q] = [corners[i]!.uv, corners[i + 1]!.uv].map(([u, v]) => [u - from[0], v - from[1]] as const);
+    const area = p![0] * q![1] - q![0] * p![1];
+    if (Math.abs(area) <= most) continue;
+    const way = [0, 1, 2].map((k) => (a[k]! * q![1] - b[k]! * p![1]) / area) as unknown as Vector;
+    const size = dot(way, way);
+    most = Math.abs(area);
+    best = [...way, from[0] - dot(way, points[0]!) / size].map((x) => Math.round(x * 1e3)).join(' ');
+  }
+  return best;
 }
 
 /** Whether a run is of a face, in triangles as they fall; of reveals and parts the polygons are meant. */

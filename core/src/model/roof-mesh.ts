@@ -1,7 +1,7 @@
 /** The mesh of a roof: its planes as they were cut, joined where they meet, and the upright sides between its surfaces. */
 import type { Layer, Trims } from '@yard-arch/document';
 import type { RoofBody } from '../element/roof-sheets.ts';
-import { uprightsOf, type Upright } from '../element/roof-sides.ts';
+import { buriedOf, uprightsOf, type Upright } from '../element/roof-sides.ts';
 import { trimsOf, type Trim } from '../element/roof-trims.ts';
 import { MeshBuilder } from '../mesh/builder.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
@@ -32,11 +32,13 @@ export function roofMesh(
     let vertex = base;
     for (const { points } of [...outer, ...inner]) for (const point of points) join(vertex++, point);
   });
-  for (const upright of uprightsOf(body, skin.from, skin.to)) {
-    const base = builder.takePoints(Float64Array.from(upright.points.flat()));
-    upright.points.forEach((point, k) => join(base + k, point));
-    writeUpright(builder, upright, base, layers[upright.layer]!.material);
-  }
+  const write = (flat: Upright, role: 'edge' | 'outer face' | 'inner face'): void => {
+    const base = builder.takePoints(Float64Array.from(flat.points.flat()));
+    flat.points.forEach((point, k) => join(base + k, point));
+    writeFlat(builder, flat, base, { role, material: layers[flat.layer]!.material });
+  };
+  for (const upright of uprightsOf(body, skin.from, skin.to)) write(upright, 'edge');
+  for (const flat of buriedOf(body, skin.from, skin.to)) write(flat, flat.role);
   return joined(builder.finish(), same);
 }
 
@@ -81,7 +83,12 @@ function writePolygon(builder: MeshBuilder, points: readonly Vector[], polygon: 
   else builder.triangleBlock(first, triangles, false);
 }
 
-function writeUpright(builder: MeshBuilder, { points, xs, ys, layer }: Upright, base: number, material: string): void {
+function writeFlat(
+  builder: MeshBuilder,
+  { points, xs, ys, layer }: Upright,
+  base: number,
+  { role, material }: { role: 'edge' | 'outer face' | 'inner face'; material: string },
+): void {
   const count = points.length;
   const triangles = triangulate({
     count,
@@ -90,7 +97,7 @@ function writeUpright(builder: MeshBuilder, { points, xs, ys, layer }: Upright, 
     next: Uint32Array.from(xs, (_, i) => (i + 1) % count),
   });
   const normal = facing(points, triangles);
-  builder.begin({ opening: null, role: 'edge', layer, material });
+  builder.begin({ opening: null, role, layer, material });
   const first = builder.cornerCount;
   for (let i = 0; i < count; i++) builder.corner(base + i, ...normal, xs[i]!, ys[i]!);
   // Two triangles over the same four corners are a quad.
