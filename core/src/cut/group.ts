@@ -107,6 +107,9 @@ export function loopsOfSheet(sheet: Sheet): EdgeLoop[] {
   });
 }
 
+/** The same for all, so that edges in one line are known to stay in it. */
+const unmoved = [0, 0] as const;
+
 function sheetEdge({ outline }: Sheet, v: number, section: SectionLine): LoopEdge {
   const w = outline.next[v]!;
   const [vx, vy] = [outline.xs[w]! - outline.xs[v]!, outline.ys[w]! - outline.ys[v]!];
@@ -118,7 +121,7 @@ function sheetEdge({ outline }: Sheet, v: number, section: SectionLine): LoopEdg
     dy: vy / size,
     length: size,
     section,
-    drift: [0, 0],
+    drift: unmoved,
     sense: 1,
     operand: 0,
     source: v,
