@@ -58,7 +58,8 @@ export function ringOf(document: ProjectDocument, wall: Wall): { wall: Wall; bac
     ring.push({ wall: next, backward });
     at = backward ? courseOf(next).start : courseOf(next).end;
   }
-  return ring.length > 1 ? ring : null;
+  // One wall is a ring by itself where it turns back to its own start.
+  return ring.length > 1 || wall.sweep || wall.runs?.length ? ring : null;
 }
 
 /** Lays a roof over a ring of walls, and lets them reach up under it. */
@@ -81,18 +82,28 @@ export function roofOverWalls(
   const made = roofOver(document, outline, level, form);
   if ('reason' in made) return made;
   const walls = ring
-    .filter((one) => !one.wall.sweep && !one.wall.runs?.length && !one.wall.batter)
+    .filter((one) => !one.wall.batter)
     .map((one) => putting('elements', { ...one.wall, top: { kind: 'under' as const, roof: made.id } }));
   return { id: made.id, changeSet: { ...made.changeSet, changes: [...made.changeSet.changes, ...walls] } };
 }
 
 /** The corners of a wall's face, in the order of its ring; an arc is one edge with a bulge. */
 function cornersOf(wall: Wall, backward: boolean): { x: number; y: number; bulge?: number }[] {
-  const runs = [{ turn: 0, length: wall.length, sweep: wall.sweep ?? 0 }, ...(wall.runs ?? [])];
+  const runs = [{ turn: 0, length: wall.length, sweep: wall.sweep ?? 0 }, ...(wall.runs ?? [])].flatMap(
+    ({ turn, length, sweep = 0 }) => {
+      // An edge is no whole circle.
+      const parts = Math.max(1, Math.ceil(Math.abs(sweep) / 270 - 1e-9));
+      return Array.from({ length: parts }, (_, i) => ({
+        turn: i === 0 ? turn : 0,
+        length: length / parts,
+        sweep: sweep / parts,
+      }));
+    },
+  );
   const corners: { x: number; y: number; bulge?: number }[] = [];
   let { x, y } = wall.start;
   let angle = wall.turn;
-  for (const { turn, length, sweep = 0 } of runs) {
+  for (const { turn, length, sweep } of runs) {
     angle += turn;
     corners.push({ x, y, ...(sweep ? { bulge: Math.tan((sweep * Math.PI) / 720) } : {}) });
     const half = (sweep * Math.PI) / 360;
@@ -334,7 +345,7 @@ export function wallsUnder(document: ProjectDocument, roof: Element): Wall[] {
   );
 }
 
-/** Straight walls that stand below a roof and do not reach up to it yet: both of their ends lie within what it covers. */
+/** Walls that stand plumb below a roof and do not reach up to it yet: their ends and corners lie within what it covers. */
 export function wallsBelow(document: ProjectDocument, roof: Element): Wall[] {
   const sheet = sheetsOf(document).of(roof.id);
   if (!sheet || sheet.fault || sheet.chart.kind !== 'flat') return [];
@@ -348,11 +359,9 @@ export function wallsBelow(document: ProjectDocument, roof: Element): Wall[] {
     (element): element is Wall =>
       isInPlan(element) &&
       element.top.kind !== 'under' &&
-      !element.sweep &&
-      !element.runs?.length &&
       !element.batter &&
       element.start.z < roof.start.z &&
-      [courseOf(element).start, courseOf(element).end].every(isCovered),
+      [...cornersOf(element, false).map(({ x, y }): Point => [x, y]), courseOf(element).end].every(isCovered),
   );
 }
 

@@ -93,6 +93,39 @@ describe('a roof over walls', () => {
     );
   });
 
+  it('is laid over a wall that is a ring by itself: round its corners, or round', () => {
+    const alone = (more: Partial<Wall>): ProjectDocument => {
+      const document = ring(rectangle);
+      const own = { ...(document.elements.w0 as Wall), ...more };
+      return { ...document, elements: { w0: own } };
+    };
+    const corner = (length: number) => ({ turn: 90, length });
+    const square = alone({ length: 10, runs: [corner(6), corner(10), corner(6)] });
+    const round = alone({ length: 4 * Math.PI, sweep: 360 });
+    for (const [document, edges] of [
+      [square, 4],
+      [round, 2],
+    ] as const) {
+      const { document: after, roof } = laid(document);
+      expect(roof.edges).toHaveLength(edges);
+      const { cuts } = cutModel(after);
+      for (const id of ['w0', roof.id]) {
+        const cut = cuts.get(id)!;
+        expect([id, cut.fault, cut.sheet.joins, prove(cut.mesh).closed]).toEqual([id, null, [], true]);
+      }
+      expect((after.elements.w0 as Wall).top).toEqual({ kind: 'under', roof: roof.id });
+      // It rises within, where the roof does.
+      expect(
+        cuts
+          .get('w0')!
+          .mesh.points.filter((_, i) => i % 3 === 2)
+          .reduce((a, b) => Math.max(a, b)),
+      ).toBeGreaterThan(cuts.get('w0')!.sheet.height + 0.1);
+    }
+    const open = alone({ length: 10, runs: [corner(6), corner(10)] });
+    expect(ringOf(open, open.elements.w0 as Wall)).toBeNull();
+  });
+
   it('says where there is no ring, and walls are level again once it is gone', () => {
     const open = ring(rectangle);
     delete open.elements.w2;
