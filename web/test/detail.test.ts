@@ -11,6 +11,9 @@ import {
   layoutOf,
   movedDivision,
   sizeEdit,
+  sillOnSlope,
+  slopePlanDepth,
+  slopeReach,
   type Told,
 } from '../src/book/detail.ts';
 
@@ -39,6 +42,33 @@ describe('a detail sheet', () => {
       expect([id, section.x + 0.35 * scale < width]).toEqual([id, true]);
       expect([id, plan.y < height]).toEqual([id, true]);
     }
+  });
+
+  it('shows what stands on a slope as it lies, all of it on the sheet', () => {
+    const sloping = shipped.filter(({ parts }) => parts?.some(({ kind }) => kind === 'dormer' || kind === 'chimney'));
+    expect(sloping.length).toBeGreaterThan(2);
+    const [width, height] = [740, 590];
+    for (const { id, parts } of sloping) {
+      const { study } = told(id);
+      const reach = slopeReach(study)!;
+      const { scale, elevation, section, plan } = layoutOf(study, width, height);
+      // The section is to the right of the elevation, and on the sheet with all that it reaches.
+      const beside = elevation.x + (study.placed.profile.width / 2) * scale;
+      expect([id, section.x - reach.out * scale > beside]).toEqual([id, true]);
+      expect([id, section.x + reach.in * scale < width]).toEqual([id, true]);
+      expect([id, section.y - reach.up * scale > 0]).toEqual([id, true]);
+      expect([id, plan.y - slopePlanDepth(study) * scale > elevation.y]).toEqual([id, true]);
+      expect([id, plan.y < height]).toEqual([id, true]);
+      // A stack is as high over its sill as it is over the slope, and stands plumb.
+      const stack = parts!.find(({ kind }) => kind === 'chimney');
+      if (stack && 'height' in stack) expect(reach.up).toBeGreaterThan(stack.height as number);
+      expect(sillOnSlope(study)![2]).toBeGreaterThan(0);
+    }
+    // What stands in a wall has no slope.
+    expect(slopeReach(told('casements').study)).toBeNull();
+    // A web to a barrel is no fault of a pattern by itself.
+    for (const { id } of shipped.filter((one) => one.parts?.some(({ kind }) => kind === 'lunette')))
+      expect([id, told(id).study.reason]).toEqual([id, null]);
   });
 
   it('measures members and lights that add up to the opening, but for its gaps', () => {
