@@ -6,7 +6,16 @@ import { granary } from '@yard-arch/demo';
 import { applyChangeSet, type Opening, type Pattern, type ProjectDocument, type Wall } from '@yard-arch/document';
 import { fixesOf } from '@yard-arch/edit';
 
-const base = granary();
+const whole = granary();
+
+/** Of the granary the main range alone: the rest takes its time and is not asked about. */
+const kept = new Set(['courtyard', 'east', 'quay', 'west', 'main-roof']);
+const base: ProjectDocument = {
+  ...whole,
+  elements: Object.fromEntries(Object.entries(whole.elements).filter(([id]) => kept.has(id))),
+  openings: Object.fromEntries(Object.entries(whole.openings).filter(([, { element }]) => kept.has(element))),
+  axes: Object.fromEntries(Object.entries(whole.axes).filter(([, { element }]) => kept.has(element))),
+};
 const found = (document: ProjectDocument): Finding[] => {
   const model = cutModel(document);
   return findingsOf(document, {
@@ -87,7 +96,7 @@ describe('a finding', () => {
   });
 
   it('is none in the granary that would be a fault', () => {
-    expect(found(base).filter(isFault)).toEqual([]);
-    expect(reportOn(base, cutModel(base)).findings.every(({ code }) => code in findingKinds)).toBe(true);
+    expect(found(whole).filter(isFault)).toEqual([]);
+    expect(reportOn(whole, cutModel(whole)).findings.every(({ code }) => code in findingKinds)).toBe(true);
   });
 });

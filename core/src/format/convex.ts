@@ -4,6 +4,10 @@ import { flatPolygon as flat, micrometre as straight } from '../tolerances.ts';
 
 type Polygon = number[];
 
+/** Cosine of how far a corner may lean out of its polygon's plane, less than two degrees; and from what turn on, as a sine, it tells. */
+const alike = 0.9995;
+const telling = 1e-3;
+
 /**
  * One polygon of a mesh, as it is where it is convex and flat, otherwise divided along the edges of its triangles into as few as those allow, one edge after another (Hertel and Mehlhorn, "Fast triangulation of the
  * plane with respect to simple polygons", 1985).
@@ -68,8 +72,12 @@ function isConvex({ points, vertices }: CutMesh, corners: Polygon): boolean {
     if (Math.abs(off) > flat) return false;
     const [ux, uy, uz] = [points[q]! - points[p]!, points[q + 1]! - points[p + 1]!, points[q + 2]! - points[p + 2]!];
     const [vx, vy, vz] = [points[r]! - points[q]!, points[r + 1]! - points[q + 1]!, points[r + 2]! - points[q + 2]!];
-    const turn = ((uy * vz - uz * vy) * nx + (uz * vx - ux * vz) * ny + (ux * vy - uy * vx) * nz) / size;
-    if (turn <= straight * Math.hypot(ux, uy, uz) * Math.hypot(vx, vy, vz)) return false;
+    const [kx, ky, kz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    const turn = (kx * nx + ky * ny + kz * nz) / size;
+    const sides = Math.hypot(ux, uy, uz) * Math.hypot(vx, vy, vz);
+    if (turn <= straight * sides) return false;
+    // A narrow one can be flat to the width of a hair and bent all the same.
+    if (turn > telling * sides && turn < alike * Math.hypot(kx, ky, kz)) return false;
   }
   return true;
 }
