@@ -114,4 +114,25 @@ describe('a wall under a vault', () => {
     expect(solidOf(arch!.mesh).intersect(solidOf(over!.mesh)).volume()).toBeLessThan(1e-3);
     expect(prove(arch!.mesh).volume).toBeGreaterThan((4 * 2 + (Math.PI * 2 ** 2) / 2) * thick - 0.25);
   });
+
+  it('does not begin with what would take too long, and says so', () => {
+    const vault: Vault = {
+      ...kinds.vault.fresh({ id: 'v1', name: 'Barrel', start: { x: 0, y: 0, z: 2 }, turn: 0 }, 'stone'),
+      span: 5,
+      rise: 2.5,
+      length: 8,
+    };
+    // Of 100 km in all, divided to a tenth of a millimetre.
+    const own = {
+      ...under([0, 0], [9e4, 0], 0),
+      sweep: 1.7,
+      runs: Array.from({ length: 199 }, () => ({ turn: 0, length: 9e4, sweep: 1.7 })),
+    };
+    const { cuts } = cutModel({ ...project([own, vault]), chord: 1e-4 });
+    expect(cuts.get('w1')!.fault?.code).toBe('too-fine');
+    const arc = { turn: 0, length: 1e4, sweep: 6 };
+    const fine = { ...under([0, 0], [1e4, 0], 0), ...arc, runs: Array.from({ length: 11 }, () => arc), turn: 0 };
+    const { sheet } = cutModel({ ...project([fine, { ...vault, span: 4e3, rise: 2e3 }]), chord: 1e-4 }).cuts.get('w1')!;
+    expect(sheet.joins.map(({ code }) => code)).toContain('not-under');
+  });
 });

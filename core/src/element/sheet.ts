@@ -120,6 +120,15 @@ export interface UnderRoof {
 }
 
 const roughly: Fineness = { segmentsPerHalfCircle: 2 };
+
+/** How many points a form's edge has, drawn so finely. */
+export const edgePoints = (form: Exclude<Form, RoofForm | ShellForm>, fineness: Fineness): number =>
+  shapeOf(form, { start: null, end: null }, 0).points(fineness);
+
+/** How finely a form's arcs are drawn: what is too fine to be begun with is drawn roughly, and cannot be made. */
+export const drawnFinely = (form: Exclude<Form, RoofForm | ShellForm>, fineness: Fineness): Fineness =>
+  edgePoints(form, fineness) > mostEdgePoints ? roughly : fineness;
+
 /** What a form makes of itself. */
 function shapeOf(form: Exclude<Form, RoofForm | ShellForm>, ends: WallEnds, thickness: number): Shape {
   return form.form === 'course' ? courseShape(form, ends, thickness) : plateShape(form);

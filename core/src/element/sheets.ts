@@ -20,7 +20,7 @@ import { joinsOf } from './joins.ts';
 import { standsWithin } from './roof-check.ts';
 import { roofBody, roofFromAbove, type RoofBody } from './roof-sheets.ts';
 import { shellBody, shellFromAbove, shellPoint, type ShellBody } from './shell-sheets.ts';
-import { boundariesOf, nothingOf, sheetAnew, type Sheet, type WallEnds } from './sheet.ts';
+import { boundariesOf, drawnFinely, edgePoints, nothingOf, sheetAnew, type Sheet, type WallEnds } from './sheet.ts';
 import { turnedOver } from './turned-over.ts';
 import { barrelOverhead, polygonsOverhead, roofOverhead, type Overhead } from './overhead.ts';
 import { curtainOf, splitInSpace } from './splits.ts';
@@ -151,17 +151,22 @@ const splitOverheads = new WeakMap<Overhead, LRUCache<string, Overhead>>();
 const shapeKey = (element: Element): string =>
   JSON.stringify([formOf(element), element.layers.map(({ thickness }) => thickness)]);
 
+/** Facets of a wall times pieces overhead: of more it does not follow. */
+const mostFollowed = 4e5;
+
 /** What others make of an element's edges: the walls that it is joined to, the roof that it is under. */
 function endsOf(document: ProjectDocument, element: Element, form: Form, fineness: Fineness): WallEnds | null {
   if (!isInPlan(element) || form.form !== 'course') return null;
   const joins = element.ends ? joinsOf(document, element) : null;
   if (element.top.kind !== 'under') return joins;
   const over = overheadIn(document, element.top.roof, fineness);
+  const drawn = drawnFinely(form, fineness);
+  const tooMuch = over && !('code' in over) && edgePoints(form, drawn) * over.pieces.length > mostFollowed;
   const top =
-    over && !('code' in over)
+    over && !('code' in over) && !tooMuch
       ? underRoof(form, over, {
           boundaries: [...boundariesOf(element.layers)],
-          fineness,
+          fineness: drawn,
           start: shiftOf(joins?.start),
           end: shiftOf(joins?.end),
         })
@@ -172,7 +177,9 @@ function endsOf(document: ProjectDocument, element: Element, form: Form, finenes
     ? 'the roof that its top is to follow is not there'
     : 'code' in over
       ? 'the roof that its top is to follow cannot be made'
-      : 'only walls that stand plumb can follow a roof or a vault';
+      : tooMuch
+        ? 'it has so many facets, and so many are over it, that following them would take too long'
+        : 'only walls that stand plumb can follow a roof or a vault';
   return {
     ...ends,
     notes: [
