@@ -18,6 +18,8 @@ export default {
     ],
   },
   modulePathIgnorePatterns: ['<rootDir>/.data', '<rootDir>/web/dist'],
+  // All cores, or on a machine of two only one of them would work.
+  maxWorkers: '100%',
   testTimeout: 120_000,
   // A run that has passed ends, whatever a package may have left ticking.
   forceExit: true,

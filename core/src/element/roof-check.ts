@@ -7,6 +7,14 @@ import { uprightsOf, type Upright } from './roof-sides.ts';
 
 /** Why a roof's sides cannot be closed; null where they can: an upright plane that stands within it has nothing between its surfaces. */
 export function standsWithin(body: RoofBody): Fault | null {
+  let found = known.get(body);
+  if (found === undefined) known.set(body, (found = withinAnew(body)));
+  return found;
+}
+
+const known = new WeakMap<RoofBody, Fault | null>();
+
+function withinAnew(body: RoofBody): Fault | null {
   if (uprightsOf(body, 0, body.boundaries.at(-1)!).every(isPlain)) return null;
   return fault(
     'verge-inside',

@@ -17,7 +17,6 @@ import type { Fineness } from '../profile/flatten.ts';
 import type { SectionLine } from '../profile/section.ts';
 import { troubleOf } from '../trouble.ts';
 import { joinsOf } from './joins.ts';
-import { standsWithin } from './roof-check.ts';
 import { roofBody, roofFromAbove, type RoofBody } from './roof-sheets.ts';
 import { shellBody, shellFromAbove, shellPoint, type ShellBody } from './shell-sheets.ts';
 import { boundariesOf, drawnFinely, edgePoints, nothingOf, sheetAnew, type Sheet, type WallEnds } from './sheet.ts';
@@ -73,8 +72,7 @@ function bodyOf(element: Element, form: RoofForm): { from: RoofBody | Fault; abo
   const key = keyOf(element, null, {} as Fineness);
   let known = bodies.get(key);
   if (!known) {
-    const body = roofBody(element, form);
-    const from = 'code' in body ? body : (standsWithin(body) ?? body);
+    const from = roofBody(element, form);
     bodies.set(
       key,
       (known = { from, above: 'code' in from ? nothingOf(element, from) : roofFromAbove(from, element) }),

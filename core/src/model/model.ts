@@ -27,6 +27,7 @@ import { recessesIn } from '../setout/recess.ts';
 import { resolveOpening, type Placed, type Unplaced } from '../setout/resolve.ts';
 import { notCut, withFindings } from '../cut/status.ts';
 import { fault, type Told } from '../finding.ts';
+import { standsWithin } from '../element/roof-check.ts';
 import { overBudget, weightOf } from './budget.ts';
 import { withRooms } from './rooms.ts';
 import { cutAlike, dressedAlike, type Inputs } from './depends.ts';
@@ -133,20 +134,14 @@ export function cutModel(
     const wanted: Inputs = { element, resolved, units: document.units, sheet };
     const kept = known && cutAlike(known, wanted) ? before?.bares.get(element.id) : undefined;
     const body = ofDocument.body(element.id);
-    const whole = (as: Element, on: Sheet, rest: readonly Placed[], earlier?: ElementCut): ElementCut =>
-      shell && !on.fault
-        ? cutShell({ element: as, body: shell, above: on, resolved: told, recesses: rest, units: document.units })
-        : body && !on.fault
-          ? cutRoof({
-              element: as,
-              body,
-              above: on,
-              resolved: told,
-              recesses: rest,
-              units: document.units,
-              before: earlier,
-            })
-          : cutElement(as, on, told, rest, document.units, earlier);
+    const within = body && standsWithin(body);
+    const { units } = document;
+    const whole = (as: Element, on: Sheet, rest: readonly Placed[], before?: ElementCut): ElementCut => {
+      const asked = { element: as, above: on, resolved: told, recesses: rest, units };
+      if (shell && !on.fault) return cutShell({ ...asked, body: shell });
+      if (body && !on.fault && !within) return cutRoof({ ...asked, body, before });
+      return cutElement(as, within && !on.fault ? { ...on, fault: within } : on, told, rest, units, before);
+    };
     const cutting = (rest: readonly Placed[]): ElementCut =>
       guardedCut(sheet, (on) =>
         splitCut(whole(element, on, rest, before?.cuts.get(element.id)), {
