@@ -391,6 +391,39 @@ describe('the body of a roof', () => {
     expect(lowest).toBeCloseTo(5 - 0.35 * Math.tan((40 * Math.PI) / 180), 9);
   });
 
+  it('is closed where eaves of unlike pitch or overhang meet at an inner corner, or says why it is not', () => {
+    const ell: Place[] = [
+      [0, 0],
+      [9, 0],
+      [9, 4],
+      [4, 4],
+      [4, 8],
+      [0, 8],
+    ];
+    for (const ends of ['plumb', 'square', 'level'] as const)
+      for (const [over, other, pitch] of [
+        [0.46, 0.35, 40],
+        [0.35, 0.46, 40],
+        [0.35, 0.35, 45],
+        [0.35, 0.35, 30],
+      ] as const) {
+        const own = roof(ell, (i) => eaves(i === 2 ? pitch : 40, { over: i === 2 ? over : i === 3 ? other : 0.35 }), {
+          ends,
+        });
+        const { cut } = cutOf(own);
+        const what = [ends, over, other, pitch];
+        if (ends !== 'plumb') {
+          if (cut.fault) expect([...what, cut.fault.code]).toEqual([...what, 'verge-inside']);
+          else expect([...what, prove(cut.mesh).closed]).toEqual([...what, true]);
+          continue;
+        }
+        const { closed, flaps, volume } = prove(cut.mesh);
+        expect([...what, cut.fault, closed, flaps]).toEqual([...what, null, true, 0]);
+        const layered = prove(cutOf({ ...own, skins: 'layers' }).cut.mesh);
+        expect([...what, layered.volume]).toEqual([...what, expect.closeTo(volume, 6)]);
+      }
+  });
+
   it('is closed for every form, courts, arcs and lifted eaves among them', () => {
     const court = [
       rectangle.map(([x, y], i) => ({ id: `c${i}`, x: 6 + 0.8 * x, y: 5 + y, ...eaves(35) })),

@@ -3,7 +3,7 @@ import type { RoofBody } from './roof-sheets.ts';
 import { nodeAt, surfaceAt } from './roof-sheets.ts';
 import type { Roof } from '../roof/roof.ts';
 import type { Surface } from '../roof/surface.ts';
-import { micrometre } from '../tolerances.ts';
+import { hair, micrometre } from '../tolerances.ts';
 
 /** An upright polygon of a roof's body, counter-clockwise as seen from outside; xs along it, ys up, metres. */
 export interface Upright {
@@ -59,7 +59,7 @@ function madeOf(body: RoofBody, from: number, to: number): Upright[] {
     if (edge < 0) return;
     for (let k = first; k < last; k++) {
       const foot = k + 2 === roof.surfaces.length ? footOf(roof, p) : null;
-      made.push(...(foot ? boxed(body, foot, p) : [between(body, k, p)]));
+      made.push(...(foot ? boxed(body, foot, p) : between(body, k, p, { top: k === first, foot: k === last - 1 })));
     }
   });
   for (const [k, layer, facing] of [
@@ -85,9 +85,41 @@ export function topOf(surface: Surface, plane: number): number[] {
   return top;
 }
 
-function between({ roof, frame }: RoofBody, k: number, plane: number): Upright {
+function between(
+  { roof, frame }: RoofBody,
+  k: number,
+  plane: number,
+  shown: { top: boolean; foot: boolean },
+): Upright[] {
   const [over, under] = [roof.surfaces[k]!, roof.surfaces[k + 1]!];
-  return upright(frame, over.planes[plane]!, k, [...lineOf(under, plane), ...lineOf(over, plane).reverse()]);
+  const own = over.planes[plane]!;
+  const [top, foot] = [partsOf(over, plane), partsOf(under, plane)];
+  const main = upright(frame, own, k, [...foot.main, ...[...top.main].reverse()]);
+  // What stands beyond the edge's ends is of two heights there: above it looks out, below it looks in. Between layers of one skin there is none.
+  return [
+    main,
+    ...(shown.top ? top.beyond : []).map((line) => upright(frame, own, k, [...line].reverse())),
+    ...(shown.foot ? foot.beyond : []).map((line) => upright(frame, { nx: 0 - own.nx, ny: 0 - own.ny }, k, line)),
+  ].filter(({ points }) => points.length > 2);
+}
+
+/** The line in which a surface ends on an edge's upright plane, and what of it lies beyond the edge's ends. */
+export function partsOf(surface: Surface, plane: number): { main: Node[]; beyond: Node[][] } {
+  const { nx, ny } = surface.planes[plane]!;
+  const along = ([x, y]: Node): number => ny * x - nx * y;
+  const line = lineOf(surface, plane);
+  const [from, to] = standsAt(surface, plane).map(along) as [number, number];
+  const near = (at: number) => (node: Node) => Math.abs(along(node) - at) < micrometre;
+  const inside = (node: Node): boolean =>
+    along(node) > Math.min(from, to) + hair && along(node) < Math.max(from, to) - hair;
+  let [first, last] = [0, line.length - 1];
+  if (line.some((node) => !inside(node) && !near(from)(node) && !near(to)(node))) {
+    // From the last place over the edge's start to the first over its end.
+    const firstEnd = line.findIndex((node, i) => i > 0 && near(to)(node));
+    first = Math.max(0, line.slice(0, firstEnd < 0 ? line.length : firstEnd).findLastIndex(near(from)));
+    last = firstEnd < 0 ? line.length - 1 : firstEnd;
+  }
+  return { main: line.slice(first, last + 1), beyond: [line.slice(0, first + 1), line.slice(last)] };
 }
 
 type Node = Surface['nodes'][number];
@@ -136,7 +168,7 @@ function footOf({ loops, soffits, surfaces }: Roof, plane: number): Foot | null 
 }
 
 /** Where an edge's upright plane stands in plan, from its start to its end. */
-function standsAt(surface: Surface, plane: number): [Node, Node] {
+export function standsAt(surface: Surface, plane: number): [Node, Node] {
   const { nodes, beyond } = surface.planes[plane]!.rings.find((ring) => ring.beyond.includes(-1))!;
   const base = beyond.indexOf(-1);
   return [surface.nodes[nodes[base]!]!, surface.nodes[nodes[(base + 1) % nodes.length]!]!];

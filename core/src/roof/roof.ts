@@ -2,8 +2,9 @@
 import type { RoofForm } from '@yard-arch/document';
 import { fault, type Fault } from '../finding.ts';
 import type { RoofEdge as FrontEdge, Strip } from './front.ts';
-import { micrometre } from '../tolerances.ts';
+import { hair, micrometre } from '../tolerances.ts';
 import { outlined, reachAt, type Eave } from './outline.ts';
+import type { Ring } from './rings.ts';
 import { NeverMeets, surfaceOf, type Surface } from './surface.ts';
 
 const radians = Math.PI / 180;
@@ -47,7 +48,7 @@ export function roofOf(form: Pick<RoofForm, 'edges' | 'courts' | 'ends'>, depths
   );
   const lowest = Math.min(0, ...strips.flat(2).flatMap((edge) => edge.strips.map(({ from }) => from)));
   try {
-    const surfaces = strips.map((edges) => surfaceOf(edges, lowest - 1));
+    const surfaces = strips.map((edges) => dividedAtEnds(surfaceOf(edges, lowest - 1)));
     const [eaves, stands] = [loops.flat(), falls ? surfaces.map(upsideDown) : surfaces];
     const soffits = form.ends === 'level' ? soffitsOf(eaves, stands.slice(-2)) : eaves.map(() => null);
     return { eaves, loops, surfaces: stands, soffits };
@@ -55,6 +56,47 @@ export function roofOf(form: Pick<RoofForm, 'edges' | 'courts' | 'ends'>, depths
     if (error instanceof NeverMeets) return neverMeets(error, loops.flat());
     throw error;
   }
+}
+
+/** A surface with a node wherever the end of an edge stands under, or over, what goes on beyond it in the edge's upright plane, as at inner corners where planes of unlike height meet. */
+function dividedAtEnds(surface: Surface): Surface {
+  const nodes = [...surface.nodes];
+  const more = new Map<string, number>();
+  const split = (p: number, ring: Ring, at: number, tell: (node: readonly number[]) => number): void => {
+    ring.nodes.forEach((from, i) => {
+      const to = ring.nodes[(i + 1) % ring.nodes.length]!;
+      const [a, b] = [nodes[from]!, nodes[to]!];
+      const [s, t] = [tell(a) - at, tell(b) - at];
+      const q = ring.beyond[i]!;
+      if (q < 0 || Math.min(s, t) > -hair || Math.max(s, t) < hair) return;
+      const share = s / (s - t);
+      const mixed = (k: 0 | 1 | 2): number => a[k] + share * (b[k] - a[k]);
+      more.set(`${p} ${from} ${to}`, nodes.length);
+      more.set(`${q} ${to} ${from}`, nodes.length);
+      nodes.push([mixed(0), mixed(1), mixed(2)]);
+    });
+  };
+  surface.planes.forEach(({ edge, strip, nx, ny, rings }, p) => {
+    const ring = edge >= 0 && strip < 0 ? rings.find(({ beyond }) => beyond.includes(-1)) : undefined;
+    if (!ring) return;
+    const tell = ([x, y]: readonly number[]): number => ny * x! - nx * y!;
+    const base = ring.beyond.indexOf(-1);
+    for (const end of [ring.nodes[base]!, ring.nodes[(base + 1) % ring.nodes.length]!])
+      split(p, ring, tell(nodes[end]!), tell);
+  });
+  if (more.size === 0) return surface;
+  const planes = surface.planes.map((plane, p) => ({
+    ...plane,
+    rings: plane.rings.map((ring) => {
+      const all = ring.nodes.map((from, i) => more.get(`${p} ${from} ${ring.nodes[(i + 1) % ring.nodes.length]!}`));
+      return {
+        ...ring,
+        nodes: ring.nodes.flatMap((node, i) => (all[i] === undefined ? [node] : [node, all[i]])),
+        beyond: ring.beyond.flatMap((other, i) => (all[i] === undefined ? [other] : [other, other])),
+      };
+    }),
+  }));
+  return { ...surface, nodes, planes };
 }
 
 /** How high a level soffit is by edge: where the underside is lowest over what reaches out, and no higher than where planes beside it run down before it. @param around the surfaces of the innermost layer */
