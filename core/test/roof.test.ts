@@ -424,6 +424,29 @@ describe('the body of a roof', () => {
       }
   });
 
+  it('is closed between two inner corners from which lower eaves run on past an edge at both ends', () => {
+    const you: Place[] = [
+      [0, 0],
+      [12, 0],
+      [12, 9],
+      [8, 9],
+      [8, 4],
+      [4, 4],
+      [4, 9],
+      [0, 9],
+    ];
+    // The court's inmost eaves reach out less than those beside them, and its sides' less than it.
+    for (const [inmost, beside] of [
+      [0.3, 0.42],
+      [0.42, 0.3],
+    ] as const) {
+      const own = roof(you, (i) => eaves(40, { over: i === 4 ? inmost : i === 3 || i === 5 ? beside : 0.35 }));
+      const { cut } = cutOf(own);
+      const { closed, flaps } = prove(cut.mesh);
+      expect([inmost, cut.fault, closed, flaps]).toEqual([inmost, null, true, 0]);
+    }
+  });
+
   it('is closed for every form, courts, arcs and lifted eaves among them', () => {
     const court = [
       rectangle.map(([x, y], i) => ({ id: `c${i}`, x: 6 + 0.8 * x, y: 5 + y, ...eaves(35) })),

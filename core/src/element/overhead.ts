@@ -1,4 +1,4 @@
-/** What is overhead: undersides of roofs and vaults in flat pieces, and how high they are over a line or a place in plan. Metres. */
+/** What is overhead: undersides of roofs and vaults in flat pieces, and how high they are over a line in plan. Metres. */
 import type { Curtain } from '../mesh/curtain.ts';
 import { hair } from '../tolerances.ts';
 import { newell, type Vector } from '../vector.ts';
@@ -104,27 +104,16 @@ export function stretchesUnder(line: PlanLine, { frame, pieces, kept }: Overhead
   ];
   const [px, py] = local(x - frame.origin[0], y - frame.origin[1]);
   const [dx, dy] = local(cos, sin);
-  const [ix, iy] = [-dy, dx];
   const rise = frame.origin[2] - foot;
-  const [ox, oy] = [px, py];
   return pieces.flatMap(({ loops, z, rises: [rx, ry] }) => {
-    const hits: number[] = [];
-    for (const loop of loops)
-      loop.forEach(([ax, ay], i) => {
-        const [bx, by] = loop[(i + 1) % loop.length]!;
-        const [sa, sb] = [(ax! - ox) * iy - (ay! - oy) * ix, (bx! - ox) * iy - (by! - oy) * ix];
-        const [na, nb] = [(ax! - ox) * ix + (ay! - oy) * iy, (bx! - ox) * ix + (by! - oy) * iy];
-        if (na > 0 === nb > 0) return;
-        hits.push(sa + ((sb - sa) * na) / (na - nb));
-      });
-    hits.sort((a, b) => a - b);
-    const slopes = { along: rx * dx + ry * dy, through: rx * ix + ry * iy };
+    const slopes = { along: rx * dx + ry * dy, through: ry * dx - rx * dy };
     const at = rx * px + ry * py + z + rise;
-    const found: Stretch[] = [];
-    for (let i = 0; i + 1 < hits.length; i += 2) {
-      const [from, to] = [Math.max(0, hits[i]!), Math.min(length, hits[i + 1]!)];
-      if (to - from > hair) found.push({ from, to, at, ...slopes });
-    }
+    const found = meeting([[0, length]], spansWithin(loops, [px, py], [dx, dy])).map(([from, to]): Stretch => ({
+      from,
+      to,
+      at,
+      ...slopes,
+    }));
     return kept ? found.flatMap((stretch) => keptOf(stretch, line, kept)) : found;
   });
 }
@@ -171,14 +160,24 @@ function keptAlong(
     if (Math.abs(by) < 1e-12) return at > 0 ? [[-Infinity, Infinity]] : [];
     return by > 0 ? [[-at / by, Infinity]] : [[-Infinity, -at / by]];
   }
+  return spansWithin([inPlan], [x, y], [cos, sin]);
+}
+
+/** Where a line through a point is within loops in plan: spans along it. @param way unit direction */
+function spansWithin(
+  loops: readonly (readonly (readonly number[])[])[],
+  [x, y]: readonly [number, number],
+  [cos, sin]: readonly [number, number],
+): Span[] {
   const hits: number[] = [];
-  inPlan.forEach(([ax, ay], i) => {
-    const [bx, by] = inPlan[(i + 1) % inPlan.length]!;
-    const [m, n] = [(ay - y) * cos - (ax - x) * sin, (by - y) * cos - (bx - x) * sin];
-    if (m > 0 === n > 0) return;
-    const [p, q] = [(ax - x) * cos + (ay - y) * sin, (bx - x) * cos + (by - y) * sin];
-    hits.push(p + ((q - p) * m) / (m - n));
-  });
+  for (const loop of loops)
+    loop.forEach(([ax, ay], i) => {
+      const [bx, by] = loop[(i + 1) % loop.length]!;
+      const [m, n] = [(ay! - y) * cos - (ax! - x) * sin, (by! - y) * cos - (bx! - x) * sin];
+      if (m > 0 === n > 0) return;
+      const [p, q] = [(ax! - x) * cos + (ay! - y) * sin, (bx! - x) * cos + (by! - y) * sin];
+      hits.push(p + ((q - p) * m) / (m - n));
+    });
   hits.sort((a, b) => a - b);
   return hits.flatMap((from, i): Span[] => (i % 2 === 0 && hits[i + 1] !== undefined ? [[from, hits[i + 1]!]] : []));
 }

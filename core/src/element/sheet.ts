@@ -125,9 +125,9 @@ const roughly: Fineness = { segmentsPerHalfCircle: 2 };
 export const edgePoints = (form: Exclude<Form, RoofForm | ShellForm>, fineness: Fineness): number =>
   shapeOf(form, { start: null, end: null }, 0).points(fineness);
 
-/** How finely a form's arcs are drawn: what is too fine to be begun with is drawn roughly, and cannot be made. */
-export const drawnFinely = (form: Exclude<Form, RoofForm | ShellForm>, fineness: Fineness): Fineness =>
-  edgePoints(form, fineness) > mostEdgePoints ? roughly : fineness;
+/** How finely arcs are drawn whose edge would have so many points: what is too fine to be begun with is drawn roughly, and cannot be made. */
+export const drawnFinely = (points: number, fineness: Fineness): Fineness =>
+  points > mostEdgePoints ? roughly : fineness;
 
 /** What a form makes of itself. */
 function shapeOf(form: Exclude<Form, RoofForm | ShellForm>, ends: WallEnds, thickness: number): Shape {
@@ -149,8 +149,7 @@ export function sheetAnew(element: Element, ends: WallEnds, fineness: Fineness):
   const thickness = boundaries[element.layers.length]!;
   const shape = shapeOf(formOf(element) as Exclude<Form, RoofForm | ShellForm>, ends, thickness);
   const points = shape.points(fineness);
-  // What is too fine to be begun with is drawn roughly, and cannot be made.
-  const drawn = points > mostEdgePoints ? roughly : fineness;
+  const drawn = drawnFinely(points, fineness);
   const chart = shape.chart(drawn);
   const outline = shape.outline(drawn);
   const { noun } = kindOf(element);

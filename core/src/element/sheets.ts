@@ -17,6 +17,7 @@ import type { Fineness } from '../profile/flatten.ts';
 import type { SectionLine } from '../profile/section.ts';
 import { troubleOf } from '../trouble.ts';
 import { joinsOf } from './joins.ts';
+import { standsWithin } from './roof-check.ts';
 import { roofBody, roofFromAbove, type RoofBody } from './roof-sheets.ts';
 import { shellBody, shellFromAbove, shellPoint, type ShellBody } from './shell-sheets.ts';
 import { boundariesOf, drawnFinely, edgePoints, nothingOf, sheetAnew, type Sheet, type WallEnds } from './sheet.ts';
@@ -102,7 +103,7 @@ function overheadOf(element: Element | undefined, fineness: Fineness): Overhead 
   if (!element || !form) return null;
   if (form.form === 'roof') {
     const { from } = bodyOf(element, form);
-    return 'code' in from ? from : roofOverhead(from);
+    return 'code' in from ? from : (standsWithin(from) ?? roofOverhead(from));
   }
   if (form.form === 'shell') {
     const { from } = shellOf(element, form, fineness);
@@ -158,7 +159,7 @@ function endsOf(document: ProjectDocument, element: Element, form: Form, finenes
   const joins = element.ends ? joinsOf(document, element) : null;
   if (element.top.kind !== 'under') return joins;
   const over = overheadIn(document, element.top.roof, fineness);
-  const drawn = drawnFinely(form, fineness);
+  const drawn = drawnFinely(edgePoints(form, fineness), fineness);
   const tooMuch = over && !('code' in over) && edgePoints(form, drawn) * over.pieces.length > mostFollowed;
   const top =
     over && !('code' in over) && !tooMuch

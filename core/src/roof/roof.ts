@@ -4,7 +4,6 @@ import { fault, type Fault } from '../finding.ts';
 import type { RoofEdge as FrontEdge, Strip } from './front.ts';
 import { hair, micrometre } from '../tolerances.ts';
 import { outlined, reachAt, type Eave } from './outline.ts';
-import type { Ring } from './rings.ts';
 import { NeverMeets, surfaceOf, type Surface } from './surface.ts';
 
 const radians = Math.PI / 180;
@@ -61,38 +60,44 @@ export function roofOf(form: Pick<RoofForm, 'edges' | 'courts' | 'ends'>, depths
 /** A surface with a node wherever the end of an edge stands under, or over, what goes on beyond it in the edge's upright plane, as at inner corners where planes of unlike height meet. */
 function dividedAtEnds(surface: Surface): Surface {
   const nodes = [...surface.nodes];
-  const more = new Map<string, number>();
-  const split = (p: number, ring: Ring, at: number, tell: (node: readonly number[]) => number): void => {
-    ring.nodes.forEach((from, i) => {
-      const to = ring.nodes[(i + 1) % ring.nodes.length]!;
-      const [a, b] = [nodes[from]!, nodes[to]!];
-      const [s, t] = [tell(a) - at, tell(b) - at];
-      const q = ring.beyond[i]!;
-      if (q < 0 || Math.min(s, t) > -hair || Math.max(s, t) < hair) return;
-      const share = s / (s - t);
-      const mixed = (k: 0 | 1 | 2): number => a[k] + share * (b[k] - a[k]);
-      more.set(`${p} ${from} ${to}`, nodes.length);
-      more.set(`${q} ${to} ${from}`, nodes.length);
-      nodes.push([mixed(0), mixed(1), mixed(2)]);
-    });
-  };
+  /** The nodes on the way from one node to another, by plane and way. */
+  const more = new Map<string, number[]>();
   surface.planes.forEach(({ edge, strip, nx, ny, rings }, p) => {
     const ring = edge >= 0 && strip < 0 ? rings.find(({ beyond }) => beyond.includes(-1)) : undefined;
     if (!ring) return;
-    const tell = ([x, y]: readonly number[]): number => ny * x! - nx * y!;
+    const along = (node: number): number => ny * nodes[node]![0] - nx * nodes[node]![1];
     const base = ring.beyond.indexOf(-1);
-    for (const end of [ring.nodes[base]!, ring.nodes[(base + 1) % ring.nodes.length]!])
-      split(p, ring, tell(nodes[end]!), tell);
+    const ends = [ring.nodes[base]!, ring.nodes[(base + 1) % ring.nodes.length]!].map(along);
+    ring.nodes.forEach((from, i) => {
+      const to = ring.nodes[(i + 1) % ring.nodes.length]!;
+      const [a, b] = [along(from), along(to)];
+      if (ring.beyond[i]! < 0) return;
+      // An edge may pass over both ends.
+      const shares = ends
+        .filter((at) => at > Math.min(a, b) + hair && at < Math.max(a, b) - hair)
+        .map((at) => (at - a) / (b - a))
+        .sort((s, t) => s - t);
+      if (shares.length === 0) return;
+      const [start, finish] = [nodes[from]!, nodes[to]!];
+      const fresh = shares.map((share) => {
+        const mixed = (k: 0 | 1 | 2): number => start[k] + share * (finish[k] - start[k]);
+        return nodes.push([mixed(0), mixed(1), mixed(2)]) - 1;
+      });
+      more.set(`${p} ${from} ${to}`, fresh);
+      more.set(`${ring.beyond[i]!} ${to} ${from}`, [...fresh].reverse());
+    });
   });
   if (more.size === 0) return surface;
   const planes = surface.planes.map((plane, p) => ({
     ...plane,
     rings: plane.rings.map((ring) => {
-      const all = ring.nodes.map((from, i) => more.get(`${p} ${from} ${ring.nodes[(i + 1) % ring.nodes.length]!}`));
+      const after = ring.nodes.map(
+        (from, i) => more.get(`${p} ${from} ${ring.nodes[(i + 1) % ring.nodes.length]!}`) ?? [],
+      );
       return {
         ...ring,
-        nodes: ring.nodes.flatMap((node, i) => (all[i] === undefined ? [node] : [node, all[i]])),
-        beyond: ring.beyond.flatMap((other, i) => (all[i] === undefined ? [other] : [other, other])),
+        nodes: ring.nodes.flatMap((node, i) => [node, ...after[i]!]),
+        beyond: ring.beyond.flatMap((other, i) => [other, ...after[i]!.map(() => other)]),
       };
     }),
   }));

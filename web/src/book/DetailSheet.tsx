@@ -22,7 +22,6 @@ import {
   slopeFront,
   slopePlanDepth,
   sizeEdit,
-  slopeReach,
   type Division,
   type Layout,
   type Told,
@@ -368,10 +367,10 @@ function useSlices({ mesh, parts }: Study['cut'], plane: Plane): { wall: Slice[]
 }
 
 /** A section through a slope as it lies, with what stands plumb on it upright. */
-function SlopeSection({ study, layout: { scale, section }, at }: ViewProps) {
+function SlopeSection({ study, layout: { scale, section, slope }, at }: ViewProps) {
   const [x, y, z] = sillOnSlope(study)!;
   const { wall, parts } = useSlices(study.standing, { axis: 'x', at: x + at });
-  const reach = slopeReach(study)!;
+  const reach = slope!;
   const place = ([into, up]: readonly [number, number]): string =>
     `${(section.x + (into - y) * scale).toFixed(2)} ${(section.y - (up - z) * scale).toFixed(2)}`;
   const [left, top] = [section.x - reach.out * scale, section.y - reach.up * scale];

@@ -15,6 +15,8 @@ export interface Layout {
   plan: { x: number; y: number };
   /** How far what is about the opening is drawn over the wall that is shown, pixels. */
   over: number;
+  /** How far a section through a slope reaches; null of what stands in a wall. */
+  slope: Reach | null;
 }
 
 /** Room for dimensions beside and below the drawings, pixels. */
@@ -68,6 +70,7 @@ export function layoutOf(study: Study, width: number, height: number): Layout {
     section: { x: left + (wide + 2 * margin.beside + beyond.out) * scale + room.between, y: sill },
     plan: { x: middle, y: sill + (margin.below + 0.1 + plan) * scale + room.under },
     over: over * scale,
+    slope,
   };
 }
 
