@@ -20,6 +20,7 @@ export const findingKinds = {
   'arches-apart': { title: 'Its arches have no room', weight: 'fault' },
   'falls-both-ways': { title: 'Its planes rise and fall', weight: 'fault' },
   'verge-inside': { title: 'A verge stands within it', weight: 'fault' },
+  'comes-through': { title: 'Its underside comes through it', weight: 'fault' },
   'never-meets': { title: 'Its planes never meet', weight: 'fault' },
   'not-joined': { title: 'An end meets nothing', weight: 'fault' },
   joined: { title: 'An end is joined', weight: 'note' },

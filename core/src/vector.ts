@@ -4,6 +4,7 @@ export type Vector = readonly [number, number, number];
 
 export const minus = (a: Vector, b: Vector): Vector => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 export const plus = (a: Vector, b: Vector): Vector => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+export const scaled = (v: Vector, by: number): Vector => [v[0] * by, v[1] * by, v[2] * by];
 export const dot = (a: Vector, b: Vector): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 export const cross = (a: Vector, b: Vector): Vector => [
   a[1] * b[2] - a[2] * b[1],

@@ -391,7 +391,7 @@ describe('the body of a roof', () => {
     expect(lowest).toBeCloseTo(5 - 0.35 * Math.tan((40 * Math.PI) / 180), 9);
   });
 
-  it('is closed where eaves of unlike pitch or overhang meet at an inner corner, or says why it is not', () => {
+  it('is closed where eaves of unlike pitch or overhang meet at an inner corner', () => {
     const ell: Place[] = [
       [0, 0],
       [9, 0],
@@ -412,11 +412,6 @@ describe('the body of a roof', () => {
         });
         const { cut } = cutOf(own);
         const what = [ends, over, other, pitch];
-        if (ends !== 'plumb') {
-          if (cut.fault) expect([...what, cut.fault.code]).toEqual([...what, 'verge-inside']);
-          else expect([...what, prove(cut.mesh).closed]).toEqual([...what, true]);
-          continue;
-        }
         const { closed, flaps, volume } = prove(cut.mesh);
         expect([...what, cut.fault, closed, flaps]).toEqual([...what, null, true, 0]);
         const layered = prove(cutOf({ ...own, skins: 'layers' }).cut.mesh);

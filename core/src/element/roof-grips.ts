@@ -4,7 +4,7 @@ import { micrometre } from '../tolerances.ts';
 import type { Vector } from '../vector.ts';
 import { turnedOut } from './chart.ts';
 import { nodeAt, type RoofBody } from './roof-sheets.ts';
-import { topOf } from './roof-sides.ts';
+import { partsOf } from '../roof/edge-line.ts';
 
 /** A plane that follows a grip: which edge's, the upper one or not, and how far in plan from where it turns, metres. */
 export interface GripTarget {
@@ -97,7 +97,7 @@ function overhangs(body: RoofBody): RoofGrip[] {
   return surface.planes.flatMap(({ edge, strip, rings, nx, ny }, p): RoofGrip[] => {
     const of = roof.eaves[edge]?.of;
     if (strip >= 0 || !of || of.is === 'abutment' || rings.length === 0) return [];
-    const line = topOf(surface, p).map((node) => surface.nodes[node]!);
+    const line = partsOf(surface, p).main.map((node) => surface.nodes[node]!);
     let best: readonly [Node, Node] | null = null;
     const sizeOf = ([a, b]: readonly [Node, Node]): number => Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
     for (let i = 0; i + 1 < line.length; i++) {

@@ -2,8 +2,20 @@
 import type { RoofBody } from './roof-sheets.ts';
 import { nodeAt, surfaceAt } from './roof-sheets.ts';
 import type { Roof } from '../roof/roof.ts';
+import { hasStep, isEdgesUpright, partsOf, standsAt, type Node } from '../roof/edge-line.ts';
 import type { Surface } from '../roof/surface.ts';
-import { hair, micrometre } from '../tolerances.ts';
+import { micrometre, rounding } from '../tolerances.ts';
+import { newell } from '../vector.ts';
+import {
+  mitresOf,
+  settledSides,
+  turnOf,
+  withoutTwins,
+  type Facing,
+  type Mitres,
+  type Side,
+  type Standing,
+} from './roof-corners.ts';
 
 /** An upright polygon of a roof's body, counter-clockwise as seen from outside; xs along it, ys up, metres. */
 export interface Upright {
@@ -50,101 +62,89 @@ function dividedUpright(all: readonly Upright[]): Upright[] {
 }
 
 function madeOf(body: RoofBody, from: number, to: number): Upright[] {
-  const { roof, boundaries } = body;
+  const { roof, boundaries, frame } = body;
   const [first, last] = [surfaceAt(boundaries, from), surfaceAt(boundaries, to)];
+  const mitres = mitresOf(roof, first, last);
+  const standing: Standing[] = [];
   const made: Upright[] = [];
-  const top = roof.surfaces[first]!;
-  top.planes.forEach(({ edge, strip, rings }, p) => {
-    if (strip >= 0 || rings.length === 0) return;
-    if (edge < 0) return;
-    for (let k = first; k < last; k++) {
-      const foot = k + 2 === roof.surfaces.length ? footOf(roof, p) : null;
-      made.push(...(foot ? boxed(body, foot, p) : between(body, k, p, { top: k === first, foot: k === last - 1 })));
+  roof.surfaces[first]!.planes.forEach((facing, p) => {
+    if (!isEdgesUpright(facing)) return;
+    const { sides, laid, odd } = edgesSides(body, p, [first, last], mitres);
+    standing.push({ facing, sides, odd });
+    made.push(...laid);
+  });
+  for (const { nx, ny, ...side } of mitres.apart) standing.push({ facing: { nx, ny }, sides: [side], odd: false });
+  standing.push(...stepsOf(roof.surfaces[first]!, first, 1), ...stepsOf(roof.surfaces[last]!, last - 1, -1));
+  made.push(...settledSides(standing).map((side) => upright(frame, side)));
+  return made.filter(({ points }) => points.length > 2);
+}
+
+/** What stands in the upright plane of an edge, and what is laid from there to others. */
+function edgesSides(
+  body: RoofBody,
+  p: number,
+  [first, last]: [number, number],
+  { onEdges, crossings }: Mitres,
+): { sides: Side[]; laid: Upright[]; odd: boolean } {
+  const { roof } = body;
+  const more = [...beyondOf(roof, p, first, last), ...(onEdges.get(p) ?? [])].map(withoutTwins);
+  const sides = more.filter(({ nodes }) => nodes.length > 2);
+  let odd = sides.length > 0;
+  const laid: Upright[] = [];
+  for (let k = first; k < last; k++) {
+    const foot = k + 2 === roof.surfaces.length ? footOf(roof, p) : null;
+    if (!foot) sides.push(between(roof, k, p, crossings));
+    else {
+      const box = boxed(body, foot, p);
+      sides.push(...box.sides);
+      laid.push(...box.laid);
+      // What is boxed in beside an edge may reach back under it.
+      odd ||= foot.own === null;
     }
-  });
-  for (const [k, layer, facing] of [
-    [first, first, 1],
-    [last, last - 1, -1],
-  ] as const)
-    made.push(...stepsOf(body, roof.surfaces[k]!, layer, facing));
-  return made;
-}
-
-/** The nodes along the top of an upright plane, from the end of its edge back to the start; of those that stand above one another at an end only the topmost. */
-export function topOf(surface: Surface, plane: number): number[] {
-  const { nodes, beyond } = surface.planes[plane]!.rings.find((ring) => ring.beyond.includes(-1))!;
-  const base = beyond.indexOf(-1);
-  // After the base's end comes the top; the base's start is the last.
-  const top = Array.from({ length: nodes.length - 2 }, (_, i) => nodes[(base + 2 + i) % nodes.length]!);
-  const above = (a: number, b: number): boolean => {
-    const [p, q] = [surface.nodes[a]!, surface.nodes[b]!];
-    return Math.hypot(p[0] - q[0], p[1] - q[1]) < micrometre;
-  };
-  while (top.length > 1 && above(top[0]!, top[1]!)) top.shift();
-  while (top.length > 1 && above(top.at(-1)!, top.at(-2)!)) top.pop();
-  return top;
-}
-
-function between(
-  { roof, frame }: RoofBody,
-  k: number,
-  plane: number,
-  shown: { top: boolean; foot: boolean },
-): Upright[] {
-  const [over, under] = [roof.surfaces[k]!, roof.surfaces[k + 1]!];
-  const own = over.planes[plane]!;
-  const [top, foot] = [partsOf(over, plane), partsOf(under, plane)];
-  const main = upright(frame, own, k, [...foot.main, ...[...top.main].reverse()]);
-  // What stands beyond the edge's ends is of two heights there: above it looks out, below it looks in. Between layers of one skin there is none.
-  return [
-    main,
-    ...(shown.top ? top.beyond : []).map((line) => upright(frame, own, k, [...line].reverse())),
-    ...(shown.foot ? foot.beyond : []).map((line) => upright(frame, { nx: 0 - own.nx, ny: 0 - own.ny }, k, line)),
-  ].filter(({ points }) => points.length > 2);
-}
-
-/** The line in which a surface ends on an edge's upright plane, and what of it lies beyond the edge's ends. */
-export function partsOf(surface: Surface, plane: number): { main: Node[]; beyond: Node[][] } {
-  const { nx, ny } = surface.planes[plane]!;
-  const along = ([x, y]: Node): number => ny * x - nx * y;
-  const line = lineOf(surface, plane);
-  const [from, to] = standsAt(surface, plane).map(along) as [number, number];
-  const near = (at: number) => (node: Node) => Math.abs(along(node) - at) < micrometre;
-  const inside = (node: Node): boolean =>
-    along(node) > Math.min(from, to) + hair && along(node) < Math.max(from, to) - hair;
-  let [first, last] = [0, line.length - 1];
-  if (line.some((node) => !inside(node) && !near(from)(node) && !near(to)(node))) {
-    // From the last place over the edge's start to the first over its end.
-    const firstEnd = line.findIndex((node, i) => i > 0 && near(to)(node));
-    first = Math.max(0, line.slice(0, firstEnd < 0 ? line.length : firstEnd).findLastIndex(near(from)));
-    last = firstEnd < 0 ? line.length - 1 : firstEnd;
   }
-  return { main: line.slice(first, last + 1), beyond: [line.slice(0, first + 1), line.slice(last)] };
+  // Steps of two surfaces may stand in one place, or the lower one come up through the upper.
+  odd ||= sides.some(({ nodes }) => meetsItself(nodes));
+  for (const surface of roof.surfaces.slice(first, last + 1))
+    odd ||= hasStep(nodesAt(surface, partsOf(surface, p).main));
+  return { sides, laid, odd };
 }
 
-type Node = Surface['nodes'][number];
+const meetsItself = (nodes: readonly Node[]): boolean =>
+  new Set(nodes.map((node) => node.join(' '))).size < withoutTwins({ nodes, layer: 0 }).nodes.length;
 
-/** Where a surface ends on an upright plane, from the start of its edge to the end. */
-const lineOf = (surface: Surface, plane: number): Node[] =>
-  topOf(surface, plane)
-    .reverse()
-    .map((n) => surface.nodes[n]!);
+const nodesAt = (surface: Surface, line: readonly number[]): Node[] => line.map((n) => surface.nodes[n]!);
 
-/** A polygon of an edge's upright plane, as it is seen from outside; without points that come twice. */
-function upright(
-  frame: RoofBody['frame'],
-  { nx, ny }: Pick<Surface['planes'][number], 'nx' | 'ny'>,
-  layer: number,
-  all: readonly Node[],
-): Upright {
-  const nodes = all.filter((node, i) => {
-    const before = all[(i + all.length - 1) % all.length]!;
-    return Math.hypot(node[0] - before[0], node[1] - before[1], node[2] - before[2]) > micrometre;
-  });
+function between({ surfaces }: Roof, layer: number, plane: number, crossings: Mitres['crossings']): Side {
+  const [over, under] = [surfaces[layer]!, surfaces[layer + 1]!];
+  const top = nodesAt(over, partsOf(over, plane).main).reverse();
+  const at = (end: 'start' | 'end'): Node[] => {
+    const crossing = crossings.get(`${plane} ${end} ${layer}`);
+    return crossing ? [crossing] : [];
+  };
+  return { nodes: [...nodesAt(under, partsOf(under, plane).main), ...at('end'), ...top, ...at('start')], layer };
+}
+
+/** What stands beyond an edge's ends: there are two heights there, above it looks out, below it looks in. Between layers of one skin there is none. */
+function beyondOf({ surfaces }: Roof, plane: number, first: number, last: number): Side[] {
+  const [over, under] = [surfaces[first]!, surfaces[last]!];
+  return [
+    ...partsOf(over, plane).beyond.map((line): Side => ({ nodes: nodesAt(over, line).reverse(), layer: first })),
+    ...partsOf(under, plane).beyond.map((line): Side => ({ nodes: nodesAt(under, line), layer: last - 1 })),
+  ];
+}
+
+/** A polygon of an edge's upright plane, or of one that leans over a level line, as it is seen from outside, or from inside where it runs the other way round. */
+function upright(frame: RoofBody['frame'], own: Side & Facing): Upright {
+  const { nodes, layer } = withoutTwins(own);
+  const [nx, ny] = turnOf(own, nodes) < 0 ? [0 - own.nx, 0 - own.ny] : [own.nx, own.ny];
+  // Up the plane, which leans where it ends square: by its area, for at corners it may be bent.
+  const [a, b, c] = newell(nodes);
+  const out = nx * a + ny * b;
+  const size = Math.hypot(out, c);
   return {
     points: nodes.map((node) => nodeAt(frame, node)),
     xs: nodes.map(([x, y]) => ny * x - nx * y),
-    ys: nodes.map(([, , z]) => z),
+    ys: nodes.map(([x, y, z]) => (Math.abs(c) < rounding ? z : (c * (nx * x + ny * y) - out * z) / size)),
     layer,
   };
 }
@@ -167,29 +167,27 @@ function footOf({ loops, soffits, surfaces }: Roof, plane: number): Foot | null 
   return foot.own === null && foot.before === null && foot.after === null ? null : foot;
 }
 
-/** Where an edge's upright plane stands in plan, from its start to its end. */
-export function standsAt(surface: Surface, plane: number): [Node, Node] {
-  const { nodes, beyond } = surface.planes[plane]!.rings.find((ring) => ring.beyond.includes(-1))!;
-  const base = beyond.indexOf(-1);
-  return [surface.nodes[nodes[base]!]!, surface.nodes[nodes[(base + 1) % nodes.length]!]!];
-}
-
 const isLevelAt = (line: readonly Node[], z: number): boolean =>
   line.every((node) => Math.abs(node[2] - z) < micrometre);
 
 /** The sides of the innermost layer at an edge, where soffits are level: it goes plumb down to the soffit, level back to the drawn edge, and up there to its underside. */
-function boxed({ roof, frame }: RoofBody, { own, before, after }: Foot, plane: number): Upright[] {
+function boxed(
+  { roof, frame }: RoofBody,
+  { own, before, after }: Foot,
+  plane: number,
+): { sides: Side[]; laid: Upright[] } {
   const layer = roof.surfaces.length - 2;
   const [over, under] = [roof.surfaces[layer]!, roof.surfaces[layer + 1]!];
   const { nx, ny } = over.planes[plane]!;
   const [outer, inner] = [standsAt(over, plane), standsAt(under, plane)];
-  const [top, foot] = [lineOf(over, plane).reverse(), lineOf(under, plane)];
+  const top = nodesAt(over, partsOf(over, plane).main).reverse();
+  const foot = nodesAt(under, partsOf(under, plane).main);
   const to = ([x, y]: Node, z: number): Node => [x, y, z];
   if (own === null) {
     // What is boxed in beside it is seen on it.
     const start = before === null ? [] : [to(outer[0], before), to(inner[0], before)];
     const end = after === null ? [] : [to(inner[1], after), to(outer[1], after)];
-    return [upright(frame, { nx, ny }, layer, [...start, ...foot, ...end, ...top])];
+    return { sides: [{ nodes: [...start, ...foot, ...end, ...top], layer }], laid: [] };
   }
   // Where the underside comes down to the soffit at the drawn edge, it begins at the very same points.
   const flush = isLevelAt(foot, own);
@@ -197,19 +195,17 @@ function boxed({ roof, frame }: RoofBody, { own, before, after }: Foot, plane: n
   const [a, b] = outer.map((node) => to(node, z)) as [Node, Node];
   const [c, d] = inner.map((node) => to(node, z)) as [Node, Node];
   const soffit: Node[] = [a, c, d, b];
-  return [
-    upright(frame, { nx, ny }, layer, [a, b, ...top]),
-    {
-      points: soffit.map((node) => nodeAt(frame, node)),
-      xs: soffit.map(([x, y]) => ny * x - nx * y),
-      ys: soffit.map(([x, y]) => 0 - nx * x - ny * y),
-      layer,
-    },
-    ...(flush ? [] : [upright(frame, { nx: 0 - nx, ny: 0 - ny }, layer, [d, c, ...foot])]),
-    ...(before === null || Math.abs(before - own) < micrometre
-      ? []
-      : [step(frame, layer, [outer[0], inner[0]], { own: z, before })]),
-  ];
+  const level: Upright = {
+    points: soffit.map((node) => nodeAt(frame, node)),
+    xs: soffit.map(([x, y]) => ny * x - nx * y),
+    ys: soffit.map(([x, y]) => 0 - nx * x - ny * y),
+    layer,
+  };
+  const steps = before !== null && Math.abs(before - own) >= micrometre;
+  return {
+    sides: [{ nodes: [a, b, ...top], layer }, ...(flush ? [] : [{ nodes: [d, c, ...foot], layer }])],
+    laid: [level, ...(steps ? [step(frame, layer, [outer[0], inner[0]], { own: z, before })] : [])],
+  };
 }
 
 /** The upright step in the mitre between soffits of two levels; it is seen from the higher one's side. */
@@ -237,20 +233,17 @@ function step(
 }
 
 /** The upright steps of one surface: they look inward on the underside. */
-function stepsOf({ frame }: RoofBody, surface: Surface, layer: number, facing: 1 | -1): Upright[] {
-  return surface.planes.flatMap(({ edge, nx, ny, rings }) =>
-    edge >= 0
-      ? []
-      : rings.map(({ nodes }): Upright => {
-          const all = (facing === 1 ? nodes : [...nodes].reverse()).map((n) => surface.nodes[n]!);
-          return {
-            points: all.map((node) => nodeAt(frame, node)),
-            xs: all.map(([x, y]) => facing * (ny * x - nx * y)),
-            ys: all.map(([, , z]) => z),
-            layer,
-          };
-        }),
-  );
+function stepsOf(surface: Surface, layer: number, facing: 1 | -1): Standing[] {
+  return surface.planes
+    .filter(({ edge }) => edge < 0)
+    .map((plane) => ({
+      facing: plane,
+      odd: false,
+      sides: plane.rings.map(({ nodes }): Side => {
+        const all = nodesAt(surface, nodes);
+        return { nodes: facing === 1 ? all : all.reverse(), layer };
+      }),
+    }));
 }
 
 /** A flat polygon of a roof's body besides its sheets, and whether it looks out or in. */

@@ -2,8 +2,8 @@
 import type { Roof as RoofRow } from '@yard-arch/document';
 import type { Surface } from '../roof/surface.ts';
 import { micrometre, parallel } from '../tolerances.ts';
-import { cross, dot, minus, plus, type Vector } from '../vector.ts';
-import { topOf } from './roof-sides.ts';
+import { cross, dot, minus, plus, scaled, type Vector } from '../vector.ts';
+import { partsOf } from '../roof/edge-line.ts';
 import { nodeAt, normalOf, type RoofBody } from './roof-sheets.ts';
 
 /** A closed solid of flat polygons, each counter-clockwise as seen from outside; of one material. */
@@ -26,7 +26,6 @@ export function trimsOf(body: RoofBody, { fascia, barge, cap, verge }: Trims): T
   return own.map((trim) => ({ ...trim, points: trim.points.map((point) => nodeAt(body.frame, point)) }));
 }
 
-const scaled = (v: Vector, by: number): Vector => [v[0] * by, v[1] * by, v[2] * by];
 
 /** A solid between two loops of as many points, the first counter-clockwise as seen from where the second is not. @param ends the flat pieces that its ends are of, where each is not one */
 function between(near: readonly Vector[], far: readonly Vector[], material: string, ends?: number[][]): Trim {
@@ -53,8 +52,9 @@ function levelEaves({ roof }: RoofBody): Map<number, { plane: number; z: number 
   const found = new Map<number, { plane: number; z: number }>();
   surface.planes.forEach(({ edge, strip, rings }, plane) => {
     if (strip >= 0 || edge < 0 || rings.length === 0 || roof.eaves[edge]!.of.is !== 'eaves') return;
-    const [a, b, ...more] = topOf(surface, plane).map((node) => surface.nodes[node]!);
-    if (a && b && more.length === 0 && Math.abs(a[2] - b[2]) < micrometre) found.set(edge, { plane, z: a[2] });
+    const [a, ...more] = partsOf(surface, plane).main.map((node) => surface.nodes[node]!);
+    const level = more.length > 0 && more.every((node) => Math.abs(node[2] - a![2]) < micrometre);
+    if (level) found.set(edge, { plane, z: a![2] });
   });
   return found;
 }
@@ -109,9 +109,8 @@ function barges(
     const out: Vector = [-nx, -ny, 0];
     const along: Vector = [ny, -nx, 0];
     // From the start of the edge to its end, in the upright plane: along, and up.
-    const top = topOf(surface, p)
-      .reverse()
-      .map((node): [number, number] => [dot(along, surface.nodes[node]!), surface.nodes[node]![2]]);
+    const top = partsOf(surface, p)
+      .main.map((node): [number, number] => [dot(along, surface.nodes[node]!), surface.nodes[node]![2]]);
     if (top.length < 2) return [];
     const line = extended(top, reach);
     const under = loweredBy(line, height);
@@ -335,7 +334,7 @@ function vergeNodes({ roof }: RoofBody): Map<number, Vector> {
     surface.planes.flatMap(({ edge, strip, rings, nx, ny }, p): [number, Vector][] =>
       strip >= 0 || edge < 0 || rings.length === 0 || roof.eaves[edge]!.of.is !== 'verge'
         ? []
-        : topOf(surface, p).map((node) => [node, [nx, ny, 0]]),
+        : partsOf(surface, p).main.map((node) => [node, [nx, ny, 0]]),
     ),
   );
 }

@@ -2,7 +2,7 @@
 import type { Element, FreeOutline, Layer } from '@yard-arch/document';
 import { asWall, withBends } from './bent-sheet.ts';
 import type { BentSheet, FlatSheet, ForeignMesh, FoundSheets } from './found-sheet.ts';
-import { cross, dot, minus, newell } from '../vector.ts';
+import { cross, dot, minus, newell, scaled } from '../vector.ts';
 import { flatSheet as flat, micrometre, nanometre, rounding } from '../tolerances.ts';
 
 /** Faces that turn by no more than this are one plane: the cosine of half a degree. */
@@ -349,7 +349,6 @@ function partsOf(count: number, neighbours: (p: number) => readonly number[]): n
 }
 
 const edgeKey = (v: number, w: number): string => (v < w ? `${v} ${w}` : `${w} ${v}`);
-const scaled = (a: Vector, by: number): Vector => [a[0] * by, a[1] * by, a[2] * by];
 const length = (a: Vector): number => Math.hypot(...a);
 /** To the tenth of a micrometre: files carry no more. */
 const tidied = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;

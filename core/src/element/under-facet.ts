@@ -79,14 +79,16 @@ export function facetTop(facet: Facet, setting: UnderFacet): FacetTop {
         return [n, placeIn(facet, thickness, u, n), highAt(on, u, n)];
       }),
     );
-  const ways = tracks.map((track, i) =>
-    straightened(
-      depths.map((n, k) => {
-        const u = places[i]![k]!;
-        return [n, placeIn(facet, thickness, u, n), highAt(pieceOn(track, k, u, slabs), u, n)];
-      }),
-    ),
+  const followed = tracks.map((track, i) =>
+    depths.map((n, k): Row => {
+      const u = places[i]![k]!;
+      return [n, placeIn(facet, thickness, u, n), highAt(pieceOn(track, k, u, slabs), u, n)];
+    }),
   );
+  tracks.slice(1).forEach((track, i) => {
+    if (isOneStep(tracks[i]!, track)) [followed[i], followed[i + 1]] = stepped(followed[i]!, followed[i + 1]!);
+  });
+  const ways = followed.map(straightened);
   const first = slabs[0]!.pieces;
   const sections = new Map(first.map((own) => [own, sectionOf(own, facet, thickness)]));
   const starts = [facet.outer[0], ...places.map((row) => row[0]!), facet.outer[1]];
@@ -264,6 +266,22 @@ function pieceOn({ from, to, folds }: Track, k: number, u: number, slabs: readon
 const pieceAt = (pieces: readonly Stretch[], u: number): Stretch => pieces.find(({ to }) => u < to) ?? pieces.at(-1)!;
 
 const highAt = ({ at, along, through }: Stretch, u: number, n: number): number => at + along * u + through * n;
+
+type Row = [n: number, s: number, t: number];
+
+/** Whether two tracks are the one and the other side of one step. */
+const isOneStep = (a: Track, b: Track): boolean =>
+  a.from === b.from && a.to === b.to && a.folds[0]!.step && b.folds[0]!.step && a.folds[0]!.at === b.folds[0]!.at;
+
+/** The two sides of a step, of which one stays the higher: where it has no height, a hair beside its place either may seem to be. */
+function stepped(left: readonly Row[], right: readonly Row[]): [Row[], Row[]] {
+  const rises = left.map(([, , t], k) => right[k]![2] - t);
+  const most = rises.reduce((best, rise) => (Math.abs(rise) > Math.abs(best) ? rise : best), 0);
+  const level = rises.map((rise) => rise * most < 0 && Math.abs(rise) < 10 * hair);
+  const low = (row: Row, k: number): Row =>
+    level[k] ? [row[0], row[1], Math.min(left[k]![2], right[k]![2])] : row;
+  return [left.map(low), right.map(low)];
+}
 
 /** A way without what lies straight between the rest. */
 function straightened(way: CornerWay): CornerWay {

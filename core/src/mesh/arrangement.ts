@@ -275,7 +275,7 @@ function labelled(edges: readonly Edge[], weld: Weld): Arrangement {
 }
 
 /** The half-edge after h round the patch on its left. */
-function following(a: Arrangement, h: number): number {
+export function following(a: Arrangement, h: number): number {
   const back = h ^ 1;
   const out = a.around[origin(a, back)]!;
   return out[(a.place[back]! + out.length - 1) % out.length]!;

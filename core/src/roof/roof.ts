@@ -2,7 +2,9 @@
 import type { RoofForm } from '@yard-arch/document';
 import { fault, type Fault } from '../finding.ts';
 import type { RoofEdge as FrontEdge, Strip } from './front.ts';
-import { hair, micrometre } from '../tolerances.ts';
+import { micrometre } from '../tolerances.ts';
+import { dividedTogether } from './divided.ts';
+import { isEdgesUpright, partsOf } from './edge-line.ts';
 import { outlined, reachAt, type Eave } from './outline.ts';
 import { NeverMeets, surfaceOf, type Surface } from './surface.ts';
 
@@ -47,61 +49,15 @@ export function roofOf(form: Pick<RoofForm, 'edges' | 'courts' | 'ends'>, depths
   );
   const lowest = Math.min(0, ...strips.flat(2).flatMap((edge) => edge.strips.map(({ from }) => from)));
   try {
-    const surfaces = strips.map((edges) => dividedAtEnds(surfaceOf(edges, lowest - 1)));
-    const [eaves, stands] = [loops.flat(), falls ? surfaces.map(upsideDown) : surfaces];
+    const surfaces = strips.map((edges) => surfaceOf(edges, lowest - 1));
+    const stands = dividedTogether(falls ? surfaces.map(upsideDown) : surfaces);
+    const eaves = loops.flat();
     const soffits = form.ends === 'level' ? soffitsOf(eaves, stands.slice(-2)) : eaves.map(() => null);
     return { eaves, loops, surfaces: stands, soffits };
   } catch (error) {
     if (error instanceof NeverMeets) return neverMeets(error, loops.flat());
     throw error;
   }
-}
-
-/** A surface with a node wherever the end of an edge stands under, or over, what goes on beyond it in the edge's upright plane, as at inner corners where planes of unlike height meet. */
-function dividedAtEnds(surface: Surface): Surface {
-  const nodes = [...surface.nodes];
-  /** The nodes on the way from one node to another, by plane and way. */
-  const more = new Map<string, number[]>();
-  surface.planes.forEach(({ edge, strip, nx, ny, rings }, p) => {
-    const ring = edge >= 0 && strip < 0 ? rings.find(({ beyond }) => beyond.includes(-1)) : undefined;
-    if (!ring) return;
-    const along = (node: number): number => ny * nodes[node]![0] - nx * nodes[node]![1];
-    const base = ring.beyond.indexOf(-1);
-    const ends = [ring.nodes[base]!, ring.nodes[(base + 1) % ring.nodes.length]!].map(along);
-    ring.nodes.forEach((from, i) => {
-      const to = ring.nodes[(i + 1) % ring.nodes.length]!;
-      const [a, b] = [along(from), along(to)];
-      if (ring.beyond[i]! < 0) return;
-      // An edge may pass over both ends.
-      const shares = ends
-        .filter((at) => at > Math.min(a, b) + hair && at < Math.max(a, b) - hair)
-        .map((at) => (at - a) / (b - a))
-        .sort((s, t) => s - t);
-      if (shares.length === 0) return;
-      const [start, finish] = [nodes[from]!, nodes[to]!];
-      const fresh = shares.map((share) => {
-        const mixed = (k: 0 | 1 | 2): number => start[k] + share * (finish[k] - start[k]);
-        return nodes.push([mixed(0), mixed(1), mixed(2)]) - 1;
-      });
-      more.set(`${p} ${from} ${to}`, fresh);
-      more.set(`${ring.beyond[i]!} ${to} ${from}`, [...fresh].reverse());
-    });
-  });
-  if (more.size === 0) return surface;
-  const planes = surface.planes.map((plane, p) => ({
-    ...plane,
-    rings: plane.rings.map((ring) => {
-      const after = ring.nodes.map(
-        (from, i) => more.get(`${p} ${from} ${ring.nodes[(i + 1) % ring.nodes.length]!}`) ?? [],
-      );
-      return {
-        ...ring,
-        nodes: ring.nodes.flatMap((node, i) => [node, ...after[i]!]),
-        beyond: ring.beyond.flatMap((other, i) => [other, ...after[i]!.map(() => other)]),
-      };
-    }),
-  }));
-  return { ...surface, nodes, planes };
 }
 
 /** How high a level soffit is by edge: where the underside is lowest over what reaches out, and no higher than where planes beside it run down before it. @param around the surfaces of the innermost layer */
@@ -111,13 +67,12 @@ function soffitsOf(eaves: readonly Eave[], around: readonly Surface[]): (number 
     const { lift = 0, over, pitch } = of;
     return pitch > 0 ? lift - over * Math.tan(pitch * radians) : lift;
   });
-  for (const { planes, nodes, base } of around)
-    for (const { edge, strip, rings } of planes) {
-      const own = strip < 0 && edge >= 0 ? soffits[edge]! : null;
-      if (own === null) continue;
-      const heights = rings.flatMap((ring) => ring.nodes.map((node) => nodes[node]![2]).filter((z) => z !== base));
-      soffits[edge] = Math.min(own, ...heights);
-    }
+  for (const surface of around)
+    surface.planes.forEach((plane, p) => {
+      const own = isEdgesUpright(plane) ? soffits[plane.edge]! : null;
+      if (own === null) return;
+      soffits[plane.edge] = Math.min(own, ...partsOf(surface, p).main.map((node) => surface.nodes[node]![2]));
+    });
   return soffits;
 }
 

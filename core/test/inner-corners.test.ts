@@ -1,0 +1,129 @@
+/** Roofs with inner corners at random, their edges of any pitch, overhang and height and some of them verges: the steps where their planes meet are closed, as one body and as one for each layer. */
+import { describe, expect, it } from '@jest/globals';
+import { everyDormer } from '@yard-arch/demo';
+import { kinds, type Layer, type Roof, type RoofEdge } from '@yard-arch/document';
+import fc from 'fast-check';
+import { cutModel, prove, type ElementCut } from '../src/index.ts';
+
+type Place = [x: number, y: number];
+
+const near = (min: number, max: number): fc.Arbitrary<number> =>
+  fc.integer({ min: Math.round(min * 20), max: Math.round(max * 20) }).map((n) => n / 20);
+
+const outline: fc.Arbitrary<Place[]> = fc
+  .tuple(fc.constantFrom('L', 'T', 'U'), near(5, 9), near(4, 7))
+  .map(([form, wide, deep]): Place[] => {
+    const far = wide + 4;
+    if (form === 'L')
+      return [
+        [0, 0],
+        [far, 0],
+        [far, deep],
+        [deep, deep],
+        [deep, deep + 4],
+        [0, deep + 4],
+      ];
+    if (form === 'T')
+      return [
+        [0, 0],
+        [far, 0],
+        [far, deep],
+        [wide, deep],
+        [wide, deep + 3],
+        [2, deep + 3],
+        [2, deep],
+        [0, deep],
+      ];
+    return [
+      [0, 0],
+      [12, 0],
+      [12, deep + 5],
+      [8, deep + 5],
+      [8, 4],
+      [4, 4],
+      [4, deep + 5],
+      [0, deep + 5],
+    ];
+  });
+
+const eaves = fc.record(
+  {
+    is: fc.constant('eaves' as const),
+    pitch: near(22, 55),
+    over: fc.oneof(fc.constant(0), near(0, 0.5)),
+    lift: near(0, 1),
+    second: fc.constant({ from: 0.8, pitch: 20 }),
+  },
+  { requiredKeys: ['is', 'pitch', 'over'] },
+);
+const verge = fc.constant({ is: 'verge' as const, over: 0.2 });
+
+const layers: fc.Arbitrary<Layer[]> = fc
+  .constantFrom([0.2], [0.05, 0.15], [0.03, 0.02, 0.15])
+  .map((list) => list.map((thickness, i) => ({ thickness, material: `m${i}` })));
+
+interface Drawn {
+  points: Place[];
+  edges: (Omit<RoofEdge, 'id' | 'x' | 'y'> & { is: string })[];
+  layers: Layer[];
+  ends: Roof['ends'];
+}
+
+const drawn = (edge: fc.Arbitrary<unknown>): fc.Arbitrary<Drawn> =>
+  fc.record({
+    points: outline,
+    edges: fc.array(edge, { minLength: 8, maxLength: 8 }) as fc.Arbitrary<Drawn['edges']>,
+    layers,
+    ends: fc.constantFrom('plumb', 'square', 'level'),
+  });
+
+function cutOf({ points, edges, layers, ends }: Drawn, skins?: 'layers'): ElementCut {
+  const roof = {
+    ...kinds.roof.fresh({ id: 'roof', name: 'Roof', start: { x: 0, y: 0, z: 3 }, turn: 20 }, 'm0'),
+    edges: points.map(([x, y], i) => ({ id: `e${i}`, x, y, ...edges[i] })),
+    layers,
+    ends,
+    ...(skins ? { skins } : {}),
+  } as Roof;
+  return cutModel({ ...everyDormer(), patterns: {}, openings: {}, elements: { roof } }).cuts.get('roof')!;
+}
+
+/** Asks of a roof what is promised. @returns whether it could be made */
+function sound(own: Drawn): boolean {
+  const whole = cutOf(own);
+  if (whole.fault) {
+    expect(['verge-inside', 'comes-through', 'never-meets', 'over-too-far']).toContain(whole.fault.code);
+    return false;
+  }
+  const [one, each] = [prove(whole.mesh), prove(cutOf(own, 'layers').mesh)];
+  for (const { closed, flaps, collapsed } of [one, each]) expect([closed, flaps, collapsed]).toEqual([true, 0, 0]);
+  expect(each.volume).toBeCloseTo(one.volume, 6);
+  return true;
+}
+
+const numRuns = Number(process.env.CORNER_ROUNDS ?? 60);
+const options = { numRuns, endOnFailure: process.env.PROPERTY_SHRINK !== 'yes' };
+
+describe('roofs with inner corners', () => {
+  it('are closed where eaves of any kind meet there, and hardly ever refused', () => {
+    let made = 0;
+    fc.assert(
+      fc.property(drawn(eaves), (own) => {
+        if (sound(own)) made += 1;
+      }),
+      options,
+    );
+    expect(made).toBeGreaterThan(0.7 * numRuns);
+  });
+
+  it('are closed with verges at any edge, or say why not', () => {
+    let made = 0;
+    fc.assert(
+      fc.property(drawn(fc.oneof({ weight: 3, arbitrary: eaves }, { weight: 1, arbitrary: verge })), (own) => {
+        if (sound(own)) made += 1;
+      }),
+      options,
+    );
+    expect(made).toBeGreaterThan(numRuns / 2);
+  });
+});
