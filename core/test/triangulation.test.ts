@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { incircle } from 'robust-predicates';
 import { inCircle, orient } from '../src/mesh/orient.ts';
 import { triangulateFace } from '../src/mesh/face.ts';
-import type { Region } from '../src/mesh/region.ts';
+import { regionArea, type Region } from '../src/mesh/region.ts';
 import { repeated, type Block } from '../src/mesh/repeat.ts';
 import { Rim } from '../src/mesh/rim.ts';
 import { settled, transfer } from '../src/mesh/transfer.ts';
@@ -314,6 +314,24 @@ describe('a region with holes', () => {
     const loop: [number, number][] = [[0, 0], [4.2, 0], [4.2, 6], ...teeth.reverse(), [0, 6]];
     const r = region([loop]);
     expect(triangulate(r).length / 3).toBe(r.count - 2);
+  });
+
+  it('is covered though corners a tenth of a millimetre apart lie in one line but for rounding', () => {
+    const share = fc.double({ min: 0, max: 1, noNaN: true });
+    fc.assert(
+      fc.property(share, share, share, (at, up, down) => {
+        // Under two slopes, with three corners close together at either end of each.
+        const high = (x: number): number => 3 + (x < 2.5 ? up * x : up * 2.5 - down * (x - 2.5));
+        const hair = 1e-4;
+        const xs = [5, 5 - hair, 5 - 2 * hair, 2.5 + hair, 2.5, 2.5 - hair, 2 * hair, hair, 0];
+        const top = xs.map((x): [number, number] => [6 * at + x, high(x)]);
+        const r = region([[[6 * at, 0], [6 * at + 5, 0], ...top]]);
+        const triangles = triangulate(r);
+        expect(triangles.length / 3).toBe(r.count - 2);
+        expect(areaOf(r, triangles)).toBeCloseTo(regionArea(r), 9);
+      }),
+      { numRuns: 2000 },
+    );
   });
 });
 

@@ -1,7 +1,10 @@
 /** What is overhead: undersides of roofs and vaults in flat pieces, and how high they are over a line in plan. Metres. */
 import type { Curtain } from '../mesh/curtain.ts';
-import { hair } from '../tolerances.ts';
-import { newell, type Vector } from '../vector.ts';
+import { isEdgesUpright, partsOf, standsAt } from '../roof/edge-line.ts';
+import type { Ring } from '../roof/rings.ts';
+import type { Surface } from '../roof/surface.ts';
+import { hair, micrometre, rounding } from '../tolerances.ts';
+import { dot, newell, type Vector } from '../vector.ts';
 import { pointAt, type Rigid } from './chart.ts';
 import type { RoofBody } from './roof-sheets.ts';
 import type { Sheet } from './sheet.ts';
@@ -40,7 +43,7 @@ export function roofOverhead(body: RoofBody): Overhead {
         ? []
         : [
             {
-              loops: rings.map(({ nodes }) => nodes.map((n) => surface.nodes[n]!)),
+              loops: rings.map((ring) => drawnOut(ring, surface, body.roof.surfaces[0]!)),
               z: -reach / run,
               rises: [nx / run, ny / run],
             },
@@ -49,6 +52,26 @@ export function roofOverhead(body: RoofBody): Overhead {
     overheads.set(body, (made = { frame: body.frame, pieces }));
   }
   return made;
+}
+
+/** A ring of the underside, drawn on to where the roof ends above where that ends square to its slope: a wall goes up to the plane there too, and not level before it. */
+function drawnOut({ nodes, beyond }: Ring, under: Surface, top: Surface): (readonly number[])[] {
+  return nodes.flatMap((node, i) => {
+    const p = beyond[i]!;
+    const next = nodes[(i + 1) % nodes.length]!;
+    const [a, b] = [under.nodes[node]!, under.nodes[next]!];
+    if (!isEdgesUpright(under.planes[p]!) || !isEdgesUpright(top.planes[p]!)) return [a];
+    const { nx, ny } = under.planes[p]!;
+    const [inner, outer] = [standsAt(under, p), standsAt(top, p)];
+    const gap = nx * (inner[0][0] - outer[0][0]) + ny * (inner[0][1] - outer[0][1]);
+    const { main } = partsOf(under, p);
+    if (gap < micrometre || !main.includes(node) || !main.includes(next)) return [a];
+    const out = (at: readonly number[]): readonly number[] => {
+      const end = inner.findIndex(([x, y]) => Math.hypot(x - at[0]!, y - at[1]!) < micrometre);
+      return end < 0 ? [at[0]! - gap * nx, at[1]! - gap * ny] : outer[end]!;
+    };
+    return [a, out(a), out(b)];
+  });
 }
 
 const overheads = new WeakMap<object, Overhead>();
@@ -146,6 +169,38 @@ const meeting = (some: readonly Span[], others: readonly Span[]): Span[] =>
       return to - from > hair ? [[from, to]] : [];
     }),
   );
+
+/** The lines in plan along which a piece is split: pairs of places as the pieces' loops are told, of planes as far as matters about a place. */
+export function splitsOf({ frame: { origin, x, y }, kept = [] }: Overhead, piece: Underside, about: Vector): Chord[] {
+  const local = ([px, py]: readonly number[]): readonly [number, number] => {
+    const [dx, dy] = [px! - origin[0], py! - origin[1]];
+    return [dx * x[0] + dy * x[1], dx * y[0] + dy * y[1]];
+  };
+  return kept.flat().flatMap(({ drapes, inPlan }): Chord[] => {
+    if (inPlan) return inPlan.map((a, i) => [local(a), local(inPlan[(i + 1) % inPlan.length]!)]);
+    const { normal, offset } = drapes[0]!;
+    // Where the plane meets the piece, as a line in plan.
+    const [u, v] = local(about);
+    const [a, b] = [dot(normal, x) + normal[2] * piece.rises[0], dot(normal, y) + normal[2] * piece.rises[1]];
+    const size = Math.hypot(a, b);
+    if (size < rounding) return [];
+    const off = (offset - dot(normal, origin) - normal[2] * piece.z - a * u - b * v) / size ** 2;
+    const [mx, my] = [u + off * a, v + off * b];
+    const [dx, dy] = [(-b / size) * farEnough, (a / size) * farEnough];
+    return [
+      [
+        [mx - dx, my - dy],
+        [mx + dx, my + dy],
+      ],
+    ];
+  });
+}
+
+/** Two places in plan. */
+export type Chord = readonly [readonly [number, number], readonly [number, number]];
+
+/** No wall reaches farther from where it begins, metres. */
+const farEnough = 1e4;
 
 /** Where a curtain keeps what is over a line: spans along it. */
 function keptAlong(

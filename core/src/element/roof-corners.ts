@@ -136,11 +136,7 @@ export interface Mitres {
 }
 
 /** The mitres of a roof between two of its surfaces. */
-export function mitresOf(
-  { surfaces, loops, soffits }: Roof,
-  first: number,
-  last: number,
-): Mitres {
+export function mitresOf({ surfaces, loops, soffits }: Roof, first: number, last: number): Mitres {
   const [onEdges, free] = [new Map<number, Side[]>(), [] as (Side & Facing)[]];
   const crossings: Mitres['crossings'] = new Map();
   const planeOf = new Map<number, number>();

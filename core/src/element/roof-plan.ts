@@ -1,12 +1,13 @@
 /** A roof as it is drawn in plan: its planes with the way they fall, the lines in which they meet, and its edges as they are drawn and as far as they reach. Metres. */
 import type { FaceName, RoofEdge } from '@yard-arch/document';
 import type { Point } from './course.ts';
-import { nodeAt, planeName, type RoofBody } from './roof-sheets.ts';
+import { isStep, nodeAt, planeName, type RoofBody } from './roof-sheets.ts';
 import type { SheetEdge } from './sheet.ts';
 
 export interface RoofPlan {
   planes: { face: FaceName; loops: Point[][]; pitch: number; middle: Point; falls: Point }[];
-  lines: { is: SheetEdge; from: Point; to: Point }[];
+  /** `step` where one plane ends over another. */
+  lines: { is: SheetEdge; step: boolean; from: Point; to: Point }[];
   /** Its drawn edges, arcs in facets. */
   edges: { of: RoofEdge; from: Point; to: Point }[];
   /** The outline as far as it reaches. */
@@ -38,7 +39,9 @@ function planned({ roof, frame, planes }: RoofBody): RoofPlan {
         // What two planes share is told by the first of them.
         const other = surface.planes[beyond[i]!]!;
         if (other.run !== 0 && beyond[i]! < plane) return;
-        lines.push({ is, from: at(surface.nodes[node]!), to: at(surface.nodes[nodes[(i + 1) % nodes.length]!]!) });
+        const edge = { beyond: beyond[i]!, from: node, to: nodes[(i + 1) % nodes.length]! };
+        const step = isStep(surface, edge);
+        lines.push({ is, step, from: at(surface.nodes[node]!), to: at(surface.nodes[edge.to]!) });
       });
       return nodes.map((node) => at(surface.nodes[node]!));
     });

@@ -2,10 +2,11 @@
 import type { Element, FaceName, Layer, RoofForm } from '@yard-arch/document';
 import type { Fault } from '../finding.ts';
 import { roofOf, type Roof } from '../roof/roof.ts';
+import { isEdgesUpright, partsOf } from '../roof/edge-line.ts';
 import type { Ring } from '../roof/rings.ts';
 import type { Surface } from '../roof/surface.ts';
 import { relative } from '../tolerances.ts';
-import { cross, dot, type Vector } from '../vector.ts';
+import { cross, dot, minus, scaled, type Vector } from '../vector.ts';
 import { turned, turnedOut, type FlatChart, type Rigid } from './chart.ts';
 import { boundariesOf, type OpenLoop, type Sheet, type SheetEdge, type SheetOutline } from './sheet.ts';
 
@@ -17,12 +18,33 @@ export function normalOf({ nx, ny, run }: Pick<SurfacePlane, 'nx' | 'ny' | 'run'
   return [-nx / size, -ny / size, run / size];
 }
 
-/** What a plane's edge is called: by what lies beyond it and how the two meet. @param along the edge's direction, the plane on its left */
-function edgeName({ eaves }: Roof, own: SurfacePlane, beyond: SurfacePlane, along: Vector): SheetEdge {
+/** An edge of a plane's ring: the plane beyond it, and its nodes with the plane on the left. */
+interface RingEdge {
+  beyond: number;
+  from: number;
+  to: number;
+}
+
+/** Whether an edge of a plane is one of a step within the roof: a plane goes on below it, or above. */
+export function isStep(surface: Surface, { beyond, from, to }: RingEdge): boolean {
+  const other = surface.planes[beyond]!;
+  if (other.run !== 0) return false;
+  if (!isEdgesUpright(other)) return true;
+  const { main } = partsOf(surface, beyond);
+  return !main.includes(from) || !main.includes(to);
+}
+
+/** What a plane's edge is called: by what lies beyond it and how the two meet. */
+function edgeName({ eaves }: Roof, surface: Surface, own: SurfacePlane, at: RingEdge): SheetEdge {
+  const beyond = surface.planes[at.beyond]!;
+  const [a, b] = [surface.nodes[at.from]!, surface.nodes[at.to]!];
+  const size = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
+  const along = scaled(minus(b, a), 1 / size);
   if (beyond.run === 0) {
     if (beyond.edge === own.edge) return 'eaves';
-    const is = beyond.edge < 0 ? null : eaves[beyond.edge]!.of.is;
-    return is === 'abutment' || is === null ? 'abutment' : 'verge';
+    // Within the roof the lower plane ends at the step, and the higher one above it.
+    if (isStep(surface, at)) return beyond.ny * along[0] - beyond.nx * along[1] > 0 ? 'verge' : 'abutment';
+    return beyond.edge >= 0 && eaves[beyond.edge]!.of.is === 'abutment' ? 'abutment' : 'verge';
   }
   if (beyond.edge === own.edge) return 'fold';
   const level = Math.abs(along[2]) < relative * 10;
@@ -205,14 +227,12 @@ function outlineOf(roof: Roof, surface: Surface, plane: SurfacePlane, local: Loc
     const first = xs.length;
     loops.push(first);
     nodes.forEach((node, i) => {
-      const [a, b] = [surface.nodes[node]!, surface.nodes[nodes[(i + 1) % nodes.length]!]!];
-      const [x, y] = flatIn(local, a);
+      const [x, y] = flatIn(local, surface.nodes[node]!);
       xs.push(x);
       ys.push(y);
       next.push(i + 1 === nodes.length ? first : xs.length);
-      const size = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
-      const along = [0, 1, 2].map((k) => (b[k]! - a[k]!) / size) as unknown as Vector;
-      names.push(edgeName(roof, plane, surface.planes[beyond[i]!]!, along));
+      const edge = { beyond: beyond[i]!, from: node, to: nodes[(i + 1) % nodes.length]! };
+      names.push(edgeName(roof, surface, plane, edge));
     });
   }
   return {

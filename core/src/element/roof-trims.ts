@@ -26,7 +26,6 @@ export function trimsOf(body: RoofBody, { fascia, barge, cap, verge }: Trims): T
   return own.map((trim) => ({ ...trim, points: trim.points.map((point) => nodeAt(body.frame, point)) }));
 }
 
-
 /** A solid between two loops of as many points, the first counter-clockwise as seen from where the second is not. @param ends the flat pieces that its ends are of, where each is not one */
 function between(near: readonly Vector[], far: readonly Vector[], material: string, ends?: number[][]): Trim {
   const count = near.length;
@@ -109,8 +108,10 @@ function barges(
     const out: Vector = [-nx, -ny, 0];
     const along: Vector = [ny, -nx, 0];
     // From the start of the edge to its end, in the upright plane: along, and up.
-    const top = partsOf(surface, p)
-      .main.map((node): [number, number] => [dot(along, surface.nodes[node]!), surface.nodes[node]![2]]);
+    const top = partsOf(surface, p).main.map((node): [number, number] => [
+      dot(along, surface.nodes[node]!),
+      surface.nodes[node]![2],
+    ]);
     if (top.length < 2) return [];
     const line = extended(top, reach);
     const under = loweredBy(line, height);

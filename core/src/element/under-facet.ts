@@ -4,7 +4,7 @@
  */
 import type { CourseForm } from '@yard-arch/document';
 import { hair, micrometre, millimetre, relative } from '../tolerances.ts';
-import { filled, stretchesUnder, type Overhead, type PlanLine, type Stretch } from './overhead.ts';
+import { filled, splitsOf, stretchesUnder, type Overhead, type PlanLine, type Stretch } from './overhead.ts';
 import type { CornerWay, UnderRoof } from './sheet.ts';
 
 /** From where to where something reaches, metres. */
@@ -44,6 +44,8 @@ export interface FacetTop {
 interface Slab {
   pieces: readonly Stretch[];
   folds: readonly FoldIn[];
+  /** Whether it lies about an edge alongside, across which all changes at once: no fold goes through it. */
+  jump: boolean;
 }
 
 interface FoldIn {
@@ -66,23 +68,22 @@ interface Track {
 
 export function facetTop(facet: Facet, setting: UnderFacet): FacetTop {
   const { thickness } = setting;
-  const depths = depthsOf(facet, setting);
-  const slabs = depths.slice(1).map((to, k) => slabOf(facet, setting, depths[k]!, to));
+  const { depths, slabs } = slabbed(facet, setting);
   const ends: Ends = (k) => [endAt(facet, 0, depths[k]! / thickness), endAt(facet, 1, depths[k]! / thickness)];
   const tracks = tracksOf(slabs, ends);
-  const places = placesOf(tracks, ends, depths.length);
+  const places = placesOf({ tracks, slabs, ends }, depths);
   const rib = (end: 0 | 1): CornerWay =>
     straightened(
       depths.map((n, k) => {
-        const on = slabs[Math.min(k, slabs.length - 1)]!.pieces.at(-end)!;
+        const on = slabs[beside(slabs, Math.min(k, slabs.length - 1), -1)]!.pieces.at(-end)!;
         const u = endAt(facet, end, n / thickness);
         return [n, placeIn(facet, thickness, u, n), highAt(on, u, n)];
       }),
     );
-  const followed = tracks.map((track, i) =>
+  const followed = tracks.map((_, i) =>
     depths.map((n, k): Row => {
       const u = places[i]![k]!;
-      return [n, placeIn(facet, thickness, u, n), highAt(pieceOn(track, k, u, slabs), u, n)];
+      return [n, placeIn(facet, thickness, u, n), highAt(pieceOn(i, k, { tracks, slabs }), u, n)];
     }),
   );
   tracks.slice(1).forEach((track, i) => {
@@ -99,35 +100,93 @@ export function facetTop(facet: Facet, setting: UnderFacet): FacetTop {
   };
 }
 
+/** What is over a facet through its thickness. Where an end of it comes under something else all at once there are two depths, before that and after it. */
+function slabbed(facet: Facet, setting: UnderFacet): { depths: number[]; slabs: Slab[] } {
+  const slabsAt = (depths: readonly number[]): Slab[] =>
+    depths.slice(1).map((to, k): Slab => {
+      const jump = to - depths[k]! < 3 * hair;
+      return jump ? { pieces: [], folds: [], jump } : slabOf(facet, setting, depths[k]!, to);
+    });
+  let depths = depthsOf(facet, setting);
+  let slabs = slabsAt(depths);
+  const turned = slabs
+    .flatMap(({ folds }, k) => folds.map((fold) => turningAt(fold, depths[k]!, depths[k + 1]!)))
+    .filter((n) => depths.every((depth) => Math.abs(n - depth) > millimetre));
+  if (turned.length > 0) {
+    depths = [...depths, ...new Set(turned)].sort((a, b) => a - b);
+    slabs = slabsAt(depths);
+  }
+  const isAbrupt = (n: number, k: number): boolean => {
+    const [before, after] = [slabs[k - 1], slabs[k]];
+    if (!before || !after || before.jump || after.jump || setting.boundaries.includes(n)) return false;
+    return ([0, 1] as const).some((end) => {
+      const u = endAt(facet, end, n / setting.thickness);
+      return Math.abs(highAt(before.pieces.at(-end)!, u, n) - highAt(after.pieces.at(-end)!, u, n)) > hair;
+    });
+  };
+  if (!depths.some(isAbrupt)) return { depths, slabs };
+  const parted = depths.flatMap((n, k) => (isAbrupt(n, k) ? [n - hair, n + hair] : [n]));
+  return { depths: parted, slabs: slabsAt(parted) };
+}
+
+/** The depth at which of a step between two depths the other side becomes the higher one; not a number where none does. */
+function turningAt(fold: FoldIn, from: number, to: number): number {
+  const [a, b] = [riseOf(fold, fold.at[0], from), riseOf(fold, fold.at[1], to)];
+  return fold.step && a * b < 0 ? from + ((to - from) * a) / (a - b) : NaN;
+}
+
 /** The depths at which what is over a facet changes its order: where corners of pieces lie over it, and where their edges go over its ends. Metres, with those at which layers begin and end. */
-function depthsOf(facet: Facet, { over, boundaries, thickness }: UnderFacet): number[] {
-  const { frame, pieces } = over;
+function depthsOf(facet: Facet, { over, boundaries, thickness, wall }: UnderFacet): number[] {
+  const { origin, x: ex, y: ey } = over.frame;
   const { x, y, way } = facet;
-  const found: number[] = [];
-  const local = ([px, py]: readonly number[]): readonly [u: number, n: number] => {
-    const [dx, dy] = [
-      frame.origin[0] + px! * frame.x[0] + py! * frame.y[0] - x,
-      frame.origin[1] + px! * frame.x[1] + py! * frame.y[1] - y,
-    ];
+  const local = ([px, py]: readonly number[]): Spot => {
+    const [dx, dy] = [origin[0] + px! * ex[0] + py! * ey[0] - x, origin[1] + px! * ex[1] + py! * ey[1] - y];
     return [dx * way[0] + dy * way[1], dy * way[0] - dx * way[1]];
   };
   /** How far a place is beyond an end, metres along. */
-  const beyond = ([u, n]: readonly [number, number], end: 0 | 1): number => u - endAt(facet, end, n / thickness);
-  for (const { loops } of pieces)
-    for (const loop of loops) {
-      const places = loop.map(local);
-      places.forEach((a, i) => {
-        const b = places[(i + 1) % places.length]!;
-        if (beyond(a, 0) > 0 && beyond(a, 1) < 0) found.push(a[1]);
-        for (const end of [0, 1] as const) {
-          const [p, q] = [beyond(a, end), beyond(b, end)];
-          if (p > 0 !== q > 0) found.push(a[1] + ((b[1] - a[1]) * p) / (p - q));
-        }
-      });
-    }
+  const beyond = ([u, n]: Spot, end: 0 | 1): number => u - endAt(facet, end, n / thickness);
+  const found: number[] = [];
+  const put = (place: Spot): void => {
+    if (beyond(place, 0) > 0 && beyond(place, 1) < 0) found.push(place[1]);
+  };
+  /** Of edges that run along the wall within it. */
+  const alongside: number[] = [];
+  const overlaps = (a: Spot, b: Spot): boolean =>
+    ([0, 1] as const).every(
+      (end) => (end === 0 ? 1 : -1) * (end === 0 ? Math.max : Math.min)(beyond(a, end), beyond(b, end)) > 0,
+    );
+  for (const piece of over.pieces) {
+    const chords = piece.loops.flatMap((loop) => loop.map((a, i) => [a, loop[(i + 1) % loop.length]!] as const));
+    const splits = splitsOf(over, piece, [x, y, wall.start.z]);
+    const lines = [...chords, ...splits].map(([a, b]) => [local(a), local(b)] as const);
+    lines.forEach(([a, b], i) => {
+      put(a);
+      if (Math.abs(a[1] - b[1]) < micrometre && overlaps(a, b)) alongside.push(a[1]);
+      for (const end of [0, 1] as const) {
+        const [p, q] = [beyond(a, end), beyond(b, end)];
+        if (p > 0 !== q > 0) found.push(a[1] + ((b[1] - a[1]) * p) / (p - q));
+      }
+      // Where it is split it has corners of its own.
+      if (i >= chords.length) for (const other of lines.slice(0, i)) crossing([a, b], other, put);
+    });
+  }
   const depths = [...boundaries];
-  for (const n of found) if (depths.every((depth) => Math.abs(n - depth) > millimetre)) depths.push(n);
+  const isApart = (n: number): boolean => depths.every((depth) => Math.abs(n - depth) > millimetre);
+  // At an edge alongside all that is over the wall changes at once: before it, and after it.
+  for (const n of alongside) if (isApart(n)) depths.push(n - hair, n + hair);
+  for (const n of found) if (isApart(n)) depths.push(n);
   return depths.filter((n) => n >= 0 && n <= thickness).sort((a, b) => a - b);
+}
+
+/** A place of a facet: along it, and square inward, metres. */
+type Spot = readonly [u: number, n: number];
+
+function crossing([a, b]: readonly [Spot, Spot], [c, d]: readonly [Spot, Spot], put: (place: Spot) => void): void {
+  const [dx, dy, ex, ey] = [b[0] - a[0], b[1] - a[1], d[0] - c[0], d[1] - c[1]];
+  const det = dx * ey - dy * ex;
+  const [s, t] = [(c[0] - a[0]) * ey - (c[1] - a[1]) * ex, (c[0] - a[0]) * dy - (c[1] - a[1]) * dx];
+  if (det === 0 || s / det < 0 || s / det > 1 || t / det < 0 || t / det > 1) return;
+  put([a[0] + (s / det) * dx, a[1] + (s / det) * dy]);
 }
 
 /** The pieces over a facet at a depth, told as heights over its own directions. */
@@ -152,14 +211,15 @@ function slabOf(facet: Facet, setting: UnderFacet, from: number, to: number): Sl
   const near = piecesOver(facet, from + (to - from) / 4, setting);
   const far = piecesOver(facet, to - (to - from) / 4, setting);
   // Between them only what is thinner than a hair comes or goes.
-  const both = near.filter((a) => far.some((b) => isSamePiece(a, b)));
-  const pieces = both.length > 0 ? both : near;
+  const both = inBoth(near, far);
+  const pairs = both.length > 0 ? both : near.map((own) => [own, own] as const);
+  const pieces = pairs.map(([own]) => own);
   const folds = pieces.slice(1).flatMap((right, i): FoldIn[] => {
     const left = pieces[i]!;
-    const [p, q] = [right.from, (far.find((b) => isSamePiece(b, right)) ?? right).from];
+    const [p, q] = [right.from, pairs[i + 1]![1].from];
     const at: Span = [p - (q - p) / 2, q + (q - p) / 2];
     const fold = { left, right, at };
-    const step = Math.abs(highAt(left, at[0], from) - highAt(right, at[0], from)) > micrometre;
+    const step = [riseOf(fold, at[0], from), riseOf(fold, at[1], to)].some((rise) => Math.abs(rise) > micrometre);
     return step
       ? [
           { ...fold, on: left, step },
@@ -167,7 +227,25 @@ function slabOf(facet: Facet, setting: UnderFacet, from: number, to: number): Sl
         ]
       : [{ ...fold, on: left, step }];
   });
-  return { pieces, folds };
+  return { pieces, folds, jump: false };
+}
+
+/** The number of a slab, or of the one before (−1) or after it (1) where folds do not go through it. */
+const beside = (slabs: readonly Slab[], k: number, way: 1 | -1): number => (slabs[k]!.jump ? k + way : k);
+
+/** The most pieces that two rows have in one order, of each as it is in the one and in the other: one that is level may come more than once. */
+function inBoth(near: readonly Stretch[], far: readonly Stretch[]): (readonly [Stretch, Stretch])[] {
+  const best: (readonly [Stretch, Stretch])[][] = Array.from({ length: far.length + 1 }, () => []);
+  for (const a of near) {
+    let before = best[0]!;
+    far.forEach((b, j) => {
+      const here = best[j + 1]!;
+      const more = isSamePiece(a, b) ? [...before, [a, b] as const] : here;
+      before = here;
+      best[j + 1] = [more, here, best[j]!].reduce((most, row) => (row.length > most.length ? row : most));
+    });
+  }
+  return best.at(-1)!;
 }
 
 const isSamePiece = (a: Stretch, b: Stretch): boolean =>
@@ -197,7 +275,7 @@ function tracksOf(slabs: readonly Slab[], ends: Ends): Track[] {
       const atEnd = fold.at[0] - start > end - fold.at[0];
       let put = after + 1;
       for (; put < tracks.length && !folds.some((other) => tracks[put]!.folds.includes(other)); put++) {
-        const before = fold.at[0] - placeOf(tracks[put]!, k, tracks, ends);
+        const before = fold.at[0] - placeOf(tracks[put]!, k, { tracks, slabs, ends });
         if (before < (atEnd ? -10 : 10) * hair) break;
       }
       tracks.splice(put, 0, { from: k, to: k + 1, at: [...fold.at], folds: [fold] });
@@ -210,31 +288,55 @@ function tracksOf(slabs: readonly Slab[], ends: Ends): Track[] {
 /** Where a facet begins and ends at a depth, by its number: metres along. */
 type Ends = (k: number) => Span;
 
+/** Folds as they are followed, in the slabs that they go through. */
+interface Followed {
+  tracks: readonly Track[];
+  slabs: readonly Slab[];
+  ends: Ends;
+}
+
 /** Where a track is at a depth: before it comes and after it is gone with what it comes from or goes into. */
-function placeOf(track: Track, k: number, tracks: readonly Track[], ends: Ends): number {
+function placeOf(track: Track, k: number, all: Followed): number {
+  const { tracks, slabs, ends } = all;
   const { from, to, at } = track;
   if (k >= from && k <= to) return at[k - from]!;
   const gone = k > to ? to : from;
+  if (slabs[k > to ? to : from - 1]!.jump) return placeBeyond(track, k, all);
   const here = at[gone - from]!;
   const near = tracks
     .filter((other) => (k > to ? other.from <= gone && other.to > gone : other.to >= gone && other.from < gone))
-    .map((other) => ({ other, off: Math.abs(placeOf(other, gone, tracks, ends) - here) }))
+    .map((other) => ({ other, off: Math.abs(placeOf(other, gone, all) - here) }))
     .sort((a, b) => a.off - b.off)[0];
   const [toStart, toEnd] = ends(gone).map((end) => Math.abs(end - here)) as [number, number];
-  if (near && near.off < Math.min(toStart, toEnd)) return placeOf(near.other, k, tracks, ends);
+  if (near && near.off < Math.min(toStart, toEnd)) return placeOf(near.other, k, all);
   return ends(k)[toStart < toEnd ? 0 : 1];
 }
 
+/** Where a track that ends, or begins, at an edge alongside is on the other side of that: where the piece on its right begins there, or that on its left ends. */
+function placeBeyond(track: Track, k: number, { tracks, slabs, ends }: Followed): number {
+  const later = k > track.to;
+  const { left, right } = track.folds.at(later ? -1 : 0)!;
+  const { pieces, folds } = slabs[later ? track.to + 1 : track.from - 2]!;
+  const [l, r] = [left, right].map((own) => pieces.findIndex((piece) => isSamePiece(piece, own))) as [number, number];
+  const before = r >= 0 ? r : l + 1;
+  if (before === 0 || before === pieces.length) return ends(k)[before === 0 ? 0 : 1];
+  const fold = folds.find((one) => one.left === pieces[before - 1])!;
+  const other = tracks.find((one) => one.folds.some((own) => own.at === fold.at));
+  // One that is only now being found has no place but there.
+  return other && k >= other.from && k <= other.to ? other.at[k - other.from]! : fold.at[later ? 0 : 1];
+}
+
 /** The places of all tracks at all depths, in order, a hair apart at least. */
-function placesOf(tracks: readonly Track[], ends: Ends, count: number): number[][] {
-  const depths = Array.from({ length: count }, (_, k) => k);
-  const places = tracks.map((track) => depths.map((k) => placeOf(track, k, tracks, ends)));
-  for (const k of depths) {
+function placesOf(all: Followed, depths: readonly number[]): number[][] {
+  const { tracks, ends } = all;
+  const places = tracks.map((track) => depths.map((_, k) => placeOf(track, k, all)));
+  for (const [k, n] of depths.entries()) {
     const [start, end] = ends(k);
+    // The two sides of a step are in one place, where it has any height.
     const apart = (i: number): number => {
       const [a, b] = [tracks[i]!, tracks[i + 1]!];
-      const both = a.folds[0]!.step && b.folds[0]!.step && a.from === b.from && a.to === b.to;
-      return both && k >= a.from && k <= a.to ? 0 : hair;
+      if (!isOneStep(a, b) || k < a.from || k > a.to) return hair;
+      return Math.abs(riseOf(a.folds[0]!, a.at[k - a.from]!, n)) > hair ? 0 : hair;
     };
     const onward = (i: number): void => {
       const least = i === 0 ? start + hair : places[i - 1]![k]! + apart(i - 1);
@@ -255,17 +357,22 @@ function placesOf(tracks: readonly Track[], ends: Ends, count: number): number[]
   return places;
 }
 
-/** The piece that is as high as a track at a depth: its own, or once it is gone, or before it comes, the one that is there. */
-function pieceOn({ from, to, folds }: Track, k: number, u: number, slabs: readonly Slab[]): Stretch {
+/** The piece that is as high as a track, by its number, is at a depth: its own, or once it is gone, or before it comes, the one that is there in its order. */
+function pieceOn(i: number, k: number, { tracks, slabs }: Pick<Followed, 'tracks' | 'slabs'>): Stretch {
+  const { from, to, folds } = tracks[i]!;
   if (k >= from && k <= to) return folds[Math.min(k, to - 1) - from]!.on;
-  const { pieces, folds: there } = slabs[k > to ? k - 1 : k]!;
-  const which = there.filter(({ at, step, on, left }) => at[k > to ? 1 : 0] < u && !(step && on === left)).length;
-  return pieces[which]!;
+  const { pieces, folds: there } = slabs[k > to ? beside(slabs, k - 1, 1) : beside(slabs, k, -1)]!;
+  const passed = tracks.slice(0, i).flatMap((track) => track.folds);
+  return pieces[there.filter((fold) => !(fold.step && fold.on === fold.left) && passed.includes(fold)).length]!;
 }
 
 const pieceAt = (pieces: readonly Stretch[], u: number): Stretch => pieces.find(({ to }) => u < to) ?? pieces.at(-1)!;
 
 const highAt = ({ at, along, through }: Stretch, u: number, n: number): number => at + along * u + through * n;
+
+/** How much higher it is on the right of a fold than on its left, at a place and a depth. */
+const riseOf = ({ left, right }: Pick<FoldIn, 'left' | 'right'>, u: number, n: number): number =>
+  highAt(right, u, n) - highAt(left, u, n);
 
 type Row = [n: number, s: number, t: number];
 
@@ -278,8 +385,7 @@ function stepped(left: readonly Row[], right: readonly Row[]): [Row[], Row[]] {
   const rises = left.map(([, , t], k) => right[k]![2] - t);
   const most = rises.reduce((best, rise) => (Math.abs(rise) > Math.abs(best) ? rise : best), 0);
   const level = rises.map((rise) => rise * most < 0 && Math.abs(rise) < 10 * hair);
-  const low = (row: Row, k: number): Row =>
-    level[k] ? [row[0], row[1], Math.min(left[k]![2], right[k]![2])] : row;
+  const low = (row: Row, k: number): Row => (level[k] ? [row[0], row[1], Math.min(left[k]![2], right[k]![2])] : row);
   return [left.map(low), right.map(low)];
 }
 

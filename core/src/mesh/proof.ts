@@ -159,10 +159,18 @@ export function mirroredIn({ triangles, uvs, runs }: CutMesh, of: (run: Run) => 
       const [a, b, c] = [2 * triangles[i]!, 2 * triangles[i + 1]!, 2 * triangles[i + 2]!];
       const area =
         ((uvs[b]! - uvs[a]!) * (uvs[c + 1]! - uvs[a + 1]!) - (uvs[c]! - uvs[a]!) * (uvs[b + 1]! - uvs[a + 1]!)) / 2;
-      if (area < -tellingArea) count += 1;
+      if (area < -tellingArea && area < -roundedArea(uvs, [a, b, c])) count += 1;
     }
   }
   return count;
+}
+
+/** How much of a triangle's texture area (square metres) rounding to 32 bits may make, or take. */
+function roundedArea(uvs: Float32Array, corners: readonly number[]): number {
+  const us = corners.map((at) => uvs[at]!);
+  const vs = corners.map((at) => uvs[at + 1]!);
+  const size = Math.max(Math.max(...us) - Math.min(...us), Math.max(...vs) - Math.min(...vs));
+  return size * Math.max(...us.map(Math.abs), ...vs.map(Math.abs)) * 2 ** -23;
 }
 
 /** Least and greatest length of texture on a metre of surface. Edges of less than a millimetre say nothing: their texture is told in 32-bit figures. */

@@ -11,10 +11,52 @@ const next = (e: number): number => (e % 3 === 2 ? e - 2 : e + 1);
  * @throws NotTriangulable where loops cross or a vertex lies on another loop's edge.
  */
 export function triangulate(region: Region): Uint32Array {
+  if (region.count === 0) return new Uint32Array(0);
+  try {
+    return triangulatedAsItLies(region, 0);
+  } catch (error) {
+    if (!(error instanceof NotTriangulable)) throw error;
+    for (const turn of [0.7, 1.9, 2.8])
+      try {
+        return triangulatedAsItLies(inBox(region), turn);
+      } catch (again) {
+        if (!(again instanceof NotTriangulable)) throw again;
+      }
+    throw error;
+  }
+}
+
+/** A region with four more points around it, so that none of its own is on the hull: points in one line but for rounding may be left off that. */
+function inBox({ xs, ys, places, ...region }: Region): Region {
+  const [left, right, low, high] = [least(xs, 1), -least(xs, -1), least(ys, 1), -least(ys, -1)];
+  const far = Math.max(right - left, high - low);
+  const all = xs.length;
+  const grown = (list: ArrayLike<number>, more: readonly number[]): Float64Array => {
+    const own = new Float64Array(all + 4);
+    own.set(list);
+    own.set(more, all);
+    return own;
+  };
+  const last = places ? -least(places, -1) : 0;
+  return {
+    ...region,
+    xs: grown(xs, [left - far, right + far, right + far, left - far]),
+    ys: grown(ys, [low - far, low - far, high + far, high + far]),
+    ...(places ? { places: grown(places, [last + 1, last + 2, last + 3, last + 4]) } : {}),
+  };
+}
+
+function least(list: ArrayLike<number>, sign: 1 | -1): number {
+  let found = Infinity;
+  for (let i = 0; i < list.length; i++) found = Math.min(found, sign * list[i]!);
+  return found;
+}
+
+function triangulatedAsItLies(region: Region, turn: number): Uint32Array {
   const { xs, ys, next: following, count } = region;
-  if (count === 0) return new Uint32Array(0);
   const points = pointsOf(region);
-  const mesh = new Triangulation(points.xs, points.ys);
+  const mesh = new Triangulation(points.xs, points.ys, null, turn);
+  if (turn !== 0 && !mesh.isSound) throw new NotTriangulable('points lie in one line');
   const { corner, twin, forced } = mesh;
   if (points.shared) for (let v = 0; v < count; v++) mesh.force(points.of[v]!, points.of[following[v]!]!);
   else for (let v = 0; v < count; v++) mesh.force(v, following[v]!);

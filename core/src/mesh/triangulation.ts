@@ -23,11 +23,13 @@ export class Triangulation {
   /**
    * Delaunay triangulation of points (metres), which must be distinct and not all in line.
    * @param made triangles that there are already, counter-clockwise, with their twins.
+   * @param turn radians by which the points are turned before they are looked at: what rounding makes of them is then another matter.
    */
   constructor(
     readonly xs: Float64Array,
     readonly ys: Float64Array,
-    made?: { corner: Uint32Array; twin: Int32Array },
+    made?: { corner: Uint32Array; twin: Int32Array } | null,
+    turn = 0,
   ) {
     if (made) {
       this.corner = made.corner;
@@ -38,10 +40,11 @@ export class Triangulation {
       return;
     }
     const flat = new Float64Array(2 * xs.length);
+    const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
     // Mirrored, since delaunator's triangles run clockwise with y up.
     for (let i = 0; i < xs.length; i++) {
-      flat[2 * i] = xs[i]!;
-      flat[2 * i + 1] = -ys[i]!;
+      flat[2 * i] = turn === 0 ? xs[i]! : cos * xs[i]! - sin * ys[i]!;
+      flat[2 * i + 1] = turn === 0 ? -ys[i]! : -sin * xs[i]! - cos * ys[i]!;
     }
     const delaunay = new Delaunator(flat);
     this.corner = delaunay.triangles;
@@ -50,6 +53,16 @@ export class Triangulation {
     this.forced = new Uint8Array(this.corner.length);
     this.outgoing = new Int32Array(xs.length).fill(-1);
     for (let e = 0; e < this.corner.length; e++) this.outgoing[this.corner[e]!] = e;
+  }
+
+  /** Whether all triangles run counter-clockwise: of points almost in one line and far apart it may be that some do not. */
+  get isSound(): boolean {
+    const { corner, xs, ys } = this;
+    for (let e = 0; e < corner.length; e += 3) {
+      const [a, b, c] = [corner[e]!, corner[e + 1]!, corner[e + 2]!];
+      if (orient(xs[a]!, ys[a]!, xs[b]!, ys[b]!, xs[c]!, ys[c]!) <= 0) return false;
+    }
+    return true;
   }
 
   /** The half-edge between two points, whichever way it runs, or -1. */

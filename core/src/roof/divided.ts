@@ -16,7 +16,8 @@ interface Line {
 /** The surfaces of a roof, with nodes wherever they end or cross on upright planes: any two may bound a side together. */
 export function dividedTogether(surfaces: readonly Surface[]): Surface[] {
   const all = plumbTogether(surfaces).map(dividedAtEnds);
-  for (let i = 0; i < all.length; i++) for (let j = i + 1; j < all.length; j++) [all[i], all[j]] = crossed(all[i]!, all[j]!);
+  for (let i = 0; i < all.length; i++)
+    for (let j = i + 1; j < all.length; j++) [all[i], all[j]] = crossed(all[i]!, all[j]!);
   return all;
 }
 
@@ -86,8 +87,7 @@ function plumbTogether(surfaces: readonly Surface[]): Surface[] {
 /** A surface with a node wherever what is plumb in an upright plane stands under, or over, what goes on there, as at inner corners where planes of unlike height meet. */
 function dividedAtEnds(surface: Surface): Surface {
   const more: More = new Map();
-  for (const p of uprights(surface))
-    standAlong(linesOf(surface, p), plumbsOf(surface, p), surface.planes[p]!, more);
+  for (const p of uprights(surface)) standAlong(linesOf(surface, p), plumbsOf(surface, p), surface.planes[p]!, more);
   return withNodes(surface, more);
 }
 
@@ -129,7 +129,9 @@ function linesOf(surface: Surface, p: number): Line[] {
     }),
   );
   return lines
-    .filter(({ line: { from, to }, beyond }) => beyond >= 0 && Math.hypot(from[0] - to[0], from[1] - to[1]) > micrometre)
+    .filter(
+      ({ line: { from, to }, beyond }) => beyond >= 0 && Math.hypot(from[0] - to[0], from[1] - to[1]) > micrometre,
+    )
     .map(({ line }) => line);
 }
 

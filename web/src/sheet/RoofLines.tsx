@@ -16,7 +16,7 @@ export function RoofLines({ element, view }: { element: Element; view: Viewport 
     return `${xOf(view, dx * along[0] + dy * along[1])} ${yOf(view, dx * up[0] + dy * up[1])}`;
   };
   return roofInPlan(body)
-    .lines.filter(({ is }) => is !== 'eaves' && is !== 'verge' && is !== 'abutment')
+    .lines.filter(({ is, step }) => step || (is !== 'eaves' && is !== 'verge' && is !== 'abutment'))
     .map(({ is, from, to }, i) => <path key={i} className={`roof-line ${is}`} d={`M${on(from)}L${on(to)}`} />);
 }
 
