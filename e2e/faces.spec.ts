@@ -103,7 +103,7 @@ test('a wall’s end and an apex are drawn on its sheet', async ({ desk, page })
   await expect.poll(async () => long(await desk.saved())).toBeGreaterThan(long(granary) + 0.5);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => long(await desk.saved())).toBe(long(granary));
-  await page.getByRole('navigation', { name: 'Register of walls' }).getByText('East gable').click();
+  await page.getByRole('navigation', { name: 'Register of elements' }).getByText('East gable').click();
   await desk.particulars.getByLabel('Top', { exact: true }).selectOption('gabled');
   await expect(desk.sheet.locator('[data-handle="apex"]')).toBeVisible();
   await pull('apex', 0, 20);
@@ -115,7 +115,7 @@ test('a wall’s end and an apex are drawn on its sheet', async ({ desk, page })
 });
 
 test('back and forward lead from wall to wall, and a choice made since is not taken back', async ({ desk, page }) => {
-  const register = page.getByRole('navigation', { name: 'Register of walls' });
+  const register = page.getByRole('navigation', { name: 'Register of elements' });
   await register.getByText('Quay wall').click();
   await expect(desk.titleBlock).toContainText('Quay wall');
   await register.getByText('Stair drum').click();

@@ -48,7 +48,7 @@ test('layers are put in another order by the keyboard, and what is found wrong i
   page,
 }) => {
   await page
-    .getByRole('navigation', { name: 'Register of walls' })
+    .getByRole('navigation', { name: 'Register of elements' })
     .getByRole('button', { name: /^Courtyard wall/ })
     .click();
   const before = granary.elements.courtyard!.layers.map(({ material }) => material);

@@ -146,7 +146,7 @@ test('walls are hidden, shown alone, locked, renamed, grouped and found in the r
   await desk.type('Group', 'Granary');
   await register.getByLabel('List').selectOption('by group');
   await expect(register.getByRole('region', { name: 'Granary' })).toContainText('Yard front');
-  await register.getByLabel('Search walls and openings').fill('slit');
+  await register.getByLabel('Search elements and openings').fill('slit');
   await expect(register.getByRole('listitem')).toHaveCount(1);
   await expect(register.getByRole('listitem')).toContainText('Stair drum');
   expect((await desk.saved()).elements.courtyard).toMatchObject({ name: 'Yard front', group: 'Granary' });

@@ -40,14 +40,14 @@ export function Register({ document }: { document: ProjectDocument }) {
   const parts = listed(document, { order, wanted, search, hidden }, counts);
   const many = Object.keys(document.elements).length > 3;
   return (
-    <nav className="register" aria-label="Register of walls">
-      <h2>Walls</h2>
+    <nav className="register" aria-label="Register of elements">
+      <h2>Elements</h2>
       {many && (
         <div className="search">
           <input
             type="search"
             placeholder="Search"
-            aria-label="Search walls and openings"
+            aria-label="Search elements and openings"
             value={search}
             onChange={(event) => setSearch(event.target.value)}
           />
