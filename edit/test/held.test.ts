@@ -5,6 +5,7 @@ import {
   applyChangeSet,
   checkDocument,
   emptyDocument,
+  kinds,
   Refused,
   type ChangeSet,
   type Opening,
@@ -140,6 +141,10 @@ describe('an opening that is put down', () => {
     const document = dragged(holding(empty, opening('a', 1, 1)), 'a', 5.46, 2);
     expect(heldWords(document, document.openings.a!).along).toBe('in the middle of the wall');
     expect(boxAt(longer(document, 15), 'a').s).toBeCloseTo(7, 9);
+    // Words name what it is on.
+    const slab = kinds.slab.fresh({ id: 'w', name: 'Floor', start: wall.start, turn: 0 }, 'brick');
+    const onSlab = { ...document, elements: { w: slab } };
+    expect(heldWords(onSlab, document.openings.a!).along).toBe('in the middle of the slab');
   });
 
   it('is held to the end, an axis, a datum, the top, a neighbour and a course', () => {

@@ -1,5 +1,13 @@
 /** What an opening is held to, in words. */
-import { formatLength, row, type Along, type Opening, type ProjectDocument, type Up } from '@yard-arch/document';
+import {
+  formatLength,
+  kindOf,
+  row,
+  type Along,
+  type Opening,
+  type ProjectDocument,
+  type Up,
+} from '@yard-arch/document';
 import { worded } from './resolve.ts';
 import { nanometre as still } from '../tolerances.ts';
 
@@ -17,7 +25,9 @@ export function heldWords(document: ProjectDocument, opening: Opening): HeldTo {
 const markOf = (document: ProjectDocument, id: string): string =>
   row(document, 'openings', id)?.mark ?? 'one that is gone';
 
-function alongWords(document: ProjectDocument, { along, grip: { across } }: Opening): string | null {
+function alongWords(document: ProjectDocument, { along, element, grip: { across } }: Opening): string | null {
+  const on = row(document, 'elements', element);
+  const it = `the ${on ? kindOf(on).noun : 'wall'}`;
   const part = { left: 'left jamb', centre: 'centre', right: 'right jamb' }[across];
   const off = (from: string): string =>
     `${part} ${worded(Math.abs(along.distance), document.units)} ${along.distance < 0 ? 'before' : 'after'} ${from}`;
@@ -25,19 +35,13 @@ function alongWords(document: ProjectDocument, { along, grip: { across } }: Open
   const words: { [F in Along['from']]: (along: Extract<Along, { from: F }>) => string | null } = {
     start: () => null,
     middle: () =>
-      at(
-        across === 'centre' ? 'in the middle of the wall' : `${part} in the middle of the wall`,
-        'the middle of the wall',
-      ),
+      at(across === 'centre' ? `in the middle of ${it}` : `${part} in the middle of ${it}`, `the middle of ${it}`),
     end: ({ distance }) =>
       Math.abs(distance) < still
-        ? 'at the end of the wall'
-        : `${part} ${worded(distance, document.units)} from the end of the wall`,
+        ? `at the end of ${it}`
+        : `${part} ${worded(distance, document.units)} from the end of ${it}`,
     fraction: ({ fraction }) =>
-      at(
-        `${part} at ${Math.round(fraction * 1000) / 10} % of the wall`,
-        `${Math.round(fraction * 1000) / 10} % of the wall`,
-      ),
+      at(`${part} at ${Math.round(fraction * 1000) / 10} % of ${it}`, `${Math.round(fraction * 1000) / 10} % of ${it}`),
     axis: ({ axis }) =>
       at(
         `${across === 'centre' ? 'centred' : part} on axis ${row(document, 'axes', axis)?.name ?? ''}`,
@@ -61,7 +65,7 @@ function alongWords(document: ProjectDocument, { along, grip: { across } }: Open
             ? `between ${names[0]} and the end`
             : names[1]
               ? `between the start and ${names[1]}`
-              : 'between the ends of the wall';
+              : `between the ends of ${it}`;
       return at(`equal piers ${which}`, `half way ${which}`);
     },
   };

@@ -1,5 +1,5 @@
-/** Choosing more of the same: all of one pattern, of one size, on one wall. Only openings are ever chosen by these. */
-import { sizeLabel, type Opening, type ProjectDocument } from '@yard-arch/document';
+/** Choosing more of the same: all of one pattern, of one size, on one element. Only openings are ever chosen by these. */
+import { kindOf, sizeLabel, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { chooseOpenings } from '../state/choice.ts';
 
 export function AlikeButtons({ document, openings }: { document: ProjectDocument; openings: readonly Opening[] }) {
@@ -14,6 +14,8 @@ export function AlikeButtons({ document, openings }: { document: ProjectDocument
   const pick = (list: readonly Opening[]) => () =>
     chooseOpenings([...(list.includes(first) ? [first.id] : []), ...list.map(({ id }) => id)]);
   const size = pattern?.sizes[first.size];
+  const element = document.elements[first.element];
+  const noun = element ? kindOf(element).noun : 'element';
   if (here.length <= openings.length) return null;
   return (
     <div className="buttons" role="group" aria-label="Choose alike">
@@ -32,7 +34,7 @@ export function AlikeButtons({ document, openings }: { document: ProjectDocument
             : `of their sizes, ${ofSize.length}`}
         </button>
       )}
-      {here.length > openings.length && <button onClick={pick(here)}>on this wall, {here.length}</button>}
+      {here.length > openings.length && <button onClick={pick(here)}>{`on this ${noun}, ${here.length}`}</button>}
     </div>
   );
 }
