@@ -2,6 +2,7 @@
 import { fault, type Fault } from '../finding.ts';
 import { triangulate } from '../mesh/triangulate.ts';
 import { NotTriangulable } from '../mesh/triangulation.ts';
+import { hasSteps } from '../roof/divided.ts';
 import type { Surface } from '../roof/surface.ts';
 import { micrometre } from '../tolerances.ts';
 import { plus, scaled, type Vector } from '../vector.ts';
@@ -19,10 +20,12 @@ export function standsWithin(body: RoofBody): Fault | null {
 const known = new WeakMap<RoofBody, Fault | null>();
 
 function withinAnew(body: RoofBody): Fault | null {
-  const { boundaries } = body;
+  const { boundaries, roof } = body;
+  // Without steps its sides are one polygon each, which meet at its corners.
+  if (!roof.surfaces.some(hasSteps)) return null;
   const layers = boundaries.length > 2 ? Array.from(boundaries.subarray(1), (to, i) => [boundaries[i]!, to]) : [];
   const bodies = [[0, boundaries.at(-1)!], ...layers] as [number, number][];
-  if (comesThrough(body.roof.surfaces))
+  if (comesThrough(roof.surfaces))
     return fault(
       'comes-through',
       'its underside comes up through its upper side beside a step between two of its planes',

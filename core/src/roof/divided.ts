@@ -58,6 +58,11 @@ function areAlike(a: Surface, p: number, b: Surface, q: number): boolean {
   return alike && [a, b].every((surface) => isPlain(surface, p));
 }
 
+/** Whether planes of a surface end over one another: beside an upright plane within it, or one of an edge that goes on beyond that edge's ends. */
+export function hasSteps(surface: Surface): boolean {
+  return uprights(surface).some((p) => !isEdgesUpright(surface.planes[p]!) || !isPlain(surface, p));
+}
+
 /** Whether a surface ends on an upright plane within its edge's ends and without a step. */
 function isPlain(surface: Surface, p: number): boolean {
   const { main, beyond } = partsOf(surface, p);
