@@ -19,7 +19,7 @@ export const findingKinds = {
   'over-too-far': { title: 'Its overhangs run into each other', weight: 'fault' },
   'arches-apart': { title: 'Its arches have no room', weight: 'fault' },
   'falls-both-ways': { title: 'Its planes rise and fall', weight: 'fault' },
-  'verge-inside': { title: 'A verge stands within it', weight: 'fault' },
+  'verge-inside': { title: 'Its sides do not close', weight: 'fault' },
   'comes-through': { title: 'Its underside comes through it', weight: 'fault' },
   'never-meets': { title: 'Its planes never meet', weight: 'fault' },
   'not-joined': { title: 'An end meets nothing', weight: 'fault' },

@@ -1,9 +1,9 @@
 /** What of a roof's sides meets at corners where its planes are of unlike height: mitres between them, and polygons of one upright plane that lie over each other. */
 import type { Roof } from '../roof/roof.ts';
-import { isEdgesUpright, partsOf, type Node } from '../roof/edge-line.ts';
+import { isEdgesUpright, isOnePlane, partsOf, type Node } from '../roof/edge-line.ts';
 import type { Surface } from '../roof/surface.ts';
 import { arrange, following, origin, type Arrangement } from '../mesh/arrangement.ts';
-import { micrometre, parallel } from '../tolerances.ts';
+import { micrometre } from '../tolerances.ts';
 
 /** Which way an upright plane faces: its unit normal inward in plan. */
 export type Facing = Pick<Surface['planes'][number], 'nx' | 'ny'>;
@@ -55,7 +55,12 @@ export function settledSides(all: readonly Standing[]): (Side & Facing)[] {
         settled.push(turnedTo(facing)(side));
         continue;
       }
-      const known = planes.find((plane) => isOnePlane(plane, { facing, reach }));
+      const known = planes.find((plane) =>
+        isOnePlane(
+          { nx: plane.facing.nx, ny: plane.facing.ny, reach: plane.reach },
+          { nx: facing.nx, ny: facing.ny, reach },
+        ),
+      );
       if (!known) planes.push({ facing, sides: [side], odd, reach });
       else {
         known.odd ||= odd || known.facing !== facing;
@@ -76,11 +81,6 @@ function reachOf({ nx, ny }: Facing, nodes: readonly Node[]): number | null {
   const reaches = nodes.map(([x, y]) => nx * x + ny * y);
   const [least, most] = [Math.min(...reaches), Math.max(...reaches)];
   return most - least < micrometre ? (least + most) / 2 : null;
-}
-
-function isOnePlane(a: { facing: Facing; reach: number }, b: { facing: Facing; reach: number }): boolean {
-  const way = a.facing.nx * b.facing.nx + a.facing.ny * b.facing.ny;
-  return Math.abs(way) > 1 - parallel ** 2 && Math.abs(a.reach - Math.sign(way) * b.reach) < micrometre;
 }
 
 function settledInPlane({ nx, ny }: Facing, sides: readonly Side[]): Side[] {

@@ -1,6 +1,6 @@
 /** Surfaces of a roof made to share points on the upright planes of edges: where one ends under or over another, and where lines of two cross, both have a node. */
-import { hair, micrometre, parallel } from '../tolerances.ts';
-import { hasStep, isEdgesUpright, partsOf, standsAt, standsOn, type Node } from './edge-line.ts';
+import { hair, micrometre } from '../tolerances.ts';
+import { hasStep, isEdgesUpright, isOnePlane, partsOf, standsAt, standsOn, type Node } from './edge-line.ts';
 import type { Surface } from './surface.ts';
 
 /** What is to come onto edges of a surface's rings, by plane and the nodes it runs between. */
@@ -24,31 +24,13 @@ export function dividedTogether(surfaces: readonly Surface[]): Surface[] {
 function crossed(a: Surface, b: Surface): [Surface, Surface] {
   const [onA, onB]: [More, More] = [new Map(), new Map()];
   for (const p of uprights(a))
-    for (const q of uprights(b)) if (isOnePlane(a, p, b, q) && !areAlike(a, p, b, q)) cross([a, p, onA], [b, q, onB]);
+    for (const q of uprights(b))
+      if (isOnePlane(a.planes[p]!, b.planes[q]!) && !areAlike(a, p, b, q)) cross([a, p, onA], [b, q, onB]);
   return [withNodes(a, onA), withNodes(b, onB)];
 }
 
 const uprights = ({ planes }: Surface): number[] =>
   [...planes.keys()].filter((p) => planes[p]!.run === 0 && planes[p]!.rings.length > 0);
-
-/** Whether upright planes of two surfaces lie in each other. */
-function isOnePlane(a: Surface, p: number, b: Surface, q: number): boolean {
-  const [one, other] = [a.planes[p]!, b.planes[q]!];
-  if (Math.abs(one.nx * other.ny - one.ny * other.nx) > parallel) return false;
-  return b.planes[q]!.rings.every(({ nodes }) =>
-    nodes.every((node) => {
-      const [x, y] = b.nodes[node]!;
-      return Math.abs(one.nx * x + one.ny * y - reachOf(a, p)) < micrometre;
-    }),
-  );
-}
-
-/** How far inward an upright plane is, as it stands: an edge's may have been moved by its strips, which its own reach tells of. */
-function reachOf(surface: Surface, p: number): number {
-  const { nx, ny, rings } = surface.planes[p]!;
-  const [x, y] = surface.nodes[rings[0]!.nodes[0]!]!;
-  return nx * x + ny * y;
-}
 
 /** Whether two surfaces end on an edge's upright plane between the same places, within them and without a step. */
 function areAlike(a: Surface, p: number, b: Surface, q: number): boolean {

@@ -1,5 +1,5 @@
 /** The line in which a surface of a roof ends on the upright plane of an edge: over the edge itself, and beyond its ends where lower planes run on below it. */
-import { hair, micrometre } from '../tolerances.ts';
+import { hair, micrometre, parallel } from '../tolerances.ts';
 import type { Surface } from './surface.ts';
 
 /** A node of a surface, metres. */
@@ -14,6 +14,15 @@ function baseOf(surface: Surface, plane: number): { nodes: readonly number[]; ba
 /** Whether a plane is the upright one of an edge of the outline, and is there. */
 export const isEdgesUpright = ({ edge, strip, rings }: Surface['planes'][number]): boolean =>
   edge >= 0 && strip < 0 && rings.some(({ beyond }) => beyond.includes(-1));
+
+/** Whether two upright planes lie in each other, whichever way they face. */
+export function isOnePlane(a: Standing, b: Standing): boolean {
+  const way = a.nx * b.nx + a.ny * b.ny;
+  return Math.abs(way) > 1 - parallel ** 2 && Math.abs(a.reach - Math.sign(way) * b.reach) < micrometre;
+}
+
+/** Where an upright plane stands: its unit normal inward in plan, and how far inward it is, metres. */
+type Standing = Pick<Surface['planes'][number], 'nx' | 'ny' | 'reach'>;
 
 /** The nodes at the base of an edge's upright plane, from its start to its end. */
 export function standsOn(surface: Surface, plane: number): [number, number] {
