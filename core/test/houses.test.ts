@@ -16,36 +16,16 @@ import fc from 'fast-check';
 import { solidLibrary } from '../src/cut/solid.ts';
 import { cornerAt, cutModel, findingsOf, mirroredIn, prove, sheetsOf, type CutMesh, type Model } from '../src/index.ts';
 import type { Run } from '../src/mesh/cut-mesh.ts';
+import { ell, near, tee } from './outlines.ts';
 
 type Vector = readonly [number, number, number];
-
-const near = (min: number, max: number): fc.Arbitrary<number> =>
-  fc.integer({ min: Math.round(min * 20), max: Math.round(max * 20) }).map((n) => n / 20);
 
 /** Outlines of buildings, corners counter-clockwise: oblongs, and with a wing, a step back or a bay that stands aslant. */
 const outline: fc.Arbitrary<[number, number][]> = fc
   .tuple(fc.constantFrom('oblong', 'L', 'T', 'aslant'), near(5, 9), near(4, 7))
   .map(([form, wide, deep]) => {
-    if (form === 'L')
-      return [
-        [0, 0],
-        [wide + 4, 0],
-        [wide + 4, deep],
-        [deep, deep],
-        [deep, deep + 4],
-        [0, deep + 4],
-      ];
-    if (form === 'T')
-      return [
-        [0, 0],
-        [wide + 5, 0],
-        [wide + 5, deep],
-        [wide, deep],
-        [wide, deep + 3],
-        [3, deep + 3],
-        [3, deep],
-        [0, deep],
-      ];
+    if (form === 'L') return ell(wide, deep);
+    if (form === 'T') return tee(wide, deep);
     if (form === 'aslant')
       return [
         [0, 0],

@@ -4,36 +4,13 @@ import { everyDormer } from '@yard-arch/demo';
 import { kinds, type Layer, type Roof, type RoofEdge } from '@yard-arch/document';
 import fc from 'fast-check';
 import { cutModel, prove, type ElementCut } from '../src/index.ts';
-
-type Place = [x: number, y: number];
-
-const near = (min: number, max: number): fc.Arbitrary<number> =>
-  fc.integer({ min: Math.round(min * 20), max: Math.round(max * 20) }).map((n) => n / 20);
+import { ell, near, tee, type Place } from './outlines.ts';
 
 const outline: fc.Arbitrary<Place[]> = fc
   .tuple(fc.constantFrom('L', 'T', 'U'), near(5, 9), near(4, 7))
   .map(([form, wide, deep]): Place[] => {
-    const far = wide + 4;
-    if (form === 'L')
-      return [
-        [0, 0],
-        [far, 0],
-        [far, deep],
-        [deep, deep],
-        [deep, deep + 4],
-        [0, deep + 4],
-      ];
-    if (form === 'T')
-      return [
-        [0, 0],
-        [far, 0],
-        [far, deep],
-        [wide, deep],
-        [wide, deep + 3],
-        [2, deep + 3],
-        [2, deep],
-        [0, deep],
-      ];
+    if (form === 'L') return ell(wide, deep);
+    if (form === 'T') return tee(wide, deep);
     return [
       [0, 0],
       [12, 0],
