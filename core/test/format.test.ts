@@ -83,9 +83,9 @@ function readObj(text: string): ReadObj {
 
 const text = (files: ReturnType<typeof objFiles>, ending: string): string =>
   [...files.find(({ name }) => name.endsWith(ending))!.pieces].join('');
-const written = (source: ProjectDocument) => {
+const written = (source: ProjectDocument, cut = cutModel(source)) => {
   // Pieces come once: they are kept.
-  const files = objFiles(source, cutModel(source), 'granary').map(({ name, pieces }) => ({
+  const files = objFiles(source, cut, 'granary').map(({ name, pieces }) => ({
     name,
     pieces: [...pieces],
   }));
@@ -146,11 +146,12 @@ describe('OBJ', () => {
     ['every profile', demos.profiles!],
   ])('has only faces that are convex and flat: %s', (_, make) => {
     const source = make();
-    const { facing, strays, volume } = fanned(written(source));
+    const cut = cutModel(source);
+    const { facing, strays, volume } = fanned(written(source, cut));
     expect(facing).toBeGreaterThan(0.999);
     expect(strays).toBeLessThan(1e-4);
-    const whole = [...cutModel(source).cuts.values()]
-      .flatMap((cut) => [cut.mesh, ...cut.parts.map(({ part }) => part.mesh)])
+    const whole = [...cut.cuts.values()]
+      .flatMap(({ mesh, parts }) => [mesh, ...parts.map(({ part }) => part.mesh)])
       .reduce((sum, mesh) => sum + prove(mesh).volume, 0);
     expect(Math.abs(volume - whole)).toBeLessThan(1e-5 * Math.max(1, whole));
   });

@@ -8,7 +8,7 @@ import { solidLibrary } from '../src/cut/solid.ts';
 import { cutModel, mirroredIn, prove } from '../src/index.ts';
 import { oracleVolume } from './oracle.ts';
 import { anything } from './anything.ts';
-import { opening, project, wall } from './sample.ts';
+import { expectSameMesh, opening, project, wall } from './sample.ts';
 
 // A few of everything each time; PROPERTY_RUNS asks for more.
 const numRuns = Number(process.env.PROPERTY_RUNS ?? 120);
@@ -67,18 +67,19 @@ describe('whatever is cut', () => {
         }
         // The same input gives the same mesh; an edit and its undoing give back the very same figures.
         const again = cutModel(structuredClone(document));
-        expect(again.cuts.get('w1')!.mesh).toEqual(cut.mesh);
+        expectSameMesh(again.cuts.get('w1')!.mesh, cut.mesh);
         const without = { ...document, openings: {} };
         const bare = cutModel(without, model);
-        expect(bare.cuts.get('w1')!.mesh).toEqual(cutModel(without).cuts.get('w1')!.mesh);
-        expect(cutModel(document, bare).cuts.get('w1')!.mesh).toEqual(cut.mesh);
+        expectSameMesh(bare.cuts.get('w1')!.mesh, cutModel(without).cuts.get('w1')!.mesh);
+        expectSameMesh(cutModel(document, bare).cuts.get('w1')!.mesh, cut.mesh);
         const [first] = Object.values(document.openings);
-        if (first) {
+        // Every other time: it takes a third of the whole.
+        if (first && tried % 2 === 0) {
           const moved = {
             ...document,
             openings: { ...document.openings, [first.id]: { ...first, up: { from: 'base' as const, distance: 1.37 } } },
           };
-          expect(cutModel(moved, model).cuts.get('w1')!.mesh).toEqual(cutModel(moved).cuts.get('w1')!.mesh);
+          expectSameMesh(cutModel(moved, model).cuts.get('w1')!.mesh, cutModel(moved).cuts.get('w1')!.mesh);
         }
       }),
       { numRuns, seed, endOnFailure: quick },

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { cutSolid, solidLibrary } from '../src/cut/solid.ts';
 import { cornerAt, cutModel, prove, type CutMesh } from '../src/index.ts';
-import { anyProject } from './sample.ts';
+import { anyProject, expectSameMesh } from './sample.ts';
 
 const numRuns = Number(process.env.PROPERTY_RUNS ?? 400);
 // The same seed every time, so that a failure is of the change at hand; longer runs take one of their own.
@@ -46,11 +46,11 @@ describe('every cut', () => {
       fc.property(anyProject, (document) => {
         const once = cutModel(document).cuts.get('w1')!;
         const again = cutModel(structuredClone(document)).cuts.get('w1')!;
-        expect(again.mesh).toEqual(once.mesh);
+        expectSameMesh(again.mesh, once.mesh);
         const without = { ...document, openings: {} };
         const plain = cutModel(without).cuts.get('w1')!;
         const restored = cutModel(without, cutModel(document)).cuts.get('w1')!;
-        expect(restored.mesh).toEqual(plain.mesh);
+        expectSameMesh(restored.mesh, plain.mesh);
         const edges = plain.sheet.outline.xs.length;
         expect(prove(plain.mesh).triangles).toBe(2 * (edges - 2) + 2 * edges * document.elements.w1!.layers.length);
       }),

@@ -12,8 +12,10 @@ import {
   type Top,
   type Wall,
 } from '@yard-arch/document';
+import { expect } from '@jest/globals';
 import fc from 'fast-check';
-import { sheetsOf, type Fineness, type Sheet } from '../src/index.ts';
+import { isDeepStrictEqual } from 'node:util';
+import { sheetsOf, type CutMesh, type Fineness, type Sheet } from '../src/index.ts';
 
 export function wall(over: Partial<Wall> = {}): Wall {
   return {
@@ -169,3 +171,11 @@ function sized(shape: string, width: number, height: number): [ProfileShape, Rec
 /** The sheet of an element that stands by itself. */
 export const sheetOf = (element: Element, fineness?: Fineness): Sheet =>
   sheetsOf({ ...emptyDocument('Alone'), elements: { [element.id]: element } }, fineness).of(element.id)!;
+
+/**
+ * Whether two meshes are the very same, figure for figure. Node compares arrays of figures a hundred times faster than a matcher does, which
+ * is left to tell how they differ.
+ */
+export function expectSameMesh(mesh: CutMesh, other: CutMesh): void {
+  if (!isDeepStrictEqual(mesh, other)) expect(mesh).toEqual(other);
+}

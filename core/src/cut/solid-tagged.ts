@@ -6,9 +6,11 @@ import { prove } from '../mesh/proof.ts';
 import { cornerAt, type CutMesh, type Run } from '../mesh/cut-mesh.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { cutterPiece } from './piece.ts';
-import type { Setting } from './setting.ts';
+import type { Sheet } from '../element/sheet.ts';
+import type { Setting, Skin } from './setting.ts';
 import { AtFault } from './skin.ts';
 import type { SolidPath } from './solid-path.ts';
+import { cross, dot, minus, type Vector } from '../vector.ts';
 import { solidGrain as grain, solidMatched, solidSimplified, touch as thinnest } from '../tolerances.ts';
 
 interface Source {
@@ -52,13 +54,13 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
         );
       };
       let result = whole(plain, false);
-      const cutters = [{ setting, openings }, ...others].flatMap((one) =>
+      const asked = [{ setting, openings }, ...others].flatMap((one) =>
         one.openings.flatMap((opening) => cutterOf(one.setting, opening) ?? []),
       );
       // What is kept first, then what is added, then all that is taken away.
-      for (const { mesh, use } of cutters) if (use === 'keep') result = keep(result.intersect(whole(mesh, false)));
-      for (const { mesh, use } of cutters) if (use === 'add') result = keep(result.add(whole(mesh, false)));
-      const voids = cutters.filter(({ use }) => use === 'subtract').map(({ mesh }) => whole(mesh, true));
+      for (const { mesh, use } of asked) if (use === 'keep') result = keep(result.intersect(whole(mesh, false)));
+      for (const { mesh, use } of asked) if (use === 'add') result = keep(result.add(whole(mesh, false)));
+      const voids = asked.filter(({ use }) => use === 'subtract').map(({ mesh }) => whole(mesh, true));
       if (voids.length > 0) result = keep(result.subtract(keep(library.Manifold.union(voids))));
       // Slivers that rounding leaves are smoothed away.
       result = keep(result.simplify(solidSimplified));
@@ -72,14 +74,24 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
   };
 }
 
+/** What openings take away or add, by the opening in its place, for the skin of a sheet in which it was made: after an edit most are asked for again. */
+const cutters = new WeakMap<Placed, { sheet: Sheet; skin: Skin; made: ReturnType<typeof cutterPiece> }>();
+
 /** What an opening takes away or adds. @throws AtFault */
 function cutterOf(setting: Setting, opening: Placed): ReturnType<typeof cutterPiece> {
+  const { sheet, skin } = setting;
+  const known = cutters.get(opening);
+  if (known && known.sheet === sheet && sameSkin(known.skin, skin)) return known.made;
   try {
-    return cutterPiece(setting, opening);
+    const made = cutterPiece(setting, opening);
+    cutters.set(opening, { sheet, skin, made });
+    return made;
   } catch (error) {
     throw new AtFault([opening], error);
   }
 }
+
+const sameSkin = (a: Skin, b: Skin): boolean => a.from === b.from && a.to === b.to && a.whole === b.whole;
 
 /** Where the library works: near the origin 32-bit figures are fine enough, and along a flat face's own directions faces that lie on each other have the very same ones. */
 interface Place {
@@ -130,9 +142,8 @@ function sourceOf(mesh: CutMesh): { source: Source; faces: Uint32Array } {
     const polygon = polygonOf(mesh, run);
     for (let i = run.first; i < run.first + run.count; i++) {
       // A polygon that is not quite flat is a face for each way that it faces.
-      const key = `${flat ? '' : polygon[i - run.first]!} ${facing(mesh, i)
-        .map((x) => Math.round(x * 1e5))
-        .join(' ')}`;
+      const [x, y, z] = facing(mesh, i);
+      const key = `${flat ? '' : polygon[i - run.first]!} ${Math.round(x * 1e5)} ${Math.round(y * 1e5)} ${Math.round(z * 1e5)}`;
       let face = planes.get(key);
       if (face === undefined) {
         face = source.triangle.length;
@@ -154,24 +165,23 @@ function polygonOf(mesh: CutMesh, run: Run): number[] {
   return out;
 }
 
-function corners(mesh: CutMesh, i: number): [number[], number[], number[]] {
-  const at = (k: number): number[] => cornerAt(mesh, mesh.triangles[3 * i + k]!);
+function corners(mesh: CutMesh, i: number): [Vector, Vector, Vector] {
+  const at = (k: number): Vector => cornerAt(mesh, mesh.triangles[3 * i + k]!);
   return [at(0), at(1), at(2)];
 }
 
-function cross(mesh: CutMesh, i: number): number[] {
+/** Twice a triangle's area along its normal. */
+function crossOf(mesh: CutMesh, i: number): Vector {
   const [a, b, c] = corners(mesh, i);
-  const [ux, uy, uz] = [b[0]! - a[0]!, b[1]! - a[1]!, b[2]! - a[2]!];
-  const [vx, vy, vz] = [c[0]! - a[0]!, c[1]! - a[1]!, c[2]! - a[2]!];
-  return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  return cross(minus(b, a), minus(c, a));
 }
 
-const areaOf = (mesh: CutMesh, i: number): number => Math.hypot(...cross(mesh, i)) / 2;
+const areaOf = (mesh: CutMesh, i: number): number => size(...crossOf(mesh, i)) / 2;
 
-function facing(mesh: CutMesh, i: number): number[] {
-  const n = cross(mesh, i);
-  const size = Math.hypot(...n) || 1;
-  return n.map((x) => x / size);
+function facing(mesh: CutMesh, i: number): Vector {
+  const [x, y, z] = crossOf(mesh, i);
+  const long = size(x, y, z) || 1;
+  return [x / long, y / long, z / long];
 }
 
 /** The library's result as a CutMesh: each triangle with the tags, normals and texture of the face that it came from. */
@@ -194,7 +204,7 @@ function tagged(
     );
   const same = Uint32Array.from({ length: count }, (_, v) => v);
   mergeFromVert?.forEach((from, i) => (same[from] = mergeToVert[i]!));
-  if (tidy) weld(same, triVerts, (v) => [0, 1, 2].map((j) => vertProperties[v * numProp + j]!));
+  if (tidy) weld(same, triVerts, vertProperties, numProp);
   const pieces: Piece[] = [];
   for (let r = 0; r < runOriginalID.length; r++) {
     const source = sources.get(runOriginalID[r]!)!;
@@ -205,8 +215,9 @@ function tagged(
         pieces.push({ corners: own, source, face: faceID[i]! });
     }
   }
-  const point = (v: number): number[] => [0, 1, 2].map((j) => vertProperties[v * numProp + j]!);
-  const world = (v: number): [number, number, number] => place.world(...(point(v) as [number, number, number]));
+  const figure = (v: number, k: number): number => vertProperties[v * numProp + k]!;
+  const point = (v: number): number[] => [figure(v, 0), figure(v, 1), figure(v, 2)];
+  const world = (v: number): [number, number, number] => place.world(figure(v, 0), figure(v, 1), figure(v, 2));
   const byRun = new Map<Run, Face[]>();
   for (const face of tidy ? tidied(facesOf(withoutNeedles(pieces, point)), world) : facesOf(pieces)) {
     const run = face.source.run[face.face]!;
@@ -217,11 +228,8 @@ function tagged(
   for (const [run, list] of byRun) {
     builder.begin(run);
     for (const { triangles, source, face } of list) {
-      const corner = (v: number): number => {
-        const p = world(v);
-        const { normal, uv } = dressedAt(source.mesh, source.triangle[face]!, p);
-        return builder.corner(v, normal[0]!, normal[1]!, normal[2]!, uv[0]!, uv[1]!);
-      };
+      const dressed = dressing(source.mesh, source.triangle[face]!);
+      const corner = (v: number): number => builder.corner(v, ...dressed(...world(v)));
       const corners = new Map<number, number>();
       const cornerOf = (v: number): number => corners.get(v) ?? corners.set(v, corner(v)).get(v)!;
       for (let i = 0; i < triangles.length; i += 3) {
@@ -262,15 +270,15 @@ function tidied(faces: readonly Face[], point: (v: number) => [number, number, n
   const anew = flatFacesAnew(
     faces.map(({ source, face, triangles }) => ({
       triangles,
-      normal: facing(source.mesh, source.triangle[face]!) as [number, number, number],
+      normal: facing(source.mesh, source.triangle[face]!),
     })),
     point,
   );
   return faces.map((face, i) => ({ ...face, triangles: anew[i]! }));
 }
 
-/** Makes one of the two ends of edges so short that they are only what rounding to 32-bit figures has left. */
-function weld(same: Uint32Array, triangles: Uint32Array, point: (v: number) => number[]): void {
+/** Makes one of the two ends of edges so short that they are only what rounding to 32-bit figures has left. @param at figures of vertices, `width` for each, the first three where it stands */
+function weld(same: Uint32Array, triangles: Uint32Array, at: ArrayLike<number>, width: number): void {
   const root = (v: number): number => {
     while (same[v] !== v) v = same[v]!;
     return v;
@@ -279,8 +287,8 @@ function weld(same: Uint32Array, triangles: Uint32Array, point: (v: number) => n
     for (let k = 0; k < 3; k++) {
       const [a, b] = [root(triangles[i + k]!), root(triangles[i + ((k + 1) % 3)]!)];
       if (a === b) continue;
-      const p = point(a);
-      if (Math.hypot(...point(b).map((value, at) => value - p[at]!)) < solidMatched)
+      const [p, q] = [a * width, b * width];
+      if (size(at[q]! - at[p]!, at[q + 1]! - at[p + 1]!, at[q + 2]! - at[p + 2]!) < solidMatched)
         same[Math.max(a, b)] = Math.min(a, b);
     }
   for (let v = 0; v < same.length; v++) same[v] = root(v);
@@ -293,21 +301,25 @@ interface Piece {
   face: number;
 }
 
+const size = (x: number, y: number, z: number): number => Math.sqrt(x * x + y * y + z * z);
+
 /**
  * Turns the longest edge of triangles whose corners have come to lie in one line, so that the neighbour across it is divided instead: rounding to 32-bit figures leaves such needles along shared edges.
  */
 function withoutNeedles(pieces: Piece[], point: (v: number) => number[]): Piece[] {
   const height = ({ corners: [a, b, c] }: Piece): number => {
-    const [p, q, r] = [point(a), point(b), point(c)];
-    const [u, v] = [q.map((x, k) => x - p[k]!), r.map((x, k) => x - p[k]!)];
-    const n = [u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!];
-    const longest = Math.max(Math.hypot(...u), Math.hypot(...v), Math.hypot(...q.map((x, k) => x - r[k]!)));
-    return longest > 0 ? Math.hypot(...n) / longest : 0;
+    const [p, q, r] = [point(a), point(b), point(c)] as [number[], number[], number[]];
+    const [ux, uy, uz] = [q[0]! - p[0]!, q[1]! - p[1]!, q[2]! - p[2]!];
+    const [vx, vy, vz] = [r[0]! - p[0]!, r[1]! - p[1]!, r[2]! - p[2]!];
+    const twice = size(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx);
+    const longest = Math.max(size(ux, uy, uz), size(vx, vy, vz), size(ux - vx, uy - vy, uz - vz));
+    return longest > 0 ? twice / longest : 0;
   };
+  const queue = pieces.filter((piece) => height(piece) < thinnest);
+  if (queue.length === 0) return pieces;
   const byEdge = new Map<string, Piece>();
   const edges = (piece: Piece): string[] => [0, 1, 2].map((k) => `${piece.corners[k]!} ${piece.corners[(k + 1) % 3]!}`);
   for (const piece of pieces) for (const edge of edges(piece)) byEdge.set(edge, piece);
-  const queue = pieces.filter((piece) => height(piece) < thinnest);
   let patience = 64 + 16 * queue.length;
   while (queue.length > 0 && patience-- > 0) {
     const piece = queue.shift()!;
@@ -335,25 +347,29 @@ function withoutNeedles(pieces: Piece[], point: (v: number) => number[]): Piece[
   return pieces;
 }
 
-/** Normal and texture of a face at a point, carried on from one of its triangles in barycentric coordinates. */
-function dressedAt(mesh: CutMesh, triangle: number, p: readonly number[]): { normal: number[]; uv: number[] } {
+/** Normal and texture of a face at points, carried on from one of its triangles in barycentric coordinates: three figures and two. */
+function dressing(
+  mesh: CutMesh,
+  triangle: number,
+): (x: number, y: number, z: number) => [number, number, number, number, number] {
   const [a, b, c] = corners(mesh, triangle);
-  const sub = (x: readonly number[], y: readonly number[]): number[] => x.map((value, k) => value - y[k]!);
-  const dot = (x: readonly number[], y: readonly number[]): number => x[0]! * y[0]! + x[1]! * y[1]! + x[2]! * y[2]!;
-  const [u, v, w] = [sub(b, a), sub(c, a), sub(p, a)];
-  const [uu, uv, vv, wu, wv] = [dot(u, u), dot(u, v), dot(v, v), dot(w, u), dot(w, v)];
+  const [u, v] = [minus(b, a), minus(c, a)];
+  const [uu, uv, vv] = [dot(u, u), dot(u, v), dot(v, v)];
   const det = uu * vv - uv * uv;
-  const s = (wu * vv - wv * uv) / det;
-  const t = (wv * uu - wu * uv) / det;
   const [i, j, k] = [0, 1, 2].map((at) => mesh.triangles[3 * triangle + at]!) as [number, number, number];
-  const mix = (array: ArrayLike<number>, width: number, at: number): number => {
-    const x = array[width * i + at]!;
-    return x + s * (array[width * j + at]! - x) + t * (array[width * k + at]! - x);
-  };
-  const normal = [0, 1, 2].map((at) => mix(mesh.normals, 3, at));
-  const size = Math.hypot(...normal);
-  return {
-    normal: size > 0.2 ? normal.map((x) => x / size) : facing(mesh, triangle),
-    uv: [mix(mesh.uvs, 2, 0), mix(mesh.uvs, 2, 1)],
+  const { normals, uvs } = mesh;
+  return (x, y, z) => {
+    const w: Vector = [x - a[0], y - a[1], z - a[2]];
+    const [wu, wv] = [dot(w, u), dot(w, v)];
+    const s = (wu * vv - wv * uv) / det;
+    const t = (wv * uu - wu * uv) / det;
+    const mix = (array: ArrayLike<number>, width: number, at: number): number => {
+      const own = array[width * i + at]!;
+      return own + s * (array[width * j + at]! - own) + t * (array[width * k + at]! - own);
+    };
+    const [nx, ny, nz] = [mix(normals, 3, 0), mix(normals, 3, 1), mix(normals, 3, 2)];
+    const long = size(nx, ny, nz);
+    const [fx, fy, fz] = long > 0.2 ? [nx / long, ny / long, nz / long] : facing(mesh, triangle);
+    return [fx!, fy!, fz!, mix(uvs, 2, 0), mix(uvs, 2, 1)];
   };
 }

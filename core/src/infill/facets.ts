@@ -2,6 +2,7 @@
 import { MeshBuilder } from '../mesh/builder.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { FaceLoops, triangulateFace } from '../mesh/face.ts';
+import { fewTriangles } from '../mesh/few.ts';
 import { cross, dot, minus, newell, type Vector } from '../vector.ts';
 
 export type Point = Vector;
@@ -86,13 +87,7 @@ export class Facets {
         dot(point, v),
       ),
     );
-    const face = new FaceLoops();
-    face.add(
-      vertices,
-      flat.map(([x]) => x),
-      flat.map(([, y]) => y),
-    );
-    const triangles = points.length === 3 ? [0, 1, 2] : triangulateFace(face.region, null);
+    const triangles = triangulated(vertices, flat);
     const whole = points.length === 4 && triangles.length === 6;
     for (let i = 0; i < triangles.length; i += 3) {
       const three = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!].map((k) => corners[k]!);
@@ -105,6 +100,17 @@ export class Facets {
   finish(): CutMesh {
     return this.builder.finish();
   }
+}
+
+type Flat = readonly (readonly [number, number])[];
+
+function triangulated(vertices: readonly number[], flat: Flat): ArrayLike<number> {
+  const [xs, ys] = [flat.map(([x]) => x), flat.map(([, y]) => y)];
+  const few = vertices.length === 3 ? [0, 1, 2] : fewTriangles(xs, ys);
+  if (few) return few;
+  const face = new FaceLoops();
+  face.add(vertices, xs, ys);
+  return triangulateFace(face.region, null);
 }
 
 function unit(vector: Point): Point {

@@ -60,10 +60,7 @@ const still = (made: PartMesh | string): InfillPart[] | string =>
 
 /** Makes a part by its kind. */
 function makeOf(part: Part, placed: Placed, units: Units): InfillPart[] | string {
-  if (isSetIn(part)) {
-    const made = letIn(part, placed, units);
-    return typeof made === 'string' ? made : still(made.part);
-  }
+  if (isSetIn(part)) return still(letIn(part, placed, units));
   return (makers[part.kind] as (part: Part, placed: Placed, units: Units) => InfillPart[] | string)(
     part,
     placed,

@@ -20,9 +20,9 @@ const kinds: ReadonlySet<Part['kind']> = new Set(['lintel', 'arch ring', 'quoins
 /** Whether a part is let into the wall. */
 export const isSetIn = (part: Part): part is SetIn => kinds.has(part.kind);
 
-/** A part let in: its mesh, and the outlines of the rooms that it takes, from the opening's lower left corner. */
-export interface LetIn {
-  part: PartMesh;
+/** A part to be let in: what makes it, and the outlines of the rooms that it takes, from the opening's lower left corner. */
+interface LetIn {
+  make: () => PartMesh;
   rooms: Room[];
 }
 
@@ -30,7 +30,13 @@ export interface LetIn {
 type Room = Pick<Setting, 'room' | 'outs'>;
 
 /** Builds a part that is let in, for an opening in its place on its own face. @returns why there is none, in words to follow the opening's mark */
-export function letIn(part: SetIn, placed: Placed, units: Units): LetIn | string {
+export function letIn(part: SetIn, placed: Placed, units: Units): PartMesh | string {
+  const found = laidOut(part, placed, units);
+  return typeof found === 'string' ? found : found.make();
+}
+
+/** Where a part lies that is let in; its solids are made apart from that, for its rooms are wanted without them. */
+function laidOut(part: SetIn, placed: Placed, units: Units): LetIn | string {
   const refused = tooDeep(part, placed, units);
   if (refused) return refused;
   const middle = placed.profile.width / 2;
@@ -40,23 +46,33 @@ export function letIn(part: SetIn, placed: Placed, units: Units): LetIn | string
     const found = sillRoom(part, placed);
     if (typeof found === 'string') return found;
     const { room, span, foot } = found;
-    const made = stoneSill(part, [span[0] - middle, span[1] - middle], foot);
-    return { part: { key: key(room), name: part.kind, ...made }, rooms: [{ room }] };
+    const make = (): PartMesh => ({
+      key: key(room),
+      name: part.kind,
+      ...stoneSill(part, [span[0] - middle, span[1] - middle], foot),
+    });
+    return { make, rooms: [{ room }] };
   }
   const set = settingsOf(part, placed);
   if (typeof set === 'string') return set;
   const stones = set.flatMap((one) => one.stones);
+  const make = (): PartMesh => ({
+    key: key(stones.flatMap(({ points }) => points)),
+    name: part.kind,
+    ...ofStones(part, stones, middle),
+  });
+  return { make, rooms: set };
+}
+
+function ofStones({ depth }: SetIn, stones: readonly Stone[], middle: number): Pick<PartMesh, 'mesh' | 'front'> {
   const facets = new Facets(stones[0]!.material);
   const front: Front[] = [];
   for (const stone of stones) {
     const area = areaOfStone(stone, middle);
-    prism(facets, stone.material, area, { from: 0 - stone.proud, to: part.depth }, [stone.along[0], 0, stone.along[1]]);
+    prism(facets, stone.material, area, { from: 0 - stone.proud, to: depth }, [stone.along[0], 0, stone.along[1]]);
     front.push({ kind: 'solid', loops: [area.points], material: stone.material });
   }
-  return {
-    part: { key: key(stones.flatMap(({ points }) => points)), name: part.kind, mesh: facets.finish(), front },
-    rooms: set,
-  };
+  return { mesh: facets.finish(), front };
 }
 
 function settingsOf(part: Exclude<SetIn, StoneSill>, placed: Placed): Setting[] | string {
@@ -176,7 +192,7 @@ export function roomFor(id: string): { opening: string; part: string } | null {
 }
 
 function roomsFor(sheet: Sheet, own: Placed, part: SetIn, units: Units): readonly Placed[] | string {
-  const found = guarded(part.kind, () => letIn(part, own, units));
+  const found = guarded(part.kind, () => laidOut(part, own, units));
   if (typeof found === 'string') return found;
   return found.rooms.map(({ room: points, outs }, k) => {
     const [x, y] = [Math.min(...points.map(([x]) => x)), Math.min(...points.map(([, y]) => y))];

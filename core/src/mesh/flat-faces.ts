@@ -3,6 +3,7 @@
  * is what is left of its triangles' edges once those that run both ways are struck out, and within that it is triangulated from nothing.
  */
 import { triangulateFace } from './face.ts';
+import { fewTriangles } from './few.ts';
 import type { Region } from './region.ts';
 import { partOf, Rim } from './rim.ts';
 import { NotTriangulable } from './triangulation.ts';
@@ -137,16 +138,21 @@ function trianglesWithin(
   point: (v: number) => Point,
 ): number[] | null {
   if (edges.length === 0) return [];
-  const vertices = [...new Set(edges.flat())];
-  const place = new Map(vertices.map((v, i) => [v, i]));
+  const round = edges.length <= 4 ? roundOf(edges) : null;
+  const vertices = round ?? [...new Set(edges.flat())];
   const [across, up] = inPlane(normal);
   const origin = point(vertices[0]!);
-  const region: Region = {
-    count: vertices.length,
-    xs: Float64Array.from(vertices, (v) => dot(minus(point(v), origin), across)),
-    ys: Float64Array.from(vertices, (v) => dot(minus(point(v), origin), up)),
-    next: new Uint32Array(vertices.length),
-  };
+  const xs = new Float64Array(vertices.length);
+  const ys = new Float64Array(vertices.length);
+  vertices.forEach((v, i) => {
+    const from = minus(point(v), origin);
+    xs[i] = dot(from, across);
+    ys[i] = dot(from, up);
+  });
+  const few = round && fewTriangles(xs, ys);
+  if (few) return few.map((at) => vertices[at]!);
+  const place = new Map(vertices.map((v, i) => [v, i]));
+  const region: Region = { count: vertices.length, xs, ys, next: new Uint32Array(vertices.length) };
   const rim = new Rim(region);
   for (const [from, to] of edges) rim.add(place.get(from)!, place.get(to)!);
   const loops = rim.loops();
@@ -159,6 +165,18 @@ function trianglesWithin(
     if (error instanceof NotTriangulable) return null;
     throw error;
   }
+}
+
+/** The vertices of edges that are one round, in their order. */
+function roundOf(edges: readonly [number, number][]): number[] | null {
+  const round = [edges[0]![0]];
+  for (let at = edges[0]![1]; at !== round[0];) {
+    const on = edges.find(([from]) => from === at);
+    if (!on || round.length === edges.length) return null;
+    round.push(at);
+    at = on[1];
+  }
+  return round.length === edges.length ? round : null;
 }
 
 /** Two directions in a plane, square to each other, counter-clockwise about its normal. */
