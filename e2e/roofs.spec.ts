@@ -248,6 +248,95 @@ test('a roof is laid over four walls, gabled by two verges, pitched, and cut on 
   expect(Object.keys((await desk.saved()).openings)).toHaveLength(4);
 });
 
+test('a roof’s outline is drawn anew: a courtyard opened, an edge drawn out, bent, given a corner, and a crossing one refused', async ({
+  application,
+  page,
+}) => {
+  const made = (await (
+    await page.request.post(`${application.url}/api/projects/upload`, { data: fourWalls() })
+  ).json()) as { id: string };
+  const desk = new Desk(page, application.url, made.id);
+  await desk.open();
+  await page.getByRole('tab', { name: 'Plan', exact: true }).click();
+  const plan = page.getByTestId('plan');
+  const at = async (px: number, py: number): Promise<{ x: number; y: number }> => {
+    const frame = (await plan.boundingBox())!;
+    const [scale, x, y] = await Promise.all(
+      ['data-scale', 'data-x', 'data-y'].map(async (name) => Number(await plan.getAttribute(name))),
+    );
+    return { x: frame.x + x! + px * scale!, y: frame.y + y! - py * scale! };
+  };
+  const outline = async (corners: readonly (readonly [number, number])[]): Promise<void> => {
+    await page.keyboard.down('Alt');
+    for (const corner of corners) {
+      const { x, y } = await at(...corner);
+      await page.mouse.click(x, y, { delay: 30 });
+    }
+    await page.keyboard.up('Alt');
+    await page.keyboard.press('Enter');
+  };
+  const drag = async (from: readonly [number, number], to: readonly [number, number]): Promise<void> => {
+    const [a, b] = [await at(...from), await at(...to)];
+    await page.mouse.move(a.x, a.y);
+    await page.mouse.down();
+    await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2, { steps: 3 });
+    await page.mouse.move(b.x, b.y, { steps: 3 });
+    await page.mouse.up();
+  };
+  let document = await desk.saved();
+  const roof = (): Roof =>
+    Object.values(document.elements).find((element): element is Roof => element.kind === 'roof')!;
+  const polled = (read: (of: Roof) => unknown) =>
+    expect.poll(async () => ((document = await desk.saved()), read(roof())));
+
+  await page.getByRole('button', { name: 'Lay a roof' }).click();
+  const { x, y } = await at(6, 0.2);
+  await page.mouse.move(x, y, { steps: 2 });
+  await page.mouse.click(x, y);
+  await expect(page.getByRole('heading', { name: 'Roof', exact: true })).toBeVisible();
+
+  // A courtyard that crosses itself is refused, one that does not is opened, and its eaves fall into it.
+  await page.getByRole('button', { name: 'Open a courtyard' }).click();
+  await outline([
+    [4, 2.5],
+    [8, 2.5],
+    [4, 4.5],
+    [8, 4.5],
+  ]);
+  await expect(page.getByText('The outline would cross itself').first()).toBeVisible();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Escape');
+  await outline([
+    [4, 2.5],
+    [8, 2.5],
+    [8, 4.5],
+    [4, 4.5],
+  ]);
+  await polled(({ courts }) => courts?.map((court) => court.length)).toEqual([4]);
+
+  // An edge is drawn out by half a metre, and a corner is put into it and drawn out by itself.
+  await drag([12, 2.2], [12.5, 2.2]);
+  await polled(({ edges }) => Math.max(...edges.map((edge) => edge.x))).toBeCloseTo(12.5, 6);
+  await desk.particulars.getByRole('button', { name: 'put a corner into its middle' }).click();
+  await polled(({ edges }) => edges.length).toBe(5);
+  await drag([12.5, 3.5], [14, 3.5]);
+  await polled(({ edges }) => Math.max(...edges.map((edge) => edge.x))).toBeCloseTo(14, 6);
+
+  // Bent and typed, it is still closed.
+  await page.getByRole('button', { name: 'the whole of Roof' }).click();
+  await page
+    .getByRole('button', { name: /^West edge\b/ })
+    .first()
+    .click();
+  await desk.type('Curves by', '90');
+  await polled(({ edges }) => edges.filter(({ bulge }) => bulge).length).toBe(1);
+  const cut = cutModel(document).cuts.get(roof().id)!;
+  expect([cut.fault, prove(cut.mesh).closed]).toEqual([null, true]);
+  for (const count of [5, 5, 4]) {
+    await page.getByRole('button', { name: /^Undo/ }).click();
+    await polled(({ edges }) => edges.length).toBe(count);
+  }
+});
+
 test('a groin vault is made of a barrel, given ribs and repeated in rows; a dome gets oculi about its axis', async ({
   application,
   page,

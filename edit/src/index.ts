@@ -28,5 +28,6 @@ export * from './vaults.ts';
 export * from './walls.ts';
 export * from './reshape.ts';
 export * from './roof-drawn.ts';
+export * from './roof-outline.ts';
 export * from './roofs.ts';
 export * from './splits.ts';

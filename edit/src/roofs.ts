@@ -1,5 +1,5 @@
 /** Roofs: laid over a ring of walls or an outline, given a form, and their edges changed. */
-import { courseOf, holdsPoint, sheetsOf, tidy, wallsMeet, type Point } from '@yard-arch/core';
+import { courseOf, drawnOutline, holdsPoint, sheetsOf, tidy, wallsMeet, type Point } from '@yard-arch/core';
 import {
   edgesOfRoof,
   isInPlan,
@@ -30,7 +30,8 @@ export const roofForms = [
 ] as const;
 export type RoofFormName = (typeof roofForms)[number];
 
-interface Refused {
+/** Why something cannot be, and what would mend that. */
+export interface Refused {
   reason: string;
   mend: string;
 }
@@ -76,9 +77,7 @@ export function roofOverWalls(
     };
   const tops = ring.map((one) => one.wall.start.z + one.wall.height);
   const level = Math.min(...tops);
-  const outline = ring.flatMap(({ wall: own, backward }, i) =>
-    cornersOf(own, backward).map((corner) => ({ ...corner, lift: tidy(tops[i]! - level) })),
-  );
+  const outline = ringOutline(ring, (i) => ({ lift: tidy(tops[i]! - level) }));
   const made = roofOver(document, outline, level, form);
   if ('reason' in made) return made;
   const walls = ring
@@ -86,6 +85,13 @@ export function roofOverWalls(
     .map((one) => putting('elements', { ...one.wall, top: { kind: 'under' as const, roof: made.id } }));
   return { id: made.id, changeSet: { ...made.changeSet, changes: [...made.changeSet.changes, ...walls] } };
 }
+
+/** The outline along the faces of a ring of walls. @param more what each corner has besides, by its wall */
+export const ringOutline = <T extends object = object>(
+  ring: readonly { wall: Wall; backward: boolean }[],
+  more: (i: number) => T = () => ({}) as T,
+): ({ x: number; y: number; bulge?: number } & T)[] =>
+  ring.flatMap(({ wall, backward }, i) => cornersOf(wall, backward).map((corner) => ({ ...corner, ...more(i) })));
 
 /** The corners of a wall's face, in the order of its ring; an arc is one edge with a bulge. */
 function cornersOf(wall: Wall, backward: boolean): { x: number; y: number; bulge?: number }[] {
@@ -159,6 +165,8 @@ export function roofOver(
       ...(lift ? { lift } : {}),
     })),
   };
+  const { fault } = drawnOutline(roof);
+  if (fault) return { reason: fault.reason, mend: fault.mend };
   return {
     id,
     changeSet: edit(`lay ${roof.name}`, ...changes, putting('elements', formed(roof, form))),

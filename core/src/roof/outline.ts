@@ -1,6 +1,7 @@
 /** The outline of a roof as its planes need it: arcs in facets, one way round, and as far out as its eaves and verges reach. Metres, as seen from the roof's start. */
 import { facetsOf, type RoofEdge, type RoofForm } from '@yard-arch/document';
 import { fault, type Fault } from '../finding.ts';
+import { holdsPoint, type Region } from '../mesh/region.ts';
 import { micrometre, parallel } from '../tolerances.ts';
 
 /** A straight edge of a roof: itself or a facet of it, from where it begins to where the next one does. */
@@ -31,11 +32,9 @@ export function outlined(
   depth: number,
   thickness: number,
 ): Outlined {
-  const loops = [edges, ...courts].map((list, i) => turnedTo(faceted(list), i === 0 ? 1 : -1));
-  const crossed = crossing(loops, 'x', 'y');
-  if (crossed) return refused('crosses-itself', `its outline crosses itself at ${crossed}`, 'Move its corners apart.');
-  if (loops[0]!.length < 3 || Math.abs(areaOf(loops[0]!, 'x', 'y')) < micrometre)
-    return refused('no-outline', 'its outline encloses nothing', 'Draw an outline of at least three edges.');
+  const drawn = drawnOutline({ edges, courts });
+  if (drawn.fault) return drawn;
+  const { loops } = drawn;
   for (const loop of loops) {
     const fault = reachOut(loop, (edge) => reachAt(edge, ends, depth, thickness));
     if (fault) return { loops: null, fault };
@@ -47,6 +46,41 @@ export function outlined(
       'Make them narrower, or let an edge be an abutment.',
     );
   return { loops, fault: null };
+}
+
+/** The outline of a roof and its courts as they are drawn, whatever reaches over them; or why there is none. */
+export function drawnOutline({ edges, courts = [] }: Pick<RoofForm, 'edges' | 'courts'>): Outlined {
+  const loops = [edges, ...courts].map((list, i) => turnedTo(faceted(list), i === 0 ? 1 : -1));
+  const crossed = crossing(loops, 'x', 'y');
+  if (crossed)
+    return refused(
+      'crosses-itself',
+      `its outline crosses itself, ${crossed.map((value) => value.toFixed(3)).join(', ')} m from its first corner`,
+      'Move its corners apart.',
+    );
+  if (loops.some((loop) => loop.length < 3 || Math.abs(areaOf(loop, 'x', 'y')) < micrometre))
+    return refused('no-outline', 'its outline encloses nothing', 'Draw an outline of at least three edges.');
+  const [outer, ...inner] = loops;
+  const within = regionOf([outer!]);
+  if (inner.some(([first]) => !holdsPoint(within, first!.x, first!.y)))
+    return refused('no-outline', 'one of its courtyards lies outside it', 'Move the courtyard in, or take it away.');
+  return { loops, fault: null };
+}
+
+/** Loops as a region, as they are drawn. */
+function regionOf(loops: readonly (readonly Eave[])[]): Region {
+  const next: number[] = [];
+  for (const loop of loops) {
+    const first = next.length;
+    loop.forEach((_, i) => next.push(i + 1 === loop.length ? first : first + i + 1));
+  }
+  const all = loops.flat();
+  return {
+    count: all.length,
+    xs: Float64Array.from(all, ({ x }) => x),
+    ys: Float64Array.from(all, ({ y }) => y),
+    next: Uint32Array.from(next),
+  };
 }
 
 const refused = (...[code, reason, mend]: Parameters<typeof fault>): Outlined => ({
@@ -138,24 +172,43 @@ function reachOut(loop: Eave[], overOf: (edge: RoofEdge) => number): Fault | nul
   return null;
 }
 
-/** Where loops cross themselves or each other, in words; null where they do not. */
-function crossing(loops: readonly (readonly Eave[])[], x: 'x' | 'outX', y: 'y' | 'outY'): string | null {
-  const all = loops.flatMap((loop) => loop.map((a, i) => ({ a, b: loop[(i + 1) % loop.length]! })));
-  const side = (a: Eave, b: Eave, p: Eave): number => (b[x] - a[x]) * (p[y] - a[y]) - (b[y] - a[y]) * (p[x] - a[x]);
-  const on = (a: Eave, b: Eave, p: Eave): boolean => {
-    const size = Math.hypot(b[x] - a[x], b[y] - a[y]);
-    const along = (b[x] - a[x]) * (p[x] - a[x]) + (b[y] - a[y]) * (p[y] - a[y]);
-    return (
-      Math.abs(side(a, b, p)) < micrometre * size && along > -micrometre * size && along < size * (size + micrometre)
-    );
-  };
+/** Where loops cross themselves or each other; null where they do not. */
+function crossing(
+  loops: readonly (readonly Eave[])[],
+  x: 'x' | 'outX',
+  y: 'y' | 'outY',
+): readonly [number, number] | null {
+  const spot = (eave: Eave): Spot => [eave[x], eave[y]];
+  const all = loops.flatMap((loop) => loop.map((a, i) => [spot(a), spot(loop[(i + 1) % loop.length]!)] as const));
   for (let i = 0; i < all.length; i++)
     for (let j = i + 1; j < all.length; j++) {
       const [p, q] = [all[i]!, all[j]!];
-      if (p.b === q.a || q.b === p.a) continue;
-      const across = side(p.a, p.b, q.a) * side(p.a, p.b, q.b) < 0 && side(q.a, q.b, p.a) * side(q.a, q.b, p.b) < 0;
-      if (across || on(p.a, p.b, q.a) || on(p.a, p.b, q.b) || on(q.a, q.b, p.a) || on(q.a, q.b, p.b))
-        return `${q.a[x].toFixed(3)}, ${q.a[y].toFixed(3)} m`;
+      const follow = (a: Spot, b: Spot): boolean => a[0] === b[0] && a[1] === b[1];
+      const met = follow(p[1], q[0]) || follow(q[1], p[0]) ? null : meeting(...p, ...q);
+      if (met) return met;
     }
   return null;
+}
+
+type Spot = readonly [number, number];
+
+/** Where two straight lines from point to point meet or touch, to a micrometre; null where they do not. */
+export function meeting(a: Spot, b: Spot, c: Spot, d: Spot): Spot | null {
+  const side = (p: Spot, q: Spot, r: Spot): number => (q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0]);
+  const on = (p: Spot, q: Spot, r: Spot): boolean => {
+    const size = Math.hypot(q[0] - p[0], q[1] - p[1]);
+    const along = (q[0] - p[0]) * (r[0] - p[0]) + (q[1] - p[1]) * (r[1] - p[1]);
+    return (
+      Math.abs(side(p, q, r)) < micrometre * size && along > -micrometre * size && along < size * (size + micrometre)
+    );
+  };
+  const [ca, da] = [side(a, b, c), side(a, b, d)];
+  if (ca * da < 0 && side(c, d, a) * side(c, d, b) < 0) {
+    const share = ca / (ca - da);
+    return [c[0] + share * (d[0] - c[0]), c[1] + share * (d[1] - c[1])];
+  }
+  if (on(a, b, c)) return c;
+  if (on(a, b, d)) return d;
+  if (on(c, d, a)) return a;
+  return on(c, d, b) ? b : null;
 }

@@ -2,7 +2,7 @@
 import type { Opening, ProjectDocument } from '@yard-arch/document';
 import { aboutAxis } from '@yard-arch/edit';
 import { useState } from 'react';
-import { complain } from '../common/notices.tsx';
+import { refuse } from '../common/notices.tsx';
 import { CountField } from '../fields/Fields.tsx';
 import { chooseOpenings } from '../state/choice.ts';
 import { commit } from '../state/store.ts';
@@ -11,7 +11,7 @@ export function AboutAxis({ document, opening }: { document: ProjectDocument; op
   const [count, setCount] = useState(8);
   const repeat = (): void => {
     const outcome = aboutAxis(document, opening, count);
-    if ('reason' in outcome) return complain('That cannot be done', `${outcome.reason}. ${outcome.mend}`);
+    if ('reason' in outcome) return refuse(outcome);
     if (commit(outcome.changeSet)) chooseOpenings([opening.id, ...outcome.ids]);
   };
   return (

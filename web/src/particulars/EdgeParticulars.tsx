@@ -3,10 +3,11 @@ import { Heading } from '@chakra-ui/react';
 import { edgeLabels, edgesOfRoof, limits, type ProjectDocument, type Roof, type RoofEdge } from '@yard-arch/document';
 import { changeEdge, edgeAs } from '@yard-arch/edit';
 import { FindingList } from '../arrange/FindingList.tsx';
-import { Choice, CountField, LengthField, PitchField } from '../fields/Fields.tsx';
+import { Choice, LengthField, PitchField } from '../fields/Fields.tsx';
 import { choose } from '../state/choice.ts';
 import { commit, preview } from '../state/store.ts';
 import { EavesSection } from './EavesSection.tsx';
+import { OutlineEdge } from './OutlineEdge.tsx';
 
 const kinds = [
   { value: 'eaves', label: 'eaves' },
@@ -45,14 +46,7 @@ export function EdgeParticulars({ document, roof, id }: { document: ProjectDocum
       )}
       {edge.is === 'eaves' && <EavesFields edge={edge} units={document.units} set={set} />}
       {edge.is === 'verge' && <VergeFields edge={edge} units={document.units} set={set} />}
-      {edge.bulge !== undefined && (
-        <CountField
-          label="Facets"
-          value={edge.facets ?? 12}
-          within={limits.facets}
-          onChange={(facets) => set({ ...edge, facets })}
-        />
-      )}
+      <OutlineEdge roof={roof} edge={edge} units={document.units} set={set} />
       <p>
         <button className="link" onClick={() => choose({ kind: 'wall' })}>
           the whole of {roof.name}

@@ -2,7 +2,7 @@
 import { otherSide, splitInSpace } from '@yard-arch/core';
 import { omit, type Element, type ProjectDocument, type Split } from '@yard-arch/document';
 import { alterSplit, keepBoth, planeAcross, splitElement } from '@yard-arch/edit';
-import { complain } from '../common/notices.tsx';
+import { refuse } from '../common/notices.tsx';
 import { AngleField, Choice, LengthField } from '../fields/Fields.tsx';
 import { chooseElement } from '../state/choice.ts';
 import { commit } from '../state/store.ts';
@@ -14,7 +14,7 @@ interface SplitFieldsProps {
 
 /** Makes an edit, or says why it cannot be. */
 function take(outcome: ReturnType<typeof splitElement>): void {
-  if ('reason' in outcome) return complain('That cannot be done', `${outcome.reason}. ${outcome.mend}`);
+  if ('reason' in outcome) return refuse(outcome);
   if (commit(outcome.changeSet) && outcome.id) chooseElement(outcome.id);
 }
 

@@ -15,7 +15,7 @@ import {
   type Vaulting,
 } from '@yard-arch/edit';
 import { useMemo, useState } from 'react';
-import { complain } from '../common/notices.tsx';
+import { refuse } from '../common/notices.tsx';
 import { Choice, CountField, LengthField, Tick } from '../fields/Fields.tsx';
 import { Figures, type Figure } from '../fields/Figures.tsx';
 import { MaterialChoice } from '../fields/Sample.tsx';
@@ -25,7 +25,7 @@ import { commit } from '../state/store.ts';
 export function BarrelFields({ vault, document }: { vault: Vault; document: ProjectDocument }) {
   const make = (severies: 'groin' | 'cloister') => () => {
     const outcome = bayOfBarrel(document, vault, severies);
-    if ('reason' in outcome) complain('That cannot be done', `${outcome.reason}. ${outcome.mend}`);
+    if ('reason' in outcome) refuse(outcome);
     else commit(outcome);
   };
   const ends = barrelEnds(vault);
@@ -104,7 +104,7 @@ export function VaultOver({ element, document }: { element: Element; document: P
   if ('reason' in room) return null;
   const lay = (as: Vaulting) => () => {
     const outcome = vaultOver(document, element, as);
-    if ('reason' in outcome) return complain('That cannot be done', `${outcome.reason}. ${outcome.mend}`);
+    if ('reason' in outcome) return refuse(outcome);
     if (commit(outcome.changeSet)) chooseElement(outcome.id);
   };
   return (
@@ -262,7 +262,7 @@ function Rows({ bay, document }: { bay: Bay; document: ProjectDocument }) {
   const [across, setAcross] = useState(1);
   const repeat = (): void => {
     const outcome = bayRows(document, bay, along, across);
-    if ('reason' in outcome) complain('That cannot be done', `${outcome.reason}. ${outcome.mend}`);
+    if ('reason' in outcome) refuse(outcome);
     else commit(outcome.changeSet);
   };
   return (

@@ -28,9 +28,10 @@ import { useRoom, useWheel, type Room } from '../boards/use-board.ts';
 import { zoom, type Viewport } from '../boards/viewport.ts';
 import { Kept, SplitLines } from './Kept.tsx';
 import { PartPath, PartSides } from './PartPath.tsx';
+import { OutlineGrips } from './OutlineGrips.tsx';
 import { RoofShape } from './RoofShape.tsx';
 import { PlanTools } from './PlanTools.tsx';
-import { gripsOf, type PlanState } from './gestures/desk.ts';
+import { gripsOf, isOutlining, outlineGripsOf, type PlanState } from './gestures/desk.ts';
 import { sweepOf } from './gestures/draw.ts';
 import { usePlan } from './use-plan.ts';
 
@@ -96,7 +97,13 @@ export function Plan() {
           if (!ctrlKey && !metaKey && !altKey && gestures.type(key)) event.preventDefault();
         }}
       >
-        <Walls document={document} drawn={onTop(drawn, chosen)} chosen={element} board={board} />
+        <Walls
+          document={document}
+          drawn={onTop(drawn, chosen)}
+          chosen={element}
+          choosing={state.mode === 'choose'}
+          board={board}
+        />
         {chosen && !isManyFaced(chosen) && state.mode === 'choose' && (
           <>
             <WallFigure
@@ -107,6 +114,9 @@ export function Plan() {
             />
             <Grips grips={gripsOf(element, committed)} board={board} />
           </>
+        )}
+        {chosen && isManyFaced(chosen) && state.mode === 'choose' && (
+          <OutlineGrips roof={chosen} corners={outlineGripsOf(element, committed)} board={board} desk={work.desk} />
         )}
         {chosen && <SplitLines element={chosen} cutAt={isManyFaced(chosen) ? 0 : cutAt} board={board} />}
         {state.mode === 'part' && <PartPath state={state} board={board} />}
@@ -136,11 +146,13 @@ interface WallsProps {
   document: ProjectDocument;
   drawn: readonly Drawn[];
   chosen: string | null;
+  /** Whether they can be chosen: while something is drawn over them, keys are for that. */
+  choosing: boolean;
   board: OnBoard;
 }
 
 /** All elements as they are cut level, with the gaps of their openings. */
-function Walls({ document, drawn, chosen, board }: WallsProps) {
+function Walls({ document, drawn, chosen, choosing, board }: WallsProps) {
   const { path } = board;
   const statuses = useEditor((state) => state.statuses);
   const hidden = useEditor((state) => state.hidden);
@@ -150,7 +162,7 @@ function Walls({ document, drawn, chosen, board }: WallsProps) {
     if (isManyFaced(item))
       return (
         <Kept key={id} element={item} cutAt={0} board={board}>
-          <RoofShape roof={item} document={document} chosen={id === chosen} board={board} />
+          <RoofShape roof={item} document={document} chosen={id === chosen} choosing={choosing} board={board} />
         </Kept>
       );
     const failed = gaps.some(({ opening }) => isFailed(opening));
@@ -160,7 +172,7 @@ function Walls({ document, drawn, chosen, board }: WallsProps) {
           className={`walled ${item.kind}${id === chosen ? ' chosen' : ''}${failed ? ' failed' : ''}${hidden.has(id) ? ' away' : ''}`}
           data-element={id}
           role="button"
-          tabIndex={0}
+          tabIndex={choosing ? 0 : undefined}
           aria-label={`${item.name}, ${formatLength(extentOf(item).length, document.units)} long`}
           aria-pressed={id === chosen}
           onKeyDown={(event) => {
@@ -221,6 +233,7 @@ interface PlanOverProps {
 const begins: Partial<Record<PlanState['mode'], string>> & Record<'draw', string> = {
   draw: 'click where the wall begins',
   roof: 'click a ring of walls, or the first corner of an outline',
+  court: 'click a ring of walls in it, or the first corner of the courtyard',
   part: 'click where the line to split along begins; click its last point again to end it',
 };
 
@@ -229,7 +242,11 @@ function PlanOver({ state, board: { x, y, path }, width, units }: PlanOverProps)
   const { chain, corners, pointer, mode, told } = state;
   if (!pointer) return null;
   const segment = chain ? segmentOf(chain.at, pointer.at, sweepOf(state)) : null;
-  const length = chain ? formatLength(arcBetween(chain.at, pointer.at, sweepOf(state)).length, units) : null;
+  const last = isOutlining(mode) ? corners.at(-1) : undefined;
+  const long = chain
+    ? arcBetween(chain.at, pointer.at, sweepOf(state)).length
+    : last && Math.hypot(pointer.at[0] - last[0], pointer.at[1] - last[1]);
+  const length = long === undefined ? null : formatLength(long, units);
   const words = [length, told ?? pointer.reason, mode === 'split' ? 'click to split here' : null];
   return (
     <>
@@ -240,7 +257,7 @@ function PlanOver({ state, board: { x, y, path }, width, units }: PlanOverProps)
           <circle className="drawing" cx={x(segment[0]!)} cy={y(segment[0]!)} r="4" />
         </>
       )}
-      {mode === 'roof' && corners.length > 0 && (
+      {isOutlining(mode) && corners.length > 0 && (
         <>
           <path className="drawing" d={path([...corners, pointer.at], false)} data-testid="outline" />
           {corners.map((corner, i) => (
@@ -253,7 +270,7 @@ function PlanOver({ state, board: { x, y, path }, width, units }: PlanOverProps)
           x={x(pointer.at)}
           y={y(pointer.at) + 30}
           width={width}
-          text={words.filter(Boolean).join(' · ') || begins[mode] || begins.draw}
+          text={words.filter(Boolean).join(' · ') || (state.dragging ? '' : (begins[mode] ?? begins.draw))}
         />
       )}
     </>

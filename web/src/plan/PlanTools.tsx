@@ -1,6 +1,7 @@
 /** Tools of the plan: drawing walls, and what can be done with the chosen one. */
 import { keys } from '../common/keys.ts';
-import { FlipVertical2, House, Slice, Minus, Pencil, Scissors, Spline, Unplug } from 'lucide-react';
+import { FlipVertical2, House, Slice, Minus, Pencil, Scissors, Spline, SquareDashed, Unplug } from 'lucide-react';
+import { isOutlining } from './gestures/desk.ts';
 import type { PlanWork } from './use-plan.ts';
 
 export function PlanTools({ work, focus }: { work: PlanWork; focus: () => void }) {
@@ -27,7 +28,16 @@ export function PlanTools({ work, focus }: { work: PlanWork; focus: () => void }
       >
         <House size={13} /> Lay a roof
       </button>
-      {mode === 'roof' && (
+      {desk.roof && (mode === 'choose' || mode === 'court') && (
+        <button
+          aria-pressed={mode === 'court'}
+          onClick={pressed(() => setMode(mode === 'court' ? 'choose' : 'court'))}
+          title="Open a courtyard in the chosen roof: click a ring of walls, or draw its outline corner by corner"
+        >
+          <SquareDashed size={13} /> Open a courtyard
+        </button>
+      )}
+      {isOutlining(mode) && (
         <button onClick={pressed(() => setMode('choose'))} title={`Stop (${keys.giveUp.shown})`}>
           Done
         </button>
@@ -53,7 +63,7 @@ export function PlanTools({ work, focus }: { work: PlanWork; focus: () => void }
           </button>
         </>
       )}
-      {mode !== 'draw' && mode !== 'roof' && desk.now.element && (
+      {mode !== 'draw' && !isOutlining(mode) && desk.now.element && (
         <button
           aria-pressed={mode === 'part'}
           onClick={pressed(() => setMode(mode === 'part' ? 'choose' : 'part'))}
@@ -67,7 +77,7 @@ export function PlanTools({ work, focus }: { work: PlanWork; focus: () => void }
           Done
         </button>
       )}
-      {mode !== 'draw' && mode !== 'roof' && mode !== 'part' && desk.wall && (
+      {mode !== 'draw' && !isOutlining(mode) && mode !== 'part' && desk.wall && (
         <>
           <button
             aria-pressed={mode === 'split'}

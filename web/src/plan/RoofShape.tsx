@@ -1,24 +1,28 @@
 /** A roof in plan: its planes with the way they fall, the lines in which they meet, its edges, and the openings on it. */
 import { pointAt, resolveOpening, roofInPlan, sheetsOf, type Point } from '@yard-arch/core';
 import { edgeLabels, type ProjectDocument, type Roof } from '@yard-arch/document';
+import { addOutlineCorner } from '@yard-arch/edit';
 import { chooseElement } from '../state/choice.ts';
 import { useEditor, useFace } from '../state/state.ts';
+import { commitOr } from '../state/store.ts';
 import type { OnBoard } from './Plan.tsx';
 
 interface RoofShapeProps {
   roof: Roof;
   document: ProjectDocument;
   chosen: boolean;
+  /** Whether it can be chosen. */
+  choosing: boolean;
   board: OnBoard;
 }
 
-export function RoofShape({ roof, document, chosen, board }: RoofShapeProps) {
+export function RoofShape({ roof, document, chosen, choosing, board }: RoofShapeProps) {
   const hidden = useEditor((state) => state.hidden.has(roof.id));
   const body = sheetsOf(document).body(roof.id);
   const own = {
     'data-element': roof.id,
     role: 'button',
-    tabIndex: 0,
+    tabIndex: choosing ? 0 : undefined,
     'aria-label': roof.name,
     'aria-pressed': chosen,
     onKeyDown: (event: React.KeyboardEvent) => {
@@ -63,7 +67,7 @@ function ChosenPlane({ roof, plan, board: { path } }: { roof: Roof; plan: Plan; 
 }
 
 /** An arrow down the slope, with the pitch beside it, where there is room. */
-function Fall({ loops, pitch, middle, falls, board: { x, y } }: Plan['planes'][number] & { board: OnBoard }) {
+function Fall({ face, loops, pitch, middle, falls, board: { x, y } }: Plan['planes'][number] & { board: OnBoard }) {
   const across = Math.min(
     ...[0, 1].map((k) => {
       const at = loops.flat().map((p) => p[k]!);
@@ -80,12 +84,17 @@ function Fall({ loops, pitch, middle, falls, board: { x, y } }: Plan['planes'][n
   return (
     <g className="fall">
       <path d={`M${mx - fx * long} ${my - fy * long}L${ex} ${ey}M${head[0]}L${ex} ${ey}L${head[1]}`} />
-      <text x={mx + Math.abs(fy) * 14 + 4} y={my + Math.abs(fx) * 14 + 4}>
-        {Number(pitch.toFixed(1))}°
-      </text>
+      {!isFurtherFacet(face) && (
+        <text x={mx + Math.abs(fy) * 14 + 4} y={my + Math.abs(fx) * 14 + 4}>
+          {Number(pitch.toFixed(1))}°
+        </text>
+      )}
     </g>
   );
 }
+
+/** Whether a plane is a facet of an arc besides the first, which tells the pitch of all. */
+const isFurtherFacet = (face: string): boolean => /-\d+$/.test(face) && !face.endsWith('-1');
 
 /** The openings on its planes, as they are seen from above. */
 function OnPlanes({ roof, document, board: { path } }: { roof: Roof; document: ProjectDocument; board: OnBoard }) {
@@ -117,8 +126,16 @@ function Edges({ roof, plan, board: { path } }: { roof: Roof; plan: Plan; board:
   const now = useEditor(({ chosen }) => (chosen.kind === 'edge' ? chosen.id : null));
   const labels = edgeLabels(roof);
   return plan.edges.map(({ of, from, to }, i) => (
-    <g key={i} className={`roof-edge${of.id === now ? ' chosen' : ''}`} data-edge={of.id}>
-      <title>{`${labels.get(of.id)}: ${of.is}`}</title>
+    <g
+      key={i}
+      className={`roof-edge${of.id === now ? ' chosen' : ''}`}
+      data-edge={of.id}
+      onDoubleClick={(event) => {
+        event.stopPropagation();
+        commitOr(addOutlineCorner(roof, of.id));
+      }}
+    >
+      <title>{`${labels.get(of.id)}: ${of.is}. Drag it out or in; a double click puts a corner into it`}</title>
       <path className="reach" d={path([from, to], false)} />
       <path d={path([from, to], false)} />
     </g>

@@ -7,11 +7,12 @@ import { arrowOf } from '../common/keys.ts';
 import { useKeys } from '../commands/use-keys.ts';
 import { choose, chooseElement, turnOver } from '../state/choice.ts';
 import { commit, preview } from '../state/store.ts';
-import { useDesk, type PlanDesk, type PlanNow, type PlanState } from './gestures/desk.ts';
+import { isOutlining, useDesk, type PlanDesk, type PlanNow, type PlanState } from './gestures/desk.ts';
 import { drawTo, drawTyped, nextPoint, splitAt, splitShown } from './gestures/draw.ts';
 import { partAt, partDrawn, partPoint } from './gestures/part.ts';
 import { closeRoof, layAt, roofPoint } from './gestures/roof.ts';
 import { bending, moving, movingEnd } from './gestures/move.ts';
+import { hasEdge, movingCorner, movingEdge } from './gestures/roof-outline.ts';
 
 /** Steps of the arrow keys, metres: alone, with Shift, with Alt. */
 const steps = [0.1, 1, 0.01] as const;
@@ -55,7 +56,7 @@ function usePlanKeys(desk: PlanDesk): void {
       giveUp: () => {
         const { mode, chain } = desk.state;
         preview(null);
-        if ((mode === 'roof' || mode === 'part') && desk.state.corners.length > 0)
+        if ((isOutlining(mode) || mode === 'part') && desk.state.corners.length > 0)
           desk.show(desk.state.drawn ? { drawn: false } : { corners: desk.state.corners.slice(0, -1) });
         else if (mode === 'draw' && chain) desk.show({ chain: null, pointer: null });
         else desk.setMode('choose');
@@ -64,7 +65,7 @@ function usePlanKeys(desk: PlanDesk): void {
       drawArc: () => desk.state.mode === 'draw' && (desk.show({ arc: !desk.state.arc }), true),
       drawDone: () =>
         (desk.state.mode === 'draw' && (desk.setMode('choose'), true)) ||
-        (desk.state.mode === 'roof' && (closeRoof(desk), true)) ||
+        (isOutlining(desk.state.mode) && (closeRoof(desk), true)) ||
         (desk.state.mode === 'part' && !desk.state.drawn && (partDrawn(desk), true)),
       moveWall: (event) => {
         const { document, element } = desk.now;
@@ -90,7 +91,7 @@ function usePlanKeys(desk: PlanDesk): void {
 function hovered(desk: PlanDesk, spot: Spot): void {
   const { mode } = desk.state;
   if (mode === 'draw') desk.show({ pointer: nextPoint(desk, spot) });
-  else if (mode === 'roof') desk.show({ pointer: roofPoint(desk, spot, document.elementFromPoint(spot.x, spot.y)) });
+  else if (isOutlining(mode)) desk.show({ pointer: roofPoint(desk, spot, document.elementFromPoint(spot.x, spot.y)) });
   else if (mode === 'part' && !desk.state.drawn) desk.show({ pointer: partPoint(desk, spot) });
   else if (mode === 'split' && desk.wall) splitShown(desk, desk.wall, spot);
 }
@@ -108,7 +109,7 @@ function begun(desk: PlanDesk, press: Press): Gesture | null {
     drawTo(desk, (pointer ?? nextPoint(desk, press)).at);
     return null;
   }
-  if (mode === 'roof') {
+  if (isOutlining(mode)) {
     layAt(desk, press);
     return null;
   }
@@ -123,6 +124,9 @@ function begun(desk: PlanDesk, press: Press): Gesture | null {
   const grip = press.target.closest('[data-grip]')?.getAttribute('data-grip');
   if (wall && (grip === 'start' || grip === 'end')) return movingEnd(desk, wall, grip);
   if (wall && grip === 'bend') return bending(desk, wall);
+  const corner = press.target.closest('[data-corner]')?.getAttribute('data-corner');
+  const { roof } = desk;
+  if (roof && corner && hasEdge(roof, corner)) return movingCorner(desk, roof, corner);
   const id = press.target.closest('[data-element]')?.getAttribute('data-element');
   if (!id || !document.elements[id]) return pan();
   const at = (of: string): string | null => press.target.closest(`[data-${of}]`)?.getAttribute(`data-${of}`) ?? null;
@@ -130,5 +134,7 @@ function begun(desk: PlanDesk, press: Press): Gesture | null {
   const [edge, face] = [at('edge'), at('face')];
   choose(edge ? { kind: 'edge', id: edge } : { kind: 'wall' });
   if (face) turnOver(id, face);
+  // Of a roof that was chosen before an edge is dragged, of another the whole.
+  if (roof?.id === id && edge && hasEdge(roof, edge)) return movingEdge(desk, roof, edge, press);
   return moving(desk, press, id);
 }

@@ -4,7 +4,7 @@ import { Slice } from 'lucide-react';
 import { useState } from 'react';
 import { KeepAsk } from '../boards/KeepAsk.tsx';
 import { xOf, yOf } from '../boards/viewport.ts';
-import { complain } from '../common/notices.tsx';
+import { refuse } from '../common/notices.tsx';
 import { chooseElement, tape as layTape } from '../state/choice.ts';
 import { commit } from '../state/store.ts';
 import type { SheetState } from './use-sheet.ts';
@@ -18,7 +18,7 @@ export function SplitAlongTape({ sheet }: { sheet: SheetState }) {
   const take = (keep: Keep): void => {
     const outcome = splitOnSheet(committed, element, { face, from: tape.from, to: tape.to }, keep);
     ask(false);
-    if ('reason' in outcome) return complain('That cannot be done', `${outcome.reason}. ${outcome.mend}`);
+    if ('reason' in outcome) return refuse(outcome);
     if (!commit(outcome.changeSet)) return;
     desk.show({ tape: null });
     layTape(false);

@@ -1,7 +1,7 @@
 /** The project that is open in this page: its session, joined to the page's state, the cutting worker and the browser. */
 import type { ChangeSet, ProjectDocument } from '@yard-arch/document';
 import { api, eventsUrl, ServerProblem, troubleOf } from './api.ts';
-import { complain, notify } from '../common/notices.tsx';
+import { complain, notify, refuse } from '../common/notices.tsx';
 import { holdTab, Keeper, livingTabs, nothingKept } from './kept.ts';
 import type { Replaced, Saver, SavingServer } from './saver.ts';
 import { takeAhead } from './ahead.ts';
@@ -112,6 +112,13 @@ const serverOf = (project: string): SavingServer => ({
 
 /** Makes an edit. @returns false when it was refused; the person has been told why. */
 export const commit = (changeSet: ChangeSet): boolean => open?.session.commit(changeSet) ?? false;
+
+/** Makes an edit, or says why it cannot be made. */
+export function commitOr(outcome: ChangeSet | { reason: string; mend: string }): boolean {
+  if (!('reason' in outcome)) return commit(outcome);
+  refuse(outcome);
+  return false;
+}
 
 /** Shows an edit that is being made without making it; null gives it up. */
 export const preview = (changeSet: ChangeSet | null): void => open?.session.preview(changeSet);

@@ -1,10 +1,18 @@
 /** What gestures on the plan work on: the plan as it stands at each moment, and what is being drawn on it. */
-import { extentOf, isInPlan, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
-import { isSingle, wallsOf } from '@yard-arch/edit';
+import {
+  extentOf,
+  isInPlan,
+  isManyFaced,
+  type ChangeSet,
+  type ProjectDocument,
+  type Roof,
+  type Wall,
+} from '@yard-arch/document';
+import { isSingle, outlineCorners, wallsOf, type OutlineCorner } from '@yard-arch/edit';
 import { alongCourse, courseOf, type Point } from '@yard-arch/core';
 import { useLayoutEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import type { Viewport } from '../../boards/viewport.ts';
-import { complain } from '../../common/notices.tsx';
+import { refuse } from '../../common/notices.tsx';
 import { useEditor } from '../../state/state.ts';
 import { commit, preview } from '../../state/store.ts';
 import type { SnappedInPlan } from '../snap-plan.ts';
@@ -21,7 +29,7 @@ export interface Chain {
 
 /** What is being done on the plan, and what is shown of it. */
 export interface PlanState {
-  mode: 'choose' | 'draw' | 'split' | 'roof' | 'part';
+  mode: 'choose' | 'draw' | 'split' | 'roof' | 'court' | 'part';
   /** Whether the next wall that is drawn is an arc. */
   arc: boolean;
   chain: Chain | null;
@@ -82,6 +90,13 @@ export class PlanDesk {
     return chosen && isInPlan(chosen) ? chosen : null;
   }
 
+  /** The chosen element, where it is a roof. */
+  get roof(): Roof | null {
+    const { document, element } = this.now;
+    const chosen = element ? document.elements[element] : undefined;
+    return chosen && isManyFaced(chosen) ? chosen : null;
+  }
+
   /** How far a point or line pulls, metres. */
   get reach(): number {
     return 9 / this.now.view.scale;
@@ -102,8 +117,7 @@ export class PlanDesk {
   make(outcome: Outcome): boolean {
     if (!('reason' in outcome)) return commit(outcome);
     preview(null);
-    const reason = `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}`;
-    complain('That cannot be done', `${reason}. ${outcome.mend}`);
+    refuse(outcome);
     return false;
   }
 
@@ -124,6 +138,15 @@ export function useDesk(now: PlanNow): { desk: PlanDesk; state: PlanState } {
     latest.current = { ...now, state };
   });
   return { desk, state };
+}
+
+/** Whether an outline is drawn in it, corner by corner. */
+export const isOutlining = (mode: PlanState['mode']): boolean => mode === 'roof' || mode === 'court';
+
+/** Where the outline of a roof can be taken hold of in plan, as it is just being changed. */
+export function outlineGripsOf(element: string | null, document: ProjectDocument): OutlineCorner[] {
+  const shown = (useEditor.getState().draft ?? document).elements[element ?? ''];
+  return shown && isManyFaced(shown) ? outlineCorners(shown) : [];
 }
 
 /** Where a wall can be taken hold of in plan, as it is just being changed. */

@@ -8,7 +8,7 @@ import { snapInPlan } from '../snap-plan.ts';
 import type { Outcome, PlanDesk } from './desk.ts';
 
 /** What all have in common: shown while it is dragged, made when it is let go. */
-function dragged(
+export function dragged(
   desk: PlanDesk,
   own: Required<Pick<Gesture, 'move'>> & { made: () => Outcome | null; typing?: () => Typing | null },
 ): Gesture {

@@ -1,12 +1,12 @@
-/** Laying a roof: over the ring of walls that is clicked, or over an outline that is drawn corner by corner. */
+/** Laying a roof, or opening a courtyard in one: along the ring of walls that is clicked, or an outline that is drawn corner by corner. */
 import type { Point } from '@yard-arch/core';
 import { isInPlan, type Wall } from '@yard-arch/document';
-import { ringOf, roofOver, roofOverWalls } from '@yard-arch/edit';
+import { openCourt, openCourtAlong, ringOf, roofOver, roofOverWalls, wouldCross } from '@yard-arch/edit';
 import type { Press, Spot } from '../../boards/gesture.ts';
 import { choose, chooseElement } from '../../state/choice.ts';
 import { commit } from '../../state/store.ts';
 import { snapInPlan, type SnappedInPlan } from '../snap-plan.ts';
-import type { PlanDesk } from './desk.ts';
+import type { Outcome, PlanDesk } from './desk.ts';
 
 /** Two corners nearer than this are one, metres. */
 const nearest = 0.01;
@@ -28,7 +28,7 @@ export function roofPoint(desk: PlanDesk, spot: Spot, target: Element | null): S
     return {
       at: p,
       reason: ring
-        ? `click to lay a roof over its ring of ${ring.length} walls`
+        ? `click to ${desk.state.mode === 'court' ? 'open a courtyard along' : 'lay a roof over'} its ring of ${ring.length} walls`
         : `${wall.name} is in no ring of walls`,
       guide: null,
     };
@@ -37,18 +37,32 @@ export function roofPoint(desk: PlanDesk, spot: Spot, target: Element | null): S
   const first = corners[0];
   if (first && corners.length > 2 && Math.hypot(p[0] - first[0], p[1] - first[1]) < desk.reach * 1.4)
     return { at: first, reason: 'closes the outline', guide: null };
-  return snapInPlan({ at: p, walls: desk.walls, from: corners.at(-1) ?? null, reach: desk.reach, free: spot.free });
+  const snapped = snapInPlan({
+    at: p,
+    walls: desk.walls,
+    from: corners.at(-1) ?? null,
+    reach: desk.reach,
+    free: spot.free,
+  });
+  return wouldCross(corners, snapped.at) ? { ...snapped, reason: crosses.reason } : snapped;
 }
+
+const crosses = {
+  reason: 'the outline would cross itself',
+  mend: 'Click where it does not, or take a corner back with Escape.',
+};
 
 /** A click while a roof is being laid. */
 export function layAt(desk: PlanDesk, press: Press): void {
   const wall = wallAt(desk, press.target);
-  if (wall) return take(desk, roofOverWalls(desk.now.document, wall));
-  const { at } = desk.state.pointer ?? roofPoint(desk, press, press.target);
+  if (wall) return ringTaken(desk, wall);
+  // Where it was pressed, whatever was shown last.
+  const { at } = roofPoint(desk, press, press.target);
   const { corners } = desk.state;
   const [first, last] = [corners[0], corners.at(-1)];
   if (last && Math.hypot(at[0] - last[0], at[1] - last[1]) < nearest) return;
   if (first && corners.length > 2 && Math.hypot(at[0] - first[0], at[1] - first[1]) < nearest) return closeRoof(desk);
+  if (wouldCross(corners, at)) return void desk.make(crosses);
   desk.show({ corners: [...corners, at] });
 }
 
@@ -57,7 +71,21 @@ export function closeRoof(desk: PlanDesk): void {
   const { corners } = desk.state;
   const outline = corners.map(([x, y]: Point) => ({ x, y }));
   if (corners.length < 3) return desk.setMode('choose');
+  if (wouldCross(corners, corners[0]!)) return void desk.make(crosses);
+  const { roof } = desk;
+  if (desk.state.mode === 'court') return opened(desk, roof && openCourt(roof, outline));
   take(desk, roofOver(desk.now.document, outline, levelUnder(desk)));
+}
+
+function ringTaken(desk: PlanDesk, wall: Wall): void {
+  const { roof } = desk;
+  if (desk.state.mode === 'court') return opened(desk, roof && openCourtAlong(desk.now.document, roof, wall));
+  take(desk, roofOverWalls(desk.now.document, wall));
+}
+
+/** Done with a courtyard, unless it could not be opened. */
+function opened(desk: PlanDesk, outcome: Outcome | null): void {
+  if (!outcome || desk.make(outcome)) desk.setMode('choose');
 }
 
 /** The level of a roof that is drawn: that of the tallest wall's top, or a storey where there is none. */
