@@ -1,7 +1,8 @@
 /** Fixes: what a click can do about a finding, by its code. The first is the one that keeps most of what was meant. */
-import { misfitsOn, sheetsOf, type Finding, type FindingCode, type Misfit } from '@yard-arch/core';
+import { misfitsOn, roofPierced, sheetsOf, type Finding, type FindingCode, type Misfit } from '@yard-arch/core';
 import {
   formatLength,
+  isInPlan,
   limits,
   sizeLabel,
   unitsLabel,
@@ -17,6 +18,7 @@ import { changeSizeOf } from './opening.ts';
 import { changePattern } from './patterns.ts';
 import { changeOpening } from './placing.ts';
 import { setChord } from './project.ts';
+import { putUnder } from './roofs.ts';
 import { drop } from './walls.ts';
 
 export interface Fix {
@@ -120,6 +122,9 @@ const ofElements: Partial<Record<FindingCode, OfElement>> = {
   'too-short': squareEnds,
   'too-fine': coarser,
   'too-heavy': coarser,
+  'not-under': levelTop,
+  'roof-below': levelTop,
+  'through-roof': underIt,
 };
 
 /** @returns what can be done about a finding at once, the mildest first; nothing where it takes a person to decide. */
@@ -142,6 +147,22 @@ function squareEnds(_: ProjectDocument, element: Element): Fix[] {
         },
       ]
     : [];
+}
+
+function levelTop(_: ProjectDocument, element: Element): Fix[] {
+  return isInPlan(element)
+    ? [
+        {
+          label: 'give it a level top',
+          changeSet: changeElement(element, { top: { kind: 'level' } }, 'level the top of'),
+        },
+      ]
+    : [];
+}
+
+function underIt(document: ProjectDocument, element: Element): Fix[] {
+  const roof = isInPlan(element) && roofPierced(document, element);
+  return roof ? [{ label: `let it end under ${roof.name}`, changeSet: putUnder(roof, [element]) }] : [];
 }
 
 /** Slides several openings in that reach beyond. */

@@ -74,6 +74,8 @@ const wrong: [FindingCode, () => ProjectDocument][] = [
       chord: 1e-4,
     }),
   ],
+  ['not-under', () => withWall({ top: { kind: 'under', roof: 'gone' } })],
+  ['roof-below', () => withWall({ start: { ...(base.elements.courtyard as Wall).start, z: 40 } })],
   ['not-joined', () => withWall({ ends: { start: 'butted', end: 'square' }, start: { x: 400, y: 400, z: 0 } })],
 ];
 
@@ -104,6 +106,20 @@ describe('a finding', () => {
       expect([label, after]).toEqual([label, []]);
     }
     expect(all.filter(({ subject }) => subject.id === finding!.subject.id)).toHaveLength(1);
+  });
+
+  it('is a note where a wall comes up through a roof, and gone with the wall under it', () => {
+    const document = withWall({ top: { kind: 'level' }, height: 14 });
+    const of = (after: ProjectDocument) => found(after).filter(({ code }) => code === 'through-roof');
+    expect(of(base)).toEqual([]);
+    const [told] = of(document);
+    expect(told).toMatchObject({ subject: { id: 'courtyard' }, reason: expect.stringContaining('Main roof') });
+    expect(isFault(told!)).toBe(false);
+    const [fix] = fixesOf(document, told!);
+    expect(fix!.label).toBe('let it end under Main roof');
+    expect(of(applyChangeSet(document, fix!.changeSet).document)).toEqual([]);
+    // As high as its plate it only bears the roof.
+    expect(of(withWall({ top: { kind: 'level' } }))).toEqual([]);
   });
 
   it('is none in the granary that would be a fault', () => {

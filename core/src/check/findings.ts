@@ -5,6 +5,7 @@ import { sheetsOf } from '../element/sheets.ts';
 import { isFault, type Fault, type Finding, type Subject, type Told } from '../finding.ts';
 import { misfitsOn, type Misfit } from '../setout/fit.ts';
 import { worded } from '../setout/resolve.ts';
+import { throughRoof } from './through-roof.ts';
 
 /** What cutting told, as far as it is known. */
 export interface Became {
@@ -47,7 +48,11 @@ export function findingsOn(document: ProjectDocument, element: Element, { status
   const misfits = misfitsOn(document, element)
     .filter(({ opening }) => !notCut(opening.id))
     .map((misfit) => misfitFinding(document, misfit));
-  const all = [...about(subject, [...(fault ? [fault] : []), ...joins]), ...ofOpenings, ...misfits];
+  const all = [
+    ...about(subject, [...(fault ? [fault] : []), ...joins, ...throughRoof(document, element)]),
+    ...ofOpenings,
+    ...misfits,
+  ];
   return [...all.filter(isFault), ...all.filter((one) => !isFault(one))];
 }
 

@@ -58,6 +58,9 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
   return plan;
 }
 
+/** Edges in which the planes of a roof meet: what runs over them is cut on its own plane alone. */
+const shared: ReadonlySet<string> = new Set(['hip', 'ridge', 'valley', 'fold']);
+
 /** Where others go on from a sheet's edges, what only comes near them is cut like all else; what runs over them, with all that it is united with, is told apart. */
 function onRim({
   singles,
@@ -373,7 +376,9 @@ function atTheEdge(
     const runsOver: Told = {
       code: 'over-edge',
       reason: `runs over the ${over.join(' and the ')}${behind}`,
-      mend: null,
+      mend: over.some((name) => shared.has(name))
+        ? 'Move it clear of that, or set it out from above, where it cuts all planes that it covers.'
+        : null,
     };
     statuses[k] = statusOf({
       opening: opening.id,

@@ -2,7 +2,7 @@
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { MeshBuilder } from '../mesh/builder.ts';
 import { flatFacesAnew } from '../mesh/flat-faces.ts';
-import { prove } from '../mesh/proof.ts';
+import { isClosed } from '../mesh/proof.ts';
 import { cornerAt, type CutMesh, type Run } from '../mesh/cut-mesh.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { cutterPiece } from './piece.ts';
@@ -67,7 +67,7 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
       const element = plain.runs[0]?.element ?? '';
       const clean = tagged(result, sources, element, place, true);
       // Where joining what lies together would close a gap that is meant, the library's own vertices stand.
-      return prove(clean).closed ? clean : tagged(result, sources, element, place, false);
+      return isClosed(clean) ? clean : tagged(result, sources, element, place, false);
     } finally {
       for (const solid of made) solid.delete();
     }

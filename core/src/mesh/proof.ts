@@ -99,6 +99,12 @@ export function prove(mesh: CutMesh): MeshProof {
   };
 }
 
+/** Whether a mesh is closed: every edge used just once each way. */
+export function isClosed(mesh: CutMesh): boolean {
+  const { openEdges, nonManifoldEdges } = faultsAt(halfEdgesOf(mesh));
+  return openEdges === 0 && nonManifoldEdges === 0;
+}
+
 /** How many edges are not used just once each way. */
 function faultsAt(edges: HalfEdges): Pick<MeshProof, 'openEdges' | 'nonManifoldEdges'> {
   const { order, from } = edges;

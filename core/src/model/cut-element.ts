@@ -22,7 +22,7 @@ import { archesOf } from '../element/arches.ts';
 import { MeshBuilder, together } from '../mesh/builder.ts';
 import { solidsMesh } from './roof-mesh.ts';
 import { emptyMesh, type CutMesh } from '../mesh/cut-mesh.ts';
-import { prove } from '../mesh/proof.ts';
+import { isClosed } from '../mesh/proof.ts';
 import { smoothed } from '../mesh/smooth.ts';
 import { piecesOf, regionArea, type Region } from '../mesh/region.ts';
 import { NotTriangulable } from '../mesh/triangulation.ts';
@@ -370,7 +370,7 @@ function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made
     }
     const mesh = builder.finish();
     // Never a broken mesh without a word.
-    if (!prove(mesh).closed) return null;
+    if (!isClosed(mesh)) return null;
     return { mesh, region: faceLeft(sheet, open), skins: [], path: 'solid' };
   } catch (error) {
     return error instanceof AtFault ? error : null;

@@ -6,7 +6,7 @@ import { notCut, type OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { fault } from '../finding.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
-import { prove } from '../mesh/proof.ts';
+import { isClosed } from '../mesh/proof.ts';
 import type { Placed } from '../setout/resolve.ts';
 
 /** What is taken out from one sheet. */
@@ -44,7 +44,7 @@ export function takenFrom(
         }));
         return path(mesh, first!.setting, first!.openings, others);
       });
-      if (made.every((mesh) => mesh.triangles.length > 0 && prove(mesh).closed)) return made;
+      if (made.every((mesh) => mesh.triangles.length > 0 && isClosed(mesh))) return made;
       break;
     } catch (error) {
       if (!(error instanceof AtFault)) break;

@@ -1,7 +1,7 @@
 /** The outline of a roof as its planes need it: arcs in facets, one way round, and as far out as its eaves and verges reach. Metres, as seen from the roof's start. */
 import { facetsOf, type RoofEdge, type RoofForm } from '@yard-arch/document';
 import { fault, type Fault } from '../finding.ts';
-import { holdsPoint, type Region } from '../mesh/region.ts';
+import { holdsPoint, regionOf } from '../mesh/region.ts';
 import { micrometre, parallel } from '../tolerances.ts';
 
 /** A straight edge of a roof: itself or a facet of it, from where it begins to where the next one does. */
@@ -61,26 +61,14 @@ export function drawnOutline({ edges, courts = [] }: Pick<RoofForm, 'edges' | 'c
   if (loops.some((loop) => loop.length < 3 || Math.abs(areaOf(loop, 'x', 'y')) < micrometre))
     return refused('no-outline', 'its outline encloses nothing', 'Draw an outline of at least three edges.');
   const [outer, ...inner] = loops;
-  const within = regionOf([outer!]);
+  const within = regionOf(
+    [outer!.map((_, i) => i)],
+    outer!.map(({ x }) => x),
+    outer!.map(({ y }) => y),
+  ).region;
   if (inner.some(([first]) => !holdsPoint(within, first!.x, first!.y)))
     return refused('no-outline', 'one of its courtyards lies outside it', 'Move the courtyard in, or take it away.');
   return { loops, fault: null };
-}
-
-/** Loops as a region, as they are drawn. */
-function regionOf(loops: readonly (readonly Eave[])[]): Region {
-  const next: number[] = [];
-  for (const loop of loops) {
-    const first = next.length;
-    loop.forEach((_, i) => next.push(i + 1 === loop.length ? first : first + i + 1));
-  }
-  const all = loops.flat();
-  return {
-    count: all.length,
-    xs: Float64Array.from(all, ({ x }) => x),
-    ys: Float64Array.from(all, ({ y }) => y),
-    next: Uint32Array.from(next),
-  };
 }
 
 const refused = (...[code, reason, mend]: Parameters<typeof fault>): Outlined => ({
