@@ -59,7 +59,7 @@ test('a line is added, named, typed, nudged and removed, by keyboard too', async
 });
 
 test('a panel is added, redrawn point by point and cut; a slab knows no levels', async ({ desk, page }) => {
-  await page.getByRole('button', { name: 'Add a wall…' }).click();
+  await page.getByRole('button', { name: 'Add an element…' }).click();
   await page.getByRole('menuitem', { name: /Panel/ }).click();
   await expect(desk.particulars).toContainText('Outline, 4 points');
   await desk.particulars.getByRole('textbox', { name: 'Outline, point 3 up' }).fill('5000');
@@ -75,7 +75,7 @@ test('a panel is added, redrawn point by point and cut; a slab knows no levels',
   await desk.particulars.getByRole('textbox', { name: 'Outline, point 3 up' }).fill('high');
   await page.keyboard.press('Enter');
   await expect(desk.particulars.getByRole('alert')).toContainText('is not a length');
-  await page.getByRole('button', { name: 'Add a wall…' }).click();
+  await page.getByRole('button', { name: 'Add an element…' }).click();
   await page.getByRole('menuitem', { name: /Slab/ }).click();
   await expect(desk.sheet.locator('.datum')).toHaveCount(0);
 });

@@ -214,7 +214,7 @@ test('five thousand openings are opened, panned, zoomed and chosen', async ({ pa
 });
 
 test('a single sheet from another program is given a thickness, and is cut like any wall', async ({ desk, page }) => {
-  await page.getByRole('button', { name: 'Add a wall…' }).click();
+  await page.getByRole('button', { name: 'Add an element…' }).click();
   await page.getByRole('menuitem', { name: 'Single sheets from an OBJ or GLB file…' }).click();
   const file = page.getByTestId('sheets-file');
   const obj = (text: string) => ({ name: 'Quay hoarding.obj', mimeType: 'text/plain', buffer: Buffer.from(text) });
@@ -241,7 +241,7 @@ test('a single sheet from another program is given a thickness, and is cut like 
     [0, 3].map((up) => `v ${5 * Math.sin(angle)} ${up} ${20 + 5 * Math.cos(angle)}`),
   );
   const faces = Array.from({ length: 12 }, (_, i) => `f ${2 * i + 1} ${2 * i + 3} ${2 * i + 4} ${2 * i + 2}`);
-  await page.getByRole('button', { name: 'Add a wall…' }).click();
+  await page.getByRole('button', { name: 'Add an element…' }).click();
   await page.getByRole('menuitem', { name: 'Single sheets from an OBJ or GLB file…' }).click();
   await file.setInputFiles({ ...obj([...points, ...faces].join('\n')), name: 'Bow front.obj' });
   await expect(page.getByText('7 854 × 3 000, 23.55 m², a wall, curved by 90°')).toBeVisible();

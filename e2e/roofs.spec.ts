@@ -347,7 +347,7 @@ test('a groin vault is made of a barrel, given ribs and repeated in rows; a dome
   const desk = new Desk(page, application.url, made.id);
   await desk.open();
   const add = async (kind: RegExp): Promise<void> => {
-    await page.getByRole('button', { name: 'Add a wall…' }).click();
+    await page.getByRole('button', { name: 'Add an element…' }).click();
     await page.getByRole('menuitem', { name: kind }).click();
   };
 

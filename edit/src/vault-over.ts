@@ -1,4 +1,4 @@
-/** Vaults and floors of rooms: within a ring of straight walls, vaults over a slab's outline too. */
+/** Vaults and floors of rooms: within a ring of straight walls, vaults over a slab's outline and between two walls too. */
 import { courseOf, tidy, tidyAngle, type Impossible, type Point } from '@yard-arch/core';
 import {
   isInPlan,
@@ -11,6 +11,7 @@ import {
   type Element,
   type ProjectDocument,
   type Vault,
+  type Wall,
 } from '@yard-arch/document';
 import { edit, freeElementName } from './make.ts';
 import { ringOf } from './roofs.ts';
@@ -199,6 +200,105 @@ export function vaultOver(
             return { x: tidy(cos * x + sin * y), y: tidy(cos * y - sin * x) };
           }),
         };
+  return { id, changeSet: edit(`lay ${name}`, putting('elements', made)) };
+}
+
+/** How far apart walls may be that a barrel is laid between, metres. */
+const widest = 20;
+
+/** What is between two walls that run alongside each other: the corner from which it goes across, and to the left of that along; metres. */
+interface Between {
+  at: Point;
+  across: Point;
+  long: number;
+  span: number;
+}
+
+/** The faces of a straight plumb wall, as lines in plan. */
+function facesOf(wall: Wall): { from: Point; to: Point; way: Point; off: Point; thick: number } | null {
+  if (wall.sweep || wall.runs?.length || wall.batter) return null;
+  const { start, end } = courseOf(wall);
+  const [dx, dy] = minus(end, start);
+  const size = Math.hypot(dx, dy);
+  const way: Point = [dx / size, dy / size];
+  const thick = wall.layers.reduce((sum, layer) => sum + layer.thickness, 0);
+  // Its inner face is on the left of its outer one.
+  return { from: start, to: end, way, off: [-way[1], way[0]], thick };
+}
+
+/** What is between two walls that run alongside each other; null where they do not. */
+function between(wall: Wall, other: Wall): Between | null {
+  const [a, b] = [facesOf(wall), facesOf(other)];
+  if (!a || !b || Math.abs(a.way[0] * b.way[1] - a.way[1] * b.way[0]) > 1e-4) return null;
+  const along = (p: Point): number => (p[0] - a.from[0]) * a.way[0] + (p[1] - a.from[1]) * a.way[1];
+  const aside = (p: Point): number => (p[0] - a.from[0]) * a.off[0] + (p[1] - a.from[1]) * a.off[1];
+  const facing = (b.off[0] * a.off[0] + b.off[1] * a.off[1]) * b.thick;
+  const [low, high] = [
+    Math.min(aside(b.from), aside(b.from) + facing),
+    Math.max(aside(b.from), aside(b.from) + facing),
+  ];
+  const left = low >= a.thick - 1e-6;
+  const span = left ? low - a.thick : -high;
+  const ends = [along(b.from), along(b.to)];
+  const from = Math.max(0, Math.min(...ends));
+  const long = Math.min(along(a.to), Math.max(...ends)) - from;
+  if (span < 0.3 || span > widest || long < 0.3) return null;
+  const [begins, face] = left ? [from + long, a.thick] : [from, 0];
+  return {
+    at: [a.from[0] + begins * a.way[0] + face * a.off[0], a.from[1] + begins * a.way[1] + face * a.off[1]],
+    across: left ? a.off : [-a.off[0], -a.off[1]],
+    long,
+    span,
+  };
+}
+
+/** The walls that run alongside one, with room for a barrel between; the nearest first. */
+export function wallsFacing(document: ProjectDocument, wall: Wall): Wall[] {
+  return Object.values(document.elements)
+    .filter(isInPlan)
+    .flatMap((other) => {
+      const gap = other.id === wall.id ? null : between(wall, other);
+      return gap ? [{ other, span: gap.span }] : [];
+    })
+    .sort((p, q) => p.span - q.span)
+    .map(({ other }) => other);
+}
+
+/** Lays a barrel between two walls, as far as they run alongside each other; it springs so that its crown is under the lower one's top, where that is high enough. */
+export function vaultBetween(
+  document: ProjectDocument,
+  wall: Wall,
+  other: Wall,
+): { changeSet: ChangeSet; id: string } | Impossible {
+  const gap = between(wall, other);
+  if (!gap)
+    return {
+      reason: `${wall.name} and ${other.name} do not run alongside each other`,
+      mend: `A barrel is laid between straight plumb walls that are parallel and at most ${widest} m apart.`,
+    };
+  const { at, across, long, span } = gap;
+  const id = newId('v');
+  const name = freeElementName(document, 'Barrel');
+  const base = kinds.vault.fresh(
+    {
+      id,
+      name,
+      start: { x: tidy(at[0]), y: tidy(at[1]), z: 0 },
+      turn: tidyAngle((Math.atan2(across[1], across[0]) * 180) / Math.PI),
+    },
+    wall.layers[0]!.material,
+  );
+  const thick = base.layers.reduce((sum, layer) => sum + layer.thickness, 0);
+  const rise = tidy(span / 2);
+  const floor = Math.max(wall.start.z, other.start.z);
+  const top = Math.min(wall.start.z + wall.height, other.start.z + other.height);
+  const made: Vault = {
+    ...base,
+    start: { ...base.start, z: tidy(Math.max(floor, top - rise - thick)) },
+    span: tidy(span),
+    rise,
+    length: tidy(long),
+  };
   return { id, changeSet: edit(`lay ${name}`, putting('elements', made)) };
 }
 

@@ -1,10 +1,12 @@
 /** Bays made of barrels, their bases, rows of them, and runs of openings about a dome. */
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { cutModel, prove } from '@yard-arch/core';
+import fc from 'fast-check';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { everyVault, granaryWalls } from '@yard-arch/demo';
 import {
   applyChangeSet,
+  emptyDocument,
   documentFaults,
   kinds,
   withChanges,
@@ -25,7 +27,9 @@ import {
   roomOf,
   setBase,
   vaultings,
+  vaultBetween,
   vaultOver,
+  wallsFacing,
   wallUpEnd,
 } from '../src/index.ts';
 
@@ -198,6 +202,69 @@ describe('vaults', () => {
     const over = vaultOver(floored, slab, 'cloister');
     if ('reason' in over) throw new Error(over.reason);
     sound(applyChangeSet(floored, over.changeSet).document, over.id);
+  });
+
+  it('are laid between two walls alongside each other, whichever way these run, and fill what is between their faces', () => {
+    const thick = fc.constantFrom(0.2, 0.35, 0.6);
+    const setting = fc.record({
+      long: fc.integer({ min: 20, max: 90 }).map((n) => n / 10),
+      span: fc.integer({ min: 12, max: 70 }).map((n) => n / 10),
+      turn: fc.integer({ min: -180, max: 180 }),
+      sides: fc.tuple(
+        fc.record({ thick, backward: fc.boolean(), more: fc.constantFrom(0, 1.5) }),
+        fc.record({ thick, backward: fc.boolean(), more: fc.constantFrom(0, 0.75) }),
+      ),
+    });
+    fc.assert(
+      fc.property(setting, ({ long, span, turn, sides }) => {
+        const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
+        const at = (x: number, y: number) => ({ x: 40 + x * cos - y * sin, y: -12 + x * sin + y * cos, z: 0 });
+        // One below and one above what is between; only one goes on beyond it to either side.
+        const walls = sides.map((side, k): Wall => {
+          const out = k === 0 ? -1 : 1;
+          // Its body is on the left of its way: towards the gap its inner or its outer face looks.
+          const onward = (k === 0) !== side.backward;
+          const face = (k === 0 ? 0 : span) + (onward === (k === 0) ? out * side.thick : 0);
+          const [from, to] = k === 0 ? [-side.more, long] : [0, long + side.more];
+          return {
+            ...kinds.wall.fresh(
+              { id: `w${k}`, name: `Wall ${k}`, start: at(onward ? from : to, face), turn: onward ? turn : turn + 180 },
+              'brick',
+            ),
+            length: to - from,
+            height: 4 + k,
+            layers: [{ thickness: side.thick, material: 'brick' }],
+          };
+        });
+        const empty = emptyDocument('Quay store');
+        empty.materials.brick = { id: 'brick', name: 'Brick', colour: '#b97a5c', roughness: 0.9 };
+        const set = { ...empty, elements: Object.fromEntries(walls.map((one) => [one.id, one])) };
+        expect(wallsFacing(set, walls[0]!).map(({ id }) => id)).toEqual(['w1']);
+        const laid = vaultBetween(set, walls[0]!, walls[1]!);
+        if ('reason' in laid) throw new Error(laid.reason);
+        const after = applyChangeSet(set, laid.changeSet).document;
+        const { mesh, fault } = cutModel(after).cuts.get(laid.id)!;
+        expect([fault, prove(mesh).closed]).toEqual([null, true]);
+        const [xs, ys, zs]: number[][] = [[], [], []];
+        for (let i = 0; i < mesh.points.length; i += 3) {
+          const [dx, dy] = [mesh.points[i]! - 40, mesh.points[i + 1]! + 12];
+          xs!.push(dx * cos + dy * sin);
+          ys!.push(dy * cos - dx * sin);
+          zs!.push(mesh.points[i + 2]!);
+        }
+        // Its intrados springs from the walls' faces; what is about that reaches into them.
+        expect(Math.min(...xs!)).toBeCloseTo(0, 5);
+        expect(Math.max(...xs!)).toBeCloseTo(long, 5);
+        expect(Math.min(...ys!) + Math.max(...ys!)).toBeCloseTo(span, 5);
+        expect(Math.max(...zs!)).toBeLessThan(Math.max(4, span / 2 + 0.5) + 1e-6);
+      }),
+      { numRuns: 60 },
+    );
+    const only = emptyDocument('Quay store');
+    const lone = kinds.wall.fresh({ id: 'a', name: 'A', start: { x: 0, y: 0, z: 0 }, turn: 0 }, 'brick');
+    const square = { ...lone, id: 'b', name: 'B', turn: 90, start: { x: 0, y: 3, z: 0 } };
+    expect(wallsFacing({ ...only, elements: { a: lone, b: square } }, lone)).toEqual([]);
+    expect(vaultBetween(only, lone, square)).toHaveProperty('mend');
   });
 
   it('repeat an opening about the axis of a dome, or say why they would not fit', () => {

@@ -1,14 +1,21 @@
 /** How an opening goes through: square to its face or aimed, and which further elements along its axis it cuts as well. */
 import { elementsAlong, planesUnder, resolveOpening, sheetsOf } from '@yard-arch/core';
-import { faceLabel, limits, formatLength, type Opening, type ProjectDocument } from '@yard-arch/document';
+import {
+  faceLabel,
+  formatLength,
+  isSeenFromAbove,
+  limits,
+  type Opening,
+  type ProjectDocument,
+} from '@yard-arch/document';
 import { changeOpening } from '@yard-arch/edit';
 import { useMemo } from 'react';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import { AngleField, Choice, Tick } from '../fields/Fields.tsx';
 
-/** Elements farther away than this are not offered, metres. */
-const reach = 6;
+/** Elements farther away than this are not offered, metres: those behind a wall, and those below what is set out from above, as deep as a shaft may go. */
+const reach = { behind: 6, below: 100 };
 
 export function ThroughFields({ document, opening }: { document: ProjectDocument; opening: Opening }) {
   const status = useEditor((state) => state.statuses.get(opening.id));
@@ -17,6 +24,8 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
     return 'outline' in resolved ? elementsAlong(document, opening, resolved) : [];
   }, [document, opening]);
   const element = document.elements[opening.element];
+  const fromAbove = element !== undefined && isSeenFromAbove(element) && opening.face === undefined && !opening.aim;
+  const near = fromAbove ? reach.below : reach.behind;
   const further = opening.further ?? [];
   // What was asked for stays listed, though the axis passes it by now.
   const listed = [
@@ -24,7 +33,7 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
     ...further
       .filter((id) => !found.some((other) => other.element === id))
       .map((id) => ({ element: id, distance: null })),
-  ].filter(({ element: id, distance }) => further.includes(id) || (distance !== null && Math.abs(distance) < reach));
+  ].filter(({ element: id, distance }) => further.includes(id) || (distance !== null && Math.abs(distance) < near));
   const toggle = (id: string) => {
     const next = further.includes(id) ? further.filter((other) => other !== id) : [...further, id];
     const name = document.elements[id]?.name ?? id;
@@ -75,7 +84,7 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
       )}
       {listed.length > 0 && (
         <fieldset className="further">
-          <legend>Also cuts, along its axis</legend>
+          <legend>{fromAbove ? 'Also cuts, below and above it' : 'Also cuts, along its axis'}</legend>
           {listed.map(({ element: id, distance }) => {
             const told = status?.further?.find((one) => one.element === id);
             return (
@@ -85,9 +94,9 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
                 <small>
                   {distance === null
                     ? 'no longer on its axis'
-                    : distance < 0
-                      ? `${formatLength(-distance, document.units)} in front`
-                      : `${formatLength(distance, document.units)} behind`}
+                    : `${formatLength(Math.abs(distance), document.units)} ${
+                        distance < 0 ? (fromAbove ? 'above' : 'in front') : fromAbove ? 'below' : 'behind'
+                      }`}
                 </small>
                 {told?.state === 'not cut' && (
                   <em>
@@ -97,6 +106,23 @@ export function ThroughFields({ document, opening }: { document: ProjectDocument
               </label>
             );
           })}
+          {listed.length > 1 && listed.some(({ element: id }) => !further.includes(id)) && (
+            <button
+              type="button"
+              className="link"
+              onClick={() =>
+                commit(
+                  changeOpening(
+                    opening,
+                    { further: [...new Set([...further, ...listed.map(({ element: id }) => id)])] },
+                    `cut ${listed.length} elements too at`,
+                  ),
+                )
+              }
+            >
+              all {listed.length} of them
+            </button>
+          )}
         </fieldset>
       )}
     </>

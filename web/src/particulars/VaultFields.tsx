@@ -1,5 +1,13 @@
 /** What a vaulted bay stands over, its ribs, and bays in rows; and how a bay is made of a barrel. */
-import type { Bay, Element, ProjectDocument, Units, Vault } from '@yard-arch/document';
+import {
+  isInPlan,
+  type Bay,
+  type Element,
+  type ProjectDocument,
+  type Units,
+  type Vault,
+  type Wall,
+} from '@yard-arch/document';
 import {
   barrelEnds,
   baseOf,
@@ -9,8 +17,10 @@ import {
   changeElement,
   roomOf,
   setBase,
+  vaultBetween,
   vaultings,
   vaultOver,
+  wallsFacing,
   wallUpEnd,
   type Vaulting,
 } from '@yard-arch/edit';
@@ -101,7 +111,7 @@ function ArchFields({ vault, document }: { vault: Vault; document: ProjectDocume
 /** Laying a vault over the room that walls stand about, or that a slab floors; nothing where there is none. */
 export function VaultOver({ element, document }: { element: Element; document: ProjectDocument }) {
   const room = useMemo(() => roomOf(document, element), [document, element]);
-  if ('reason' in room) return null;
+  if ('reason' in room) return isInPlan(element) ? <VaultBetween wall={element} document={document} /> : null;
   const lay = (as: Vaulting) => () => {
     const outcome = vaultOver(document, element, as);
     if ('reason' in outcome) return refuse(outcome);
@@ -113,6 +123,30 @@ export function VaultOver({ element, document }: { element: Element; document: P
       {vaultings.map((as) => (
         <button key={as} className="link" onClick={lay(as)}>
           {as}
+        </button>
+      ))}
+    </p>
+  );
+}
+
+/** So many walls that face one are offered; those farther away are seldom meant. */
+const mostFacing = 4;
+
+/** Laying a barrel from one wall to another that runs alongside it, where both are in no room. */
+function VaultBetween({ wall, document }: { wall: Wall; document: ProjectDocument }) {
+  const facing = useMemo(() => wallsFacing(document, wall).slice(0, mostFacing), [document, wall]);
+  if (facing.length === 0) return null;
+  const lay = (other: Wall) => () => {
+    const outcome = vaultBetween(document, wall, other);
+    if ('reason' in outcome) return refuse(outcome);
+    if (commit(outcome.changeSet)) chooseElement(outcome.id);
+  };
+  return (
+    <p className="row-links">
+      <span>Barrel vault from it to:</span>
+      {facing.map((other) => (
+        <button key={other.id} className="link" onClick={lay(other)}>
+          {other.name}
         </button>
       ))}
     </p>

@@ -91,7 +91,7 @@ export function Register({ document }: { document: ProjectDocument }) {
       >
         <Menu.Trigger asChild>
           <button className="add">
-            <Plus size={15} /> Add a wall…
+            <Plus size={15} /> Add an element…
           </button>
         </Menu.Trigger>
         <Portal>
