@@ -5,6 +5,9 @@ import { memo } from 'react';
 import { useEditor } from '../state/state.ts';
 import { pathOf } from '../boards/OpeningShape.tsx';
 
+/** The name of what clips to the face as it is cut: what lies in it is drawn only where it is. */
+export const faceClip = 'face';
+
 interface FaceProps {
   element: Element;
   face: FaceName;
@@ -32,15 +35,13 @@ export const Face = memo(function Face({ element, face: side, whole, place, cour
         transform={place}
         vectorEffect="non-scaling-stroke"
       />
+      <clipPath id={faceClip}>
+        <path d={face} clipRule="evenodd" transform={place} />
+      </clipPath>
       {courses && (
-        <>
-          <clipPath id="face">
-            <path d={face} clipRule="evenodd" transform={place} />
-          </clipPath>
-          <g clipPath="url(#face)">
-            <path className="course" d={courses} transform={place} vectorEffect="non-scaling-stroke" />
-          </g>
-        </>
+        <g clipPath={`url(#${faceClip})`}>
+          <path className="course" d={courses} transform={place} vectorEffect="non-scaling-stroke" />
+        </g>
       )}
     </>
   );

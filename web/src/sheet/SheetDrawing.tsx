@@ -8,7 +8,7 @@ import type { Room } from '../boards/use-board.ts';
 import { xOf, yOf, type Viewport } from '../boards/viewport.ts';
 import { useEditor } from '../state/state.ts';
 import { Crowd } from './Crowd.tsx';
-import { coursesOf, Face } from './Face.tsx';
+import { coursesOf, Face, faceClip } from './Face.tsx';
 import { spare } from './gestures/use-sheet-gestures.ts';
 import { SideHandles, WallHandles } from './Handles.tsx';
 import { HeldPins } from './Held.tsx';
@@ -40,7 +40,11 @@ export function SheetDrawing({ sheet }: { sheet: SheetState }) {
       )}
       <Face element={element} face={face} whole={crowd} place={onFace} courses={crowd ? '' : courses} />
       {isShell(element) && <Seams element={element} view={view} />}
-      {isManyFaced(element) && face === 'outer' && <RoofLines element={element} view={view} />}
+      {isManyFaced(element) && face === 'outer' && (
+        <g clipPath={`url(#${faceClip})`}>
+          <RoofLines element={element} view={view} />
+        </g>
+      )}
       {isManyFaced(element) && face !== 'outer' && <EdgeNames element={element} face={face} view={view} />}
       <SettingOutLines
         view={view}
