@@ -27,6 +27,7 @@ export const findingKinds = {
   'not-under': { title: 'It follows no roof', weight: 'fault' },
   'roof-below': { title: 'The roof is below it', weight: 'fault' },
   'through-roof': { title: 'It comes up through a roof', weight: 'note' },
+  'open-step': { title: 'It is open between two of its planes', weight: 'note' },
   'not-split': { title: 'It cannot be split so', weight: 'fault' },
   'split-away': { title: 'Its splits leave nothing of it', weight: 'fault' },
   'not-closed': { title: 'Its mesh is not closed', weight: 'fault' },

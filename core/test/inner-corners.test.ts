@@ -3,8 +3,9 @@ import { describe, expect, it } from '@jest/globals';
 import { everyDormer } from '@yard-arch/demo';
 import { kinds, type Layer, type Roof, type RoofEdge } from '@yard-arch/document';
 import fc from 'fast-check';
-import { cutModel, prove, type ElementCut } from '../src/index.ts';
+import { cutModel, findingsOf, prove, type ElementCut } from '../src/index.ts';
 import { ell, near, tee, type Place } from './outlines.ts';
+import { project } from './sample.ts';
 
 const outline: fc.Arbitrary<Place[]> = fc
   .tuple(fc.constantFrom('L', 'T', 'U'), near(5, 9), near(4, 7))
@@ -104,5 +105,36 @@ describe('roofs with inner corners', () => {
       options,
     );
     expect(made).toBeGreaterThan(numRuns / 2);
+  });
+});
+
+describe('a step within a roof', () => {
+  /** An L whose two eaves at its inner corner are so unlike in height that one plane ends over the other. */
+  const stepped = (lift: number, thickness: number): string[] => {
+    const points = ell(6, 5);
+    const roof: Roof = {
+      ...kinds.roof.fresh({ id: 'r', name: 'Roof', start: { x: 0, y: 0, z: 3 }, turn: 0 }, 'm0'),
+      layers: [{ thickness, material: 'm0' }],
+      edges: points.map(([x, y], i): RoofEdge => ({
+        id: `e${i}`,
+        x,
+        y,
+        is: 'eaves',
+        pitch: 40,
+        over: 0,
+        ...(i === 3 ? { lift } : {}),
+      })),
+    };
+    const document = { ...project([], []), elements: { r: roof } };
+    const model = cutModel(document);
+    expect(model.cuts.get('r')!.fault).toBeNull();
+    return findingsOf(document, { statuses: model.statuses, faultOf: () => null }).map(({ code }) => code);
+  };
+
+  it('is told where it is higher than the roof is thick, and not where it closes it', () => {
+    expect(stepped(0, 0.2)).toEqual([]);
+    expect(stepped(0.1, 0.2)).toEqual([]);
+    expect(stepped(1.5, 0.2)).toContain('open-step');
+    expect(stepped(1.5, 2.5)).not.toContain('open-step');
   });
 });

@@ -5,6 +5,7 @@ import { sheetsOf } from '../element/sheets.ts';
 import { isFault, type Fault, type Finding, type Subject, type Told } from '../finding.ts';
 import { misfitsOn, type Misfit } from '../setout/fit.ts';
 import { worded } from '../setout/resolve.ts';
+import { gapsTold } from './roof-gaps.ts';
 import { throughRoof } from './through-roof.ts';
 
 /** What cutting told, as far as it is known. */
@@ -49,7 +50,12 @@ export function findingsOn(document: ProjectDocument, element: Element, { status
     .filter(({ opening }) => !notCut(opening.id))
     .map((misfit) => misfitFinding(document, misfit));
   const all = [
-    ...about(subject, [...(fault ? [fault] : []), ...joins, ...throughRoof(document, element)]),
+    ...about(subject, [
+      ...(fault ? [fault] : []),
+      ...joins,
+      ...throughRoof(document, element),
+      ...gapsTold(document, element),
+    ]),
     ...ofOpenings,
     ...misfits,
   ];

@@ -109,8 +109,8 @@ function comesThrough(surfaces: readonly Surface[]): boolean {
     const lower = surfaces[k + 1];
     return (
       lower !== undefined &&
-      (midsOfSteps(lower).some((at) => at[2] > heightAt(upper, at) + micrometre) ||
-        midsOfSteps(upper).some((at) => at[2] < heightAt(lower, at) - micrometre))
+      (midsOfSteps(lower).some((at) => at[2] > (heightAt(upper, at)?.height ?? NaN) + micrometre) ||
+        midsOfSteps(upper).some((at) => at[2] < (heightAt(lower, at)?.height ?? NaN) - micrometre))
     );
   });
 }
@@ -130,9 +130,13 @@ function midsOfSteps({ planes, nodes }: Surface): Vector[] {
     );
 }
 
-/** How high a surface is over a place in plan; not a number where it is not there, or a step or an edge is. */
-function heightAt({ planes, nodes }: Surface, [x, y]: Vector): number {
-  for (const { run, nx, ny, reach, rings } of planes) {
+/** How high a surface is over a place in plan, and by which of its planes; null where it is not there, or a step or an edge is. */
+export function heightAt(
+  { planes, nodes }: Surface,
+  [x, y]: Vector,
+): { height: number; plane: Surface['planes'][number] } | null {
+  for (const plane of planes) {
+    const { run, nx, ny, reach, rings } = plane;
     if (run === 0) continue;
     let inside = false;
     for (const ring of rings)
@@ -140,10 +144,10 @@ function heightAt({ planes, nodes }: Surface, [x, y]: Vector): number {
         const [[ax, ay], [bx, by]] = [nodes[node]!, nodes[ring.nodes[(i + 1) % ring.nodes.length]!]!];
         const [dx, dy] = [bx - ax, by - ay];
         const share = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy)));
-        if (Math.hypot(x - ax - share * dx, y - ay - share * dy) < micrometre) return NaN;
+        if (Math.hypot(x - ax - share * dx, y - ay - share * dy) < micrometre) return null;
         if (ay > y !== by > y && x < ax + ((y - ay) / dy) * dx) inside = !inside;
       }
-    if (inside) return (nx * x + ny * y - reach) / run;
+    if (inside) return { height: (nx * x + ny * y - reach) / run, plane };
   }
-  return NaN;
+  return null;
 }
