@@ -45,9 +45,18 @@ export class Desk {
   }
 
   /** Where a point of the face (metres) is on the page. */
-  async at(s: number, t: number): Promise<{ x: number; y: number }> {
-    const box = (await this.sheet.boundingBox())!;
-    const read = async (name: string): Promise<number> => Number(await this.sheet.getAttribute(name));
+  at(s: number, t: number): Promise<{ x: number; y: number }> {
+    return this.on(this.sheet, s, t);
+  }
+
+  /** Where a point of the plan (metres) is on the page. */
+  inPlan(x: number, y: number): Promise<{ x: number; y: number }> {
+    return this.on(this.page.getByTestId('plan'), x, y);
+  }
+
+  private async on(board: Locator, s: number, t: number): Promise<{ x: number; y: number }> {
+    const box = (await board.boundingBox())!;
+    const read = async (name: string): Promise<number> => Number(await board.getAttribute(name));
     const [scale, x, y] = [await read('data-scale'), await read('data-x'), await read('data-y')];
     return { x: box.x + x + s * scale, y: box.y + y - t * scale };
   }

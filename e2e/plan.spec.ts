@@ -8,16 +8,10 @@ const walls = (document: ProjectDocument): Wall[] =>
   Object.values(document.elements).filter((element): element is Wall => element.kind === 'wall');
 const made = (document: ProjectDocument): Wall[] => walls(document).filter(({ id }) => !granary.elements[id]);
 
-async function openPlan({ page }: Desk): Promise<(x: number, y: number) => Promise<{ x: number; y: number }>> {
-  await page.getByRole('tab', { name: 'Plan' }).click();
-  const plan = page.getByTestId('plan');
-  await expect(plan.locator('[data-element]')).toHaveCount(19);
-  return async (x, y) => {
-    const box = (await plan.boundingBox())!;
-    const read = async (name: string): Promise<number> => Number(await plan.getAttribute(name));
-    const [scale, left, top] = [await read('data-scale'), await read('data-x'), await read('data-y')];
-    return { x: box.x + left + x * scale, y: box.y + top - y * scale };
-  };
+async function openPlan(desk: Desk): Promise<(x: number, y: number) => Promise<{ x: number; y: number }>> {
+  await desk.page.getByRole('tab', { name: 'Plan' }).click();
+  await expect(desk.page.getByTestId('plan').locator('[data-element]')).toHaveCount(19);
+  return (x, y) => desk.inPlan(x, y);
 }
 
 test('walls are drawn as a ring with an arc in it, figures typed, and close facing outward', async ({ desk, page }) => {

@@ -190,17 +190,14 @@ test('a roof is laid over four walls, gabled by two verges, pitched, and cut on 
   await page.getByRole('tab', { name: 'Plan', exact: true }).click();
   const volumeBefore = prove(cutModel(document).cuts.get(roof().id)!.mesh).volume;
   await page.getByRole('button', { name: 'Split along a line' }).click();
-  const plan = page.getByTestId('plan');
-  const frame = (await plan.boundingBox())!;
-  const [scale, x, y] = await Promise.all(
-    ['data-scale', 'data-x', 'data-y'].map(async (name) => Number(await plan.getAttribute(name))),
-  );
   await page.keyboard.down('Alt');
   for (const [px, py] of [
     [4, -2],
     [4.2, 9],
-  ] as const)
-    await page.mouse.click(frame.x + x! + px * scale!, frame.y + y! - py * scale!, { delay: 30 });
+  ] as const) {
+    const { x, y } = await desk.inPlan(px, py);
+    await page.mouse.click(x, y, { delay: 30 });
+  }
   await page.keyboard.up('Alt');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'side B' }).click();
@@ -258,25 +255,17 @@ test('a roof’s outline is drawn anew: a courtyard opened, an edge drawn out, b
   const desk = new Desk(page, application.url, made.id);
   await desk.open();
   await page.getByRole('tab', { name: 'Plan', exact: true }).click();
-  const plan = page.getByTestId('plan');
-  const at = async (px: number, py: number): Promise<{ x: number; y: number }> => {
-    const frame = (await plan.boundingBox())!;
-    const [scale, x, y] = await Promise.all(
-      ['data-scale', 'data-x', 'data-y'].map(async (name) => Number(await plan.getAttribute(name))),
-    );
-    return { x: frame.x + x! + px * scale!, y: frame.y + y! - py * scale! };
-  };
   const outline = async (corners: readonly (readonly [number, number])[]): Promise<void> => {
     await page.keyboard.down('Alt');
     for (const corner of corners) {
-      const { x, y } = await at(...corner);
+      const { x, y } = await desk.inPlan(...corner);
       await page.mouse.click(x, y, { delay: 30 });
     }
     await page.keyboard.up('Alt');
     await page.keyboard.press('Enter');
   };
   const drag = async (from: readonly [number, number], to: readonly [number, number]): Promise<void> => {
-    const [a, b] = [await at(...from), await at(...to)];
+    const [a, b] = [await desk.inPlan(...from), await desk.inPlan(...to)];
     await page.mouse.move(a.x, a.y);
     await page.mouse.down();
     await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2, { steps: 3 });
@@ -290,7 +279,7 @@ test('a roof’s outline is drawn anew: a courtyard opened, an edge drawn out, b
     expect.poll(async () => ((document = await desk.saved()), read(roof())));
 
   await page.getByRole('button', { name: 'Lay a roof' }).click();
-  const { x, y } = await at(6, 0.2);
+  const { x, y } = await desk.inPlan(6, 0.2);
   await page.mouse.move(x, y, { steps: 2 });
   await page.mouse.click(x, y);
   await expect(page.getByRole('heading', { name: 'Roof', exact: true })).toBeVisible();
