@@ -253,14 +253,50 @@ describe('a script', () => {
         { do: 'change edge', element: 'Roof', edge: 'East edge', is: 'verge' },
         { do: 'change edge', element: 'Roof', edge: 'West edge', is: 'verge', hip: { from: 1, pitch: 55 } },
         { do: 'change edge', element: 'Roof', edge: 'e1', pitch: 35 },
+        { do: 'redraw edge', element: 'Roof', edge: 'East edge', by: 0.5 },
+        { do: 'redraw edge', element: 'Roof', edge: 'North edge', length: 12 },
+        { do: 'redraw edge', element: 'Roof', edge: 'West edge', curve: 60 },
+        { do: 'redraw edge', element: 'Roof', edge: 'West edge', curve: 0 },
+        { do: 'lay vault', element: 'Wall 0', to: 'Wall 2' },
         { do: 'place', element: 'Roof', face: 'e1', pattern: 'Roof window', along: 5, up: 1.5 },
       ],
     });
     const roof = Object.values(document.elements).find((element): element is Roof => element.kind === 'roof')!;
     expect(roof.edges.map(({ is }) => is)).toEqual(['eaves', 'verge', 'eaves', 'verge']);
     expect(roof.edges[0]).toMatchObject({ pitch: 35 });
+    // Drawn out to 10.5 m along the eaves, then made 12 m long at the other end.
+    expect(Math.max(...roof.edges.map(({ x }) => x)) - Math.min(...roof.edges.map(({ x }) => x))).toBeCloseTo(12, 9);
+    expect(Object.values(document.elements).some(({ kind }) => kind === 'vault')).toBe(true);
+    const open = doScript(document, {
+      do: [
+        {
+          do: 'open courtyard',
+          element: 'Roof',
+          outline: [
+            [3, 2],
+            [6, 2],
+            [6, 4],
+            [3, 4],
+          ],
+        },
+      ],
+    }).document;
+    expect((open.elements[roof.id] as Roof).courts).toHaveLength(1);
     expect([...cutModel(document).statuses.values()].map(({ state }) => state)).toEqual(['cut']);
     for (const wrong of [
+      {
+        do: 'open courtyard',
+        element: 'Roof',
+        outline: [
+          [20, 20],
+          [22, 20],
+          [22, 22],
+        ],
+      },
+      { do: 'open courtyard', element: 'Wall 0', wall: 'Wall 1' },
+      { do: 'redraw edge', element: 'Roof', edge: 'East edge', by: -40 },
+      { do: 'redraw edge', element: 'Roof', edge: 'East edge', length: -1 },
+      { do: 'lay vault', element: 'Wall 0', to: 'Wall 1' },
       { do: 'lay roof', wall: 'Roof' },
       { do: 'change edge', element: 'Roof', edge: 'Up edge' },
       { do: 'change edge', element: 'Roof', edge: 'e1', pitch: 90 },

@@ -1,13 +1,46 @@
 /** Steps about roofs: laid over walls or an outline, given a form, their edges changed. */
-import { edgeLabels, edgesOfRoof, isInPlan, isManyFaced, kindOf, Refused, roofEdgeSchema } from '@yard-arch/document';
+import {
+  edgeLabels,
+  edgesOfRoof,
+  isInPlan,
+  isManyFaced,
+  kindOf,
+  Refused,
+  roofEdgeSchema,
+  type Roof,
+  type RoofEdge,
+} from '@yard-arch/document';
 import { z } from 'zod';
 import { changeEdge, edgeAs, giveForm, roofForms, roofOver, roofOverWalls } from '../roofs.ts';
-import { vaultings, vaultOver } from '../vault-over.ts';
+import { bendOutlineEdge, lengthenOutlineEdge, moveOutlineEdge, openCourt, openCourtAlong } from '../roof-outline.ts';
+import { vaultBetween, vaultings, vaultOver } from '../vault-over.ts';
 import { named, possible, step, type Finder } from './step.ts';
 
 const metres = z.number('must be a number of metres');
 const point = z.tuple([metres, metres], 'must be a point: [x, y] in metres');
 const form = z.enum(roofForms, `must be one of ${roofForms.join(', ')}`);
+
+const outline = z.array(point).min(3, 'must hold at least three points').max(500, 'must hold at most 500 points');
+const points = (list: readonly (readonly [number, number])[]) => list.map(([x, y]) => ({ x, y }));
+
+/** @throws Refused where an element is no wall. */
+function wallNamed(find: Finder, name: string, path: string) {
+  const wall = find.element(name, path);
+  if (!isInPlan(wall))
+    throw new Refused(`${wall.name} is no wall`, [{ path, reason: `names "${name}", which is no wall` }]);
+  return wall;
+}
+
+/** @throws Refused where a roof has no such edge. */
+function edgeNamed(roof: Roof, name: string): RoofEdge {
+  const labels = edgeLabels(roof);
+  const own = edgesOfRoof(roof).find(({ id }) => id === name || labels.get(id)?.toLowerCase() === name.toLowerCase());
+  if (!own)
+    throw new Refused(`${roof.name} has no such edge`, [
+      { path: 'edge', reason: `names "${name}"; it has ${[...labels.values()].join(', ')}` },
+    ]);
+  return own;
+}
 
 /** @throws Refused where an element is no roof. */
 function roofNamed(find: Finder, name: string) {
@@ -25,22 +58,17 @@ export const lay = step({
   schema: z.union([
     z.strictObject({ wall: named, form: form.optional() }),
     z.strictObject({
-      outline: z.array(point).min(3, 'must hold at least three points').max(500, 'must hold at most 500 points'),
+      outline,
       level: metres,
       form: form.optional(),
     }),
   ]),
   make: (document, asked, find) => {
     if ('outline' in asked) {
-      const outline = asked.outline.map(([x, y]) => ({ x, y }));
-      const { changeSet, id } = possible(roofOver(document, outline, asked.level, asked.form), 'outline');
+      const { changeSet, id } = possible(roofOver(document, points(asked.outline), asked.level, asked.form), 'outline');
       return { changeSet, made: [id] };
     }
-    const wall = find.element(asked.wall, 'wall');
-    if (!isInPlan(wall))
-      throw new Refused(`${wall.name} is no wall`, [
-        { path: 'wall', reason: `names "${asked.wall}", which is no wall` },
-      ]);
+    const wall = wallNamed(find, asked.wall, 'wall');
     const { changeSet, id } = possible(roofOverWalls(document, wall, asked.form), 'wall');
     return { changeSet, made: [id] };
   },
@@ -66,14 +94,7 @@ export const edge = step({
   }),
   make: (_, asked, find) => {
     const roof = roofNamed(find, asked.element);
-    const labels = edgeLabels(roof);
-    const own = edgesOfRoof(roof).find(
-      ({ id }) => id === asked.edge || labels.get(id)?.toLowerCase() === asked.edge.toLowerCase(),
-    );
-    if (!own)
-      throw new Refused(`${roof.name} has no such edge`, [
-        { path: 'edge', reason: `names "${asked.edge}"; it has ${[...labels.values()].join(', ')}` },
-      ]);
+    const own = edgeNamed(roof, asked.edge);
     const base = asked.is && asked.is !== own.is ? edgeAs(roof, own, asked.is as typeof own.is) : own;
     const given = Object.fromEntries(
       figures.flatMap((name) => {
@@ -91,14 +112,55 @@ export const edge = step({
   },
 });
 
+export const court = step({
+  about: 'Opens a courtyard in a roof: along the ring of walls that one is part of, or an outline of points in plan.',
+  schema: z.union([z.strictObject({ element: named, wall: named }), z.strictObject({ element: named, outline })]),
+  make: (document, asked, find) => {
+    const roof = roofNamed(find, asked.element);
+    return {
+      changeSet:
+        'wall' in asked
+          ? possible(openCourtAlong(document, roof, wallNamed(find, asked.wall, 'wall')), 'wall')
+          : possible(openCourt(roof, points(asked.outline)), 'outline'),
+    };
+  },
+});
+
+export const redraw = step({
+  about:
+    'Draws an edge of a roof anew in plan: moved out by so much (metres, in where it is less than nothing), made so long (the edge that goes on from it moves), or bent to turn by so many degrees.',
+  schema: z.union([
+    z.strictObject({ element: named, edge: named, by: metres }),
+    z.strictObject({ element: named, edge: named, length: metres.positive('must be more than 0') }),
+    z.strictObject({ element: named, edge: named, curve: z.number('must be a number of degrees') }),
+  ]),
+  make: (_, asked, find) => {
+    const roof = roofNamed(find, asked.element);
+    const { id } = edgeNamed(roof, asked.edge);
+    if ('by' in asked) return { changeSet: possible(moveOutlineEdge(roof, id, asked.by), 'by') };
+    if ('length' in asked) return { changeSet: possible(lengthenOutlineEdge(roof, id, asked.length), 'length') };
+    return { changeSet: possible(bendOutlineEdge(roof, id, asked.curve), 'curve') };
+  },
+});
+
 export const vault = step({
-  about: 'Lays a vault over the room that a wall stands about, or over a slab: a barrel, a groin or a cloister vault.',
-  schema: z.strictObject({
-    element: named,
-    as: z.enum(vaultings, `must be one of ${vaultings.join(', ')}`),
-  }),
-  make: (document, { element, as }, find) => {
-    const { changeSet, id } = possible(vaultOver(document, find.element(element), as), 'element');
+  about:
+    'Lays a vault over the room that a wall stands about, or over a slab: a barrel, a groin or a cloister vault; or a barrel from a wall to another alongside it.',
+  schema: z.union([
+    z.strictObject({
+      element: named,
+      as: z.enum(vaultings, `must be one of ${vaultings.join(', ')}`),
+    }),
+    z.strictObject({ element: named, to: named }),
+  ]),
+  make: (document, asked, find) => {
+    const { changeSet, id } =
+      'as' in asked
+        ? possible(vaultOver(document, find.element(asked.element), asked.as), 'element')
+        : possible(
+            vaultBetween(document, wallNamed(find, asked.element, 'element'), wallNamed(find, asked.to, 'to')),
+            'to',
+          );
     return { changeSet, made: [id] };
   },
 });

@@ -38,6 +38,8 @@ export const steps = {
   'remove element': element.removeWhole,
   'lay roof': roof.lay,
   'form roof': roof.give,
+  'open courtyard': roof.court,
+  'redraw edge': roof.redraw,
   'lay vault': roof.vault,
   'change edge': roof.edge,
   'resize pattern': element.resizePattern,
