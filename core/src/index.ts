@@ -11,6 +11,7 @@ export * from './profile/section.ts';
 export * from './setout/resolve.ts';
 export * from './setout/project.ts';
 export { across, seenOn } from './setout/across.ts';
+export { seenLevel } from './setout/level-seat.ts';
 export * from './cut/status.ts';
 export type { Front, PartInstance, PartMesh } from './infill/part.ts';
 export { swingsOf, type Swing } from './infill/swings.ts';

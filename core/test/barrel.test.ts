@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import { kinds, type Pattern, type Vault } from '@yard-arch/document';
 import fc from 'fast-check';
 import type { ManifoldToplevel } from 'manifold-3d';
-import { cutModel, prove, type CutMesh } from '../src/index.ts';
+import { cutModel, prove, resolveOpening, seenLevel, type CutMesh, type Placed, type Region } from '../src/index.ts';
 import { meshIn } from '../src/element/placed-mesh.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
 import { solidIn } from './solid-of.ts';
@@ -156,5 +156,85 @@ describe('an opening in a barrel', () => {
       project([wall()], [opening('o', 'arch', 3, 1)], { patterns: { arch: { ...patterns.arch!, parts: [lunette] } } }),
     );
     expect(statuses.get('o')!.reason).toContain('no barrel to run to');
+  });
+});
+
+describe('what stands in a level opening of a barrel', () => {
+  const glazed: Pattern = {
+    ...patterns.window!,
+    sizes: { a: { id: 'a', name: '', dimensions: { width: 1.2, height: 0.6 } } },
+    inBarrels: 'level',
+    infill: {
+      seat: { from: 'outer', depth: 0.02 },
+      gap: 0,
+      frame: { width: 0.05, depth: 0.05, material: 'stone' },
+      field: { kind: 'glass', material: 'stone', thickness: 0.006 },
+    },
+  };
+  const thick: Vault = { ...barrel, layers: [{ thickness: 0.6, material: 'stone' }] };
+  const alone = (along: number) =>
+    project([thick], [opening('o', 'window', along, 3, { element: 'v1' })], { patterns: { window: glazed } });
+  const loopsOf = ({ count, xs, ys, next }: Region): [number, number][][] => {
+    const seen = new Set<number>();
+    return Array.from({ length: count }, (_, first) => {
+      const loop: [number, number][] = [];
+      for (let v = first; !seen.has(v); v = next[v]!) {
+        seen.add(v);
+        loop.push([xs[v]!, ys[v]!]);
+      }
+      return loop;
+    }).filter((loop) => loop.length > 0);
+  };
+  const stood = (along: number, face?: 'inner', vault: Vault = thick) => {
+    const document = project(
+      [vault],
+      [opening('o', 'window', along, 3, { element: 'v1', ...(face ? { face } : {}) })],
+      { patterns: { window: glazed } },
+    );
+    const model = cutModel(document);
+    return { cut: model.cuts.get('v1')!, status: model.statuses.get('o')! };
+  };
+
+  it.each([
+    [1.4, undefined],
+    [Math.PI * 3.6 - 2.4, undefined],
+    [1.4, 'inner'],
+  ] as const)('stands upright within the barrel, from %s m on, set out from %s', (along, face) => {
+    const { cut, status } = stood(along, face);
+    expect(status.findings.map(({ code, reason }) => [code, reason])).toEqual([]);
+    expect(cut.parts.length).toBeGreaterThan(0);
+    // What is taken away holds all that stands there: the barrel is no smaller for it, and nothing of it is outside of the hole.
+    const whole = cutModel(project([thick])).cuts.get('v1')!.mesh;
+    const hole = solidIn(library, whole).subtract(solidIn(library, cut.mesh));
+    for (const { part, placement } of cut.parts) {
+      const there = solidIn(library, meshIn(placement, part.mesh));
+      const outside = there.subtract(hole).volume();
+      expect(outside).toBeLessThan(1e-3 * there.volume() + 1e-6);
+      expect(Math.abs(placement.z[2])).toBeCloseTo(1, 9);
+    }
+  });
+
+  it.each([1.4, 2.1, Math.PI * 3.6 - 2.4])('is drawn on the sheet where the hole is, set out from %s m on', (along) => {
+    const { cut } = stood(along);
+    const [hole] = loopsOf(cut.region).filter((loop) => loop.every(([, y]) => y > 0.01 && y < 7.99));
+    const [xs, ys] = [hole!.map(([x]) => x), hole!.map(([, y]) => y)];
+    const document = alone(along);
+    const placed = resolveOpening(document, document.openings.o!) as Placed;
+    const seen = seenLevel(cut.sheet, placed);
+    // The face is facets: its outline is drawn straight between head and sill.
+    expect(seen.s).toBeCloseTo(Math.min(...xs), 2);
+    expect(seen.s + seen.profile.width).toBeCloseTo(Math.max(...xs), 2);
+    expect(seen.t).toBeCloseTo(Math.min(...ys), 6);
+    expect(seen.t + seen.profile.height).toBeCloseTo(Math.max(...ys), 6);
+    // Its sill is at the lower end of the flank, which is at the outside of the barrel.
+    const [, , bx, , sx] = seen.leans!;
+    expect(bx * (Math.PI * 1.8 - sx)).toBeGreaterThan(0);
+    expect(seenLevel(cut.sheet, placed).outline).toBe(seen.outline);
+  });
+
+  it('is left out, and says so, where the barrel is too thin for it there', () => {
+    const { cut, status } = stood(1.4, undefined, { ...barrel, layers: [{ thickness: 0.05, material: 'stone' }] });
+    expect(cut.parts).toEqual([]);
+    expect(status.findings.map(({ code }) => code)).toContain('part-left-out');
   });
 });

@@ -23,6 +23,7 @@ import { turnedOver } from '../element/turned-over.ts';
 import type { Fineness } from '../profile/flatten.ts';
 import { squareSections } from '../profile/section.ts';
 import { aimOf, levelAim, projectOnto } from '../setout/project.ts';
+import { levelSeat } from '../setout/level-seat.ts';
 import { recessesIn } from '../setout/recess.ts';
 import { resolveOpening, type Placed, type Unplaced } from '../setout/resolve.ts';
 import { notCut, withFindings } from '../cut/status.ts';
@@ -105,14 +106,20 @@ export function cutModel(
     const own = openings.map((opening) =>
       guardedPlace(opening, () => {
         const resolved = resolveOpening(document, opening, fineness);
-        // What is aimed elsewhere, or goes down through many faces, has no square seat for parts.
+        // What is aimed elsewhere, or goes down through many faces, has no seat for parts.
         const seated =
           !opening.aim &&
           !levelled(element, resolved) &&
           !shelled &&
           (opening.face !== undefined || !isManyFaced(element));
         if ('outline' in resolved && (resolved.pattern.parts?.length || resolved.pattern.infill)) {
-          const seat = shell && !opening.aim ? seatOn(element, shell, sheet, resolved) : null;
+          const seat = opening.aim
+            ? null
+            : shell
+              ? seatOn(element, shell, sheet, resolved)
+              : levelled(element, resolved)
+                ? levelSeat(resolved.face === 'inner' ? turnedOver(sheet).sheet : sheet, resolved)
+                : null;
           if (seat) seats.set(resolved.id, seat.sheet);
           if (seat || seated)
             asSetOut.push(seat?.placed ?? withFlank(resolved, sheetOf(resolved.face), barrelsOf(opening)));

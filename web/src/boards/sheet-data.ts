@@ -9,6 +9,7 @@ import {
   levelOn,
   resolveOpening,
   seenFromAbove,
+  seenLevel,
   seenOn,
   sheetsOf,
   worded,
@@ -17,6 +18,7 @@ import {
   type Placed,
 } from '@yard-arch/core';
 import {
+  isBarrel,
   isManyFaced,
   isShell,
   type Element,
@@ -51,8 +53,10 @@ export function onElement(
     const own = resolveOpening(document, opening);
     if (!sheet || !('outline' in own)) continue;
     const resolved = many ? own : seenOn(sheet, own, face);
-    // On a shell it is drawn as it lies there.
-    const drawn = shell ? seenFromAbove(element, shell, resolved) : resolved;
+    // On a shell, and level in a barrel, it is drawn as it lies there.
+    const isLevel =
+      isBarrel(element) && own.pattern.inBarrels === 'level' && !opening.aim && face === 'outer' && resolved === own;
+    const drawn = shell ? seenFromAbove(element, shell, resolved) : isLevel ? seenLevel(sheet, resolved) : resolved;
     openings.set(opening.id, opening);
     const i = known.get(opening.id);
     const old = i === undefined ? undefined : before!.placed[i];
