@@ -1,18 +1,19 @@
 /** Walls that come up through a roof: they stand within what it covers, have a top of their own, and are taller than the roof is there. */
 import { isInPlan, isManyFaced, type Element, type ProjectDocument, type Roof, type Wall } from '@yard-arch/document';
-import { clip } from '../cut/clip.ts';
 import { pointAt } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { sheetsOf } from '../element/sheets.ts';
 import type { Told } from '../finding.ts';
-import { TooTangled } from '../mesh/arrangement.ts';
-import { holdsPoint, regionArea, type Region } from '../mesh/region.ts';
+import { holdsPoint, type Region } from '../mesh/region.ts';
 
 /** Less than this of a wall's face above the roof's underside is its bearing, square metres for each metre of wall. */
 const bearing = 0.05;
 
 /** How often along a wall it is asked whether the roof covers it. */
 const samples = 16;
+
+/** In how many strips it is compared with the roof. */
+const strips = 64;
 
 const known = new WeakMap<ProjectDocument, Map<string, Roof | null>>();
 
@@ -53,16 +54,27 @@ function isCovered({ chart, length }: Sheet, roof: Sheet | null): boolean {
   }).every(Boolean);
 }
 
-/** How much of a wall's face is above where it would end under the roof, square metres. */
+/** How much of a wall's face is above where it would end under the roof, square metres: by strips, for it only decides whether anything is told. */
 function above(own: Sheet, below: Sheet): number {
-  const loop = ({ outline: { xs, ys, next } }: Sheet) => ({ xs, ys, next, count: xs.length });
-  const whole = regionArea(loop(own));
-  try {
-    return whole - (clip(loop(own), [loop(below)], ['void']).openings[1]?.area ?? 0);
-  } catch (error) {
-    if (error instanceof TooTangled) return 0;
-    throw error;
+  const wide = own.length / strips;
+  let sum = 0;
+  for (let i = 0; i < strips; i++) {
+    const s = (i + 0.5) * wide;
+    sum += wide * Math.max(0, topAt(own, s) - topAt(below, s));
   }
+  return sum;
+}
+
+/** The highest point of a sheet's outline so far along it. */
+function topAt({ outline: { xs, ys, next } }: Sheet, s: number): number {
+  let top = 0;
+  for (let i = 0; i < next.length; i++) {
+    const j = next[i]!;
+    const [from, to] = [xs[i]!, xs[j]!];
+    if (from > s === to > s) continue;
+    top = Math.max(top, ys[i]! + ((s - from) / (to - from)) * (ys[j]! - ys[i]!));
+  }
+  return top;
 }
 
 /** What is to be told of an element that comes up through a roof. */

@@ -1,7 +1,6 @@
 /** The outline of a roof as its planes need it: arcs in facets, one way round, and as far out as its eaves and verges reach. Metres, as seen from the roof's start. */
 import { facetsOf, type RoofEdge, type RoofForm } from '@yard-arch/document';
 import { fault, type Fault } from '../finding.ts';
-import { holdsPoint, regionOf } from '../mesh/region.ts';
 import { micrometre, parallel } from '../tolerances.ts';
 
 /** A straight edge of a roof: itself or a facet of it, from where it begins to where the next one does. */
@@ -61,14 +60,18 @@ export function drawnOutline({ edges, courts = [] }: Pick<RoofForm, 'edges' | 'c
   if (loops.some((loop) => loop.length < 3 || Math.abs(areaOf(loop, 'x', 'y')) < micrometre))
     return refused('no-outline', 'its outline encloses nothing', 'Draw an outline of at least three edges.');
   const [outer, ...inner] = loops;
-  const within = regionOf(
-    [outer!.map((_, i) => i)],
-    outer!.map(({ x }) => x),
-    outer!.map(({ y }) => y),
-  ).region;
-  if (inner.some(([first]) => !holdsPoint(within, first!.x, first!.y)))
+  if (inner.some(([first]) => !isWithin(outer!, first!)))
     return refused('no-outline', 'one of its courtyards lies outside it', 'Move the courtyard in, or take it away.');
   return { loops, fault: null };
+}
+
+/** Whether a corner lies within a loop, as they are drawn: a line from it goes over an odd number of edges. */
+function isWithin(loop: readonly Eave[], { x, y }: Eave): boolean {
+  return loop.reduce((inside, a, i) => {
+    const b = loop[(i + 1) % loop.length]!;
+    const over = a.y > y !== b.y > y && x < a.x + ((y - a.y) / (b.y - a.y)) * (b.x - a.x);
+    return over !== inside;
+  }, false);
 }
 
 const refused = (...[code, reason, mend]: Parameters<typeof fault>): Outlined => ({
