@@ -34,6 +34,14 @@ function fourWalls(): ProjectDocument {
   return document;
 }
 
+/** The setting-out page of a project with four walls. */
+async function withWalls(url: string, page: Page): Promise<Desk> {
+  const made = await page.request.post(`${url}/api/projects/upload`, { data: fourWalls() });
+  const desk = new Desk(page, url, ((await made.json()) as { id: string }).id);
+  await desk.open();
+  return desk;
+}
+
 /** Draws the ridge of the chosen roof up in the model: its grip is where the pointer says that it can be taken. */
 async function raiseRidge(page: Page, by: number): Promise<void> {
   const box = (await page.getByTestId('model').boundingBox())!;
@@ -58,11 +66,7 @@ test('a roof is laid over four walls, gabled by two verges, pitched, and cut on 
   application,
   page,
 }) => {
-  const made = (await (
-    await page.request.post(`${application.url}/api/projects/upload`, { data: fourWalls() })
-  ).json()) as { id: string };
-  const desk = new Desk(page, application.url, made.id);
-  await desk.open();
+  const desk = await withWalls(application.url, page);
 
   // Laid over the ring that is clicked: hipped, and all four walls reach up under it.
   await page.getByRole('tab', { name: 'Plan', exact: true }).click();
@@ -249,11 +253,7 @@ test('a roof’s outline is drawn anew: a courtyard opened, an edge drawn out, b
   application,
   page,
 }) => {
-  const made = (await (
-    await page.request.post(`${application.url}/api/projects/upload`, { data: fourWalls() })
-  ).json()) as { id: string };
-  const desk = new Desk(page, application.url, made.id);
-  await desk.open();
+  const desk = await withWalls(application.url, page);
   await page.getByRole('tab', { name: 'Plan', exact: true }).click();
   const outline = async (corners: readonly (readonly [number, number])[]): Promise<void> => {
     await page.keyboard.down('Alt');
@@ -330,11 +330,7 @@ test('a groin vault is made of a barrel, given ribs and repeated in rows; a dome
   application,
   page,
 }) => {
-  const made = (await (
-    await page.request.post(`${application.url}/api/projects/upload`, { data: fourWalls() })
-  ).json()) as { id: string };
-  const desk = new Desk(page, application.url, made.id);
-  await desk.open();
+  const desk = await withWalls(application.url, page);
   const add = async (kind: RegExp): Promise<void> => {
     await page.getByRole('button', { name: 'Add an element…' }).click();
     await page.getByRole('menuitem', { name: kind }).click();

@@ -59,7 +59,7 @@ export * from './element/ray.ts';
 export { seenFromAbove } from './setout/shell-seat.ts';
 export { roofGripsOf, type GripTarget, type RoofGrip } from './element/roof-grips.ts';
 export { roofInPlan, type RoofPlan } from './element/roof-plan.ts';
-export { roofPierced } from './check/through-roof.ts';
+export { isUnderRoof, roofPierced } from './check/through-roof.ts';
 export { drawnOutline, meeting } from './roof/outline.ts';
 export { surfaceOf } from './roof/surface.ts';
 export type { RoofBody } from './element/roof-sheets.ts';

@@ -1,7 +1,6 @@
 /** A roof's outline and its courtyards, drawn anew: corners and edges moved, put in and taken away, edges bent, courtyards opened and closed. */
 import { drawnOutline, meeting, tidy, type Point } from '@yard-arch/core';
 import {
-  edgeLabels,
   edgesOfRoof,
   omit,
   putting,
@@ -12,7 +11,7 @@ import {
   type Wall,
 } from '@yard-arch/document';
 import { edit } from './make.ts';
-import { ringOf, ringOutline, type Refused } from './roofs.ts';
+import { noRing, reversedOutline, ringOf, ringOutline, withWallsUnder, type Refused } from './roofs.ts';
 
 /** Shorter than this no edge is left by an edit, metres. */
 const shortest = 0.01;
@@ -186,22 +185,30 @@ export function removeOutlineCorner(roof: Roof, id: string): ChangeSet | Refused
       mend:
         round === roof.edges ? 'Remove the roof, or move its corners.' : 'Close the courtyard, or move its corners.',
     };
-  return settled(
-    withRound(
-      roof,
-      round,
-      round.filter((_, k) => k !== i),
-    ),
-    'take a corner from',
-  );
+  const fewer = round.filter((_, k) => k !== i);
+  return settled(withRound(roof, round, fewer), 'take a corner from');
 }
 
-/** The courtyard that an edge bounds, told by its labels; null where it is of the outline itself. */
-export function courtOf(roof: Roof, id: string): string[] | null {
-  const { round } = roundOf(roof, id);
-  if (round === roof.edges) return null;
-  const labels = edgeLabels(roof);
-  return round.map((edge) => labels.get(edge.id)!);
+/** Whether an edge bounds a courtyard, and not the roof itself. */
+export const isCourts = (roof: Roof, id: string): boolean => roundOf(roof, id).round !== roof.edges;
+
+/** The edge before one, which leads to the corner in which that begins. */
+export function edgeBefore(roof: Roof, id: string): RoofEdge {
+  const { round, i } = roundOf(roof, id);
+  return at(round, i - 1);
+}
+
+/** The corner in which an edge begins, between those before and after it, in plan. */
+export function cornersAbout(roof: Roof, id: string): [Point, Point, Point] {
+  const { round, i } = roundOf(roof, id);
+  return [inPlan(roof, at(round, i - 1)), inPlan(roof, at(round, i)), inPlan(roof, at(round, i + 1))];
+}
+
+/** Which way an edge looks out of the roof, in plan; of unit length. */
+export function outOf(roof: Roof, id: string): Point {
+  const [, a, b] = cornersAbout(roof, id);
+  const size = Math.hypot(b[0] - a[0], b[1] - a[1]) * rightIsOut(roof, roundOf(roof, id).round);
+  return [(b[1] - a[1]) / size, (a[0] - b[0]) / size];
 }
 
 /** Closes the courtyard that an edge bounds. */
@@ -218,7 +225,7 @@ export function openCourt(
   if (outline.length < 2) return { reason: 'a courtyard encloses something', mend: 'Draw at least three corners.' };
   const like = edgesOfRoof(roof).find((edge) => edge.is === 'eaves' && edge.pitch > 0);
   const { pitch, over } = like?.is === 'eaves' ? like : { pitch: 40, over: 0.35 };
-  const clockwise = areaOf(outline) > 0 ? backward(outline) : outline;
+  const clockwise = areaOf(outline) > 0 ? reversedOutline(outline) : outline;
   const court = clockwise.map(({ x, y, bulge }, i): RoofEdge => ({
     id: freeEdge(roof, i),
     ...onRoof(roof, [x, y]),
@@ -230,29 +237,12 @@ export function openCourt(
   return settled({ ...roof, courts: [...(roof.courts ?? []), court] }, 'open a courtyard in');
 }
 
-function backward(outline: readonly { x: number; y: number; bulge?: number }[]): typeof outline {
-  return outline
-    .map(({ bulge }, i) => {
-      const { x, y } = at(outline, i + 1);
-      return { x, y, ...(bulge ? { bulge: -bulge } : {}) };
-    })
-    .reverse();
-}
-
 /** Opens a courtyard along the ring of walls that a wall is in; they reach up under the roof. */
 export function openCourtAlong(document: ProjectDocument, roof: Roof, wall: Wall): ChangeSet | Refused {
   const ring = ringOf(document, wall);
-  if (!ring)
-    return {
-      reason: `${wall.name} is not part of a ring of walls`,
-      mend: 'Let walls begin where others end, all the way round, or draw the outline of the courtyard.',
-    };
+  if (!ring) return noRing(wall, ', or draw the outline of the courtyard');
   const opened = openCourt(roof, ringOutline(ring));
-  if ('reason' in opened) return opened;
-  const walls = ring
-    .filter((one) => !one.wall.batter)
-    .map((one) => putting('elements', { ...one.wall, top: { kind: 'under' as const, roof: roof.id } }));
-  return { ...opened, changes: [...opened.changes, ...walls] };
+  return 'reason' in opened ? opened : withWallsUnder(opened, roof.id, ring);
 }
 
 /** Where the edge from the last of some corners to another point would cross those before it; null where it does not. */

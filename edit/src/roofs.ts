@@ -1,5 +1,5 @@
 /** Roofs: laid over a ring of walls or an outline, given a form, and their edges changed. */
-import { courseOf, drawnOutline, holdsPoint, sheetsOf, tidy, wallsMeet, type Point } from '@yard-arch/core';
+import { courseOf, drawnOutline, isUnderRoof, tidy, wallsMeet, type Point } from '@yard-arch/core';
 import {
   edgesOfRoof,
   isInPlan,
@@ -70,25 +70,35 @@ export function roofOverWalls(
   form: RoofFormName = 'hipped',
 ): { changeSet: ChangeSet; id: string } | Refused {
   const ring = ringOf(document, wall);
-  if (!ring)
-    return {
-      reason: `${wall.name} is not part of a ring of walls`,
-      mend: 'Let walls begin where others end, all the way round, or draw the outline of the roof.',
-    };
+  if (!ring) return noRing(wall, ', or draw the outline of the roof');
   const tops = ring.map((one) => one.wall.start.z + one.wall.height);
   const level = Math.min(...tops);
   const outline = ringOutline(ring, (i) => ({ lift: tidy(tops[i]! - level) }));
   const made = roofOver(document, outline, level, form);
   if ('reason' in made) return made;
-  const walls = ring
-    .filter((one) => !one.wall.batter)
-    .map((one) => putting('elements', { ...one.wall, top: { kind: 'under' as const, roof: made.id } }));
-  return { id: made.id, changeSet: { ...made.changeSet, changes: [...made.changeSet.changes, ...walls] } };
+  return { id: made.id, changeSet: withWallsUnder(made.changeSet, made.id, ring) };
 }
+
+/** Walls in their order round, and whether each runs the other way. */
+export type Ring = readonly { wall: Wall; backward: boolean }[];
+
+/** Why nothing can be laid along the ring of a wall that is in none. @param otherwise what else could be done */
+export const noRing = (wall: Wall, otherwise = ''): Refused => ({
+  reason: `${wall.name} is not part of a ring of walls`,
+  mend: `Let walls begin where others end, all the way round${otherwise}.`,
+});
+
+/** An edit of a roof, with the walls of a ring that stand plumb reaching up under it. */
+export const withWallsUnder = (changeSet: ChangeSet, roof: string, ring: Ring): ChangeSet => ({
+  ...changeSet,
+  changes: [...changeSet.changes, ...ring.filter(({ wall }) => !wall.batter).map(({ wall }) => under(wall, roof))],
+});
+
+const under = (wall: Wall, roof: string): Change => putting('elements', { ...wall, top: { kind: 'under', roof } });
 
 /** The outline along the faces of a ring of walls. @param more what each corner has besides, by its wall */
 export const ringOutline = <T extends object = object>(
-  ring: readonly { wall: Wall; backward: boolean }[],
+  ring: Ring,
   more: (i: number) => T = () => ({}) as T,
 ): ({ x: number; y: number; bulge?: number } & T)[] =>
   ring.flatMap(({ wall, backward }, i) => cornersOf(wall, backward).map((corner) => ({ ...corner, ...more(i) })));
@@ -173,7 +183,8 @@ export function roofOver(
   };
 }
 
-function reversedOutline<T extends { x: number; y: number; bulge?: number }>(outline: readonly T[]): T[] {
+/** The same outline run through the other way; edges keep what they are. */
+export function reversedOutline<T extends { x: number; y: number; bulge?: number }>(outline: readonly T[]): T[] {
   return outline
     .map((a, i) => {
       const { x, y } = outline[(i + 1) % outline.length]!;
@@ -353,30 +364,21 @@ export function wallsUnder(document: ProjectDocument, roof: Element): Wall[] {
   );
 }
 
-/** Walls that stand plumb below a roof and do not reach up to it yet: their ends and corners lie within what it covers. */
-export function wallsBelow(document: ProjectDocument, roof: Element): Wall[] {
-  const sheet = sheetsOf(document).of(roof.id);
-  if (!sheet || sheet.fault || sheet.chart.kind !== 'flat') return [];
-  const { origin, along, up } = sheet.chart;
-  const { xs, ys, next } = sheet.outline;
-  const isCovered = ([x, y]: Point): boolean => {
-    const [dx, dy] = [x - origin[0], y - origin[1]];
-    return holdsPoint({ count: xs.length, xs, ys, next }, dx * along[0] + dy * along[1], dx * up[0] + dy * up[1]);
-  };
-  return Object.values(document.elements).filter(
+/** Walls that stand plumb below a roof and do not reach up to it yet: it covers them from end to end. */
+export const wallsBelow = (document: ProjectDocument, roof: Element): Wall[] =>
+  Object.values(document.elements).filter(
     (element): element is Wall =>
       isInPlan(element) &&
       element.top.kind !== 'under' &&
       !element.batter &&
       element.start.z < roof.start.z &&
-      [...cornersOf(element, false).map(({ x, y }): Point => [x, y]), courseOf(element).end].every(isCovered),
+      isUnderRoof(document, element, roof),
   );
-}
 
 /** Lets walls reach up under a roof. */
 export function putUnder(roof: Roof, walls: readonly Wall[]): ChangeSet {
   return edit(
     `put ${walls.length === 1 ? walls[0]!.name : `${walls.length} walls`} under ${roof.name}`,
-    ...walls.map((wall) => putting('elements', { ...wall, top: { kind: 'under', roof: roof.id } })),
+    ...walls.map((wall) => under(wall, roof.id)),
   );
 }

@@ -14,7 +14,7 @@ import {
   type Wall,
 } from '@yard-arch/document';
 import { edit, freeElementName } from './make.ts';
-import { ringOf } from './roofs.ts';
+import { noRing, ringOf } from './roofs.ts';
 
 /** What can be laid over a room. */
 export const vaultings = ['barrel', 'groin', 'cloister'] as const;
@@ -58,11 +58,7 @@ export function roomOf(document: ProjectDocument, element: Element): Room | Impo
 
 function withinWalls(document: ProjectDocument, wall: Extract<Element, { kind: 'wall' }>): Room | Impossible {
   const ring = ringOf(document, wall);
-  if (!ring)
-    return {
-      reason: `${wall.name} is not part of a ring of walls`,
-      mend: 'Let walls begin where others end, all the way round.',
-    };
+  if (!ring) return noRing(wall);
   const bent = ring.find(({ wall: own }) => own.sweep || own.runs?.length || own.batter);
   if (bent)
     return { reason: `${bent.wall.name} is not straight and plumb`, mend: 'Add a vaulted bay or a dome by itself.' };

@@ -28,11 +28,10 @@ export function roofPierced(document: ProjectDocument, wall: Wall): Roof | null 
 
 function piercedBy(document: ProjectDocument, wall: Wall): Roof | null {
   if (wall.top.kind === 'under' || wall.batter) return null;
-  const sheets = sheetsOf(document);
-  const own = sheets.of(wall.id);
+  const own = sheetsOf(document).of(wall.id);
   if (!own || own.fault) return null;
   for (const roof of Object.values(document.elements)) {
-    if (!isManyFaced(roof) || !isCovered(own, sheets.of(roof.id))) continue;
+    if (!isManyFaced(roof) || !isUnderRoof(document, wall, roof)) continue;
     const under: Wall = { ...wall, top: { kind: 'under', roof: roof.id } };
     const below = sheetsOf({ ...document, elements: { ...document.elements, [wall.id]: under } }).of(wall.id);
     if (!below || below.fault || below.joins.some(({ code }) => code === 'not-under')) continue;
@@ -42,10 +41,12 @@ function piercedBy(document: ProjectDocument, wall: Wall): Roof | null {
 }
 
 /** Whether a roof, as it is seen from above, covers a wall from end to end. */
-function isCovered({ chart, length }: Sheet, roof: Sheet | null): boolean {
-  if (!roof || roof.fault || roof.chart.kind !== 'flat') return false;
-  const { origin, along, up } = roof.chart;
-  const { xs, ys, next } = roof.outline;
+export function isUnderRoof(document: ProjectDocument, wall: Wall, roof: Element): boolean {
+  const [own, above] = [sheetsOf(document).of(wall.id), sheetsOf(document).of(roof.id)];
+  if (!own || !above || above.fault || above.chart.kind !== 'flat') return false;
+  const { chart, length } = own;
+  const { origin, along, up } = above.chart;
+  const { xs, ys, next } = above.outline;
   const region: Region = { count: xs.length, xs, ys, next };
   return Array.from({ length: samples + 1 }, (_, i) => {
     const [x, y] = pointAt(chart, (length * i) / samples, 0, 0);

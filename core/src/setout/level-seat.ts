@@ -3,11 +3,11 @@ import { hitsOn, placedIn, pointAt, turnedIn, type BentChart } from '../element/
 import type { Sheet } from '../element/sheet.ts';
 import { turnedOver } from '../element/turned-over.ts';
 import { squareSections } from '../profile/section.ts';
-import type { Outline } from '../profile/flatten.ts';
 import { micrometre, millimetre } from '../tolerances.ts';
 import { dot, minus, plus, scaled, type Vector } from '../vector.ts';
-import { carried, levelAim } from './project.ts';
+import { levelAim } from './project.ts';
 import type { Placed } from './resolve.ts';
+import { turnedOnce } from './shell-seat.ts';
 
 /**
  * The upright sheet in which an opening that is carried level through a barrel has its seat, and the opening on it: from where both its head and its sill are within the barrel
@@ -66,7 +66,7 @@ export function seenLevel(sheet: Sheet, placed: Placed): Placed {
   const [low, high] = [pointAt(chart, middle, placed.t, 0), pointAt(chart, middle, placed.t + 1, 0)];
   const across = Math.sign(dot(aim.x, minus(high, low)));
   const up = (head.s - foot.s) / height;
-  const { outline, left, base } = turnedOnce(placed.outline, across, up);
+  const { outline, left, low: base } = turnedOnce(placed.outline, [0, across, up, 0]);
   const level = placed.t + height / 2;
   return {
     ...placed,
@@ -76,31 +76,6 @@ export function seenLevel(sheet: Sheet, placed: Placed): Placed {
     profile: { width: Math.max(...outline.xs), height: Math.max(...outline.ys), springing: null, edges: [] },
     leans: [0, across, up, 0, foot.s, level],
   };
-}
-
-interface Turned {
-  outline: Outline;
-  left: number;
-  base: number;
-}
-const turned = new WeakMap<Outline, Map<string, Turned>>();
-
-/** An outline whose x runs along the barrel's axis and whose y runs round it; the same object for the same question. */
-function turnedOnce(outline: Outline, across: number, up: number): Turned {
-  let byWay = turned.get(outline);
-  if (!byWay) turned.set(outline, (byWay = new Map()));
-  const key = `${across} ${up}`;
-  let made = byWay.get(key);
-  if (!made) {
-    const lying = carried(outline, 0, across, up, 0);
-    const [left, base] = [Math.min(...lying.xs), Math.min(...lying.ys)];
-    for (let i = 0; i < lying.count; i++) {
-      lying.xs[i]! -= left;
-      lying.ys[i]! -= base;
-    }
-    byWay.set(key, (made = { outline: lying, left, base }));
-  }
-  return made;
 }
 
 /** Where a line from a point meets a face of the chart nearest to that; null where it passes it by. */

@@ -75,7 +75,7 @@ interface Turned {
 const known = new WeakMap<Outline, Map<string, Turned>>();
 
 /** An outline under a map, from 0 on; the very same for the same question. */
-function turnedOnce(outline: Outline, by: readonly [number, number, number, number]): Turned {
+export function turnedOnce(outline: Outline, by: readonly [number, number, number, number]): Turned {
   let byMap = known.get(outline);
   if (!byMap) known.set(outline, (byMap = new Map()));
   const key = by.join(' ');

@@ -32,9 +32,13 @@ export function complain(title: string, description: string, action?: NoticeActi
 }
 
 /** Says why something that was asked for cannot be, and what would mend that. */
-export function refuse({ reason, mend }: { reason: string; mend: string }): void {
-  complain('That cannot be done', `${reason.charAt(0).toUpperCase()}${reason.slice(1)}. ${mend}`);
+export function refuse(refused: { reason: string; mend: string }): void {
+  complain('That cannot be done', refusalOf(refused));
 }
+
+/** Reason and mend as sentences. */
+export const refusalOf = ({ reason, mend }: { reason: string; mend: string }): string =>
+  `${reason.charAt(0).toUpperCase()}${reason.slice(1)}. ${mend}`;
 
 export function Notices() {
   return (

@@ -23,7 +23,7 @@ import {
 import { Fixes } from '../arrange/FindingList.tsx';
 import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { CopySection, CopyToSection, MirrorSection } from '../arrange/CopySection.tsx';
-import { notify } from '../common/notices.tsx';
+import { notify, refusalOf } from '../common/notices.tsx';
 import { choose } from '../state/choice.ts';
 import type { DrawnRuns } from '../state/cut-messages.ts';
 import { useEditor } from '../state/state.ts';
@@ -155,7 +155,7 @@ function OneOff({ document, opening, pattern }: { document: ProjectDocument; ope
           units={document.units}
           onChange={(metres) => {
             const outcome = changeOwn(document, opening, { ...own, [name]: metres });
-            return 'reason' in outcome ? `${sentence(outcome.reason)} ${outcome.mend}` : commit(outcome);
+            return 'reason' in outcome ? refusalOf(outcome) : commit(outcome);
           }}
         />
       ))}

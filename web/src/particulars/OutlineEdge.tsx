@@ -4,12 +4,14 @@ import {
   addOutlineCorner,
   bendOutlineEdge,
   closeCourt,
-  courtOf,
+  edgeBefore,
+  isCourts,
   lengthenOutlineEdge,
   outlineLength,
   outlineSweep,
   removeOutlineCorner,
 } from '@yard-arch/edit';
+import { refusalOf } from '../common/notices.tsx';
 import { AngleField, CountField, LengthField } from '../fields/Fields.tsx';
 import { choose } from '../state/choice.ts';
 import { commit, commitOr } from '../state/store.ts';
@@ -23,14 +25,12 @@ interface OutlineEdgeProps {
 
 /** An outcome as a field takes it: done, or why it is not. */
 const given = (outcome: Parameters<typeof commitOr>[0]): boolean | string =>
-  'reason' in outcome
-    ? `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`
-    : commit(outcome);
+  'reason' in outcome ? refusalOf(outcome) : commit(outcome);
 
 export function OutlineEdge({ roof, edge, units, set }: OutlineEdgeProps) {
   const { id } = edge;
   const length = outlineLength(roof, id);
-  const court = courtOf(roof, id);
+  const before = edgeLabels(roof).get(edgeBefore(roof, id).id)!;
   // What goes with the edge leaves nothing to be chosen.
   const gone = (outcome: Parameters<typeof commitOr>[0]): void => {
     if (commitOr(outcome)) choose({ kind: 'wall' });
@@ -69,9 +69,9 @@ export function OutlineEdge({ roof, edge, units, set }: OutlineEdgeProps) {
           put a corner into its middle
         </button>
         <button className="link" onClick={() => gone(removeOutlineCorner(roof, id))}>
-          take it away, and let the {neighbour(roof, id)} go on
+          take it away, and let the {before.toLowerCase()} go on
         </button>
-        {court && (
+        {isCourts(roof, id) && (
           <button className="link" onClick={() => gone(closeCourt(roof, id))}>
             close the courtyard
           </button>
@@ -79,13 +79,4 @@ export function OutlineEdge({ roof, edge, units, set }: OutlineEdgeProps) {
       </div>
     </>
   );
-}
-
-/** What the edge before one is called. */
-function neighbour(roof: Roof, id: string): string {
-  const round = [roof.edges, ...(roof.courts ?? [])].find((edges) => edges.some((edge) => edge.id === id))!;
-  const i = round.findIndex((edge) => edge.id === id);
-  return edgeLabels(roof)
-    .get(round[(i + round.length - 1) % round.length]!.id)!
-    .toLowerCase();
 }

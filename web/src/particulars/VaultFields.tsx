@@ -30,13 +30,11 @@ import { Choice, CountField, LengthField, Tick } from '../fields/Fields.tsx';
 import { Figures, type Figure } from '../fields/Figures.tsx';
 import { MaterialChoice } from '../fields/Sample.tsx';
 import { chooseElement } from '../state/choice.ts';
-import { commit } from '../state/store.ts';
+import { commit, commitOr } from '../state/store.ts';
 
 export function BarrelFields({ vault, document }: { vault: Vault; document: ProjectDocument }) {
   const make = (severies: 'groin' | 'cloister') => () => {
-    const outcome = bayOfBarrel(document, vault, severies);
-    if ('reason' in outcome) refuse(outcome);
-    else commit(outcome);
+    commitOr(bayOfBarrel(document, vault, severies));
   };
   const ends = barrelEnds(vault);
   const wallUp = (which: 'start' | 'end') => () => {
@@ -108,14 +106,18 @@ function ArchFields({ vault, document }: { vault: Vault; document: ProjectDocume
   );
 }
 
+/** Chooses what was laid, or says why it cannot be. */
+function laid(outcome: ReturnType<typeof vaultOver>): void {
+  if ('reason' in outcome) return refuse(outcome);
+  if (commit(outcome.changeSet)) chooseElement(outcome.id);
+}
+
 /** Laying a vault over the room that walls stand about, or that a slab floors; nothing where there is none. */
 export function VaultOver({ element, document }: { element: Element; document: ProjectDocument }) {
   const room = useMemo(() => roomOf(document, element), [document, element]);
   if ('reason' in room) return isInPlan(element) ? <VaultBetween wall={element} document={document} /> : null;
   const lay = (as: Vaulting) => () => {
-    const outcome = vaultOver(document, element, as);
-    if ('reason' in outcome) return refuse(outcome);
-    if (commit(outcome.changeSet)) chooseElement(outcome.id);
+    laid(vaultOver(document, element, as));
   };
   return (
     <p className="row-links">
@@ -137,9 +139,7 @@ function VaultBetween({ wall, document }: { wall: Wall; document: ProjectDocumen
   const facing = useMemo(() => wallsFacing(document, wall).slice(0, mostFacing), [document, wall]);
   if (facing.length === 0) return null;
   const lay = (other: Wall) => () => {
-    const outcome = vaultBetween(document, wall, other);
-    if ('reason' in outcome) return refuse(outcome);
-    if (commit(outcome.changeSet)) chooseElement(outcome.id);
+    laid(vaultBetween(document, wall, other));
   };
   return (
     <p className="row-links">
@@ -159,8 +159,7 @@ export function FloorIn({ element, document }: { element: Element; document: Pro
   if ('reason' in room) return null;
   const datums = Object.values(document.datums).filter((datum) => datum.element === null);
   const lay = (datum: string | null) => () => {
-    const outcome = floorIn(document, element, datum);
-    if (!('reason' in outcome) && commit(outcome.changeSet)) chooseElement(outcome.id);
+    laid(floorIn(document, element, datum));
   };
   return (
     <p className="row-links">

@@ -1,7 +1,7 @@
 /** A roof in plan: its planes with the way they fall, the lines in which they meet, its edges, and the openings on it. */
 import { pointAt, resolveOpening, roofInPlan, sheetsOf, type Point } from '@yard-arch/core';
 import { edgeLabels, type ProjectDocument, type Roof } from '@yard-arch/document';
-import { addOutlineCorner } from '@yard-arch/edit';
+import { addOutlineCorner, outlineCorners } from '@yard-arch/edit';
 import { chooseElement } from '../state/choice.ts';
 import { useEditor, useFace } from '../state/state.ts';
 import { commitOr } from '../state/store.ts';
@@ -144,11 +144,10 @@ function Edges({ roof, plan, board: { path } }: { roof: Roof; plan: Plan; board:
 
 /** A roof that cannot be made: its outline as it was drawn. */
 function Unmade({ roof, own, board: { path } }: { roof: Roof; own: object; board: OnBoard }) {
-  const [cos, sin] = [Math.cos((roof.turn * Math.PI) / 180), Math.sin((roof.turn * Math.PI) / 180)];
-  const points = roof.edges.map(({ x, y }): Point => [
-    roof.start.x + x * cos - y * sin,
-    roof.start.y + x * sin + y * cos,
-  ]);
+  // Its own corners come before those of its courtyards.
+  const points = outlineCorners(roof)
+    .slice(0, roof.edges.length)
+    .map(({ at }) => at);
   return (
     <g className="walled roof failed" {...own}>
       <title>{roof.name}</title>

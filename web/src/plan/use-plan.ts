@@ -10,9 +10,9 @@ import { commit, preview } from '../state/store.ts';
 import { isOutlining, useDesk, type PlanDesk, type PlanNow, type PlanState } from './gestures/desk.ts';
 import { drawTo, drawTyped, nextPoint, splitAt, splitShown } from './gestures/draw.ts';
 import { partAt, partDrawn, partPoint } from './gestures/part.ts';
-import { closeRoof, layAt, roofPoint } from './gestures/roof.ts';
+import { closeOutline, layAt, roofPoint } from './gestures/roof.ts';
 import { bending, moving, movingEnd } from './gestures/move.ts';
-import { hasEdge, movingCorner, movingEdge } from './gestures/roof-outline.ts';
+import { movingCorner, movingEdge } from './gestures/roof-outline.ts';
 
 /** Steps of the arrow keys, metres: alone, with Shift, with Alt. */
 const steps = [0.1, 1, 0.01] as const;
@@ -65,7 +65,7 @@ function usePlanKeys(desk: PlanDesk): void {
       drawArc: () => desk.state.mode === 'draw' && (desk.show({ arc: !desk.state.arc }), true),
       drawDone: () =>
         (desk.state.mode === 'draw' && (desk.setMode('choose'), true)) ||
-        (isOutlining(desk.state.mode) && (closeRoof(desk), true)) ||
+        (isOutlining(desk.state.mode) && (closeOutline(desk), true)) ||
         (desk.state.mode === 'part' && !desk.state.drawn && (partDrawn(desk), true)),
       moveWall: (event) => {
         const { document, element } = desk.now;
@@ -99,14 +99,15 @@ function hovered(desk: PlanDesk, spot: Spot): void {
 /** What a press begins. */
 function begun(desk: PlanDesk, press: Press): Gesture | null {
   const { view, setView, document } = desk.now;
-  const { mode, pointer } = desk.state;
+  const { mode } = desk.state;
   const { wall } = desk;
   // Whatever is drawn from now on, the plan stays where it is.
   setView(view);
   const pan = (): Gesture => panning(view, press, { to: setView, click: () => choose({ kind: 'wall' }) });
   if (press.middle) return pan();
   if (mode === 'draw') {
-    drawTo(desk, (pointer ?? nextPoint(desk, press)).at);
+    // Where it was pressed, whatever was shown last.
+    drawTo(desk, nextPoint(desk, press).at);
     return null;
   }
   if (isOutlining(mode)) {
@@ -126,7 +127,7 @@ function begun(desk: PlanDesk, press: Press): Gesture | null {
   if (wall && grip === 'bend') return bending(desk, wall);
   const corner = press.target.closest('[data-corner]')?.getAttribute('data-corner');
   const { roof } = desk;
-  if (roof && corner && hasEdge(roof, corner)) return movingCorner(desk, roof, corner);
+  if (roof && corner) return movingCorner(desk, roof, corner);
   const id = press.target.closest('[data-element]')?.getAttribute('data-element');
   if (!id || !document.elements[id]) return pan();
   const at = (of: string): string | null => press.target.closest(`[data-${of}]`)?.getAttribute(`data-${of}`) ?? null;
@@ -135,6 +136,6 @@ function begun(desk: PlanDesk, press: Press): Gesture | null {
   choose(edge ? { kind: 'edge', id: edge } : { kind: 'wall' });
   if (face) turnOver(id, face);
   // Of a roof that was chosen before an edge is dragged, of another the whole.
-  if (roof?.id === id && edge && hasEdge(roof, edge)) return movingEdge(desk, roof, edge, press);
+  if (roof?.id === id && edge) return movingEdge(desk, roof, edge, press);
   return moving(desk, press, id);
 }

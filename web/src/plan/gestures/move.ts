@@ -7,7 +7,7 @@ import { preview } from '../../state/store.ts';
 import { snapInPlan } from '../snap-plan.ts';
 import type { Outcome, PlanDesk } from './desk.ts';
 
-/** What all have in common: shown while it is dragged, made when it is let go. */
+/** What all drags have in common: shown while it is dragged, made when it is let go. */
 export function dragged(
   desk: PlanDesk,
   own: Required<Pick<Gesture, 'move'>> & { made: () => Outcome | null; typing?: () => Typing | null },
@@ -32,7 +32,8 @@ function lengthIn(desk: PlanDesk, text: string): { length: number; second: strin
   return length === null ? null : { length, second };
 }
 
-const notALength = 'Type a length, such as 4800 or 4.8 m.';
+/** What is said of a text that is no length. */
+export const notALength = 'Type a length, such as 4800 or 4.8 m.';
 
 /** Drags a wall's end, with what meets it there; a figure typed meanwhile is the wall's length. */
 export function movingEnd(desk: PlanDesk, wall: Wall, which: 'start' | 'end'): Gesture {

@@ -1,20 +1,11 @@
 /** Dragging a roof's outline on the plan: its corners and its edges, those of its courtyards too. */
-import { directionOf, type Point } from '@yard-arch/core';
-import { edgesOfRoof, formatLength, parseLength, type Roof } from '@yard-arch/document';
-import { moveOutlineCorner, moveOutlineEdge, outlineCorners } from '@yard-arch/edit';
+import type { Point } from '@yard-arch/core';
+import { formatLength, parseLength, type Roof } from '@yard-arch/document';
+import { cornersAbout, moveOutlineCorner, moveOutlineEdge, outOf } from '@yard-arch/edit';
 import type { Gesture, Press } from '../../boards/gesture.ts';
 import { snapInPlan } from '../snap-plan.ts';
 import type { Outcome, PlanDesk } from './desk.ts';
-import { dragged } from './move.ts';
-
-/** The corners on both sides of the one in which an edge begins, and it; in the order of its round. */
-function cornersAbout(roof: Roof, id: string): [Point, Point, Point] {
-  const round = [roof.edges, ...(roof.courts ?? [])].find((edges) => edges.some((edge) => edge.id === id))!;
-  const at = new Map(outlineCorners(roof).map((corner) => [corner.edge, corner.at]));
-  const i = round.findIndex((edge) => edge.id === id);
-  const corner = (k: number): Point => at.get(round[(k + round.length) % round.length]!.id)!;
-  return [corner(i - 1), corner(i), corner(i + 1)];
-}
+import { dragged, notALength } from './move.ts';
 
 /** Drags a corner of a roof's outline; a figure typed meanwhile is the length of the edge that leads to it. */
 export function movingCorner(desk: PlanDesk, roof: Roof, id: string): Gesture {
@@ -39,7 +30,7 @@ export function movingCorner(desk: PlanDesk, roof: Roof, id: string): Gesture {
       hint: 'the corner before it stays',
       take: (text) => {
         const length = parseLength(text, desk.now.document.units);
-        if (length === null) return 'Type a length, such as 4800 or 4.8 m.';
+        if (length === null) return notALength;
         const [ax, ay] = to ?? from;
         const way = Math.atan2(ay - before[1], ax - before[0]);
         desk.make(
@@ -73,18 +64,14 @@ function inLine(
 /** Drags an edge of a roof's outline out or in, by half decimetres or freely; a figure typed meanwhile is how far. */
 export function movingEdge(desk: PlanDesk, roof: Roof, id: string, press: Press): Gesture {
   const began = desk.on(press);
-  const [, a, b] = cornersAbout(roof, id);
-  const angle = (directionOf(a, b) * Math.PI) / 180;
-  // Out is on the right of an outline that runs counter-clockwise, and of a courtyard that runs the other way.
-  const out: Point = [Math.sin(angle), -Math.cos(angle)];
-  const outer = isOut(roof, id) ? 1 : -1;
+  const out = outOf(roof, id);
   let by: number | null = null;
   const made = (far: number): Outcome => moveOutlineEdge(roof, id, far);
   return dragged(desk, {
     move: (spot) => {
       const at = desk.on(spot);
       const step = spot.free ? 1000 : 20;
-      const exact = outer * ((at[0] - began[0]) * out[0] + (at[1] - began[1]) * out[1]);
+      const exact = (at[0] - began[0]) * out[0] + (at[1] - began[1]) * out[1];
       by = Math.round(exact * step) / step;
       const { units } = desk.now.document;
       desk.show({
@@ -98,24 +85,10 @@ export function movingEdge(desk: PlanDesk, roof: Roof, id: string, press: Press)
       hint: 'out; in where it is less than nothing',
       take: (text) => {
         const length = parseLength(text, desk.now.document.units);
-        if (length === null) return 'Type a length, such as 4800 or 4.8 m.';
+        if (length === null) return notALength;
         desk.make(made(by !== null && by < 0 && length > 0 ? -length : length));
         return null;
       },
     }),
   });
 }
-
-/** Whether the right of an edge's round is out of the roof. */
-function isOut(roof: Roof, id: string): boolean {
-  const court = (roof.courts ?? []).find((edges) => edges.some((edge) => edge.id === id));
-  const round = court ?? roof.edges;
-  const area = round.reduce((sum, p, i) => {
-    const q = round[(i + 1) % round.length]!;
-    return sum + p.x * q.y - q.x * p.y;
-  }, 0);
-  return court ? area < 0 : area > 0;
-}
-
-/** The edge of a roof of some name, where there is one. */
-export const hasEdge = (roof: Roof, id: string): boolean => edgesOfRoof(roof).some((edge) => edge.id === id);

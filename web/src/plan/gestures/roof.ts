@@ -52,7 +52,7 @@ const crosses = {
   mend: 'Click where it does not, or take a corner back with Escape.',
 };
 
-/** A click while a roof is being laid. */
+/** A click while an outline is drawn. */
 export function layAt(desk: PlanDesk, press: Press): void {
   const wall = wallAt(desk, press.target);
   if (wall) return ringTaken(desk, wall);
@@ -61,13 +61,14 @@ export function layAt(desk: PlanDesk, press: Press): void {
   const { corners } = desk.state;
   const [first, last] = [corners[0], corners.at(-1)];
   if (last && Math.hypot(at[0] - last[0], at[1] - last[1]) < nearest) return;
-  if (first && corners.length > 2 && Math.hypot(at[0] - first[0], at[1] - first[1]) < nearest) return closeRoof(desk);
+  if (first && corners.length > 2 && Math.hypot(at[0] - first[0], at[1] - first[1]) < nearest)
+    return closeOutline(desk);
   if (wouldCross(corners, at)) return void desk.make(crosses);
   desk.show({ corners: [...corners, at] });
 }
 
-/** Lays the roof over the outline that was drawn so far. */
-export function closeRoof(desk: PlanDesk): void {
+/** Lays the roof over the outline that was drawn so far, or opens the courtyard along it. */
+export function closeOutline(desk: PlanDesk): void {
   const { corners } = desk.state;
   const outline = corners.map(([x, y]: Point) => ({ x, y }));
   if (corners.length < 3) return desk.setMode('choose');
