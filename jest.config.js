@@ -2,7 +2,7 @@
 export default {
   testEnvironment: 'node',
   testMatch: ['<rootDir>/{document,core,edit,server,cli,web,ops}/test/**/*.test.{ts,tsx}'],
-  setupFiles: ['<rootDir>/ops/browser-of-tests.ts'],
+  setupFiles: ['<rootDir>/ops/browser-of-tests.ts', '<rootDir>/ops/seed-of-tests.ts'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {
     '^.+\\.tsx?$': [

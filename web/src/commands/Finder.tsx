@@ -1,9 +1,10 @@
 /** The finder: anything that can be done, or gone to, by typing a few letters of it. */
 import { Command } from 'cmdk';
-import { useMemo, useState } from 'react';
+import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import { useEditor } from '../state/state.ts';
 import { commandsNow } from './commands.ts';
 import type { Command as Found } from './command.ts';
+import { typedAhead } from './FinderWaiting.tsx';
 import { openingsFound } from './in-project.ts';
 import { keys } from '../common/keys.ts';
 
@@ -24,12 +25,23 @@ function matching(commands: readonly Found[], words: readonly string[]): Found[]
 
 function Opened() {
   const all = useMemo(commandsNow, []);
-  const [search, setSearch] = useState('');
+  const [ahead] = useState(typedAhead);
+  const [search, setSearch] = useState(ahead.typed);
   const commands = useMemo(() => {
     const words = search.toLowerCase().split(/\s+/).filter(Boolean);
     return [...matching(all, words), ...openingsFound(words, useEditor.getState().document)];
   }, [all, search]);
   const close = (): void => useEditor.setState({ dialog: null });
+  const done = ({ run }: Found): void => {
+    close();
+    run();
+  };
+  // What was entered before it was there.
+  const enterAhead = useEffectEvent(() => {
+    const first = groups.flatMap((group) => commands.filter((command) => command.group === group))[0];
+    if (ahead.entered && first) done(first);
+  });
+  useEffect(() => enterAhead(), []);
   return (
     <Command.Dialog
       open
@@ -54,17 +66,14 @@ function Opened() {
             <Command.Group key={group} heading={group}>
               {commands
                 .filter((command) => command.group === group)
-                .map(({ name, key, run }, i) => (
+                .map((command, i) => (
                   <Command.Item
-                    key={`${name} ${i}`}
-                    value={`${group} ${name} ${i}`}
-                    onSelect={() => {
-                      close();
-                      run();
-                    }}
+                    key={`${command.name} ${i}`}
+                    value={`${group} ${command.name} ${i}`}
+                    onSelect={() => done(command)}
                   >
-                    <span>{name}</span>
-                    {key && <kbd>{keys[key].shown}</kbd>}
+                    <span>{command.name}</span>
+                    {command.key && <kbd>{keys[command.key].shown}</kbd>}
                   </Command.Item>
                 ))}
             </Command.Group>

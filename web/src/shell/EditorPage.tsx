@@ -6,6 +6,7 @@ import { addElement, openingsOf } from '@yard-arch/edit';
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate, useNavigationType, useParams } from 'react-router';
 import { BoardMenu } from '../commands/BoardMenu.tsx';
+import { FinderWaiting } from '../commands/FinderWaiting.tsx';
 import { usePageKeys } from '../commands/use-page-keys.ts';
 import { fetchTheRest, later } from '../common/later.tsx';
 import { Banner } from './Banner.tsx';
@@ -24,8 +25,8 @@ import { useEditor, useFace } from '../state/state.ts';
 import { closeProject, commit, openProject } from '../state/store.ts';
 import { TopBar } from './TopBar.tsx';
 
-// Fetched when they are wanted; the finder is not one of them, since it is typed into blind.
-const Finder = later(async () => (await import('../commands/Finder.tsx')).Finder);
+// Fetched when they are wanted.
+const Finder = later(async () => (await import('../commands/Finder.tsx')).Finder, <FinderWaiting />);
 const KeyList = later(async () => (await import('../commands/KeyList.tsx')).KeyList);
 const AsideDialog = later(async () => (await import('./AsideDialog.tsx')).AsideDialog);
 const SheetsDialog = later(async () => (await import('./SheetsDialog.tsx')).SheetsDialog);
