@@ -28,7 +28,19 @@ export class Singles {
   /** Those on a bent sheet serve for one cut only: there are as many as places, and an opening that is dragged takes many. */
   private readonly bent: Templates = new WeakMap();
 
+  /** What the last piece but for its outline depended on: mostly all have it in common. */
+  private last: { kind: string; from: number; to: number; key: string } | null = null;
+
   constructor(private readonly setting: Setting) {}
+
+  private keyFor(kind: string, [from, to]: readonly [number, number]): string {
+    const { last, setting } = this;
+    if (last && last.kind === kind && last.from === from && last.to === to) return last.key;
+    const { sheet, skin } = setting;
+    const key = `${kind} ${from} ${to} ${skin.from} ${skin.to} ${keyOf(sheet)}`;
+    this.last = { kind, from, to, key };
+    return key;
+  }
 
   /** The piece of an opening, or null where it does not reach the skin. @throws Collapsed, BeyondCurve, NotTriangulable */
   piece(opening: Placed): Piece | null {
@@ -39,7 +51,7 @@ export class Singles {
     if (opening.kind === 'imprint') return new PieceMaker(setting, [opening]).imprint();
     if (lines || opening.drift) return new PieceMaker(setting, [opening]).single(range);
     const { chart } = sheet;
-    const own = `${opening.kind} ${range[0]} ${range[1]} ${skin.from} ${skin.to} ${keyOf(sheet)}`;
+    const own = this.keyFor(opening.kind, range);
     if (chart.kind === 'flat') {
       // Made at the origin, in a sheet that is the chart's own axes.
       const template = templateIn(flat, own, { ...opening, s: 0, t: 0 }, range, () => ({

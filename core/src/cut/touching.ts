@@ -10,7 +10,7 @@ import { hair, micrometre as along } from '../tolerances.ts';
 
 /** Openings as they are cut, and for each that was joined, to what: another opening's id, or null for the sheet's edge. */
 export interface Joined {
-  openings: Placed[];
+  openings: readonly Placed[];
   to: ReadonlyMap<string, string | null>;
 }
 
@@ -49,7 +49,9 @@ export function joinedByHair(sheet: Sheet, openings: readonly Placed[]): Joined 
   index.finish();
   const edge = loopsOf(sheet.outline, 0, 0);
   const loops = openings.map(({ outline, s, t }) => loopsOf(outline, s, t));
-  const touches = openings.map(() => new Set<number>());
+  /** By opening: its corners that touch something; hardly any has some. */
+  const touches = new Map<number, Set<number>>();
+  const touch = (k: number, v: number): void => void (touches.get(k)?.add(v) ?? touches.set(k, new Set([v])));
   const [length, height] = [Math.max(...sheet.outline.xs), Math.max(...sheet.outline.ys)];
   const plain = sheet.outline.xs.length === 4;
   openings.forEach(({ id, s, t, profile }, k) => {
@@ -57,7 +59,7 @@ export function joinedByHair(sheet: Sheet, openings: readonly Placed[]): Joined 
     const inside = plain && box[0] > 0 && box[1] > 0 && box[2] < length && box[3] < height;
     if (!inside)
       for (const v of touchesOf(loops[k]!, edge, true)) {
-        touches[k]!.add(v);
+        touch(k, v);
         to.set(id, null);
       }
     for (const other of fewNear(index, box)) {
@@ -65,22 +67,24 @@ export function joinedByHair(sheet: Sheet, openings: readonly Placed[]): Joined 
       for (const v of touchesOf(loops[k]!, loops[other]!)) {
         // Of two corners that touch only one is moved.
         if (other > k && touchesOf(loops[other]!, loops[k]!).length > 0) continue;
-        touches[k]!.add(v);
+        touch(k, v);
         if (!to.has(id)) to.set(id, openings[other]!.id);
       }
     }
   });
+  if (touches.size === 0) return { openings, to };
   const out: Placed[] = [];
   const place = new Map(openings.map(({ id }, k) => [id, k]));
   openings.forEach((opening, k) => {
-    if (touches[k]!.size === 0) return void out.push(opening);
+    const own = touches.get(k);
+    if (!own) return void out.push(opening);
     const other = place.get(to.get(opening.id) ?? '') ?? -1;
     const before = out[other];
     out.push(
       moved(
         opening,
         loops[k]!,
-        [...touches[k]!],
+        [...own],
         before ? [before.s - openings[other]!.s, before.t - openings[other]!.t] : [0, 0],
       ),
     );

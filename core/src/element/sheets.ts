@@ -13,7 +13,7 @@ import {
 } from '@yard-arch/document';
 import { LRUCache } from 'lru-cache';
 import type { Fault } from '../finding.ts';
-import type { Fineness } from '../profile/flatten.ts';
+import { finenessKey, type Fineness } from '../profile/flatten.ts';
 import type { SectionLine } from '../profile/section.ts';
 import { troubleOf } from '../trouble.ts';
 import { joinsOf } from './joins.ts';
@@ -203,13 +203,13 @@ function sheetIn(document: ProjectDocument, element: Element, fineness: Fineness
   }
 }
 
-const ofDocuments = new WeakMap<ProjectDocument, Map<string, Sheets>>();
+const ofDocuments = new WeakMap<ProjectDocument, Map<number, Sheets>>();
 
 /** The sheets of a document; each is made when it is first asked for. @param fineness how finely arcs are divided, if not as the document says. */
 export function sheetsOf(document: ProjectDocument, fineness: Fineness = finenessOf(document)): Sheets {
   let byFineness = ofDocuments.get(document);
   if (!byFineness) ofDocuments.set(document, (byFineness = new Map()));
-  const key = JSON.stringify(fineness);
+  const key = finenessKey(fineness);
   let sheets = byFineness.get(key);
   if (!sheets) byFineness.set(key, (sheets = lazily(document, fineness)));
   return sheets;

@@ -187,6 +187,8 @@ const roomId = (opening: string, part: string, k: number): string => `${opening}
 
 /** The opening and the part that a room is for; null for anything else. */
 export function roomFor(id: string): { opening: string; part: string } | null {
+  // Asked of every opening: most are no rooms.
+  if (!id.includes(' / ')) return null;
   const [opening, part, k] = id.split(' / ');
   return opening !== undefined && part !== undefined && k !== undefined ? { opening, part } : null;
 }

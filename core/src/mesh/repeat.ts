@@ -20,8 +20,9 @@ export interface Block {
   like: object;
 }
 
-/** Fewer blocks are not worth it. */
+/** Fewer blocks are not worth it, nor are fewer points, however many blocks they make: they are triangulated as fast as likeness is found. */
 const few = 100;
+const fewPoints = 2000;
 /** As many must stand alike, at least: about one there are as many to be triangulated with it. */
 const least = 6;
 
@@ -42,6 +43,7 @@ export function repeated(region: Region, segments: readonly Block[], ribs: Float
   // Niches have no loops in an inner face.
   const blocks = segments.filter(({ count }) => count > 0);
   if (region.pinched !== false || region.xs.length !== region.count || blocks.length < few) return null;
+  if (region.count < fewPoints) return null;
   const boxes = blocks.map((block) => boxOf(region, block));
   const whole = boxAbout(boxes);
   // So far from a block things are looked at: as far as from one to the next, were they spread evenly.

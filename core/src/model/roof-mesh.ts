@@ -25,6 +25,7 @@ export function roofMesh(
     if (known === undefined) joints.set(key, vertex);
     else same.set(vertex, known);
   };
+  makeRoom(builder, planes);
   planes.forEach((mesh, i) => {
     const { outer, inner } = body.planes[i]!.sheet.rim!(skin.from, skin.to);
     const base = builder.takePoints(mesh.points);
@@ -40,6 +41,19 @@ export function roofMesh(
   for (const upright of uprightsOf(body, skin.from, skin.to)) write(upright, 'edge');
   for (const flat of buriedOf(body, skin.from, skin.to)) write(flat, flat.role);
   return joined(builder.finish(), same);
+}
+
+/** Room for meshes and for what stands between them, so that nothing has to be copied as they come. */
+function makeRoom(builder: MeshBuilder, meshes: readonly CutMesh[]): void {
+  const sum = (count: (mesh: CutMesh) => number): number => meshes.reduce((so, mesh) => so + count(mesh), 0);
+  const between = 64 * meshes.length;
+  builder.reserve(
+    sum(({ vertexCount }) => vertexCount) + between,
+    sum(({ vertices }) => vertices.length) + between,
+    sum(({ triangles }) => triangles.length / 3) + between,
+    sum(({ polygonStart }) => polygonStart.length) + between,
+    sum(({ polygonCorners }) => polygonCorners.length) + 3 * between,
+  );
 }
 
 /** The trims of a roof, each a closed solid of its own. */

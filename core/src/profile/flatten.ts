@@ -5,6 +5,10 @@ import { relative } from '../tolerances.ts';
 /** How finely arcs are divided: by the greatest distance of a chord from its arc (metres), or into a number of chords a half circle. */
 export type Fineness = { chord: number } | { segmentsPerHalfCircle: number };
 
+/** A fineness as one number, which tells it from all others. */
+export const finenessKey = (fineness: Fineness): number =>
+  'chord' in fineness ? fineness.chord : -fineness.segmentsPerHalfCircle;
+
 /** One millimetre, the fineness that is used unless another is asked for. */
 export const defaultFineness: Fineness = { chord: 0.001 };
 

@@ -29,7 +29,7 @@ import {
   type Up,
   type Way,
 } from '@yard-arch/document';
-import { defaultFineness, flatten, type Fineness, type Outline } from '../profile/flatten.ts';
+import { defaultFineness, finenessKey, flatten, type Fineness, type Outline } from '../profile/flatten.ts';
 import type { Impossible, Profile, Side } from '../profile/profile.ts';
 import { sectionLine, squareSection, type SectionLine } from '../profile/section.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
@@ -340,7 +340,11 @@ export function upTo(document: ProjectDocument, element: Element, up: Up, t: num
   return { ...up, distance: tidy(up.from === 'top' ? origin - t : t - origin) };
 }
 
-const kept = new LRUCache<string, { profile: Profile; outline: Outline } | Impossible>({ max: 4096 });
+type Outlined = { profile: Profile; outline: Outline } | Impossible;
+const kept = new LRUCache<string, Outlined>({ max: 4096 });
+
+/** The same by the very choice and dimensions, which all openings of a size share: what is asked last is mostly asked again. */
+const lastOutlines = new WeakMap<ProfileChoice, WeakMap<Dimensions, { key: number; units: Units; made: Outlined }>>();
 
 /** Profile and outline of a pattern's choice with dimensions; the same object for the same question, for as long as it is among the last ones asked. */
 export function outlineOf(
@@ -348,7 +352,18 @@ export function outlineOf(
   dimensions: Dimensions,
   units: Units,
   fineness: Fineness,
-): { profile: Profile; outline: Outline } | Impossible {
+): Outlined {
+  const fine = finenessKey(fineness);
+  let byDimensions = lastOutlines.get(choice);
+  if (!byDimensions) lastOutlines.set(choice, (byDimensions = new WeakMap()));
+  const last = byDimensions.get(dimensions);
+  if (last && last.key === fine && last.units === units) return last.made;
+  const made = outlineByText(choice, dimensions, units, fineness);
+  byDimensions.set(dimensions, { key: fine, units, made });
+  return made;
+}
+
+function outlineByText(choice: ProfileChoice, dimensions: Dimensions, units: Units, fineness: Fineness): Outlined {
   const key = JSON.stringify([choice, dimensions, units, fineness]);
   const known = kept.get(key);
   if (known) return known;
@@ -359,15 +374,20 @@ export function outlineOf(
 }
 
 const sides: Side[] = ['sill', 'jamb-right', 'head', 'jamb-left'];
-const keptSections = new LRUCache<string, Readonly<Record<Side, SectionLine>> | Impossible>({ max: 4096 });
+type Sections = Readonly<Record<Side, SectionLine>> | Impossible;
+const keptSections = new LRUCache<string, Sections>({ max: 4096 });
+const lastSections = new WeakMap<Pattern, { depth: number; units: Units; slope: number | null; made: Sections }>();
 
 /** The sections of a pattern's sides over a depth; the same object for the same question. */
-function sectionsOf(
-  pattern: Pattern,
-  depth: number,
-  units: Units,
-  slope: number | null,
-): Readonly<Record<Side, SectionLine>> | Impossible {
+function sectionsOf(pattern: Pattern, depth: number, units: Units, slope: number | null): Sections {
+  const last = lastSections.get(pattern);
+  if (last && last.depth === depth && last.units === units && last.slope === slope) return last.made;
+  const made = sectionsByText(pattern, depth, units, slope);
+  lastSections.set(pattern, { depth, units, slope, made });
+  return made;
+}
+
+function sectionsByText(pattern: Pattern, depth: number, units: Units, slope: number | null): Sections {
   const sloping = slope !== null && !pattern.sections && (pattern.onSlope ?? 'level') === 'level';
   const key = JSON.stringify([pattern.sections, pattern.cut?.kind, depth, units, sloping && slope]);
   const found = keptSections.get(key);
@@ -381,7 +401,7 @@ function sectionsOf(
         : 'through';
   const made = {} as Record<Side, SectionLine>;
   const square = squareSection(depth);
-  let outcome: Readonly<Record<Side, SectionLine>> | Impossible = made;
+  let outcome: Sections = made;
   const byText = new Map<string, SectionLine>();
   for (const side of sides) {
     const section = pattern.sections?.[side];
@@ -469,7 +489,7 @@ export function resolveOpening(
     up.from === 'course' ? document.materials : null,
     opening.face === undefined ? null : sheetsOf(document).on(opening.element, opening.face),
     document.units,
-    'chord' in fineness ? fineness.chord : -fineness.segmentsPerHalfCircle,
+    finenessKey(fineness),
   ];
   const known = resolved.get(opening);
   if (known && known.from.every((value, i) => value === from[i])) return known.outcome;
