@@ -324,6 +324,20 @@ test('a roof’s outline is drawn anew: a courtyard opened, an edge drawn out, b
     await page.getByRole('button', { name: /^Undo/ }).click();
     await polled(({ edges }) => edges.length).toBe(count);
   }
+
+  // A corner with the focus goes by the arrow keys, and Delete takes it away.
+  const corner = page.getByRole('button', { name: 'Corner 2 of Roof' });
+  await corner.focus();
+  await page.keyboard.press('ArrowRight');
+  await polled(({ edges }) => edges[1]!.x).toBeCloseTo(12.6, 6);
+  await page.keyboard.press('Shift+ArrowRight');
+  await polled(({ edges }) => edges[1]!.x).toBeCloseTo(13.6, 6);
+  await expect(corner).toBeFocused();
+  // Without it the courtyard would lie across the outline; one of the courtyard's own can go.
+  await page.keyboard.press('Delete');
+  await page.getByRole('button', { name: 'Corner 6 of Roof' }).focus();
+  await page.keyboard.press('Delete');
+  await polled(({ edges, courts }) => [edges.length, courts![0]!.length]).toEqual([4, 3]);
 });
 
 test('a groin vault is made of a barrel, given ribs and repeated in rows; a dome gets oculi about its axis', async ({

@@ -343,12 +343,16 @@ export function edgeAs(roof: Roof, edge: RoofEdge, is: RoofEdge['is']): RoofEdge
   return is === 'verge' ? { ...corner, is, over } : { ...corner, is };
 }
 
+/** What the edges of a roof can be given all at once: pitch and overhang, degrees and metres, and the second pitch of those that have one. */
+export type EdgeFigures = Partial<Pick<Extract<RoofEdge, { is: 'eaves' }>, 'pitch' | 'over' | 'second'>>;
+
 /** Changes every edge of a roof that has what is changed: all eaves get one pitch, all that reach out one overhang. */
-export function changeAllEdges(roof: Roof, over: { pitch?: number; over?: number }, what: string): ChangeSet {
+export function changeAllEdges(roof: Roof, to: EdgeFigures, what: string): ChangeSet {
   const one = (edge: RoofEdge): RoofEdge => ({
     ...edge,
-    ...(edge.is === 'eaves' && over.pitch !== undefined ? { pitch: over.pitch } : {}),
-    ...(edge.is !== 'abutment' && over.over !== undefined ? { over: over.over } : {}),
+    ...(edge.is === 'eaves' && to.pitch !== undefined ? { pitch: to.pitch } : {}),
+    ...(edge.is === 'eaves' && edge.second && to.second ? { second: to.second } : {}),
+    ...(edge.is !== 'abutment' && to.over !== undefined ? { over: to.over } : {}),
   });
   return edit(`${what} ${roof.name}`, putting('elements', withEdges(roof, one)));
 }

@@ -84,7 +84,7 @@ export const keys = {
     where: 'plan',
     hotkeys: arrows,
     shown: 'Arrows',
-    does: 'move the chosen wall by 100 mm; with Shift 1 m, with Alt 10 mm',
+    does: 'move what is chosen, or the corner of an outline that has the focus, by 100 mm; with Shift 1 m, with Alt 10 mm',
   },
   drawFree: {
     where: 'plan',
@@ -93,7 +93,12 @@ export const keys = {
     does: 'draw and drag freely, without snapping and steps of 15°',
   },
   wholePlan: { where: 'plan', hotkeys: ['0'], shown: '0', does: 'the whole plan' },
-  removeWall: { where: 'plan', hotkeys: ['delete', 'backspace'], shown: 'Delete', does: 'remove the chosen wall' },
+  removeWall: {
+    where: 'plan',
+    hotkeys: ['delete', 'backspace'],
+    shown: 'Delete',
+    does: 'remove what is chosen, or that corner',
+  },
 } as const satisfies Record<string, Key>;
 
 export type KeyId = keyof typeof keys;

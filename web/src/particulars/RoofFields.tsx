@@ -10,6 +10,7 @@ import {
 } from '@yard-arch/document';
 import {
   changeAllEdges,
+  type EdgeFigures,
   formed,
   giveForm,
   roofForms,
@@ -48,13 +49,13 @@ export function edgeWords(edge: RoofEdge): string {
 
 const degrees = (value: number): string => `${Number(value.toFixed(2))}°`;
 
+type Eaves = Extract<RoofEdge, { is: 'eaves' }>;
+
 /** What of an eaves is otherwise than it was. */
-const changedOf = (
-  before: { pitch: number; over: number },
-  { pitch, over }: { pitch: number; over: number },
-): { pitch?: number; over?: number } => ({
+const changedOf = (before: Eaves, { pitch, over, second }: Eaves): EdgeFigures => ({
   ...(pitch === before.pitch ? {} : { pitch }),
   ...(over === before.over ? {} : { over }),
+  ...(!second || sameValue(second, before.second) ? {} : { second }),
 });
 
 export function RoofFields({ roof, document }: { roof: Roof; document: ProjectDocument }) {

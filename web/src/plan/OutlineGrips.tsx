@@ -12,17 +12,20 @@ interface OutlineGripsProps {
 }
 
 export function OutlineGrips({ roof, corners, board: { x, y }, desk }: OutlineGripsProps) {
-  return corners.map(({ edge, at }) => (
+  return corners.map(({ edge, at }, i) => (
     <g
       key={edge}
       className="grip corner"
       data-corner={edge}
+      role="button"
+      tabIndex={0}
+      aria-label={`Corner ${i + 1} of ${roof.name}`}
       onDoubleClick={(event) => {
         event.stopPropagation();
         desk.make(removeOutlineCorner(roof, edge));
       }}
     >
-      <title>Drag to move the corner; a double click takes it away</title>
+      <title>Drag to move the corner, or move it by the arrow keys; a double click or Delete takes it away</title>
       <rect x={x(at) - 5} y={y(at) - 5} width="10" height="10" />
     </g>
   ));

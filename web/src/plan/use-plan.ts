@@ -1,5 +1,15 @@
 /** What the pointer and keys do on the plan. */
-import { join, moveElements, removeElement, reverse } from '@yard-arch/edit';
+import { isManyFaced, type Roof } from '@yard-arch/document';
+import {
+  join,
+  moveElements,
+  moveOutlineCorner,
+  outlineCorners,
+  type OutlineCorner,
+  removeElement,
+  removeOutlineCorner,
+  reverse,
+} from '@yard-arch/edit';
 import type { Gesture, Press, Spot } from '../boards/gesture.ts';
 import { panning } from '../boards/pan.ts';
 import { useGestures, type Gestures } from '../boards/use-gestures.ts';
@@ -71,7 +81,13 @@ function usePlanKeys(desk: PlanDesk): void {
         const { document, element } = desk.now;
         const chosen = element && document.elements[element];
         if (!chosen) return false;
-        desk.make(moveElements(document, [chosen], ...arrowOf(event, steps)));
+        const by = arrowOf(event, steps);
+        const corner = cornerInHand(desk);
+        desk.make(
+          corner
+            ? moveOutlineCorner(corner.roof, corner.edge, [corner.at[0] + by[0], corner.at[1] + by[1]])
+            : moveElements(document, [chosen], ...by),
+        );
         return true;
       },
       wholePlan: () => desk.now.setView(null),
@@ -79,12 +95,24 @@ function usePlanKeys(desk: PlanDesk): void {
         const { document, element } = desk.now;
         const chosen = element && document.elements[element];
         if (!chosen) return false;
-        commit(removeElement(document, chosen));
+        const corner = cornerInHand(desk);
+        if (corner) desk.make(removeOutlineCorner(corner.roof, corner.edge));
+        else commit(removeElement(document, chosen));
         return true;
       },
     },
     desk.now.svg,
   );
+}
+
+/** The corner of the chosen roof's outline that has the focus. */
+function cornerInHand({ now: { document, element, svg } }: PlanDesk): (OutlineCorner & { roof: Roof }) | null {
+  const focused = globalThis.document.activeElement;
+  const roof = document.elements[element ?? ''];
+  if (!roof || !isManyFaced(roof) || !focused || !svg.current?.contains(focused)) return null;
+  const edge = focused.getAttribute('data-corner');
+  const corner = outlineCorners(roof).find((one) => one.edge === edge);
+  return corner ? { ...corner, roof } : null;
 }
 
 /** What follows the pointer while nothing is held. */
