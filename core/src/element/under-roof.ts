@@ -5,7 +5,8 @@ import { micrometre } from '../tolerances.ts';
 import { bentChart, ribAt, turned, type BentChart } from './chart.ts';
 import type { Overhead } from './overhead.ts';
 import type { CornerWay, UnderRoof } from './sheet.ts';
-import { facetTop, type Facet, type Span } from './under-facet.ts';
+import { facetTop, type Facet } from './under-facet.ts';
+import type { Span } from './under-tracks.ts';
 
 /** How far an end goes on beyond where the wall is drawn to, on its outer and on its inner face, metres. */
 export type EndShift = readonly [outer: number, inner: number];
