@@ -73,7 +73,17 @@ test('fields are chosen on the elevation, members typed and dragged where they s
   await card.getByRole('button', { name: /leaf/ }).click();
   await card.getByLabel('Hung').selectOption('top');
   await expect.poll(async () => JSON.stringify((await light()).infill!.field)).toContain('"hung":"top"');
-  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  // The reveal: a step typed by the plan, and a splay in the section that opens on a click.
+  await page.getByRole('button', { name: /^Step of the jambs, 57.5/ }).click();
+  await page.getByLabel('Step of the jambs in mm').fill('80');
+  await page.getByLabel('Step of the jambs in mm').press('Enter');
+  await expect.poll(async () => (await light()).sections!['jamb-left']!.checks![0]!.step).toBeCloseTo(0.08, 9);
+  await page.getByRole('button', { name: 'Reveal of the sill' }).click();
+  const sill = page.getByRole('region', { name: 'Reveal of the sill' });
+  await sill.getByLabel('Splays in by').fill('10');
+  await sill.getByLabel('Splays in by').press('Enter');
+  await expect.poll(async () => (await light()).sections!.sill!.splayInside).toBe(10);
+  for (let i = 0; i < 5; i++) await page.getByRole('button', { name: /^Undo/ }).click();
   await expect.poll(async () => (await light()).infill!.frame.width).toBeCloseTo(0.07, 9);
 });
 

@@ -3,6 +3,7 @@ import { studyOf } from '@yard-arch/core';
 import type { Element, Pattern, ProjectDocument, Size } from '@yard-arch/document';
 import { uses } from '@yard-arch/edit';
 import { Suspense, lazy, useEffect, useMemo, useState } from 'react';
+import { revealParts } from '../particulars/SectionFields.tsx';
 import { PatternParticulars } from '../particulars/PatternParticulars.tsx';
 import { choose } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
@@ -10,6 +11,7 @@ import './book.css';
 import { BookList } from './BookList.tsx';
 import { DetailSheet } from './DetailSheet.tsx';
 import { FieldCard } from './FieldCard.tsx';
+import { RevealCard } from './RevealCard.tsx';
 import { ShelfTie } from './ShelfTie.tsx';
 import { Sizes } from './Sizes.tsx';
 
@@ -62,6 +64,7 @@ function OnePattern({ document, pattern: committed }: { document: ProjectDocumen
   const layers = layersFor(document, pattern);
   const { materials, units } = document;
   const meshes = useEditor((state) => state.meshes);
+  const part = revealParts.find(({ name }) => field === `reveal/${name}`)?.name;
   // Drawings show leaves shut, the model as they stand. What else is in the document does not matter to either.
   const [shut, standing] = useMemo(
     () => {
@@ -103,7 +106,16 @@ function OnePattern({ document, pattern: committed }: { document: ProjectDocumen
           </Suspense>
         </div>
         <div className="particulars">
-          {field !== null && pattern.infill && (
+          {part && (
+            <RevealCard
+              document={document}
+              pattern={pattern}
+              part={part}
+              depth={'cut' in shut ? shut.placed.depth : layers.reduce((sum, { thickness }) => sum + thickness, 0)}
+              onClose={() => setField(null)}
+            />
+          )}
+          {field !== null && !part && pattern.infill && (
             <FieldCard document={document} pattern={pattern} path={field} onChoose={setField} />
           )}
           <ShelfTie document={document} pattern={committed} />

@@ -1,14 +1,15 @@
 /** A pattern's own drawing: elevation, section and plan as one detail, edited where its dimensions stand; fields are chosen on the elevation. */
-import { frontOf, meshIn, sliced, type Front, type Laid, type Plane, type Slice, type Study } from '@yard-arch/core';
-import type { Pattern } from '@yard-arch/document';
+import { frontOf, type Front, type Laid, type Study } from '@yard-arch/core';
+import { dimensionNames, formatLength, profileShapes, type Pattern } from '@yard-arch/document';
+import type { FigureChoice } from '@yard-arch/edit';
 import { useMemo, useRef, useState, type PointerEvent } from 'react';
 import type { EditedFigure } from '../boards/edited-figure.ts';
 import { FigureField } from '../boards/FigureField.tsx';
 import { Fronts } from '../boards/Fronts.tsx';
 import { pathOf } from '../boards/OpeningShape.tsx';
-import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import { Chain } from './Chain.tsx';
+import { PlanView, Section, SlopePlan, SlopeSection } from './CutViews.tsx';
 import {
   chainOf,
   depthChain,
@@ -18,14 +19,13 @@ import {
   layoutOf,
   margin,
   movedDivision,
-  sillOnSlope,
-  slopeFront,
-  slopePlanDepth,
   sizeEdit,
   type Division,
   type Layout,
+  type Span,
   type Told,
 } from './detail.ts';
+import { Reveals } from './Reveals.tsx';
 import { useRoom } from './use-room.ts';
 
 interface DetailProps {
@@ -103,6 +103,13 @@ function Drawing({ told, study, chosen, onChoose, onDraft, width, height, onEdit
       <text className="title" x={x(-wide / 2 - margin.beside)} y={y(high + margin.above) - 14 - layout.over}>
         elevation, from {placed.face === 'inner' ? 'inside' : 'outside'}
       </text>
+      <Dimensions
+        told={told}
+        shown={rising(study)}
+        x={x(wide / 2 + margin.beside)}
+        y={y(high + margin.above) - 14 - layout.over}
+        onEdit={onEdit}
+      />
       <Elevation {...{ told, study, layout, chosen, onChoose, onDraft, at }} />
       <CutLines {...{ layout, wide, high, cutAt }} onMove={setCutAt} />
       {study.cut === study.standing ? (
@@ -114,6 +121,9 @@ function Drawing({ told, study, chosen, onChoose, onDraft, width, height, onEdit
         <PlanView study={study} layout={layout} at={at.up + placed.t} />
       ) : (
         <SlopePlan study={study} layout={layout} at={at.up} />
+      )}
+      {study.cut === study.standing && (
+        <Reveals {...{ told, study, layout, chosen, onChoose, onEdit }} at={at.along + wide / 2} />
       )}
       <Chain spans={chainOf(laid, 0, at.up, told)} units={units} at={y(-margin.below) + 36} place={x} onEdit={onEdit} />
       <Chain
@@ -166,18 +176,70 @@ function Depths({ told, study, layout: { scale, elevation, section }, onEdit }: 
   );
 }
 
+interface DimensionsProps extends Pick<DrawingProps, 'told' | 'onEdit'> {
+  /** Whether its rise is measured elsewhere. */
+  shown: boolean;
+  x: number;
+  y: number;
+}
+
+/** What a profile is given besides what its chains measure, as words at the corner of the elevation. */
+function Dimensions({ told, shown, x, y, onEdit }: DimensionsProps) {
+  const { shape } = told.pattern.profile;
+  const others = dimensionNames(shape).filter((name) => !measured.has(name) && !(shown && name === 'rise'));
+  return others.map((name, i) => {
+    const label = (profileShapes[shape].dimensions as Record<string, string>)[name]!;
+    const value = told.size.dimensions[name] ?? 0;
+    const edit = sizeEdit(told, [name], label)!;
+    const text = `${label} ${formatLength(value, told.document.units)}`;
+    const at = { x, y: y - i * 16 };
+    const open = (): void => onEdit({ what: name, label, value, ...at, choices: edit.choices() });
+    return (
+      <g
+        key={name}
+        className="measure editable own"
+        role="button"
+        tabIndex={0}
+        aria-label={text}
+        onClick={open}
+        onKeyDown={(event) => event.key === 'Enter' && open()}
+      >
+        <text {...at} textAnchor="end">
+          {text}
+        </text>
+      </g>
+    );
+  });
+}
+
+const measured: ReadonlySet<string> = new Set(['width', 'span', 'diameter', 'height']);
+
+/** Whether the height of a profile is told up to its springing and from there on. */
+const rising = ({ placed: { profile } }: Study): boolean =>
+  profile.springing !== null && profile.springing > 0.001 && profile.springing < profile.height - 0.001;
+
 /** The heights of the profile: up to its springing, and all of it. */
-function heights({ placed: { profile } }: Study, told: Told) {
+function heights(study: Study, told: Told): Span[] {
+  const { profile } = study.placed;
   const { height, springing } = profile;
   const whole = sizeEdit(told, ['height', 'diameter'], 'Height');
   const rise = sizeEdit(told, ['rise'], 'Rise');
-  if (springing === null || springing <= 0.001 || springing >= height - 0.001)
-    return [{ from: 0, to: height, edit: whole }];
+  if (springing === null || !rising(study)) return [{ from: 0, to: height, edit: whole }];
+  // Up to its springing is what its height is without its rise, which stays.
+  const below = whole && {
+    ...whole,
+    label: 'Height to the springing',
+    choices: () => raised(whole, height - springing),
+  };
   return [
-    { from: 0, to: springing, edit: null },
+    { from: 0, to: springing, edit: below },
     { from: springing, to: height, edit: rise ?? whole },
   ];
 }
+
+/** The choices of a figure that is so much less than what it changes. */
+const raised = (edit: NonNullable<Span['edit']>, by: number): FigureChoice[] =>
+  edit.choices().map(({ label, apply }) => ({ label, apply: (value) => apply(value + by) }));
 
 interface ElevationProps extends Omit<DetailProps, 'told'> {
   told: Told;
@@ -344,143 +406,5 @@ function CutLines({ layout: { scale, elevation }, wide, high, cutAt, onMove }: C
         <rect x={right - 12} y={y - 6} width={22} height={20} />
       </g>
     </g>
-  );
-}
-
-interface ViewProps {
-  study: Study;
-  layout: Layout;
-  /** Where the plane is, along or up, metres in the study. */
-  at: number;
-}
-
-/** The slices of what was cut: of its wall, and of what stands in and about its opening. */
-function useSlices({ mesh, parts }: Study['cut'], plane: Plane): { wall: Slice[]; parts: Slice[] } {
-  const { axis, at } = plane;
-  return useMemo(
-    () => ({
-      wall: sliced(mesh, { axis, at }),
-      parts: parts.flatMap(({ part, placement }) => sliced(meshIn(placement, part.mesh), { axis, at })),
-    }),
-    [mesh, parts, axis, at],
-  );
-}
-
-/** A section through a slope as it lies, with what stands plumb on it upright. */
-function SlopeSection({ study, layout: { scale, section, slope }, at }: ViewProps) {
-  const [x, y, z] = sillOnSlope(study)!;
-  const { wall, parts } = useSlices(study.standing, { axis: 'x', at: x + at });
-  const reach = slope!;
-  const place = ([into, up]: readonly [number, number]): string =>
-    `${(section.x + (into - y) * scale).toFixed(2)} ${(section.y - (up - z) * scale).toFixed(2)}`;
-  const [left, top] = [section.x - reach.out * scale, section.y - reach.up * scale];
-  return (
-    <g className="cut-view" aria-label="Section">
-      <text className="title" x={left} y={top - 14}>
-        section, as it lies
-      </text>
-      <clipPath id="detail-slope">
-        <rect
-          x={left - 1}
-          y={top - 1}
-          width={(reach.out + reach.in) * scale + 2}
-          height={(reach.up + reach.down) * scale + 2}
-        />
-      </clipPath>
-      <g clipPath="url(#detail-slope)">
-        <Cuts wall={wall} parts={parts} place={place} />
-      </g>
-    </g>
-  );
-}
-
-function Section({ study, layout: { scale, section }, at }: ViewProps) {
-  const { wall, parts } = useSlices(study.cut, { axis: 'x', at });
-  const { t, profile } = study.placed;
-  const low = Math.max(0, t - margin.below);
-  const top = t + profile.height + margin.above;
-  const place = ([y, z]: readonly [number, number]): string =>
-    `${(section.x + y * scale).toFixed(2)} ${(section.y - (Math.max(low, Math.min(top, z)) - t) * scale).toFixed(2)}`;
-  return (
-    <g className="cut-view" aria-label="Section">
-      <text className="title" x={section.x} y={section.y - (profile.height + margin.above) * scale - 14}>
-        section
-      </text>
-      <text className="where" x={section.x - 8} y={section.y - (profile.height + margin.above) * scale + 12}>
-        outside
-      </text>
-      <Cuts wall={wall} parts={parts} place={place} />
-    </g>
-  );
-}
-
-/** A level plan of what stands on a slope, as far as that is of interest. */
-function SlopePlan({ study, layout: { scale, plan }, at }: ViewProps) {
-  const [x, y, z] = sillOnSlope(study)!;
-  const { wall, parts } = useSlices(study.standing, { axis: 'z', at: z + at * Math.SQRT1_2 });
-  const { width } = study.placed.profile;
-  const place = ([along, into]: readonly [number, number]): string =>
-    `${(plan.x + (along - x - width / 2) * scale).toFixed(2)} ${(plan.y - (into - y) * scale).toFixed(2)}`;
-  const half = (width / 2 + margin.beside) * scale;
-  const deep = slopePlanDepth(study) * scale;
-  return (
-    <g className="cut-view" aria-label="Plan">
-      <text className="title" x={plan.x - half} y={plan.y - deep - 8}>
-        plan
-      </text>
-      <clipPath id="detail-slope-plan">
-        <rect x={plan.x - half} y={plan.y - deep} width={2 * half} height={deep + slopeFront * scale} />
-      </clipPath>
-      <g clipPath="url(#detail-slope-plan)">
-        <Cuts wall={wall} parts={parts} place={place} />
-      </g>
-    </g>
-  );
-}
-
-function PlanView({ study, layout: { scale, plan }, at }: ViewProps) {
-  const { wall, parts } = useSlices(study.cut, { axis: 'z', at });
-  const { s, profile } = study.placed;
-  const middle = s + profile.width / 2;
-  const [left, right] = [s - margin.beside, s + profile.width + margin.beside];
-  const place = ([x, y]: readonly [number, number]): string =>
-    `${(plan.x + (Math.max(left, Math.min(right, x)) - middle) * scale).toFixed(2)} ${(plan.y - y * scale).toFixed(2)}`;
-  const thick = study.cut.sheet.thickness;
-  return (
-    <g className="cut-view" aria-label="Plan">
-      <text className="title" x={plan.x + (left - middle) * scale} y={plan.y - thick * scale - 8}>
-        plan
-      </text>
-      <text className="where" x={plan.x + (left - middle) * scale - 8} y={plan.y - 4}>
-        outside
-      </text>
-      <Cuts wall={wall} parts={parts} place={place} />
-    </g>
-  );
-}
-
-interface CutsProps {
-  wall: readonly Slice[];
-  parts: readonly Slice[];
-  place: (point: readonly [number, number]) => string;
-}
-
-function Cuts({ wall, parts, place }: CutsProps) {
-  const materials = useEditor((state) => state.document?.materials);
-  const path = (slices: readonly Slice[]): string =>
-    slices.map(({ points }) => `M${points.map(place).join('L')}Z`).join('');
-  return (
-    <>
-      <path className="cut-wall" d={path(wall)} fillRule="evenodd" />
-      {parts.map((slice, i) => (
-        <path
-          key={i}
-          className="cut-part"
-          style={{ fill: materials?.[slice.material]?.colour }}
-          fillRule="evenodd"
-          d={path([slice])}
-        />
-      ))}
-    </>
   );
 }

@@ -13,24 +13,42 @@ import {
 import { useState } from 'react';
 import { AngleField, Choice, LengthField } from '../fields/Fields.tsx';
 
-type SideName = (typeof sideNames)[number];
-const parts: { name: string; label: string; sides: SideName[] }[] = [
+/** The parts of a reveal that have a section of their own, and the sides that each is made of. */
+export const revealParts: { name: RevealPart; label: string; sides: SideName[] }[] = [
   { name: 'jambs', label: 'jambs', sides: ['jamb-left', 'jamb-right'] },
   { name: 'head', label: 'head', sides: ['head'] },
   { name: 'sill', label: 'sill', sides: ['sill'] },
 ];
+
+export type RevealPart = 'jambs' | 'head' | 'sill';
+type SideName = (typeof sideNames)[number];
+
+/** The sections of a pattern with that of one part of its reveal another; none where all are square. */
+export function withSection({ sections }: Pattern, part: RevealPart, section: Section): Pattern['sections'] {
+  const next: Section = Object.fromEntries(
+    Object.entries(section).filter(([, value]) => value !== undefined && value !== 0),
+  );
+  const out = { ...sections };
+  for (const side of revealParts.find(({ name }) => name === part)!.sides)
+    if (Object.keys(next).length > 0) out[side] = next;
+    else Reflect.deleteProperty(out, side);
+  return Object.keys(out).length > 0 ? out : undefined;
+}
 
 interface SectionProps {
   pattern: Pattern;
   units: Units;
   /** Depth over which the sections are drawn, metres. */
   depth: number;
+  /** The one part that is shown; without it there is a choice. */
+  only?: RevealPart;
   onChange: (sections: Pattern['sections']) => boolean;
 }
 
-export function SectionFields({ pattern, units, depth, onChange }: SectionProps) {
-  const [shown, setShown] = useState('jambs');
-  const part = parts.find(({ name }) => name === shown)!;
+export function SectionFields({ pattern, units, depth, only, onChange }: SectionProps) {
+  const [turnedTo, setShown] = useState<RevealPart>('jambs');
+  const shown = only ?? turnedTo;
+  const part = revealParts.find(({ name }) => name === shown)!;
   const section = pattern.sections?.[part.sides[0]!] ?? {};
   const kind = pattern.cut?.kind ?? 'through';
   const use: SectionUse =
@@ -39,25 +57,18 @@ export function SectionFields({ pattern, units, depth, onChange }: SectionProps)
       : kind === 'boss' || kind === 'keep inside'
         ? 'raised'
         : 'through';
-  const set = (over: Partial<Section>): boolean => {
-    const next: Section = Object.fromEntries(
-      Object.entries({ ...section, ...over }).filter(([, value]) => value !== undefined && value !== 0),
-    );
-    const sections = { ...pattern.sections };
-    for (const side of part.sides)
-      if (Object.keys(next).length > 0) sections[side] = next;
-      else Reflect.deleteProperty(sections, side);
-    return onChange(Object.keys(sections).length > 0 ? sections : undefined);
-  };
+  const set = (over: Partial<Section>): boolean => onChange(withSection(pattern, shown, { ...section, ...over }));
   const checks = section.checks ?? [];
   return (
     <div className="section">
-      <Choice
-        label="Side"
-        value={shown}
-        options={parts.map(({ name, label }) => ({ value: name, label }))}
-        onChange={setShown}
-      />
+      {!only && (
+        <Choice
+          label="Side"
+          value={shown}
+          options={revealParts.map(({ name, label }) => ({ value: name, label }))}
+          onChange={(value) => setShown(value as RevealPart)}
+        />
+      )}
       <SectionDrawing section={section} depth={depth} use={use} units={units} />
       <LengthField
         label="Seat at"
