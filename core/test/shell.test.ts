@@ -113,6 +113,18 @@ describe('vaulted bays', () => {
       }
   });
 
+  it('has no rib where one would be as wide as the way to its middle is long', () => {
+    // A flat triangle: the middle is nearer to its blunt corner than a rib is wide.
+    const flat = [
+      { x: 3.191, y: 0 },
+      { x: 2.051, y: -1.877 },
+      { x: 2.892, y: -1.036 },
+    ];
+    const plain = bay({ corners: flat, rise: 1.1, profile: 'pointed', severies: 'cloister' });
+    const ribbed = bay({ ...plain, ribs: { width: 0.14, depth: 0.1, material: 'a' } });
+    expect(volume(ribbed)).toBeGreaterThanOrEqual(volume(plain));
+  });
+
   it('are closed over any bulging polygon, whole and in layers, true to scale; and so are their ribs', () => {
     let made = 0;
     const angles = fc.uniqueArray(fc.integer({ min: 0, max: 71 }), { minLength: 3, maxLength: 12 });

@@ -53,6 +53,8 @@ function rib({ bay, rows, depth }: Under, { from, to, left: far, right: near, cl
   const across = (by: number): InPlan => [(-dy / length) * by, (dx / length) * by];
   const [left, right] = [across(far), across(-near)];
   const least = clear / length;
+  // Between corner and middle there is no room for one.
+  if (least > 0.49) return [];
   const rising = rows.map(({ w }) => w * crown);
   const falling = crown < 1 ? rows.map(({ w }) => 1 - w * (1 - crown)).reverse() : [];
   const shares = [...rising, ...falling].filter((share) => share > least && share < 1 - least);
