@@ -319,6 +319,32 @@ describe('houses', () => {
     expect(cut).toBeGreaterThan(numRuns / 4);
   });
 
+  it('have walls that follow a roof where a split, a valley and the wall’s end meet in its thickness', () => {
+    const eaves = (pitch: number, over: number, second = false) => ({ is: 'eaves' as const, pitch, over, second });
+    const document = documentOf({
+      points: tee(8.65, 4),
+      choices: [
+        eaves(31.85, 0.1),
+        eaves(27.95, 0.05),
+        eaves(54.8, 0.25),
+        eaves(53.2, 0.1),
+        eaves(33.1, 0.1),
+        eaves(49.1, 0.4, true),
+        eaves(22.15, 0.2),
+        eaves(48.15, 0, true),
+      ],
+      layers: [{ thickness: 0.2, material: 'boarding' }],
+      ends: 'plumb',
+      skins: false,
+      places: [],
+      well: null,
+      split: { at: 0.65, turn: 149.4 },
+    });
+    const off = topsOff(document);
+    expect(off).toHaveLength(8);
+    for (const [id, mean] of off) expect([id, mean < 1e-3 ? 'at the roof' : mean]).toEqual([id, 'at the roof']);
+  });
+
   it('are after an edit as if they had been cut anew', () => {
     fc.assert(
       fc.property(house, fc.nat(7), near(25, 50), (own, which, pitch) => {

@@ -101,7 +101,8 @@ function placeOf(track: Track, k: number, all: Followed): number {
 }
 
 /** Where a track that ends, or begins, at an edge alongside is on the other side of that: where the piece on its right begins there, or that on its left ends. */
-function placeBeyond(track: Track, k: number, { tracks, slabs, ends }: Followed): number {
+function placeBeyond(track: Track, k: number, all: Followed): number {
+  const { tracks, slabs, ends } = all;
   const later = k > track.to;
   const { left, right } = track.folds.at(later ? -1 : 0)!;
   const { pieces, folds } = slabs[later ? track.to + 1 : track.from - 2]!;
@@ -111,7 +112,7 @@ function placeBeyond(track: Track, k: number, { tracks, slabs, ends }: Followed)
   const fold = folds.find((one) => one.left === pieces[before - 1])!;
   const other = tracks.find((one) => one.folds.some((own) => own.at === fold.at));
   // One that is only now being found has no place but there.
-  return other && k >= other.from && k <= other.to ? other.at[k - other.from]! : fold.at[later ? 0 : 1];
+  return other ? placeOf(other, k, all) : fold.at[later ? 0 : 1];
 }
 
 /** The places of all tracks at all depths, in order, a hair apart at least. */
