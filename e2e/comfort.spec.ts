@@ -39,7 +39,20 @@ test('anything is found and done by name, keys are listed, and a context menu kn
   expect((await desk.openingOf('o2')).blockedUp).toBe(false);
 });
 
-test('panes are resized by dragging and by keys, and stay so', async ({ desk, page }) => {
+test('panes are resized by dragging and by keys, and stay so; the strip of patterns is drawn up', async ({
+  desk,
+  page,
+}) => {
+  await page.getByRole('button', { name: 'More of the patterns' }).click();
+  await desk.strip.getByLabel('Search patterns').fill('arch');
+  await expect(desk.strip.getByRole('button', { name: /placed|unused/ })).toHaveCount(2);
+  await desk.strip.getByRole('button', { name: /^Granary arch/ }).click();
+  await desk.strip.getByRole('group', { name: 'Sizes of Granary arch' }).getByText('1 100 × 1 750').click();
+  await expect(desk.strip.getByRole('button', { name: /^Granary arch/ })).toHaveAttribute(
+    'title',
+    'Click to stop placing',
+  );
+  await page.keyboard.press('Escape');
   const board = page.getByRole('main');
   const before = (await board.boundingBox())!;
   const divider = page.getByRole('separator', { name: 'Width of the model and the particulars' });
@@ -53,6 +66,9 @@ test('panes are resized by dragging and by keys, and stay so', async ({ desk, pa
   await page.reload();
   await expect(desk.titleBlock).toContainText('sound');
   expect(Math.abs((await board.boundingBox())!.width - after.width)).toBeLessThan(4);
+  await expect(desk.strip.getByLabel('Search patterns')).toBeVisible();
+  await page.getByRole('button', { name: 'Fewer patterns' }).click();
+  await expect(desk.strip.getByLabel('Search patterns')).toBeHidden();
   await divider.focus();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');

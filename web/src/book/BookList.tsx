@@ -4,35 +4,13 @@ import { addPattern, patternOf, uses } from '@yard-arch/edit';
 import { ArrowLeft, BookOpen, Plus, Star } from 'lucide-react';
 import { useState } from 'react';
 import { PatternFigure } from '../boards/PatternFigure.tsx';
+import { useFavourites } from '../patterns/favourites.ts';
+import { matches } from '../patterns/matches.ts';
 import { ShapeChoice } from '../patterns/ShapeChoice.tsx';
 import { choose, turnTo } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
-import { matches } from './matches.ts';
 import { TakeIn } from './TakeIn.tsx';
-
-const kept = 'yard-arch-favourites';
-
-/** Patterns that this browser's user likes best, by project and pattern. */
-function useFavourites(project: string): [ReadonlySet<string>, (id: string) => void] {
-  const [all, setAll] = useState<readonly string[]>(() => {
-    try {
-      return JSON.parse(localStorage.getItem(kept) ?? '[]') as string[];
-    } catch {
-      return [];
-    }
-  });
-  const key = (id: string): string => `${project} ${id}`;
-  const turn = (id: string): void => {
-    const next = all.includes(key(id)) ? all.filter((one) => one !== key(id)) : [...all, key(id)];
-    setAll(next);
-    localStorage.setItem(kept, JSON.stringify(next));
-  };
-  return [
-    new Set(all.filter((one) => one.startsWith(`${project} `)).map((one) => one.slice(project.length + 1))),
-    turn,
-  ];
-}
 
 export function BookList({ document, chosen }: { document: ProjectDocument; chosen: string | null }) {
   const [text, setText] = useState('');

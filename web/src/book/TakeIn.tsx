@@ -9,7 +9,7 @@ import { complain, notify } from '../common/notices.tsx';
 import { choose } from '../state/choice.ts';
 import { commit } from '../state/store.ts';
 import { keepFiles } from './mesh-files.ts';
-import { matches } from './matches.ts';
+import { matches } from '../patterns/matches.ts';
 import { useShelf, useTakeFromShelf } from './use-shelf.ts';
 
 interface TakeInProps {
