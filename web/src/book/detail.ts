@@ -20,7 +20,7 @@ export interface Layout {
 }
 
 /** Room for dimensions beside and below the drawings, pixels. */
-export const room = { left: 96, right: 26, top: 30, bottom: 46, between: 58, under: 86 };
+export const room = { left: 96, right: 26, top: 30, bottom: 46, between: 58, under: 100 };
 
 /** How much of the wall about the opening is drawn, metres. */
 export const margin = { beside: 0.32, above: 0.34, below: 0.26 };
