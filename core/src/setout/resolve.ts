@@ -347,12 +347,7 @@ const kept = new LRUCache<string, Outlined>({ max: 4096 });
 const lastOutlines = new WeakMap<ProfileChoice, WeakMap<Dimensions, { key: number; units: Units; made: Outlined }>>();
 
 /** Profile and outline of a pattern's choice with dimensions; the same object for the same question, for as long as it is among the last ones asked. */
-export function outlineOf(
-  choice: ProfileChoice,
-  dimensions: Dimensions,
-  units: Units,
-  fineness: Fineness,
-): Outlined {
+export function outlineOf(choice: ProfileChoice, dimensions: Dimensions, units: Units, fineness: Fineness): Outlined {
   const fine = finenessKey(fineness);
   let byDimensions = lastOutlines.get(choice);
   if (!byDimensions) lastOutlines.set(choice, (byDimensions = new WeakMap()));
