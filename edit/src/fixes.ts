@@ -1,5 +1,13 @@
 /** Fixes: what a click can do about a finding, by its code. The first is the one that keeps most of what was meant. */
-import { misfitsOn, roofPierced, sheetsOf, type Finding, type FindingCode, type Misfit } from '@yard-arch/core';
+import {
+  isSetIn,
+  misfitsOn,
+  roofPierced,
+  sheetsOf,
+  type Finding,
+  type FindingCode,
+  type Misfit,
+} from '@yard-arch/core';
 import {
   formatLength,
   isInPlan,
@@ -134,8 +142,24 @@ export function fixesOf(document: ProjectDocument, { code, subject }: Finding): 
     return (element && ofElements[code]?.(document, element)) ?? [];
   }
   const opening = document.openings[subject.id];
+  // The opening itself is as it was meant.
+  if (code === 'part-left-out') return opening ? radialJambs(document, opening) : [];
   const mend = ofOpenings[code];
   return opening && mend ? [...mend(document, opening), ...takeAway(document, opening)] : [];
+}
+
+/** What is let into a curved face has room where the jambs are radial. */
+function radialJambs(document: ProjectDocument, opening: Opening): Fix[] {
+  const pattern = document.patterns[opening.pattern];
+  const chart = sheetsOf(document).of(opening.element)?.chart;
+  return pattern && chart?.kind === 'bent' && pattern.jambs !== 'radial' && pattern.parts?.some(isSetIn)
+    ? [
+        {
+          label: 'let the jambs of its pattern be radial',
+          changeSet: changePattern(pattern, { jambs: 'radial' }, 'make the jambs radial of'),
+        },
+      ]
+    : [];
 }
 
 function squareEnds(_: ProjectDocument, element: Element): Fix[] {

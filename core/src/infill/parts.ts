@@ -22,7 +22,7 @@ import { holdsPoint } from '../mesh/region.ts';
 import { guarded } from './guarded.ts';
 import { importedKey, importedPart } from './imported.ts';
 import { lunetteOf } from './lunette.ts';
-import { isSetIn, letIn } from './set-in.ts';
+import { isSetIn, letIn, takesIn } from './set-in.ts';
 import { sillBoard } from './sill-board.ts';
 import { surround } from './surround.ts';
 import { nanometre } from '../tolerances.ts';
@@ -115,24 +115,18 @@ export function placementOf({ chart }: Pick<Sheet, 'chart'>, { s, t, profile }: 
   };
 }
 
-/** Kinds that are planted on a face or let into it, and cannot follow a curved one. */
-const flatOnly: ReadonlySet<Part['kind']> = new Set([
-  'lintel',
-  'arch ring',
-  'quoins',
-  'stone sill',
-  'shutters',
-  'dormer',
-  'chimney',
-  'lunette',
-]);
+/** Kinds that stand on a face and cannot follow a curved one. */
+const flatOnly: ReadonlySet<Part['kind']> = new Set(['shutters', 'dormer', 'chimney', 'lunette']);
 
 /** Whether a part stands on the face opposite to the one on which its opening is set out. */
 const isBehind = (part: Part): boolean => 'behind' in part && part.behind === true;
 
 /** Why a part cannot stand where it is to stand, before anything is made of it. */
-function refusal(part: Part, { chart }: Sheet, through: boolean): string | null {
+function refusal(part: Part, sheet: Sheet, own: Placed, through: boolean): string | null {
+  const { chart } = sheet;
   if (isBehind(part) && !through) return 'it does not go through to the face behind';
+  if (isSetIn(part) && !takesIn(sheet, own))
+    return `its ${part.kind} is let into flat faces only, and into upright curved ones where its jambs are radial`;
   return flatOnly.has(part.kind) && chart.kind !== 'flat' ? `its ${part.kind} stands on flat faces only` : null;
 }
 
@@ -158,9 +152,14 @@ export function partsOf(
       const through = own.depth >= sheet.thickness - nanometre;
       const placed = isBehind(part) && through ? across(sheet, own) : own;
       const made =
-        refusal(part, sheet, through) ??
+        refusal(part, sheet, own, through) ??
         notLetIn(part, without.get(`${own.id} / ${part.id}`)) ??
-        bent(part.kind === 'surround', placed.face === 'inner' ? inner : sheet, placed, meshesOf(part, placed, units));
+        bent(
+          part.kind === 'surround' || isSetIn(part),
+          placed.face === 'inner' ? inner : sheet,
+          placed,
+          meshesOf(part, placed, units),
+        );
       if (typeof made === 'string') parts.leftOut.push({ opening: own.id, id: part.id, reason: made });
       else {
         tellClash(parts, sheet, placed, made);

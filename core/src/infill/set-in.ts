@@ -1,5 +1,6 @@
 /** Parts that are let into the wall: their solids, and the room that each takes out of it, as if it were a niche. */
 import type { Part, Pattern, SetIn, StoneSill, Units } from '@yard-arch/document';
+import { upright } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { squareSections } from '../profile/section.ts';
 import type { Outline } from '../profile/flatten.ts';
@@ -163,6 +164,10 @@ const rectangle = (x0: number, x1: number, z0: number, z1: number): Spot[] => [
   [x0, z1],
 ];
 
+/** Whether parts can be let into a face about an opening: a flat one, or an upright curved one where its jambs are radial, as theirs are then. */
+export const takesIn = ({ chart }: Sheet, { pattern }: Placed): boolean =>
+  chart.kind === 'flat' || (upright(chart) === chart && pattern.jambs === 'radial');
+
 const made = new WeakMap<Placed, Map<string, readonly Placed[] | string>>();
 
 /**
@@ -171,7 +176,7 @@ const made = new WeakMap<Placed, Map<string, readonly Placed[] | string>>();
  * @param own the opening on its own face.
  */
 export function roomsOf(sheet: Sheet, own: Placed, units: Units): Placed[] {
-  if (own.blockedUp || sheet.chart.kind !== 'flat') return [];
+  if (own.blockedUp || !takesIn(sheet, own)) return [];
   return (own.pattern.parts ?? []).filter(isSetIn).flatMap((part) => {
     const key = JSON.stringify([part, own.face === 'inner' ? sheet.thickness : 0, units]);
     let byPart = made.get(own);
@@ -210,7 +215,7 @@ function roomsFor(sheet: Sheet, own: Placed, part: SetIn, units: Units): readonl
         edges: [],
       },
       outline: outlineAbout(points, x, y, outs ?? []),
-      pattern: roomPattern,
+      pattern: sheet.chart.kind === 'flat' ? roomPattern : radialRoom,
       blockedUp: false,
       kind: 'niche',
       depth: part.depth,
@@ -230,6 +235,7 @@ const roomPattern: Pattern = {
   reveal: { material: null },
   cut: { kind: 'niche', depth: 0.1 },
 };
+const radialRoom: Pattern = { ...roomPattern, jambs: 'radial' };
 
 function outlineAbout(points: readonly Spot[], x: number, y: number, outs: readonly (Spot | null)[]): Outline {
   const count = points.length;
