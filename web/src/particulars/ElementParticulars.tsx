@@ -1,7 +1,6 @@
 /** Particulars of an element: its figures, its build-up, and its openings one by one with what became of each. */
-import type { Told } from '@yard-arch/core';
+import type { MeshProof, Told } from '@yard-arch/core';
 import { Button, Flex, Heading } from '@chakra-ui/react';
-import type { ReactNode } from 'react';
 import {
   limits,
   formatLength,
@@ -9,14 +8,13 @@ import {
   isManyFaced,
   isOverhead,
   isOutlined,
-  isSeenFromAbove,
   kindOf,
   runsOf,
   type Element,
   type ProjectDocument,
   type Wall,
 } from '@yard-arch/document';
-import { changeElement, groupsOf, removeElement, setGroup, standOn } from '@yard-arch/edit';
+import { changeElement, groupsOf, removeElement, setGroup } from '@yard-arch/edit';
 import { EvenOutSection } from '../arrange/EvenOutSection.tsx';
 import { FillSection } from '../arrange/FillSection.tsx';
 import { FindingList } from '../arrange/FindingList.tsx';
@@ -25,12 +23,12 @@ import { later } from '../common/later.tsx';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import { BuildUpFields } from './BuildUpFields.tsx';
+import { Fold, MeshFold, PlaceFold } from './ElementFolds.tsx';
 import { AngleField, Choice, FreeName, LengthField, NameField } from '../fields/Fields.tsx';
 import { PictureChoice, strokesFor } from '../fields/PictureChoice.tsx';
 import { OutlinesFields } from './OutlineFields.tsx';
 import { OpeningList } from './OpeningList.tsx';
 import { StatusLine } from './StatusLine.tsx';
-import { TextureFields } from './TextureFields.tsx';
 import { TopFields } from './TopFields.tsx';
 
 const SplitFields = later(async () => (await import('./SplitFields.tsx')).SplitFields);
@@ -87,72 +85,11 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
       {element.kind === 'bay' && <BayFields bay={element} document={document} />}
       {isOutlined(element) && <PanelOutline panel={element} units={units} />}
       <BuildUpFields element={element} document={document} onChange={(layers, what) => change({ layers }, what)} />
-      <Fold title="Where it stands" name="place">
-        <LengthField
-          label="Start, x"
-          value={element.start.x}
-          units={units}
-          onChange={(x) => change({ start: { ...element.start, x } }, 'move')}
-        />
-        <LengthField
-          label="Start, y"
-          value={element.start.y}
-          units={units}
-          onChange={(y) => change({ start: { ...element.start, y } }, 'move')}
-        />
-        <LengthField
-          label={
-            isManyFaced(element)
-              ? 'Eaves, z'
-              : isSeenFromAbove(element)
-                ? isOutlined(element)
-                  ? 'Top, z'
-                  : 'Springing, z'
-                : 'Base, z'
-          }
-          value={element.start.z}
-          units={units}
-          onChange={(z) => change({ start: { ...element.start, z } }, 'move')}
-        />
-        <StandsOn element={element} document={document} />
-        <AngleField label="Turned by" value={element.turn} onChange={(turn) => change({ turn }, 'turn')} />
-      </Fold>
+      <PlaceFold element={element} document={document} />
       <Fold title={element.splits ? `Splits, ${element.splits.length}` : 'Splits'} name="splits">
         <SplitFields document={document} element={element} />
       </Fold>
-      <Fold title="Mesh and texture" name="mesh">
-        <Choice
-          label="Layers as"
-          value={element.skins ?? 'one'}
-          options={[
-            { value: 'one', label: 'one skin' },
-            { value: 'layers', label: 'a solid for each' },
-          ]}
-          onChange={(skins) => change({ skins: skins as 'one' | 'layers' }, 'divide the layers of')}
-        />
-        <Choice
-          label="Faces as"
-          value={element.mesh ?? 'lean'}
-          options={[
-            { value: 'lean', label: 'fewest triangles' },
-            { value: 'quads', label: 'quads in rows' },
-          ]}
-          onChange={(mesh) => change({ mesh: mesh as 'lean' | 'quads' }, 'mesh')}
-        />
-        <AngleField
-          label="Smooth to"
-          value={element.smooth ?? 0}
-          note={element.smooth === undefined ? 'arcs only' : undefined}
-          within={{ least: 0, most: limits.smooth.most }}
-          onChange={(smooth) => change({ smooth: smooth || undefined }, 'smooth')}
-        />
-        <TextureFields
-          roles={roles}
-          textures={element.texture}
-          units={units}
-          onChange={(texture) => change({ texture }, 'lay the texture of')}
-        />
-      </Fold>
+      <MeshFold element={element} units={units} />
       <hr />
       <h3>{openings.length === 0 ? 'No openings yet' : `Openings, ${openings.length}`}</h3>
       <SettingOutButtons document={document} element={element} />
@@ -165,23 +102,7 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
         statuses={statuses}
         end={({ id }) => <StatusLine status={statuses.get(id)} />}
       />
-      {proof && (
-        <>
-          <hr />
-          <h3>What the cut gives</h3>
-          <p>
-            {proof.closed ? 'closed, 0 open edges' : `${proof.openEdges} open edges`} · {proof.triangles} triangles
-            {drawn?.path === 'solid' ? ' · by solid booleans' : ''}
-            <br />
-            {proof.volume.toFixed(2)} m³ · outer face {(proof.areaByRole['outer face'] ?? 0).toFixed(2)} m² ·{' '}
-            {formatLength(
-              element.layers.reduce((sum, l) => sum + l.thickness, 0),
-              units,
-            )}{' '}
-            thick
-          </p>
-        </>
-      )}
+      {proof && <CutGives proof={proof} solid={drawn?.path === 'solid'} element={element} units={units} />}
       <Flex mt="3">
         <Button size="sm" variant="outline" color="brick" onClick={() => commit(removeElement(document, element))}>
           Remove {kind.noun}
@@ -191,31 +112,6 @@ export function ElementParticulars({ document, element }: { document: ProjectDoc
     </section>
   );
 }
-
-const openFolds = (): string[] => (localStorage.getItem('yard-arch-folds') ?? '').split(' ').filter(Boolean);
-
-/** What is less often wanted, folded away; whether it is open is remembered in this browser. */
-function Fold({ title, name, children }: { title: string; name: string; children: ReactNode }) {
-  return (
-    <details
-      className="reveal"
-      open={openFolds().includes(name)}
-      onToggle={(event) => {
-        const others = openFolds().filter((other) => other !== name);
-        localStorage.setItem('yard-arch-folds', (event.currentTarget.open ? [...others, name] : others).join(' '));
-      }}
-    >
-      <summary>{title}</summary>
-      {children}
-    </details>
-  );
-}
-
-const roles = [
-  { value: 'outer', label: 'outer face' },
-  { value: 'inner', label: 'inner face' },
-  { value: 'edge', label: 'edges' },
-] as const;
 
 /** What of a few a kind's fields hold, chosen by drawings. */
 function Chosen({ element }: { element: Element }) {
@@ -262,19 +158,32 @@ function PanelOutline({ panel, units }: { panel: Outlined; units: ProjectDocumen
   );
 }
 
-/** The datum that an element goes up and down with. */
-function StandsOn({ element, document }: { element: Element; document: ProjectDocument }) {
-  const datums = Object.values(document.datums).filter(
-    (datum) => datum.element === null || datum.id === element.stands,
-  );
-  if (datums.length === 0) return null;
+interface GivesProps {
+  proof: MeshProof;
+  /** Whether it was cut by solid booleans. */
+  solid: boolean;
+  element: Element;
+  units: ProjectDocument['units'];
+}
+
+/** What the cut of an element gives, in figures. */
+function CutGives({ proof, solid, element, units }: GivesProps) {
   return (
-    <Choice
-      label="Level with"
-      value={element.stands ?? ''}
-      options={[{ value: '', label: 'by itself' }, ...datums.map(({ id, name }) => ({ value: id, label: name }))]}
-      onChange={(id) => commit(standOn(document, element, id || null))}
-    />
+    <>
+      <hr />
+      <h3>What the cut gives</h3>
+      <p>
+        {proof.closed ? 'closed, 0 open edges' : `${proof.openEdges} open edges`} · {proof.triangles} triangles
+        {solid ? ' · by solid booleans' : ''}
+        <br />
+        {proof.volume.toFixed(2)} m³ · outer face {(proof.areaByRole['outer face'] ?? 0).toFixed(2)} m² ·{' '}
+        {formatLength(
+          element.layers.reduce((sum, l) => sum + l.thickness, 0),
+          units,
+        )}{' '}
+        thick
+      </p>
+    </>
   );
 }
 

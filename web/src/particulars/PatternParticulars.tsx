@@ -1,25 +1,19 @@
 /** Particulars of a pattern: its profile, its reveal, and its sizes, which all their openings follow. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
 import { depthOf } from '@yard-arch/core';
-import {
-  dimensionLabel,
-  dimensionNames,
-  profileShapes,
-  sizeLabel,
-  type Pattern,
-  type ProjectDocument,
-  type Size,
-} from '@yard-arch/document';
-import { addSize, changePattern, redrawn, copyPattern, removePattern, removeSize, resize, uses } from '@yard-arch/edit';
-import { choose, place, turnTo } from '../state/choice.ts';
+import { profileShapes, type Pattern, type ProjectDocument } from '@yard-arch/document';
+import { addSize, changePattern, redrawn, copyPattern, removePattern, uses } from '@yard-arch/edit';
+import { choose, turnTo } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 import { CutFields } from './CutFields.tsx';
-import { Choice, FreeText, LengthField, NameField, Row, Tick } from '../fields/Fields.tsx';
+import { FreeText, NameField, Row } from '../fields/Fields.tsx';
 import { MaterialChoice } from '../fields/Sample.tsx';
 import { InfillFields } from './InfillFields.tsx';
 import { PartFields } from './PartFields.tsx';
+import { PatternWays } from './PatternWays.tsx';
 import { ProfileFields } from './ProfileFields.tsx';
+import { SizeFields } from './SizeFields.tsx';
 import { SizeProof } from './SizeProof.tsx';
 import { SectionFields } from './SectionFields.tsx';
 import { TextureFields } from './TextureFields.tsx';
@@ -32,7 +26,6 @@ interface PatternProps {
 }
 
 export function PatternParticulars({ document, pattern, proof = true }: PatternProps) {
-  const placing = useEditor((state) => state.placing);
   const sizes = Object.values(pattern.sizes);
   const used = uses(document, pattern.id);
   // Sections are drawn as they are in the element where the pattern is first used.
@@ -90,53 +83,7 @@ export function PatternParticulars({ document, pattern, proof = true }: PatternP
           )
         }
       />
-      <Choice
-        label="On curves"
-        value={pattern.jambs ?? 'parallel'}
-        options={[
-          { value: 'parallel', label: 'parallel jambs' },
-          { value: 'radial', label: 'radial jambs' },
-        ]}
-        onChange={(jambs) =>
-          commit(changePattern(pattern, { jambs: jambs as 'parallel' | 'radial' }, 'turn the jambs of'))
-        }
-      />
-      <Choice
-        label="On slopes"
-        value={pattern.onSlope ?? 'level'}
-        options={[
-          { value: 'level', label: 'head level, sill plumb' },
-          { value: 'plumb', label: 'all plumb' },
-          { value: 'square', label: 'square to the slope' },
-        ]}
-        onChange={(onSlope) =>
-          commit(changePattern(pattern, { onSlope: onSlope as 'level' | 'plumb' | 'square' }, 'slope the reveal of'))
-        }
-      />
-      <Choice
-        label="In barrels"
-        value={pattern.inBarrels ?? 'radial'}
-        options={[
-          { value: 'radial', label: 'radial' },
-          { value: 'level', label: 'level, upright in the flank' },
-        ]}
-        onChange={(way) =>
-          commit(changePattern(pattern, { inBarrels: way === 'level' ? way : undefined }, 'turn in barrels'))
-        }
-      />
-      <Tick
-        label="On floor"
-        value={pattern.onFloor ?? false}
-        onChange={(onFloor) =>
-          commit(
-            changePattern(
-              pattern,
-              { onFloor: onFloor || undefined },
-              onFloor ? 'stand on the floor' : 'take off the floor',
-            ),
-          )
-        }
-      />
+      <PatternWays pattern={pattern} />
       <details className="reveal" open={pattern.sections !== undefined}>
         <summary>Section of the reveal{pattern.sections ? '' : ', square'}</summary>
         <SectionFields
@@ -155,48 +102,9 @@ export function PatternParticulars({ document, pattern, proof = true }: PatternP
         units={document.units}
         onChange={(texture) => commit(changePattern(pattern, { texture }, 'lay the texture of'))}
       />
-      {sizes.map((size) => {
-        const count = uses(document, pattern.id, size.id);
-        const current = placing?.pattern === pattern.id && placing.size === size.id;
-        return (
-          <div key={size.id} className="size">
-            <Flex align="baseline" justify="space-between" gap="2">
-              <h3>{sizeLabel(pattern, size, document.units)}</h3>
-              <span className="state idle">{count === 0 ? 'unused' : `${count} use it`}</span>
-            </Flex>
-            {dimensionNames(pattern.profile.shape).map((name) => (
-              <LengthField
-                key={name}
-                positive
-                label={dimensionLabel(pattern.profile.shape, name)}
-                value={size.dimensions[name]!}
-                units={document.units}
-                onChange={(metres) => change(document, { pattern, size }, name, metres)}
-              />
-            ))}
-            <Flex gap="2" mt="2">
-              <Button
-                size="xs"
-                variant={current ? 'solid' : 'outline'}
-                bg={current ? 'brick' : undefined}
-                color={current ? 'white' : 'ink'}
-                onClick={() => {
-                  // It is placed on a sheet.
-                  if (useEditor.getState().board === 'book') turnTo('sheet');
-                  place(current ? null : { pattern: pattern.id, size: size.id });
-                }}
-              >
-                {current ? 'Placing: click on the sheet' : 'Place this size'}
-              </Button>
-              {count === 0 && sizes.length > 1 && (
-                <Button size="xs" variant="ghost" color="brick" onClick={() => commit(removeSize(pattern, size))}>
-                  Remove size
-                </Button>
-              )}
-            </Flex>
-          </div>
-        );
-      })}
+      {sizes.map((size) => (
+        <SizeFields key={size.id} document={document} pattern={pattern} size={size} />
+      ))}
       <Flex wrap="wrap" mt="3" gap="2">
         <Button size="sm" variant="outline" onClick={() => commit(addSize(pattern, sizes.at(-1)!).changeSet)}>
           Add a size
@@ -274,16 +182,4 @@ function SideMaterials({ pattern, document }: { pattern: Pattern; document: Proj
       ))}
     </details>
   );
-}
-
-function change(
-  document: ProjectDocument,
-  { pattern, size }: { pattern: Pattern; size: Size },
-  name: string,
-  metres: number,
-): boolean | string {
-  const outcome = resize(document, pattern, size, { ...size.dimensions, [name]: metres });
-  if ('reason' in outcome)
-    return `${outcome.reason.charAt(0).toUpperCase()}${outcome.reason.slice(1)}. ${outcome.mend}`;
-  return commit(outcome);
 }
