@@ -203,6 +203,57 @@ test('an outline is read from a drawing at a scale, what does not close is point
     .toBe(true);
 });
 
+test('an outline is drawn by hand with lines, an arc and typed lengths, and redrawn', async ({ desk, page }) => {
+  const board = page.getByTestId('hand');
+  const place = async (x: number, y: number): Promise<[number, number]> => {
+    const box = (await board.boundingBox())!;
+    const read = async (name: string): Promise<number> => Number(await board.getAttribute(name));
+    const scale = ((await read('data-scale')) * box.width) / 660;
+    return [
+      box.x + (x - (await read('data-left'))) * scale,
+      box.y + box.height - (y - (await read('data-low'))) * scale,
+    ];
+  };
+  const click = async (x: number, y: number): Promise<void> => page.mouse.click(...(await place(x, y)));
+  const made = async () =>
+    Object.values((await desk.saved()).patterns).find(({ profile }) => profile.shape === 'free')!;
+  await desk.strip.getByRole('button', { name: 'New pattern' }).click();
+  await page.getByRole('button', { name: /drawn with lines and arcs/ }).click();
+  await click(0, 0);
+  await click(1.2, 0);
+  // Typed from the board: the field takes it by itself.
+  await page.keyboard.type('900; 90');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Arc' }).click();
+  await click(0, 0.9);
+  await page.getByRole('button', { name: 'Arc' }).click();
+  await click(0, 0);
+  await expect(page.getByText('1 200 × 1 500 mm, of 4 points.')).toBeVisible();
+  await page.getByRole('button', { name: 'Add a pattern' }).click();
+  await expect(board).toBeHidden();
+  await expect.poll(async () => (await made())?.profile.outline?.length).toBe(4);
+  expect((await made()).profile.outline![2]).toMatchObject({ x: 1.2, bulge: expect.closeTo(1, 6) });
+  // One that crosses itself is told, opened again, and taken back point by point.
+  await page.keyboard.press('Escape');
+  await desk.strip.getByRole('button', { name: /^Free outline/ }).click();
+  await page.getByRole('button', { name: 'draw it anew…' }).click();
+  for (const [x, y] of [
+    [0, 0],
+    [2, 1.5],
+    [2, 0],
+    [0, 1],
+  ] as const)
+    await click(x, y);
+  await page.getByRole('button', { name: 'Close it' }).click();
+  await expect(page.getByText(/cross/).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take this outline' })).toBeDisabled();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Close it' }).click();
+  await page.getByRole('button', { name: 'Take this outline' }).click();
+  await expect.poll(async () => (await made()).profile.outline!.length).toBe(3);
+});
+
 test('a mesh from outside is brought in, told of, put about a door, repeated, and undone', async ({ desk, page }) => {
   await openBook(desk, 'door');
   await desk.unfold('Parts about it');

@@ -44,7 +44,7 @@ export function ringsOf(strokes: readonly Stroke[], gap: number): Rings {
 }
 
 /** What a ring encloses, or none where that is nothing. */
-function ringOf(outline: OutlinePoint[]): Ring[] {
+export function ringOf(outline: OutlinePoint[]): Ring[] {
   if (outline.length < 2) return [];
   const edges = edgesOf(outline);
   if (edges.length < 2) return [];

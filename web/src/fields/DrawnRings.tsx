@@ -60,7 +60,7 @@ export function DrawnRings({ drawing, chosen, crossing, onChoose }: DrawnRingsPr
 const least = (values: readonly number[]): number => values.reduce((low, value) => Math.min(low, value), Infinity);
 
 /** Points with arcs as the text of a path. */
-function pathOf(
+export function pathOf(
   points: readonly OutlinePoint[],
   closed: boolean,
   at: (x: number, y: number) => [number, number],

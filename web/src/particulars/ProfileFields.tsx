@@ -7,6 +7,7 @@ import { Choice, NameField } from '../fields/Fields.tsx';
 import { OutlinesFields } from './OutlineFields.tsx';
 
 const FromDrawing = later(async () => (await import('../fields/FromDrawing.tsx')).FromDrawing);
+const DrawOutline = later(async () => (await import('../fields/DrawOutline.tsx')).DrawOutline);
 
 const sides = Array.from({ length: limits.sides.most - limits.sides.least + 1 }, (_, i) => {
   const value = String(limits.sides.least + i);
@@ -56,7 +57,7 @@ export function ProfileFields({
             onOutline={(outline) => onChange({ ...profile, outline }, 'redraw')}
             onInner={(islands, what) => onChange({ ...profile, islands }, what)}
           />
-          <ReadDrawing units={units} onDrawn={onDrawn} />
+          <Redrawing units={units} onDrawn={onDrawn} />
         </>
       );
     default:
@@ -64,16 +65,20 @@ export function ProfileFields({
   }
 }
 
-function ReadDrawing({ units, onDrawn }: { units: Units; onDrawn: (drawn: Outlined) => boolean }) {
-  const [open, setOpen] = useState(false);
+/** The outline drawn anew, by hand or from a drawing. */
+function Redrawing({ units, onDrawn }: { units: Units; onDrawn: (drawn: Outlined) => boolean }) {
+  const [open, setOpen] = useState<'no' | 'read' | 'draw'>('no');
+  const common = { units, open: true, confirm: 'Take this outline', onTake: onDrawn, onClose: () => setOpen('no') };
   return (
-    <>
-      <button className="link" onClick={() => setOpen(true)}>
+    <p className="row-links">
+      <button className="link" onClick={() => setOpen('draw')}>
+        draw it anew…
+      </button>
+      <button className="link" onClick={() => setOpen('read')}>
         read it from a drawing…
       </button>
-      {open && (
-        <FromDrawing units={units} open confirm="Take this outline" onTake={onDrawn} onClose={() => setOpen(false)} />
-      )}
-    </>
+      {open === 'read' && <FromDrawing {...common} />}
+      {open === 'draw' && <DrawOutline {...common} />}
+    </p>
   );
 }

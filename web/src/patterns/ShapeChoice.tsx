@@ -2,12 +2,13 @@
 import { Popover, Portal } from '@chakra-ui/react';
 import { firstChoice, firstDimensions, profileShapes, type ProfileShape, type Units } from '@yard-arch/document';
 import type { Outlined } from '@yard-arch/edit';
-import { FileUp } from 'lucide-react';
+import { FileUp, PenLine } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { PatternFigure } from '../boards/PatternFigure.tsx';
 import { later } from '../common/later.tsx';
 
 const FromDrawing = later(async () => (await import('../fields/FromDrawing.tsx')).FromDrawing);
+const DrawOutline = later(async () => (await import('../fields/DrawOutline.tsx')).DrawOutline);
 
 const all = Object.entries(profileShapes) as [ProfileShape, { name: string }][];
 
@@ -20,26 +21,30 @@ export function ShapeChoice({
 }: {
   units: Units;
   onChosen: (shape: ProfileShape) => void;
-  /** Where an outline was taken from a drawing, of some name. */
+  /** Where an outline was drawn, or taken from a drawing, of some name. */
   onDrawn: (drawn: Outlined, name: string) => boolean;
   children: ReactNode;
 }) {
   const [open, setOpen] = useState(false);
   const [search, setSearch] = useState('');
   // The choice is closed first: what opens beside it would take its going for a click elsewhere.
-  const [reading, setReading] = useState<'no' | 'next' | 'now'>('no');
+  const [beside, setBeside] = useState<{ what: 'read' | 'draw'; now: boolean } | null>(null);
   const words = search.trim().toLowerCase();
   const found = all.filter(([, { name }]) => name.toLowerCase().includes(words));
   const take = (shape: ProfileShape): void => {
     setOpen(false);
     onChosen(shape);
   };
+  const goOn = (what: 'read' | 'draw'): void => {
+    setOpen(false);
+    setBeside({ what, now: false });
+  };
   return (
     <>
       <Popover.Root
         lazyMount
         unmountOnExit
-        onExitComplete={() => reading === 'next' && setReading('now')}
+        onExitComplete={() => setBeside((next) => next && { ...next, now: true })}
         open={open}
         positioning={{ placement: 'top-end' }}
         onOpenChange={({ open: next }) => {
@@ -78,13 +83,10 @@ export function ShapeChoice({
                   ))}
                 </div>
                 {found.length === 0 && <p>No shape is called that.</p>}
-                <button
-                  className="from-file"
-                  onClick={() => {
-                    setOpen(false);
-                    setReading('next');
-                  }}
-                >
+                <button className="from-file" onClick={() => goOn('draw')}>
+                  <PenLine size={14} /> An outline of one’s own, drawn with lines and arcs…
+                </button>
+                <button className="from-file" onClick={() => goOn('read')}>
                   <FileUp size={14} /> An outline from an SVG or DXF drawing…
                 </button>
               </div>
@@ -92,8 +94,17 @@ export function ShapeChoice({
           </Popover.Positioner>
         </Portal>
       </Popover.Root>
-      {reading === 'now' && (
-        <FromDrawing units={units} open confirm="Add a pattern" onTake={onDrawn} onClose={() => setReading('no')} />
+      {beside?.now && beside.what === 'read' && (
+        <FromDrawing units={units} open confirm="Add a pattern" onTake={onDrawn} onClose={() => setBeside(null)} />
+      )}
+      {beside?.now && beside.what === 'draw' && (
+        <DrawOutline
+          units={units}
+          open
+          confirm="Add a pattern"
+          onTake={(drawn) => onDrawn(drawn, 'Free outline')}
+          onClose={() => setBeside(null)}
+        />
       )}
     </>
   );
