@@ -215,10 +215,22 @@ test('an outline is drawn by hand with lines, an arc and typed lengths, and redr
     ];
   };
   const click = async (x: number, y: number): Promise<void> => page.mouse.click(...(await place(x, y)));
+  // The dialog grows as it opens.
+  const still = async (): Promise<void> => {
+    let width = NaN;
+    await expect
+      .poll(async () => {
+        const before = width;
+        width = (await board.boundingBox())?.width ?? NaN;
+        return width === before;
+      })
+      .toBe(true);
+  };
   const made = async () =>
     Object.values((await desk.saved()).patterns).find(({ profile }) => profile.shape === 'free')!;
   await desk.strip.getByRole('button', { name: 'New pattern' }).click();
   await page.getByRole('button', { name: /drawn with lines and arcs/ }).click();
+  await still();
   await click(0, 0);
   await click(1.2, 0);
   // Typed from the board: the field takes it by itself.
@@ -237,6 +249,7 @@ test('an outline is drawn by hand with lines, an arc and typed lengths, and redr
   await page.keyboard.press('Escape');
   await desk.strip.getByRole('button', { name: /^Free outline/ }).click();
   await page.getByRole('button', { name: 'draw it anew…' }).click();
+  await still();
   for (const [x, y] of [
     [0, 0],
     [2, 1.5],

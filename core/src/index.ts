@@ -14,7 +14,6 @@ export { across, seenOn } from './setout/across.ts';
 export { seenLevel } from './setout/level-seat.ts';
 export * from './cut/status.ts';
 export type { Front, PartInstance, PartMesh } from './infill/part.ts';
-export { isSetIn } from './infill/set-in.ts';
 export { swingsOf, type Swing } from './infill/swings.ts';
 export { gripAt, leafGripsOf, type LeafGrip } from './infill/grips.ts';
 export { frontOf, patternFront } from './infill/parts.ts';

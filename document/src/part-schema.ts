@@ -244,6 +244,11 @@ export const standsOnSlope = ({ kind }: Part): boolean => kind === 'dormer' || k
 /** Kinds that are let into the wall, and take their room out of it. */
 export type SetIn = Lintel | ArchRing | Quoins | StoneSill;
 
+const letIn: ReadonlySet<Part['kind']> = new Set<SetIn['kind']>(['lintel', 'arch ring', 'quoins', 'stone sill']);
+
+/** Whether a part is let into the wall. */
+export const isSetIn = (part: Part): part is SetIn => letIn.has(part.kind);
+
 /** All materials that a part names, by their paths. */
 export function partMaterials(part: Part): [path: string, material: string][] {
   if (part.kind === 'shutters')

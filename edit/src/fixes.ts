@@ -1,16 +1,9 @@
 /** Fixes: what a click can do about a finding, by its code. The first is the one that keeps most of what was meant. */
-import {
-  isSetIn,
-  misfitsOn,
-  roofPierced,
-  sheetsOf,
-  type Finding,
-  type FindingCode,
-  type Misfit,
-} from '@yard-arch/core';
+import { misfitsOn, roofPierced, sheetsOf, type Finding, type FindingCode, type Misfit } from '@yard-arch/core';
 import {
   formatLength,
   isInPlan,
+  isSetIn,
   limits,
   sizeLabel,
   unitsLabel,

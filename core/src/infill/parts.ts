@@ -1,5 +1,13 @@
 /** The parts that an element's openings carry, in their places. */
-import type { Dimensions, Dormer, Part, Pattern, SetIn, Units } from '@yard-arch/document';
+import {
+  isSetIn,
+  type Dimensions,
+  type Dormer,
+  type Part,
+  type Pattern,
+  type SetIn,
+  type Units,
+} from '@yard-arch/document';
 import { LRUCache } from 'lru-cache';
 import seedrandom from 'seedrandom';
 import { directionsAt, pointAt, type Rigid } from '../element/chart.ts';
@@ -22,7 +30,7 @@ import { holdsPoint } from '../mesh/region.ts';
 import { guarded } from './guarded.ts';
 import { importedKey, importedPart } from './imported.ts';
 import { lunetteOf } from './lunette.ts';
-import { isSetIn, letIn, takesIn } from './set-in.ts';
+import { letIn, takesIn } from './set-in.ts';
 import { sillBoard } from './sill-board.ts';
 import { surround } from './surround.ts';
 import { nanometre } from '../tolerances.ts';

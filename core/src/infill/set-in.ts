@@ -1,5 +1,5 @@
 /** Parts that are let into the wall: their solids, and the room that each takes out of it, as if it were a niche. */
-import type { Part, Pattern, SetIn, StoneSill, Units } from '@yard-arch/document';
+import { isSetIn, type Pattern, type SetIn, type StoneSill, type Units } from '@yard-arch/document';
 import { upright } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { squareSections } from '../profile/section.ts';
@@ -15,11 +15,6 @@ import { block } from './hardware.ts';
 import type { Front, PartMesh } from './part.ts';
 import { prism } from './solids.ts';
 import { lintelStones, quoinStones, ringStones, sillRoom, type Setting, type Stone } from './stones.ts';
-
-const kinds: ReadonlySet<Part['kind']> = new Set(['lintel', 'arch ring', 'quoins', 'stone sill']);
-
-/** Whether a part is let into the wall. */
-export const isSetIn = (part: Part): part is SetIn => kinds.has(part.kind);
 
 /** A part to be let in: what makes it, and the outlines of the rooms that it takes, from the opening's lower left corner. */
 interface LetIn {
