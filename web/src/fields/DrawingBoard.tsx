@@ -38,6 +38,11 @@ export function DrawingBoard({ work, units, crossing }: BoardProps) {
   const placed = (event: PointerEvent) => (event.altKey ? spot(event) : onGrid(points, spot(event), 6 / view.scale));
   const isFirst = (place: { x: number; y: number }): boolean =>
     points.length > 1 && Math.hypot(place.x - points[0]!.x, place.y - points[0]!.y) * view.scale < near;
+  // A button that can do no more gives up the focus: the keys stay with the board.
+  useEffect(() => {
+    const held = document.activeElement;
+    if (held === document.body || (held instanceof HTMLButtonElement && held.disabled)) frame.current?.focus();
+  }, [closed, points.length]);
   const last = points.at(-1);
   const next =
     !closed && last && pointer ? [{ ...last, bulge: work.arc ? bulgeTo(points, pointer) : 0 }, pointer] : null;
@@ -47,6 +52,7 @@ export function DrawingBoard({ work, units, crossing }: BoardProps) {
       className="rings board"
       viewBox={`0 0 ${size.width} ${size.height}`}
       role="application"
+      tabIndex={0}
       aria-label="Drawing board: click for a point, A for arcs, Escape takes back"
       data-testid="hand"
       data-scale={view.scale}
