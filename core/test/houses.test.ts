@@ -292,7 +292,6 @@ const numRuns = Number(process.env.HOUSE_ROUNDS ?? 40);
 const options = {
   numRuns,
   endOnFailure: process.env.PROPERTY_SHRINK !== 'yes',
-  seed: process.env.PROPERTY_SEED === 'random' ? Date.now() % 1_000_000 : Number(process.env.PROPERTY_SEED ?? 706505),
 };
 
 describe('houses', () => {

@@ -1,10 +1,10 @@
 /** Taking a pattern in: one of those that ship with the program, from the shelf, or from a file. */
-import { CloseButton, Dialog as Chakra, Portal } from '@chakra-ui/react';
 import { readPatternFile, type ChangeSet, type Pattern, type ProjectDocument } from '@yard-arch/document';
 import { shipped, shippedMaterials, takeIn, takeShipped } from '@yard-arch/edit';
 import { Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { PatternFigure } from '../boards/PatternFigure.tsx';
+import { WideDialog } from '../common/WideDialog.tsx';
 import { complain, notify } from '../common/notices.tsx';
 import { choose } from '../state/choice.ts';
 import { commit } from '../state/store.ts';
@@ -41,66 +41,43 @@ export function TakeIn({ document, open, onClose }: TakeInProps) {
     }
   };
   return (
-    <Chakra.Root
-      open={open}
-      onOpenChange={({ open: next }) => !next && onClose()}
-      placement="center"
-      size="xl"
-      lazyMount
-    >
-      <Portal>
-        <Chakra.Backdrop bg="veil" />
-        <Chakra.Positioner>
-          <Chakra.Content bg="paper" borderRadius="lg" borderWidth="1px" maxWidth="880px">
-            <Chakra.Header pb="2">
-              <Chakra.Title fontFamily="heading" fontSize="19px">
-                Take a pattern in
-              </Chakra.Title>
-            </Chakra.Header>
-            <Chakra.Body>
-              <div className="take-in">
-                <div className="from" role="tablist" aria-label="From where">
-                  <button role="tab" aria-selected={from === 'shipped'} onClick={() => setFrom('shipped')}>
-                    Ready-made
-                  </button>
-                  <button role="tab" aria-selected={from === 'shelf'} onClick={() => setFrom('shelf')}>
-                    The shelf
-                  </button>
-                  <button onClick={() => file.current?.click()}>From a file…</button>
-                  <input
-                    ref={file}
-                    type="file"
-                    hidden
-                    accept=".json,application/json"
-                    aria-label="Pattern file"
-                    onChange={(event) => {
-                      const chosen = event.target.files?.[0];
-                      event.target.value = '';
-                      if (chosen) void read(chosen);
-                    }}
-                  />
-                  <input
-                    type="search"
-                    placeholder="Search"
-                    aria-label="Search what can be taken in"
-                    value={text}
-                    onChange={(event) => setText(event.target.value)}
-                  />
-                </div>
-                {from === 'shipped' ? (
-                  <Ready document={document} text={text} onTake={(pattern) => take(takeShipped(document, pattern))} />
-                ) : (
-                  <OnShelf document={document} text={text} onTake={take} />
-                )}
-              </div>
-            </Chakra.Body>
-            <Chakra.CloseTrigger asChild>
-              <CloseButton size="sm" aria-label="Close" />
-            </Chakra.CloseTrigger>
-          </Chakra.Content>
-        </Chakra.Positioner>
-      </Portal>
-    </Chakra.Root>
+    <WideDialog open={open} title="Take a pattern in" width={880} onClose={onClose}>
+      <div className="take-in">
+        <div className="from" role="tablist" aria-label="From where">
+          <button role="tab" aria-selected={from === 'shipped'} onClick={() => setFrom('shipped')}>
+            Ready-made
+          </button>
+          <button role="tab" aria-selected={from === 'shelf'} onClick={() => setFrom('shelf')}>
+            The shelf
+          </button>
+          <button onClick={() => file.current?.click()}>From a file…</button>
+          <input
+            ref={file}
+            type="file"
+            hidden
+            accept=".json,application/json"
+            aria-label="Pattern file"
+            onChange={(event) => {
+              const chosen = event.target.files?.[0];
+              event.target.value = '';
+              if (chosen) void read(chosen);
+            }}
+          />
+          <input
+            type="search"
+            placeholder="Search"
+            aria-label="Search what can be taken in"
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+          />
+        </div>
+        {from === 'shipped' ? (
+          <Ready document={document} text={text} onTake={(pattern) => take(takeShipped(document, pattern))} />
+        ) : (
+          <OnShelf document={document} text={text} onTake={take} />
+        )}
+      </div>
+    </WideDialog>
   );
 }
 

@@ -1,9 +1,10 @@
 /** An outline drawn by hand: points by clicks or typed lengths, edges straight or arcs; closed, it is checked and taken. */
-import { CloseButton, Dialog as Chakra, Portal, Button } from '@chakra-ui/react';
+import { Button } from '@chakra-ui/react';
 import { takeOutline, type TakenOutline } from '@yard-arch/core/drawing';
 import { formatLength, unitsLabel, type Units } from '@yard-arch/document';
 import type { Outlined } from '@yard-arch/edit';
 import { useState, type KeyboardEvent } from 'react';
+import { WideDialog } from '../common/WideDialog.tsx';
 import { DrawingBoard } from './DrawingBoard.tsx';
 import { drawTyped, useHand, type Hand } from './hand.ts';
 
@@ -21,55 +22,32 @@ export function DrawOutline({ units, open, confirm, onTake, onClose }: DrawOutli
   const { points, closed } = work;
   const drawn = closed && taken(closed, units);
   return (
-    <Chakra.Root
+    // Escape takes back a point first.
+    <WideDialog
       open={open}
-      onOpenChange={({ open: next }) => !next && onClose()}
-      // Escape takes back a point first.
-      closeOnEscape={points.length === 0}
-      closeOnInteractOutside={points.length === 0}
-      placement="center"
-      lazyMount
+      title="Draw an outline"
+      width={720}
+      held={points.length > 0}
+      onKeyDown={(event) => keyed(event, work)}
+      onClose={onClose}
     >
-      <Portal>
-        <Chakra.Backdrop bg="veil" />
-        <Chakra.Positioner>
-          <Chakra.Content
-            bg="paper"
-            borderRadius="lg"
-            borderWidth="1px"
-            maxWidth="720px"
-            onKeyDown={(event) => keyed(event, work)}
-          >
-            <Chakra.Header pb="2">
-              <Chakra.Title fontFamily="heading" fontSize="19px">
-                Draw an outline
-              </Chakra.Title>
-            </Chakra.Header>
-            <Chakra.Body>
-              <div className="from-drawing by-hand">
-                <DrawingBoard work={work} units={units} crossing={drawn ? drawn.crossing : null} />
-                <Typed work={work} units={units} />
-                <p role="status" className={drawn && drawn.reason !== null ? 'wrong' : undefined}>
-                  {told(work, drawn, units)}
-                </p>
-                <Button
-                  alignSelf="end"
-                  bg="ink"
-                  color="white"
-                  disabled={!drawn || drawn.reason !== null}
-                  onClick={() => drawn && onTake(drawn) && onClose()}
-                >
-                  {confirm}
-                </Button>
-              </div>
-            </Chakra.Body>
-            <Chakra.CloseTrigger asChild>
-              <CloseButton size="sm" aria-label="Close" />
-            </Chakra.CloseTrigger>
-          </Chakra.Content>
-        </Chakra.Positioner>
-      </Portal>
-    </Chakra.Root>
+      <div className="from-drawing by-hand">
+        <DrawingBoard work={work} units={units} crossing={drawn ? drawn.crossing : null} />
+        <Typed work={work} units={units} />
+        <p role="status" className={drawn && drawn.reason !== null ? 'wrong' : undefined}>
+          {told(work, drawn, units)}
+        </p>
+        <Button
+          alignSelf="end"
+          bg="ink"
+          color="white"
+          disabled={!drawn || drawn.reason !== null}
+          onClick={() => drawn && onTake(drawn) && onClose()}
+        >
+          {confirm}
+        </Button>
+      </div>
+    </WideDialog>
   );
 }
 

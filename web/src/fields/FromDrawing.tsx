@@ -1,10 +1,11 @@
 /** An outline taken from an SVG or DXF drawing: which of its rings, at what scale, and what in it cannot be used. */
-import { CloseButton, Dialog as Chakra, Portal, Button } from '@chakra-ui/react';
+import { Button } from '@chakra-ui/react';
 import { DrawingError, largestDrawing, readDrawing, takeOutline, type Drawing } from '@yard-arch/core/drawing';
 import { formatLength, limits, unitsLabel, type Units } from '@yard-arch/document';
 import type { Outlined } from '@yard-arch/edit';
 import { FileUp } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
+import { WideDialog } from '../common/WideDialog.tsx';
 import { LengthField } from './Fields.tsx';
 import { DrawnRings } from './DrawnRings.tsx';
 
@@ -40,38 +41,21 @@ export function FromDrawing({ units, open, confirm, onTake, onClose }: FromDrawi
     setFile({ name: chosen.name, text: await chosen.text() });
   };
   return (
-    <Chakra.Root open={open} onOpenChange={({ open: next }) => !next && shut()} placement="center" lazyMount>
-      <Portal>
-        <Chakra.Backdrop bg="veil" />
-        <Chakra.Positioner>
-          <Chakra.Content bg="paper" borderRadius="lg" borderWidth="1px" maxWidth="720px">
-            <Chakra.Header pb="2">
-              <Chakra.Title fontFamily="heading" fontSize="19px">
-                An outline from a drawing
-              </Chakra.Title>
-            </Chakra.Header>
-            <Chakra.Body>
-              <div className="from-drawing">
-                <FileChoice name={file?.name ?? null} onFile={(chosen) => void read(chosen)} />
-                {fault && <p role="alert">{fault}</p>}
-                {file && (
-                  <Rings
-                    key={file.name + file.text.length}
-                    file={file}
-                    units={units}
-                    confirm={confirm}
-                    onTake={(drawn) => onTake(drawn, file.name.replace(/\.\w+$/, '')) && shut()}
-                  />
-                )}
-              </div>
-            </Chakra.Body>
-            <Chakra.CloseTrigger asChild>
-              <CloseButton size="sm" aria-label="Close" />
-            </Chakra.CloseTrigger>
-          </Chakra.Content>
-        </Chakra.Positioner>
-      </Portal>
-    </Chakra.Root>
+    <WideDialog open={open} title="An outline from a drawing" width={720} onClose={shut}>
+      <div className="from-drawing">
+        <FileChoice name={file?.name ?? null} onFile={(chosen) => void read(chosen)} />
+        {fault && <p role="alert">{fault}</p>}
+        {file && (
+          <Rings
+            key={file.name + file.text.length}
+            file={file}
+            units={units}
+            confirm={confirm}
+            onTake={(drawn) => onTake(drawn, file.name.replace(/\.\w+$/, '')) && shut()}
+          />
+        )}
+      </div>
+    </WideDialog>
   );
 }
 

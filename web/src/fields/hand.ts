@@ -1,7 +1,8 @@
 /** An outline as it is drawn by hand: what there is of it, and what is done to it by pointer, keys and figures. */
 import { closedRing, drawnTo, placeAt } from '@yard-arch/core/drawing';
-import { parseLength, type OutlinePoint, type Units } from '@yard-arch/document';
+import type { OutlinePoint, Units } from '@yard-arch/document';
 import { useState } from 'react';
+import { typedEdge } from './typed-edge.ts';
 
 interface Place {
   x: number;
@@ -67,16 +68,9 @@ export function useHand(): Hand {
 
 /** Draws on as it is typed. @returns why not, or null */
 export function drawTyped(text: string, { points, pointer, to }: Hand, units: Units): string | null {
-  const [first = '', second] = text.split(';').map((part) => part.trim());
-  const length = parseLength(first, units);
-  if (length === null || length <= 0) return 'Type a length, such as 1400 or 1.4 m.';
   const last = points.at(-1)!;
-  const towards = pointer ? Math.atan2(pointer.y - last.y, pointer.x - last.x) : 0;
-  const degrees =
-    second === undefined
-      ? Math.round((towards * 180) / Math.PI / 15) * 15
-      : Number(second.replace('°', '').replace('−', '-').replace(',', '.'));
-  if (!Number.isFinite(degrees)) return 'After the semicolon stands a direction in degrees, such as 90.';
-  to(placeAt(points, length, degrees));
+  const edge = typedEdge(text, units, pointer ? Math.atan2(pointer.y - last.y, pointer.x - last.x) : 0);
+  if (typeof edge === 'string') return edge;
+  to(placeAt(points, edge.length, edge.degrees));
   return null;
 }

@@ -1,6 +1,7 @@
 /** Drawing walls one after the other, and splitting the chosen one. */
+import { typedEdge } from '../../fields/typed-edge.ts';
 import { alongCourse, courseOf, sweepLeaving, tidy, type Point } from '@yard-arch/core';
-import { extentOf, formatLength, parseLength, type ChangeSet, type Wall } from '@yard-arch/document';
+import { extentOf, formatLength, type ChangeSet, type Wall } from '@yard-arch/document';
 import { drawWall, faceOutward, likeOf, split } from '@yard-arch/edit';
 import type { Spot, Typing } from '../../boards/gesture.ts';
 import { choose, chooseElement } from '../../state/choice.ts';
@@ -72,14 +73,10 @@ export function drawTyped(desk: PlanDesk): Typing | null {
     label: 'Length',
     hint: 'or length; direction in degrees',
     take: (text) => {
-      const [first = '', second] = text.split(';').map((part) => part.trim());
-      const length = parseLength(first, desk.now.document.units);
-      if (length === null) return 'Type a length, such as 4800 or 4.8 m.';
-      if (length <= 0) return 'A wall is longer than 0.';
       const towards = pointer ? Math.atan2(pointer.at[1] - chain.at[1], pointer.at[0] - chain.at[0]) : 0;
-      const degrees =
-        second === undefined ? Math.round((towards * 180) / Math.PI / 15) * 15 : Number(second.replace('°', ''));
-      if (!Number.isFinite(degrees)) return 'After the semicolon stands a direction in degrees, such as 90.';
+      const edge = typedEdge(text, desk.now.document.units, towards);
+      if (typeof edge === 'string') return edge;
+      const { length, degrees } = edge;
       const angle = (degrees * Math.PI) / 180;
       drawTo(desk, [tidy(chain.at[0] + length * Math.cos(angle)), tidy(chain.at[1] + length * Math.sin(angle))]);
       return null;
