@@ -3,7 +3,6 @@ import { misfitsOn, roofPierced, sheetsOf, type Finding, type FindingCode, type 
 import {
   formatLength,
   isInPlan,
-  isSetIn,
   limits,
   sizeLabel,
   unitsLabel,
@@ -135,24 +134,8 @@ export function fixesOf(document: ProjectDocument, { code, subject }: Finding): 
     return (element && ofElements[code]?.(document, element)) ?? [];
   }
   const opening = document.openings[subject.id];
-  // The opening itself is as it was meant.
-  if (code === 'part-left-out') return opening ? radialJambs(document, opening) : [];
   const mend = ofOpenings[code];
   return opening && mend ? [...mend(document, opening), ...takeAway(document, opening)] : [];
-}
-
-/** What is let into a curved face has room where the jambs are radial. */
-function radialJambs(document: ProjectDocument, opening: Opening): Fix[] {
-  const pattern = document.patterns[opening.pattern];
-  const chart = sheetsOf(document).of(opening.element)?.chart;
-  return pattern && chart?.kind === 'bent' && pattern.jambs !== 'radial' && pattern.parts?.some(isSetIn)
-    ? [
-        {
-          label: 'let the jambs of its pattern be radial',
-          changeSet: changePattern(pattern, { jambs: 'radial' }, 'make the jambs radial of'),
-        },
-      ]
-    : [];
 }
 
 function squareEnds(_: ProjectDocument, element: Element): Fix[] {

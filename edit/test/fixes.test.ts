@@ -76,22 +76,8 @@ const wrong: [FindingCode, () => ProjectDocument][] = [
   ],
   ['not-under', () => withWall({ top: { kind: 'under', roof: 'gone' } })],
   ['roof-below', () => withWall({ start: { ...(base.elements.courtyard as Wall).start, z: 40 } })],
-  ['part-left-out', ringOnCurve],
   ['not-joined', () => withWall({ ends: { start: 'butted', end: 'square' }, start: { x: 400, y: 400, z: 0 } })],
 ];
-
-/** One arch with a ring about it, in a wall that is bent. */
-function ringOnCurve(): ProjectDocument {
-  const bent = withWall({ sweep: 40, top: { kind: 'level' }, ends: undefined });
-  const { o10 } = base.openings;
-  const pattern = base.patterns[o10!.pattern]!;
-  const ring = pattern.parts!.filter(({ kind }) => kind === 'arch ring');
-  return {
-    ...bent,
-    openings: { o10: o10! },
-    patterns: { ...base.patterns, [pattern.id]: { ...pattern, parts: ring } },
-  };
-}
 
 /** Dimensions of an opening's pattern, all less than nothing. */
 function negative(document: ProjectDocument, id: string): Record<string, number> {

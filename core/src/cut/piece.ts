@@ -9,7 +9,7 @@ import { sectionWithin, squareSections, type SectionLine } from '../profile/sect
 import { dress, type Dressed } from '../reveal/dress.ts';
 import type { LoopEdge } from '../reveal/loop.ts';
 import type { PlacedTube } from '../reveal/patches.ts';
-import { placeBent, placeFlat, straightFrame, type Frame } from '../reveal/place.ts';
+import { isCarriedAlike, placeBent, placeFlat, straightFrame, type Frame } from '../reveal/place.ts';
 import { makeTube, type Tube } from '../reveal/tube.ts';
 import { zip } from '../reveal/zip.ts';
 import type { Placed } from '../setout/resolve.ts';
@@ -114,7 +114,11 @@ export class PieceMaker {
   ) {
     const { sheet } = setting;
     this.builder = new MeshBuilder(sheet.element);
-    if (sheet.chart.kind === 'bent') for (const opening of openings) this.frames.push(frameFor(sheet.chart, opening));
+    if (sheet.chart.kind === 'bent')
+      for (const opening of openings) {
+        const frame = frameFor(sheet.chart, opening);
+        this.frames.push(this.frames.find((known) => isCarriedAlike(known, frame)) ?? frame);
+      }
   }
 
   single(range: readonly [number, number]): Piece {
@@ -347,7 +351,7 @@ export class PieceMaker {
             this.frames[Math.min(edge.operand, before.operand)]!,
             this.frames[Math.max(edge.operand, before.operand)]!,
           ];
-          if (low.kind === 'proportional' && high.kind === 'proportional') return;
+          if (low === high) return;
           if (edge.operand > 0 && before.operand > 0) throw new Inexpressible();
           const own = edge.operand === 0 ? edge : before;
           if (Math.abs(own.dy) > relative) throw new Inexpressible();

@@ -72,10 +72,10 @@ const moving = (by: number): SectionLine => ({ n: [0, 1], offset: [0, by], smoot
  * @param by how far each edge goes, outward where positive.
  * @returns null where nothing would be left of it.
  */
-export function moved(area: Area, by: (edge: AreaEdge) => number): Moved | null {
+export function moved(area: Area, by: (edge: AreaEdge, i: number) => number): Moved | null {
   const sections = new Map<number, SectionLine>();
   const loop = area.points.map((_, i): LoopEdge => {
-    const far = by(area.edges[i]!);
+    const far = by(area.edges[i]!, i);
     let section = sections.get(far);
     if (!section) sections.set(far, (section = moving(far)));
     return loopEdge(area, i, section);

@@ -1,11 +1,10 @@
 /** What stands before an opening or across it: shutters on the face, and bars and guard rails in the reveal. */
 import type { Guard, Leaf, Shutters } from '@yard-arch/document';
-import type { Side } from '../profile/profile.ts';
 import { nanometre } from '../tolerances.ts';
 import { areaOf, extentOf, half, moved, type Area, type Spot } from './area.ts';
 import { dividedInto, NotDivided } from './divide.ts';
 import { Facets } from './facets.ts';
-import { builtLeaf, centred, narrowest, type InfillPart, type Stands } from './infill.ts';
+import { builtLeaf, centred, clearOf, type InfillPart, type Stands } from './infill.ts';
 import type { Front, PartMesh } from './part.ts';
 import { prism } from './solids.ts';
 
@@ -29,8 +28,9 @@ export function shutters(part: Shutters, placed: Stands): InfillPart[] | string 
     ...(vary === undefined ? {} : { vary }),
     field,
   });
-  const key = JSON.stringify(['shutters', frame, field, leaves, angle, lapped.area.points.flat().map(tidy)]);
-  const range = { from: -frame.depth, to: 0 };
+  const ahead = tidy(placed.ahead ?? 0);
+  const key = JSON.stringify(['shutters', frame, field, leaves, angle, ahead, lapped.area.points.flat().map(tidy)]);
+  const range = { from: ahead - frame.depth, to: ahead };
   try {
     if (leaves !== 'pair') return builtLeaf(leafOn(leaves), lapped.area, range, key, 'shutter').map(asItStands);
     const [left, right] = extentOf(lapped.area, 0);
@@ -63,14 +63,12 @@ function asItStands({ part, motions, ...rest }: InfillPart): InfillPart {
 
 /** Bars across an opening, with rails above and below them where they have any; or why it carries none. */
 export function guard(part: Guard, placed: Stands): PartMesh | string {
-  const outline = areaOf(placed.outline);
-  if (!outline) return 'its outline has islands, and carries no bars';
   const { material, bar, rail, spacing, depth, height } = part;
   if (depth + bar > placed.depth) return 'its bars would stand behind its reveal';
   const range = { from: depth, to: depth + bar };
-  const seated = moved(outline, ({ side }) => narrowest(placed, side as Side, range));
-  if (!seated) return 'its reveal leaves no room for its bars';
-  const own = centred(seated.area, placed.profile.width / 2);
+  const own = clearOf(placed, range);
+  if (own === null) return 'its outline has islands, and carries no bars';
+  if (own === 'none') return 'its reveal leaves no room for its bars';
   const [low, top] = extentOf(own, 1);
   const high = height === undefined ? top : low + height;
   if (high > top + nanometre) return 'its guard rail is higher than it is';

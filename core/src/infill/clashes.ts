@@ -25,17 +25,23 @@ const shares = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875];
 
 const known = new WeakMap<InfillPart, Map<string, boolean>>();
 
-/** Whether a leaf that has moved stands in the reveal of its opening. @param stands where it has moved to, from the opening's own directions @param moves by how much, for a key */
-export function runsIntoReveal(leaf: InfillPart, stands: Rigid, placed: Stands, moves: string): boolean {
+/** How a leaf has moved, in words for a key; and where a point of it is on the outline of its opening, and how deep, where that is not as it stands. */
+interface Moves {
+  moves: string;
+  told?: ((at: Vector) => Vector) | undefined;
+}
+
+/** Whether a leaf that has moved stands in the reveal of its opening. @param stands where it has moved to, from the opening's own directions */
+export function runsIntoReveal(leaf: InfillPart, stands: Rigid, placed: Stands, { moves, told }: Moves): boolean {
   let byMoves = known.get(leaf);
   if (!byMoves) known.set(leaf, (byMoves = new Map()));
   const key = `${moves} ${placed.depth}`;
   let found = byMoves.get(key);
-  if (found === undefined) byMoves.set(key, (found = isInReveal(leaf, stands, placed)));
+  if (found === undefined) byMoves.set(key, (found = isInReveal(leaf, stands, placed, told)));
   return found;
 }
 
-function isInReveal({ part: { mesh } }: InfillPart, stands: Rigid, placed: Stands): boolean {
+function isInReveal({ part: { mesh } }: InfillPart, stands: Rigid, placed: Stands, told: Moves['told']): boolean {
   const outline = areaOf(placed.outline);
   if (!outline) return false;
   const own = centred(outline, placed.profile.width / 2);
@@ -59,7 +65,8 @@ function isInReveal({ part: { mesh } }: InfillPart, stands: Rigid, placed: Stand
       const [a, b] = [3 * vertices[triangles[i + k]!]!, 3 * vertices[triangles[i + ((k + 1) % 3)]!]!];
       for (const share of shares) {
         const along = (axis: number): number => points[a + axis]! * (1 - share) + points[b + axis]! * share;
-        const at = put(stands, along(0), along(1), along(2));
+        const stood = put(stands, along(0), along(1), along(2));
+        const at = told ? told(stood) : stood;
         if (at[1] < grace || at[1] > placed.depth - grace) continue;
         const area = areaAt(at[1]);
         if (area && !holds(area.points, [at[0], at[2]])) return true;

@@ -4,8 +4,9 @@ import type { Sheet } from '../element/sheet.ts';
 import { turnedOut, type Rigid } from '../element/chart.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { cross, minus, plus, type Vector } from '../vector.ts';
-import { infillOf, type InfillPart } from './infill.ts';
-import { amountOf, placementOf } from './parts.ts';
+import type { InfillPart } from './infill.ts';
+import { infillIn, placementOf } from './carried.ts';
+import { amountOf } from './parts.ts';
 
 /** One leaf that moves, in the model's own directions, metres. */
 export interface LeafGrip {
@@ -23,10 +24,10 @@ export interface LeafGrip {
 
 /** The leaves of an opening that open by themselves: those that hang in none, and do not fold. @param sheet of the outer face */
 export function leafGripsOf(sheet: Sheet, own: Placed): LeafGrip[] {
-  const { infill } = own.pattern;
-  const made = infill ? infillOf(infill, own) : [];
+  const face = own.face === 'inner' ? turnedOver(sheet).sheet : sheet;
+  const made = infillIn(face, own);
   if (typeof made === 'string') return [];
-  const placement = placementOf(own.face === 'inner' ? turnedOver(sheet).sheet : sheet, own);
+  const placement = placementOf(face, own);
   return made.flatMap((one) => gripOf(one, own, placement));
 }
 

@@ -60,6 +60,12 @@ const tidy = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;
 /** What of an opening its infill depends on. */
 export type Stands = Pick<Placed, 'outline' | 'profile' | 'sections' | 'depth' | 'layers'> & {
   pattern: Pick<Pattern, 'sections'>;
+  /** How far it moves aside and up with every metre of depth. */
+  drift?: readonly [number, number];
+  /** Where what is so far from its middle on the face comes at a depth, where it narrows or widens with that. */
+  narrowing?: (x: number, depth: number) => number;
+  /** How far in the face is where shutters lie against it, on a curve. */
+  ahead?: number;
 };
 
 /** What of an infill is where as it is seen, outermost first; as far as it can be built. */
@@ -73,14 +79,11 @@ export function laidOut(infill: Infill, placed: Stands): Laid[] {
 export function infillOf(infill: Infill, placed: Stands, laid?: Laid[]): InfillPart[] | string {
   const range = seatOf(infill, placed);
   if (typeof range === 'string') return range;
-  const outline = areaOf(placed.outline);
-  if (!outline) return 'its outline has islands, round which no frame is made';
   const { gap, frame: member, field } = infill;
   const { without = [] } = member;
-  const at = (side: Side): number => narrowest(placed, side, range);
-  const seated = moved(outline, ({ side }) => at(side!) - gap);
-  if (!seated) return 'its reveal leaves no room for its infill';
-  const own = centred(seated.area, placed.profile.width / 2);
+  const own = clearOf(placed, range, gap);
+  if (own === null) return 'its outline has islands, round which no frame is made';
+  if (own === 'none') return 'its reveal leaves no room for its infill';
   const key = JSON.stringify([infill, own.points.flat().map(tidy), tidy(range.from)], unturned);
   const build: Build = { facets: null, key, parts: [], front: [], motions: [], level: 0, ...(laid ? { laid } : {}) };
   try {
@@ -141,6 +144,44 @@ export function seatOf(
   if (from < -nanometre || from + depth > through + nanometre)
     return 'its infill does not fit into the depth of its reveal';
   return { from: Math.max(0, from), to: from + depth };
+}
+
+/**
+ * What is clear in a reveal all the way between two depths, a gap away from its sides, seen from the middle of the opening's width. Where the opening moves aside on the way, that is what is clear at both depths.
+ * @returns null of an outline with islands
+ */
+export function clearOf(placed: Stands, range: Range, gap = 0): Area | null | 'none' {
+  const outline = areaOf(placed.outline);
+  if (!outline) return null;
+  const { drift: [dx, dz] = [0, 0], narrowing, profile } = placed;
+  const at = centred(outline, profile.width / 2);
+  const own = narrowing ? narrowedBetween(at, range, narrowing) : at;
+  const half = (range.to - range.from) / 2;
+  const middle = range.from + half;
+  const seated = moved(own, ({ side }, i) => {
+    const [[ax, az], [bx, bz]] = [own.points[i]!, own.points[(i + 1) % own.points.length]!];
+    const aside = Math.abs(dx * (bz - az) - dz * (bx - ax)) / Math.hypot(bx - ax, bz - az);
+    return narrowest(placed, side!, range) - gap - half * aside;
+  });
+  if (!seated) return 'none';
+  if (dx === 0 && dz === 0) return seated.area;
+  const points = seated.area.points.map(([x, z]): Spot => [x + dx * middle, z + dz * middle]);
+  return { ...seated.area, points };
+}
+
+/** An area as far as it is clear at both of two depths between which it narrows or widens. */
+function narrowedBetween(
+  { points, edges }: Area,
+  { from, to }: Range,
+  narrowing: (x: number, depth: number) => number,
+): Area {
+  return {
+    points: points.map(([x, z]): Spot => {
+      const [near, far] = [narrowing(x, from), narrowing(x, to)];
+      return [x > 0 ? Math.min(near, far) : Math.max(near, far), z];
+    }),
+    edges,
+  };
 }
 
 /** How much wider than the profile a side of the reveal is where it is narrowest between two depths. */

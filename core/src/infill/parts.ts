@@ -10,7 +10,7 @@ import {
 } from '@yard-arch/document';
 import { LRUCache } from 'lru-cache';
 import seedrandom from 'seedrandom';
-import { directionsAt, pointAt, type Rigid } from '../element/chart.ts';
+import type { Rigid } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { turnedOver } from '../element/turned-over.ts';
 import { across } from '../setout/across.ts';
@@ -22,7 +22,7 @@ import type { Motion } from './leaf.ts';
 import type { Front, PartInstance, PartLeftOut, PartMesh } from './part.ts';
 import type { Vector } from '../vector.ts';
 import { guard, shutters } from './before.ts';
-import { bendAt, bentParts } from './bent.ts';
+import { asShuttered, asStoodIn, carriedWith, placementOf, toldOnOutline, type Going, type Stood } from './carried.ts';
 import { betweenOpenings, runsIntoReveal, type Clash } from './clashes.ts';
 import { chimneyOf } from './chimney.ts';
 import { dormerOf, dormerWindow } from './dormer.ts';
@@ -30,7 +30,7 @@ import { holdsPoint } from '../mesh/region.ts';
 import { guarded } from './guarded.ts';
 import { importedKey, importedPart } from './imported.ts';
 import { lunetteOf } from './lunette.ts';
-import { letIn, takesIn } from './set-in.ts';
+import { letIn } from './set-in.ts';
 import { sillBoard } from './sill-board.ts';
 import { surround } from './surround.ts';
 import { nanometre } from '../tolerances.ts';
@@ -46,7 +46,7 @@ export interface Parts {
 const makers: {
   [K in Exclude<Part, SetIn>['kind']]: (
     part: Extract<Part, { kind: K }>,
-    placed: Placed,
+    placed: Stood,
     units: Units,
   ) => InfillPart[] | string;
 } = {
@@ -67,13 +67,9 @@ const still = (made: PartMesh | string): InfillPart[] | string =>
   typeof made === 'string' ? made : [{ part: made, motions: [] }];
 
 /** Makes a part by its kind. */
-function makeOf(part: Part, placed: Placed, units: Units): InfillPart[] | string {
+function makeOf(part: Part, placed: Stood, units: Units): InfillPart[] | string {
   if (isSetIn(part)) return still(letIn(part, placed, units));
-  return (makers[part.kind] as (part: Part, placed: Placed, units: Units) => InfillPart[] | string)(
-    part,
-    placed,
-    units,
-  );
+  return (makers[part.kind] as (part: Part, placed: Stood, units: Units) => InfillPart[] | string)(part, placed, units);
 }
 
 /** Meshes by their keys, so that all that are alike share one. */
@@ -104,37 +100,40 @@ function textOf(value: object | undefined): string {
 const partOnce = oncePer<readonly InfillPart[] | string>();
 const infillOnce = oncePer<readonly InfillPart[] | string>();
 
-const meshesOf = (part: Part, placed: Placed, units: Units): readonly InfillPart[] | string =>
+/** How a part goes with its opening. */
+const goingOf = (part: Part): Going =>
+  isSetIn(part) || part.kind === 'sill board' ? 'set in' : part.kind === 'surround' ? 'planted' : 'standing';
+
+/** An opening as a part finds it: only what stands in the reveal has to find its room there, and what lies against the face where that is. */
+function foundBy(part: Part, sheet: Sheet, placed: Placed): { stands: Stood; key: string } {
+  if (part.kind === 'guard') return asStoodIn(sheet, placed);
+  return part.kind === 'shutters' ? asShuttered(sheet, placed, part.lap) : { stands: placed, key: '' };
+}
+
+/** A part of an opening as it goes with it. @param sheet of the face on which the opening is told */
+function partIn(part: Part, sheet: Sheet, placed: Placed, units: Units): readonly InfillPart[] | string {
+  const going = goingOf(part);
+  const { stands, key } = foundBy(part, sheet, placed);
+  return carriedWith(going, sheet, placed, meshesOf(part, stands, units, key));
+}
+
+const meshesOf = (part: Part, placed: Stood, units: Units, key = ''): readonly InfillPart[] | string =>
   partOnce(
     placed,
-    `${textOf(part)}${importedKey(textOf(part))} ${placed.depth} ${placed.kind} ${textOf(placed.pattern.sections)} ${units} ${placed.slope ?? ''} ${placed.pattern.onSlope ?? ''} ${textOf(placed.flank)}`,
+    `${textOf(part)}${importedKey(textOf(part))} ${key} ${placed.depth} ${placed.kind} ${textOf(placed.pattern.sections)} ${units} ${placed.slope ?? ''} ${placed.pattern.onSlope ?? ''} ${textOf(placed.flank)}`,
     () => guarded(part.kind, () => makeOf(part, placed, units)),
   );
 
-/** Where an opening's parts stand: square to its own face at the middle of its width. */
-export function placementOf({ chart }: Pick<Sheet, 'chart'>, { s, t, profile }: Placed): Rigid {
-  const middle = s + profile.width / 2;
-  const { along, up, inward } = directionsAt(chart, middle);
-  return {
-    origin: pointAt(chart, middle, t, 0),
-    x: along,
-    y: inward,
-    z: up,
-  };
-}
-
 /** Kinds that stand on a face and cannot follow a curved one. */
-const flatOnly: ReadonlySet<Part['kind']> = new Set(['shutters', 'dormer', 'chimney', 'lunette']);
+const flatOnly: ReadonlySet<Part['kind']> = new Set(['dormer', 'chimney', 'lunette']);
 
 /** Whether a part stands on the face opposite to the one on which its opening is set out. */
 const isBehind = (part: Part): boolean => 'behind' in part && part.behind === true;
 
 /** Why a part cannot stand where it is to stand, before anything is made of it. */
-function refusal(part: Part, sheet: Sheet, own: Placed, through: boolean): string | null {
+function refusal(part: Part, sheet: Sheet, through: boolean): string | null {
   const { chart } = sheet;
   if (isBehind(part) && !through) return 'it does not go through to the face behind';
-  if (isSetIn(part) && !takesIn(sheet, own))
-    return `its ${part.kind} is let into flat faces only, and into upright curved ones where its jambs are radial`;
   return flatOnly.has(part.kind) && chart.kind !== 'flat' ? `its ${part.kind} stands on flat faces only` : null;
 }
 
@@ -160,17 +159,12 @@ export function partsOf(
       const through = own.depth >= sheet.thickness - nanometre;
       const placed = isBehind(part) && through ? across(sheet, own) : own;
       const made =
-        refusal(part, sheet, own, through) ??
+        refusal(part, sheet, through) ??
         notLetIn(part, without.get(`${own.id} / ${part.id}`)) ??
-        bent(
-          part.kind === 'surround' || isSetIn(part),
-          placed.face === 'inner' ? inner : sheet,
-          placed,
-          meshesOf(part, placed, units),
-        );
+        partIn(part, placed.face === 'inner' ? inner : sheet, placed, units);
       if (typeof made === 'string') parts.leftOut.push({ opening: own.id, id: part.id, reason: made });
       else {
-        tellClash(parts, sheet, placed, made);
+        tellClash(parts, placed.face === 'inner' ? inner : sheet, placed, made);
         const placement = placementOf(placed.face === 'inner' ? inner : sheet, placed);
         put(parts, placed, made, placement, (i) => (i === 0 ? part.id : `${part.id} ${i}`));
         if (part.kind === 'dormer') dormered(parts, part, { placed, sheet, placement, units });
@@ -261,65 +255,46 @@ function put(
   );
 }
 
-const bends = new LRUCache<string, readonly InfillPart[] | string>({ max: 2048 });
-
-/** Parts as they follow a curved face, where they are to. @param sheet of the face on which the opening is told */
-function bent(
-  follows: boolean,
-  { chart }: Sheet,
-  placed: Placed,
-  flat: readonly InfillPart[] | string,
-): readonly InfillPart[] | string {
-  if (!follows || chart.kind === 'flat' || typeof flat === 'string' || flat.length === 0) return flat;
-  const { s, t, profile } = placed;
-  const placement = placementOf({ chart }, placed);
-  const bend = bendAt(chart, s + profile.width / 2, t, placement, reachOf(flat));
-  const key = `${flat.map(({ part }) => part.key).join(' ')} ${bend.key}`;
-  let made = bends.get(key);
-  if (made === undefined) bends.set(key, (made = guarded(flat[0]!.part.name, () => bentParts(flat, bend))));
-  return made;
-}
-
-/** How far parts reach to either side. */
-const reachOf = (parts: readonly InfillPart[]): number =>
-  parts.reduce(
-    (far, { part: { mesh }, about }) =>
-      mesh.points.reduce((so, value, i) => (i % 3 === 0 ? Math.max(so, Math.abs(value + (about?.[0] ?? 0))) : so), far),
-    0,
-  );
-
 /** Where leaves stand that have not moved: in the opening's own directions. */
 const shut: Rigid = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
-/** Whether a leaf runs into the reveal as it stands. */
-const clashes = (made: readonly InfillPart[], placed: Placed): boolean =>
+/** Whether a leaf runs into the reveal as it stands. @param told where a point of it is on the outline */
+const clashes = (made: readonly InfillPart[], placed: Placed, told?: (at: Vector) => Vector): boolean =>
   made.some((one) => {
     const amounts = one.motions.map((motion) => amountOf(placed, motion));
     if (amounts.every((amount) => amount === 0) || one.motions.some(({ kind }) => kind === 'slide')) return false;
     const stands = one.motions.reduce((so, motion, i) => shifted(so, motion, amounts[i]!), shut);
-    return runsIntoReveal(one, from(stands, one.about), placed, amounts.join());
+    return runsIntoReveal(one, from(stands, one.about), placed, { moves: amounts.join(), told });
   });
 
-/** Tells of leaves that run into the reveal; on curved faces that is not looked at. */
-function tellClash(parts: Parts, { chart }: Sheet, placed: Placed, made: readonly InfillPart[]): void {
-  if (chart.kind === 'flat' && clashes(made, placed)) parts.clashes.push({ opening: placed.id, ...intoReveal(made) });
+/** Tells of leaves that run into the reveal. @param sheet of the face on which the opening is told */
+function tellClash(parts: Parts, sheet: Sheet, placed: Placed, made: readonly InfillPart[]): void {
+  if (clashes(made, placed, toldOnOutline(sheet, placed)))
+    parts.clashes.push({ opening: placed.id, ...intoReveal(made) });
 }
 
-const intoReveal = (made: readonly InfillPart[]): { reason: string; mend: string } => ({
-  reason: `its ${made.at(-1)!.part.name} runs into the reveal as it stands open`,
-  mend: 'Open it less, seat the infill nearer to the face to which it opens, or let the reveal splay.',
-});
+function intoReveal(made: readonly InfillPart[]): { reason: string; mend: string } {
+  const { name } = made.at(-1)!.part;
+  if (name === 'shutter')
+    return { reason: 'its shutters run into the wall as they stand open', mend: 'Open them less.' };
+  return {
+    reason: `its ${name} runs into the reveal as it stands open`,
+    mend: 'Open it less, seat the infill nearer to the face to which it opens, or let the reveal splay.',
+  };
+}
 
 /** Puts an opening's infill in its place, each leaf turned about its hinges. */
 function fillIn(parts: Parts, own: Placed, sheet: Sheet): void {
   const { infill, sections } = own.pattern;
   if (!infill) return;
+  const follows = infill.curve === 'follows';
+  const { stands, key } = asStoodIn(sheet, own, follows);
   const flat = infillOnce(
     own,
-    `${textOf(infill)}${importedKey(textOf(infill))} ${textOf(sections)} ${own.depth} ${own.layers?.join() ?? ''}`,
-    () => guarded('infill', () => infillOf(infill, own)),
+    `${textOf(infill)}${importedKey(textOf(infill))} ${textOf(sections)} ${own.depth} ${own.layers?.join() ?? ''} ${key}`,
+    () => guarded('infill', () => infillOf(infill, stands)),
   );
-  const made = bent(infill.curve === 'follows', sheet, own, flat);
+  const made = carriedWith(follows ? 'planted' : 'standing', sheet, own, flat);
   if (typeof made === 'string') return void parts.leftOut.push({ opening: own.id, id: 'infill', reason: made });
   tellClash(parts, sheet, own, made);
   put(parts, own, made, placementOf(sheet, own), (i) => (i === 0 ? 'infill' : `leaf ${i}`));

@@ -2,6 +2,7 @@
 import { isSetIn, type Pattern, type SetIn, type StoneSill, type Units } from '@yard-arch/document';
 import { upright } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
+import { straightFrame } from '../reveal/place.ts';
 import { squareSections } from '../profile/section.ts';
 import type { Outline } from '../profile/flatten.ts';
 import { across } from '../setout/across.ts';
@@ -159,10 +160,6 @@ const rectangle = (x0: number, x1: number, z0: number, z1: number): Spot[] => [
   [x0, z1],
 ];
 
-/** Whether parts can be let into a face about an opening: a flat one, or an upright curved one where its jambs are radial, as theirs are then. */
-export const takesIn = ({ chart }: Sheet, { pattern }: Placed): boolean =>
-  chart.kind === 'flat' || (upright(chart) === chart && pattern.jambs === 'radial');
-
 const made = new WeakMap<Placed, Map<string, readonly Placed[] | string>>();
 
 /**
@@ -171,7 +168,7 @@ const made = new WeakMap<Placed, Map<string, readonly Placed[] | string>>();
  * @param own the opening on its own face.
  */
 export function roomsOf(sheet: Sheet, own: Placed, units: Units): Placed[] {
-  if (own.blockedUp || !takesIn(sheet, own)) return [];
+  if (own.blockedUp) return [];
   return (own.pattern.parts ?? []).filter(isSetIn).flatMap((part) => {
     const key = JSON.stringify([part, own.face === 'inner' ? sheet.thickness : 0, units]);
     let byPart = made.get(own);
@@ -198,27 +195,50 @@ function roomsFor(sheet: Sheet, own: Placed, part: SetIn, units: Units): readonl
   if (typeof found === 'string') return found;
   return found.rooms.map(({ room: points, outs }, k) => {
     const [x, y] = [Math.min(...points.map(([x]) => x)), Math.min(...points.map(([, y]) => y))];
+    const width = Math.max(...points.map(([px]) => px)) - x;
     const room: Placed = {
       id: roomId(own.id, part.id, k),
       element: own.element,
       s: own.s + x,
       t: own.t + y,
       profile: {
-        width: Math.max(...points.map(([px]) => px)) - x,
+        width,
         height: Math.max(...points.map(([, py]) => py)) - y,
         springing: null,
         edges: [],
       },
       outline: outlineAbout(points, x, y, outs ?? []),
-      pattern: sheet.chart.kind === 'flat' ? roomPattern : radialRoom,
+      pattern: own.pattern.jambs === 'radial' ? radialRoom : roomPattern,
       blockedUp: false,
       kind: 'niche',
       depth: part.depth,
       sections: squareSections(part.depth),
       ...(own.face ? { face: own.face } : {}),
+      ...(own.drift ? { drift: own.drift } : {}),
     };
-    return own.face === 'inner' ? across(sheet, room) : room;
+    return carriedAlong(sheet, own, room, x + width / 2 - own.profile.width / 2);
   });
+}
+
+/**
+ * A room as it goes into the outer face: square through a curved one as its opening goes, where that does.
+ * @param aside how far the room's middle is from the opening's, as it is seen from their own face
+ */
+function carriedAlong(sheet: Sheet, own: Placed, room: Placed, aside: number): Placed {
+  const { chart } = sheet;
+  const onOuter = (one: Placed): Placed => (one.face === 'inner' ? across(sheet, one) : one);
+  const placed = onOuter(room);
+  if (chart.kind === 'flat' || own.pattern.jambs === 'radial') return placed;
+  const opening = onOuter(own);
+  const middle = opening.s + opening.profile.width / 2;
+  const way = own.face === 'inner' ? 0 - aside : aside;
+  const { x, y, along, inward } = straightFrame(upright(chart), middle);
+  const { carrier = { x, y, along: [along[0], along[1]], way: [inward[0], inward[1]], slope: 0 } } = opening;
+  return {
+    ...placed,
+    s: middle + way - placed.profile.width / 2,
+    carrier: { ...carrier, x: carrier.x + way * carrier.along[0], y: carrier.y + way * carrier.along[1] },
+  };
 }
 
 /** The pattern that stands for all rooms. */

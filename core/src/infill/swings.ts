@@ -2,8 +2,7 @@
 import { turnedOver } from '../element/turned-over.ts';
 import type { Sheet } from '../element/sheet.ts';
 import type { Placed } from '../setout/resolve.ts';
-import { infillOf } from './infill.ts';
-import { placementOf } from './parts.ts';
+import { infillIn, placementOf } from './carried.ts';
 
 export interface Swing {
   opening: string;
@@ -16,10 +15,10 @@ const steps = 12;
 
 /** How the leaves of an opening swing that turn about an upright axis at one of their edges. @param sheet of its outer face. @param own the opening on its own face */
 export function swingsOf(sheet: Sheet, own: Placed): Swing[] {
-  const { infill } = own.pattern;
-  const made = infill ? infillOf(infill, own) : [];
+  const face = own.face === 'inner' ? turnedOver(sheet).sheet : sheet;
+  const made = infillIn(face, own);
   if (typeof made === 'string') return [];
-  const { origin, x, y } = placementOf(own.face === 'inner' ? turnedOver(sheet).sheet : sheet, own);
+  const { origin, x, y } = placementOf(face, own);
   const place = (along: number, into: number): readonly [number, number] => [
     origin[0] + along * x[0] + into * y[0],
     origin[1] + along * x[1] + into * y[1],

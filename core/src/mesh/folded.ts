@@ -4,13 +4,22 @@ import type { CutMesh } from './cut-mesh.ts';
 import { nanometre } from '../tolerances.ts';
 import type { Vector } from '../vector.ts';
 
-/** Where points go, and directions at a distance along. */
-export interface Fold {
-  /** Distances along at which it folds, in ascending order. */
-  at: readonly number[];
-  point: (x: number, y: number, z: number) => Vector;
-  direction: (x: number, way: Vector) => Vector;
+/** An upright plane at which something folds: so far along where y is 0, and by how much further for each metre of y. */
+export interface Crease {
+  along: number;
+  lean: number;
 }
+
+/** Where points go, and normals at a point. */
+export interface Fold {
+  /** The planes at which it folds, in ascending order; none crosses another within what is folded. */
+  at: readonly Crease[];
+  point: (x: number, y: number, z: number) => Vector;
+  normal: (at: Vector, way: Vector) => Vector;
+}
+
+/** How far a point is beyond a crease, along. */
+const past = ({ along, lean }: Crease, [x, y]: Vector): number => x - along - lean * y;
 
 /** A corner that is being cut: the vertex on which it stands, where that is, and what is drawn there. */
 interface Cut {
@@ -43,16 +52,17 @@ export function folded(mesh: CutMesh, fold: Fold): CutMesh {
       uv: [uvs[2 * corner]!, uvs[2 * corner + 1]!],
     };
   };
-  const between = (a: Cut, b: Cut, x: number): Cut => {
+  const between = (a: Cut, b: Cut, crease: Crease): Cut => {
     // Told from the same end for both faces of an edge.
     const [from, to] = a.vertex < b.vertex ? [a, b] : [b, a];
-    const share = (x - from.at[0]) / (to.at[0] - from.at[0]);
+    const [before, after] = [past(crease, from.at), past(crease, to.at)];
+    const share = before / (before - after);
     const mixed = (p: Vector, q: Vector): Vector =>
       [0, 1, 2].map((k) => p[k]! + (q[k]! - p[k]!) * share) as unknown as Vector;
     const [, y, z] = mixed(from.at, to.at);
-    const at: Vector = [x, y, z];
+    const at: Vector = [crease.along + crease.lean * y, y, z];
     return {
-      vertex: vertexAt(`${from.vertex} ${to.vertex} ${x}`, at),
+      vertex: vertexAt(`${from.vertex} ${to.vertex} ${crease.along}`, at),
       at,
       normal: mixed(from.normal, to.normal),
       uv: [from.uv[0] + (to.uv[0] - from.uv[0]) * share, from.uv[1] + (to.uv[1] - from.uv[1]) * share],
@@ -61,7 +71,7 @@ export function folded(mesh: CutMesh, fold: Fold): CutMesh {
   const put = (piece: readonly Cut[]): void => {
     if (piece.length < 3) return;
     const corners = piece.map(({ vertex, at, normal, uv }) => {
-      const [nx, ny, nz] = fold.direction(at[0], normal);
+      const [nx, ny, nz] = fold.normal(at, normal);
       const size = Math.hypot(nx, ny, nz) || 1;
       return builder.corner(vertex, nx / size, ny / size, nz / size, uv[0], uv[1]);
     });
@@ -74,10 +84,10 @@ export function folded(mesh: CutMesh, fold: Fold): CutMesh {
     builder.begin({ opening, role, layer, material });
     for (let t = first; t < first + count; t++) {
       let rest = [0, 1, 2].map((k) => cornerOf(triangles[3 * t + k]!));
-      for (const x of fold.at) {
-        if (rest.every(({ at }) => at[0] <= x + nanometre)) break;
-        if (rest.every(({ at }) => at[0] >= x - nanometre)) continue;
-        const [before, after] = parted(rest, x, between);
+      for (const crease of fold.at) {
+        if (rest.every(({ at }) => past(crease, at) <= nanometre)) break;
+        if (rest.every(({ at }) => past(crease, at) >= -nanometre)) continue;
+        const [before, after] = parted(rest, crease, between);
         put(before);
         rest = after;
       }
@@ -88,8 +98,15 @@ export function folded(mesh: CutMesh, fold: Fold): CutMesh {
 }
 
 /** A convex polygon on both sides of a plane. */
-function parted(polygon: readonly Cut[], x: number, between: (a: Cut, b: Cut, x: number) => Cut): [Cut[], Cut[]] {
-  const side = ({ at }: Cut): number => (at[0] < x - nanometre ? -1 : at[0] > x + nanometre ? 1 : 0);
+function parted(
+  polygon: readonly Cut[],
+  crease: Crease,
+  between: (a: Cut, b: Cut, crease: Crease) => Cut,
+): [Cut[], Cut[]] {
+  const side = ({ at }: Cut): number => {
+    const beyond = past(crease, at);
+    return Math.abs(beyond) <= nanometre ? 0 : Math.sign(beyond);
+  };
   const [before, after]: [Cut[], Cut[]] = [[], []];
   polygon.forEach((a, i) => {
     const b = polygon[(i + 1) % polygon.length]!;
@@ -97,7 +114,7 @@ function parted(polygon: readonly Cut[], x: number, between: (a: Cut, b: Cut, x:
     if (p <= 0) before.push(a);
     if (p >= 0) after.push(a);
     if (p * q >= 0) return;
-    const cut = between(a, b, x);
+    const cut = between(a, b, crease);
     before.push(cut);
     after.push(cut);
   });

@@ -2,6 +2,7 @@
 import {
   isBarrel,
   isManyFaced,
+  isSetIn,
   isShell,
   omit,
   row,
@@ -16,13 +17,14 @@ import type { OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { finenessOf, sheetsOf } from '../element/sheets.ts';
 import { flankBefore } from '../infill/lunette.ts';
-import { partsOf, placementOf } from '../infill/parts.ts';
+import { placementOf } from '../infill/carried.ts';
+import { partsOf } from '../infill/parts.ts';
 import { roomsOf } from '../infill/set-in.ts';
 import { across } from '../setout/across.ts';
 import { turnedOver } from '../element/turned-over.ts';
 import type { Fineness } from '../profile/flatten.ts';
 import { squareSections } from '../profile/section.ts';
-import { aimOf, levelAim, projectOnto } from '../setout/project.ts';
+import { aimOf, levelAim, onOwnFace, projectOnto } from '../setout/project.ts';
 import { levelSeat } from '../setout/level-seat.ts';
 import { recessesIn } from '../setout/recess.ts';
 import { resolveOpening, type Placed, type Unplaced } from '../setout/resolve.ts';
@@ -106,23 +108,22 @@ export function cutModel(
     const own = openings.map((opening) =>
       guardedPlace(opening, () => {
         const resolved = resolveOpening(document, opening, fineness);
-        // What is aimed elsewhere, or goes down through many faces, has no seat for parts.
+        // What goes down through many faces has no seat for parts.
         const seated =
-          !opening.aim &&
-          !levelled(element, resolved) &&
-          !shelled &&
-          (opening.face !== undefined || !isManyFaced(element));
+          !levelled(element, resolved) && !shelled && (opening.face !== undefined || !isManyFaced(element));
         if ('outline' in resolved && (resolved.pattern.parts?.length || resolved.pattern.infill)) {
+          const own = resolved.face === 'inner' ? turnedOver(sheet).sheet : sheetOf(resolved.face);
           const seat = opening.aim
             ? null
             : shell
               ? seatOn(element, shell, sheet, resolved)
               : levelled(element, resolved)
-                ? levelSeat(resolved.face === 'inner' ? turnedOver(sheet).sheet : sheet, resolved)
+                ? levelSeat(own, resolved)
                 : null;
           if (seat) seats.set(resolved.id, seat.sheet);
-          if (seat || seated)
-            asSetOut.push(seat?.placed ?? withFlank(resolved, sheetOf(resolved.face), barrelsOf(opening)));
+          const stands = seat?.placed ?? (seated ? onOwnFace(own, opening, resolved) : null);
+          if (stands && 'outline' in stands)
+            asSetOut.push(seat ? stands : withFlank(stands, sheetOf(resolved.face), barrelsOf(opening)));
         }
         return aimed(element, sheetOf(opening.face), opening, resolved);
       }),
@@ -159,7 +160,8 @@ export function cutModel(
       );
     const bare: Bare = kept ?? { ...withRooms(taken, cutting), openings: asSetOut };
     const dressed = kept && dressedAlike(kept.openings, asSetOut) ? before?.cuts.get(element.id) : undefined;
-    const cut = dressed ?? withParts(bare.cut, asSetOut, document.units, bare.without, markOf, seatOf);
+    const without = new Map([...bare.without, ...unletOn(seats, asSetOut)]);
+    const cut = dressed ?? withParts(bare.cut, asSetOut, document.units, without, markOf, seatOf);
     bares.set(element.id, { ...bare, openings: asSetOut });
     cuts.set(element.id, cut);
     onCut(cuts.size, sheets.size);
@@ -196,6 +198,19 @@ export function cutModel(
 const inLayers = (element: Element): Element => ({ ...element, skins: 'layers', layers: element.layers.map(solid) });
 
 const solid = (layer: Layer): Layer => omit(layer, 'cavity');
+
+/** Why parts are not let in that would have to be where their opening has a seat of its own, by opening and part. */
+const unletOn = (seats: ReadonlyMap<string, Sheet>, openings: readonly Placed[]): [string, string][] =>
+  openings
+    .filter(({ id }) => seats.has(id))
+    .flatMap(({ id, pattern }) =>
+      (pattern.parts ?? [])
+        .filter(isSetIn)
+        .map((part): [string, string] => [
+          `${id} / ${part.id}`,
+          'cannot be let in where its opening goes through a vault or a dome in its own direction',
+        ]),
+    );
 
 /** A cut element with the parts of those of its openings that were cut; what is left out is told with the opening. @param without why parts that are to be let in were not */
 function withParts(

@@ -2,7 +2,7 @@
 import { directionsAt, facetAt, pointAt, ribAt, type BentChart, type Chart, type Vector } from '../element/chart.ts';
 import { intoPatches, type PlacedTube } from './patches.ts';
 import type { Tube } from './tube.ts';
-import { developed as developedAlike, nanometre as same, touch } from '../tolerances.ts';
+import { developed as developedAlike, nanometre as same, relative, touch } from '../tolerances.ts';
 
 const none = new Float64Array(0);
 const nothing: number[] = [];
@@ -32,6 +32,18 @@ export function straightFrame(chart: Chart, s: number): StraightFrame {
   const [x, y] = pointAt(chart, s, 0, 0);
   const { along, inward } = directionsAt(chart, s);
   return { kind: 'straight', s, x, y, along, inward, slope: 0 };
+}
+
+/** Whether two frames carry what is drawn to the same places: proportional ones, and straight ones that look the same way from places that differ as what they carry does. */
+export function isCarriedAlike(a: Frame, b: Frame): boolean {
+  if (a.kind === 'proportional' || b.kind === 'proportional') return a.kind === b.kind;
+  const aside = b.s - a.s;
+  return (
+    Math.abs(a.along[0] * b.along[1] - a.along[1] * b.along[0]) < relative &&
+    Math.abs(a.inward[0] - b.inward[0]) + Math.abs(a.inward[1] - b.inward[1]) < relative &&
+    Math.abs(a.slope - b.slope) < relative &&
+    Math.hypot(b.x - a.x - aside * a.along[0], b.y - a.y - aside * a.along[1]) < same
+  );
 }
 
 /** Lines on a face at which edges are divided: ribs of a bent chart, or rows and columns of quads. Ids are unique over both directions. */
@@ -170,7 +182,8 @@ export function placeBent(
       const [p, q] = a < b ? [a, b] : [b, a];
       const n = placed.n[p]!;
       const developed = ribsAt(n);
-      const frame = placed.frame[p] === placed.frame[q] ? frames[placed.frame[p]!]! : null;
+      const [own, other] = [frames[placed.frame[p]!]!, frames[placed.frame[q]!]!];
+      const frame = own === other ? own : null;
       const [pu, qu] = [placed.u[p]!, placed.u[q]!];
       found = [];
       // Lines that rise cross rows elsewhere than they were drawn to: the rows end there.

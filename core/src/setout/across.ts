@@ -32,7 +32,7 @@ export function seenOn(sheet: Sheet, placed: Placed, face: FaceName): Placed {
 
 function acrossAnew(over: TurnedOver, placed: Placed, thickness: number): Placed {
   const to = placed.face === 'inner' ? over.toOuter : over.toInner;
-  const { s, profile, outline } = placed;
+  const { s, profile, outline, drift: [aside, rise] = [0, 0] } = placed;
   const bent = over.sheet.chart.kind === 'bent';
   const common = {
     ...placed,
@@ -53,14 +53,15 @@ function acrossAnew(over: TurnedOver, placed: Placed, thickness: number): Placed
       profile: { ...profile, width, edges: [] },
     };
   }
-  // Carried square through the wall, it keeps its width; it is its middle that goes across.
-  const near = s + profile.width / 2;
+  // Carried straight through the wall, it keeps its width; it is its middle that goes across.
+  const near = s + profile.width / 2 + aside * thickness;
   const [middle, carrier] = bent ? squareThrough(over, placed, near) : [to(near), placed.carrier];
   return {
     ...common,
     s: middle - profile.width / 2,
     outline: fromBehind(outline),
     ...(carrier ? { carrier } : {}),
+    ...(placed.drift ? { t: placed.t + rise * thickness, drift: [aside, 0 - rise] as const } : {}),
   };
 }
 

@@ -47,6 +47,10 @@ export function aimOf(sheet: Sheet, opening: Opening, placed: Placed): Aim {
   return { point, x: [sin, -cos, 0], y: [0, 0, 1], direction: [cos * level, sin * level, rise] };
 }
 
+/** An opening as it lies on its own face, where it is aimed as well. @param sheet of the face on which it is set out */
+export const onOwnFace = (sheet: Sheet, opening: Opening, placed: Placed): Placed | Unplaced =>
+  opening.aim ? projectOnto(sheet, placed, aimOf(sheet, opening, placed)) : placed;
+
 /** The aim of what is carried level into the flank of a barrel, upright there: about the middle of its place on the face. */
 export function levelAim({ chart }: Sheet, { s, t, profile }: Placed): Aim {
   const middle = s + profile.width / 2;

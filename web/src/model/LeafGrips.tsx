@@ -1,6 +1,6 @@
 /** Grips on the leaves of chosen openings: dragged, they stand open as far as they are drawn. */
 import { useThree, type ThreeEvent } from '@react-three/fiber';
-import { gripAt, leafGripsOf, resolveOpening, sheetsOf, type LeafGrip, type Vector } from '@yard-arch/core';
+import { gripAt, leafGripsOf, onOwnFace, resolveOpening, sheetsOf, type LeafGrip, type Vector } from '@yard-arch/core';
 import { limits, type ProjectDocument } from '@yard-arch/document';
 import { changeOpening } from '@yard-arch/edit';
 import { useMemo } from 'react';
@@ -66,8 +66,9 @@ function gripsIn(document: ProjectDocument, id: string): LeafGrip[] {
     opening &&
     (opening.face && opening.face !== 'inner' ? sheets.on(opening.element, opening.face) : sheets.of(opening.element));
   const placed = opening && resolveOpening(document, opening);
-  if (!sheet || !placed || !('outline' in placed) || opening.aim || opening.blockedUp) return [];
-  return leafGripsOf(sheet, placed);
+  if (!sheet || !placed || !('outline' in placed) || opening.blockedUp) return [];
+  const own = onOwnFace(sheets.on(opening.element, opening.face) ?? sheet, opening, placed);
+  return 'outline' in own ? leafGripsOf(sheet, own) : [];
 }
 
 /** Where a point of the model is seen, pixels of the window. */

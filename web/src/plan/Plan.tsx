@@ -4,6 +4,7 @@ import {
   type Swing,
   arcBetween,
   inPlan,
+  onOwnFace,
   resolveOpening,
   seenOn,
   sheetsOf,
@@ -308,7 +309,9 @@ function planOf(document: ProjectDocument): Drawn[] {
     const resolved = resolveOpening(document, opening);
     if (!('outline' in resolved)) continue;
     const sheet = sheets.of(opening.element);
-    onOwn.set(opening.id, resolved);
+    const face = sheets.on(opening.element, opening.face) ?? sheet;
+    const own = face && onOwnFace(face, opening, resolved);
+    if (own && 'outline' in own) onOwn.set(opening.id, own);
     if (sheet)
       byElement.set(opening.element, [
         ...(byElement.get(opening.element) ?? []),
@@ -324,7 +327,10 @@ function planOf(document: ProjectDocument): Drawn[] {
       // What is on a roof's planes is drawn with them.
       const drawn = inPlan(sheet, isManyFaced(element) ? here.filter(({ face }) => face === undefined) : here, cutAt);
       const open = drawn.gaps.filter(({ blockedUp }) => !blockedUp).slice(0, mostSwings);
-      return { ...drawn, swings: open.flatMap(({ opening }) => swingsOf(sheet, onOwn.get(opening)!)) };
+      return {
+        ...drawn,
+        swings: open.flatMap(({ opening }) => (onOwn.has(opening) ? swingsOf(sheet, onOwn.get(opening)!) : [])),
+      };
     });
 }
 
