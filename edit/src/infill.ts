@@ -67,20 +67,14 @@ export function infillFrom(start: InfillStart, timber: string, glass: string): I
     lights: { kind: 'equal', count: 2 },
     fields: [one, other],
   });
+  const bar = { width: 0.022, depth: 0.03, material: timber };
+  // Rows first: under a curved head their bars go right across.
   const bars: Field = {
     kind: 'divided',
-    way: 'mullions',
-    bar: { width: 0.022, depth: 0.03, material: timber },
-    lights: { kind: 'at most', size: 0.35 },
-    fields: [
-      {
-        kind: 'divided',
-        way: 'transoms',
-        bar: { width: 0.022, depth: 0.03, material: timber },
-        lights: { kind: 'at most', size: 0.45 },
-        fields: [pane],
-      },
-    ],
+    way: 'transoms',
+    bar,
+    lights: { kind: 'at most', size: 0.45 },
+    fields: [{ kind: 'divided', way: 'mullions', bar, lights: { kind: 'at most', size: 0.35 }, fields: [pane] }],
   };
   const isDoor = start === 'door leaf' || start === 'pair of door leaves';
   const fields: Record<InfillStart, Field> = {

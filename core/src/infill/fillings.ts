@@ -117,16 +117,20 @@ export function boarded(
   prism(facets, material, area, { from: half, to }, grain);
 }
 
+/** Where a level line crosses an area's edges, from the left. */
+const crossingsOf = ({ points }: Area, z: number): number[] =>
+  points
+    .flatMap(([x, y], i) => {
+      const [nx, ny] = points[(i + 1) % points.length]!;
+      return y > z !== ny > z ? [x + ((z - y) * (nx - x)) / (ny - y)] : [];
+    })
+    .sort((a, b) => a - b);
+
 /** From where to where an area reaches along, at every height between two: where it is narrowest. Null where there is nothing of it. */
-export function spanBetween({ points }: Area, low: number, high: number): [number, number] | null {
+export function spanBetween(area: Area, low: number, high: number): [number, number] | null {
+  const { points } = area;
   const middle = (low + high) / 2;
-  const crossings = (z: number): number[] =>
-    points
-      .flatMap(([x, y], i) => {
-        const [nx, ny] = points[(i + 1) % points.length]!;
-        return y > z !== ny > z ? [x + ((z - y) * (nx - x)) / (ny - y)] : [];
-      })
-      .sort((a, b) => a - b);
+  const crossings = (z: number): number[] => crossingsOf(area, z);
   const at = crossings(middle);
   if (at.length !== 2) return null;
   let [left, right] = at as [number, number];
@@ -143,7 +147,37 @@ export function spanBetween({ points }: Area, low: number, high: number): [numbe
   return right - left > millimetre ? [left, right] : null;
 }
 
-/** Blades across an area, each as long as it is where they are. @throws NotDivided */
+/** Ends that lean: how far along each is, left and right, at a lower and at an upper height. */
+type Leaning = readonly [low: readonly [number, number], high: readonly [number, number]];
+
+/** The ends of what fills an area between two heights, straight from the one to the other and clear of its edges all the way. Null where there is nothing of it. */
+function leaningBetween(area: Area, low: number, high: number): Leaning | null {
+  if (!spanBetween(area, low, high)) return null;
+  const hair = nanometre * 10;
+  const [foot, head] = [crossingsOf(area, low + hair), crossingsOf(area, high - hair)];
+  const ends = [0, 1].map((end): [number, number] => {
+    const way = end === 0 ? 1 : -1;
+    const [a, b] = [foot[end]!, head[end]!];
+    // Where the edge comes in between, both go in by as much.
+    const most = area.points.reduce((so, [, z]) => {
+      if (z <= low + hair || z >= high - hair) return so;
+      const straight = a + ((b - a) * (z - low)) / (high - low);
+      return [z - hair, z + hair].reduce(
+        (far, at) => Math.max(far, way * (crossingsOf(area, at)[end]! - straight)),
+        so,
+      );
+    }, 0);
+    return [a + way * most, b + way * most];
+  }) as [[number, number], [number, number]];
+  const [[left, upperLeft], [right, upperRight]] = ends;
+  const made: Leaning = [
+    [left, right],
+    [upperLeft, upperRight],
+  ];
+  return made.every(([from, to]) => to - from > millimetre) ? made : null;
+}
+
+/** Blades across an area, each as long as it is where they are, their ends cut to its edges. @throws NotDivided */
 export function louvred(
   { facets, front }: Site,
   { material, thickness, width, spacing, slope }: Louvres,
@@ -164,16 +198,26 @@ export function louvred(
   const middle = (range.from + range.to) / 2;
   for (let i = 0; i < count; i++) {
     const z = low + tall / 2 + (i + 0.5) * free;
-    const span = spanBetween(area, z - tall / 2, z + tall / 2);
-    if (!span) continue;
-    blade(facets, { material, span, middle, z, along: [cos, sin], width, thickness });
-    front.push({ kind: 'solid', loops: [box(span, [z - tall / 2, z + tall / 2])], material });
+    const [foot, head] = [z - tall / 2, z + tall / 2];
+    const ends = leaningBetween(area, foot, head);
+    if (!ends) continue;
+    blade(facets, { material, ends, heights: [foot, head], middle, z, along: [cos, sin], width, thickness });
+    const [[left, right], [upperLeft, upperRight]] = ends;
+    const loop: Spot[] = [
+      [left, foot],
+      [right, foot],
+      [upperRight, head],
+      [upperLeft, head],
+    ];
+    front.push({ kind: 'solid', loops: [loop], material });
   }
 }
 
 interface Blade {
   material: string;
-  span: [number, number];
+  ends: Leaning;
+  /** Between which its ends lean. */
+  heights: readonly [number, number];
   middle: number;
   z: number;
   /** Into the wall and up. */
@@ -184,13 +228,23 @@ interface Blade {
 
 function blade(
   facets: Facets,
-  { material, span: [left, right], middle, z, along: [dy, dz], width, thickness }: Blade,
+  { material, ends: [low, high], heights: [foot, head], middle, z, along: [dy, dz], width, thickness }: Blade,
 ): void {
   const corner = (a: number, b: number): [number, number] => [
     middle + (a * width * dy) / 2 - (b * thickness * dz) / 2,
     z + (a * width * dz) / 2 + (b * thickness * dy) / 2,
   ];
-  extruded(facets, material, [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)], left, right);
+  const section = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)];
+  const leans = [0, 1].map((end) => (high[end]! - low[end]!) / (head - foot)) as [number, number];
+  const at = (end: 0 | 1, [y, up]: readonly [number, number]): Point => [low[end] + leans[end] * (up - foot), y, up];
+  facets.begin(material);
+  const endOf = (end: 0 | 1): Point[] => section.map((one) => at(end, one));
+  facing(facets, endOf(0), [-1, 0, leans[0]], upright);
+  facing(facets, endOf(1), [1, 0, 0 - leans[1]], upright);
+  section.forEach((one, i) => {
+    const next = section[(i + 1) % section.length]!;
+    facing(facets, [at(0, one), at(1, one), at(1, next), at(0, next)], [0, next[1] - one[1], one[0] - next[0]], level);
+  });
 }
 
 /** A polygon of (y, z), counter-clockwise as seen from the left, from one place along to another. */

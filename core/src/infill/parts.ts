@@ -390,12 +390,20 @@ export function patternFront(
     const built = meshesOf(part, placed, units);
     if (typeof built === 'string') told(built);
     else for (const one of built) front.push(...frontOf(one.part));
+    if (part.kind === 'dormer') front.push(...windowFront(part, placed));
   }
   if (infill && 'reason' in infill) told(infill.reason);
   const stood = pattern.infill && infillOf(pattern.infill, placed);
   if (Array.isArray(stood) && clashes(stood, placed)) told(intoReveal(stood).reason);
   // What stands on the wall hides what is let into it; what stands in the opening is seen whole.
   return { front: [...front, ...(infill && 'front' in infill ? infill.front : [])], reason };
+}
+
+/** How the window in a dormer's front is drawn. */
+function windowFront(dormer: Dormer, placed: Placed): Front[] {
+  const window = dormerWindow(dormer, placed)?.placed;
+  const made = window?.pattern.infill ? infillOf(window.pattern.infill, window) : [];
+  return typeof made === 'string' ? [] : made.flatMap(({ part }) => part.front ?? []);
 }
 
 /** How a part is drawn as it is seen on its face; one without a drawing of its own as all that it covers. */

@@ -47,7 +47,9 @@ export function studyOf(
   const { width, height } = profile;
   const foot = pattern.onFloor ? 0 : about.below;
   const slopes = pattern.parts?.some(standsOnSlope) === true;
-  const wall = slopes ? slopeFor(width, foot + height, layers) : wallFor(width, foot + height, layers);
+  const wall = slopes
+    ? slopeFor(width, foot + height, layers)
+    : wallFor(widthWith(pattern, width), foot + height, layers);
   const opening: Opening = {
     id: 'one',
     mark: pattern.name.slice(0, 60),
@@ -85,6 +87,10 @@ function byItself(pattern: Pattern): Pattern {
   const parts = pattern.parts?.filter(({ kind }) => kind !== 'lunette');
   return parts?.length === pattern.parts?.length ? pattern : { ...pattern, parts };
 }
+
+/** How wide an opening is with its shutters beside it, as they stand open. */
+const widthWith = ({ parts }: Pattern, width: number): number =>
+  parts?.some(({ kind }) => kind === 'shutters') ? 2 * width : width;
 
 /** A piece of wall for an opening so wide, up to its head. */
 const wallFor = (width: number, high: number, layers: Element['layers']): Element => ({

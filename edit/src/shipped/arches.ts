@@ -9,6 +9,7 @@ import {
   member,
   mullions,
   pane,
+  panes,
   ring,
   ships,
   stoneSill,
@@ -119,10 +120,13 @@ export const arches: Pattern[] = [
     [{ span: 1.8, height: 2.2, rise: 0.5, radius: 0.25 }],
     {
       infill: infill(
-        mullions(
-          3,
-          [transoms(at(0.62, 'share'), [leaf('left', pane, { frame: member(0.03, 0.04, 'iron') }), pane], stone(0.07))],
-          stone(0.08),
+        transoms(
+          at(0.62, 'share'),
+          [
+            mullions(3, [leaf('left', pane, { frame: member(0.03, 0.04, 'iron') })], stone(0.08)),
+            mullions(3, [pane], stone(0.08)),
+          ],
+          stone(0.07),
         ),
         { frame: stoneFrame, gap: 0 },
       ),
@@ -130,7 +134,25 @@ export const arches: Pattern[] = [
     },
   ),
   ships('horseshoe', 'Horseshoe light', 'horseshoe-arch', ['window', 'arch'], [{ span: 1, height: 1.7, rise: 0.72 }], {
-    infill: infill(barred(0.3, 0.3, 'green', 0.022), { frame: frameOf({ material: 'green', joints: 'mitred' }) }),
+    infill: infill(
+      transoms(
+        at(0.5, 'share'),
+        [
+          panes(2, 2, 'green', 0.022),
+          {
+            kind: 'fan',
+            about: 'foot',
+            bar: member(0.022, 0.03, 'green'),
+            count: 6,
+            rings: [0.42],
+            hub: true,
+            fields: [pane],
+          },
+        ],
+        member(0.04, 0.06, 'green'),
+      ),
+      { frame: frameOf({ material: 'green', joints: 'mitred' }) },
+    ),
     parts: [stoneSill()],
   }),
   ships('ogee', 'Ogee light', 'ogee-arch', ['window', 'chapel'], [{ span: 0.9, height: 1.9, rise: 0.7 }], {

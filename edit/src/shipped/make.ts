@@ -20,7 +20,7 @@ import {
 export const shippedMaterials: Record<string, Material> = {
   paint: { id: 'paint', name: 'Painted timber', colour: '#e9e4d8', roughness: 0.5 },
   green: { id: 'green', name: 'Grey-green paint', colour: '#7c8c7f', roughness: 0.5 },
-  oak: { id: 'oak', name: 'Oak', colour: '#b08a5b', roughness: 0.7 },
+  oak: { id: 'oak', name: 'Oak', colour: '#b08a5b', roughness: 0.7, texture: 'oak' },
   iron: { id: 'iron', name: 'Blackened iron', colour: '#3b4147', roughness: 0.6 },
   brass: { id: 'brass', name: 'Brass', colour: '#b99a55', roughness: 0.35 },
   glass: { id: 'glass', name: 'Glass', colour: '#a9c0c4', roughness: 0.08, opacity: 0.3 },
@@ -60,17 +60,17 @@ const divided =
 export const mullions = divided('mullions');
 export const transoms = divided('transoms');
 
-/** Glazing bars that keep every pane below so much each way. */
+/** Glazing bars that keep every pane below so much each way. Rows come first: under a curved head they go right across, where columns of unlike heights would have theirs by steps. */
 export const barred = (wide: number, high: number, material = 'paint', thin = 0.02, field: Field = pane): Field =>
-  mullions(
-    { kind: 'at most', size: wide },
-    [transoms({ kind: 'at most', size: high }, [field], member(thin, 0.03, material))],
+  transoms(
+    { kind: 'at most', size: high },
+    [mullions({ kind: 'at most', size: wide }, [field], member(thin, 0.03, material))],
     member(thin, 0.03, material),
   );
 
 /** So many panes each way. */
 export const panes = (across: number, up: number, material = 'paint', thin = 0.02): Field =>
-  mullions(across, [transoms(up, [pane], member(thin, 0.03, material))], member(thin, 0.03, material));
+  transoms(up, [mullions(across, [pane], member(thin, 0.03, material))], member(thin, 0.03, material));
 
 /** A member kept so far above the foot of its field, or below its head. */
 export const at = (value: number, from: 'start' | 'end' | 'share' = 'start'): Lights => ({

@@ -39,7 +39,12 @@ export function PatternFigure({
   const scale = Math.min((width - 4) / (right - left), (height - 4) / (top - low), most);
   const [x, y] = [width / 2 - (scale * (left + right)) / 2, height - 1 + scale * Math.min(0, low)];
   return (
-    <svg className={`figure filled${reason ? ' fails' : ''}`} width={width} height={height} aria-hidden>
+    <svg
+      className={`figure filled${scale < fine ? ' fine' : ''}${reason ? ' fails' : ''}`}
+      width={width}
+      height={height}
+      aria-hidden
+    >
       {reason && <title>{reason}</title>}
       <g transform={`translate(${x} ${y}) scale(${scale} ${-scale})`}>
         <path d={pathOf(made.outline)} transform={`translate(${-wide / 2} 0)`} vectorEffect="non-scaling-stroke" />
@@ -49,9 +54,13 @@ export function PatternFigure({
   );
 }
 
+/** Drawn smaller than so many pixels a metre, its lines are thinner: they would run together. */
+const fine = 60;
+
 type Bounds = [left: number, low: number, right: number, top: number];
 
-function boundsOf(fronts: readonly Front[], about: Bounds): Bounds {
+/** What fronts cover, and what else they are to be seen with. */
+export function boundsOf(fronts: readonly Front[], about: Bounds): Bounds {
   const found: Bounds = [...about];
   for (const { loops } of fronts)
     for (const loop of loops)

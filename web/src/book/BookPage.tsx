@@ -1,6 +1,6 @@
 /** The pattern book: all patterns of the project, the detail of the one that is chosen beside its model, its sizes side by side, and its particulars. */
 import { studyOf } from '@yard-arch/core';
-import type { Element, Pattern, ProjectDocument, Size } from '@yard-arch/document';
+import { isManyFaced, type Element, type Pattern, type ProjectDocument, type Size } from '@yard-arch/document';
 import { uses } from '@yard-arch/edit';
 import { Suspense, lazy, useEffect, useMemo, useState } from 'react';
 import { revealParts } from '../particulars/SectionFields.tsx';
@@ -40,10 +40,14 @@ export function BookPage({ document }: { document: ProjectDocument }) {
   );
 }
 
-/** The wall in which a pattern is drawn: that in which it is used first, or a plain one. */
+/** The layers in which a pattern is drawn: those of what it is used in first, or plain ones. */
 function layersFor(document: ProjectDocument, pattern: Pattern): Element['layers'] {
   const first = Object.values(document.openings).find((opening) => opening.pattern === pattern.id);
-  const element = document.elements[first?.element ?? ''] ?? Object.values(document.elements)[0];
+  const own = document.elements[first?.element ?? ''];
+  const dormer = pattern.parts?.find((part) => part.kind === 'dormer');
+  // What is for a roof is not shown in a wall's bricks.
+  if (dormer && !(own && isManyFaced(own))) return [{ thickness: 0.2, material: dormer.roof.material }];
+  const element = own ?? Object.values(document.elements)[0];
   return element?.layers ?? [{ thickness: 0.35, material: Object.keys(document.materials)[0] ?? '' }];
 }
 

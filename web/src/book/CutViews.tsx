@@ -72,13 +72,13 @@ export function Section({ study, layout: { scale, section }, at }: ViewProps) {
 }
 
 /** A level plan of what stands on a slope, as far as that is of interest. */
-export function SlopePlan({ study, layout: { scale, plan }, at }: ViewProps) {
+export function SlopePlan({ study, layout: { scale, plan, beside }, at }: ViewProps) {
   const [x, y, z] = sillOnSlope(study)!;
   const { wall, parts } = useSlices(study.standing, { axis: 'z', at: z + at * Math.SQRT1_2 });
   const { width } = study.placed.profile;
   const place = ([along, into]: readonly [number, number]): string =>
     `${(plan.x + (along - x - width / 2) * scale).toFixed(2)} ${(plan.y - (into - y) * scale).toFixed(2)}`;
-  const half = (width / 2 + margin.beside) * scale;
+  const half = (width / 2 + beside) * scale;
   const deep = slopePlanDepth(study) * scale;
   return (
     <g className="cut-view" aria-label="Plan">
@@ -95,11 +95,11 @@ export function SlopePlan({ study, layout: { scale, plan }, at }: ViewProps) {
   );
 }
 
-export function PlanView({ study, layout: { scale, plan }, at }: ViewProps) {
+export function PlanView({ study, layout: { scale, plan, beside }, at }: ViewProps) {
   const { wall, parts } = useSlices(study.cut, { axis: 'z', at });
   const { s, profile } = study.placed;
   const middle = s + profile.width / 2;
-  const [left, right] = [s - margin.beside, s + profile.width + margin.beside];
+  const [left, right] = [s - beside, s + profile.width + beside];
   const place = ([x, y]: readonly [number, number]): string =>
     `${(plan.x + (Math.max(left, Math.min(right, x)) - middle) * scale).toFixed(2)} ${(plan.y - y * scale).toFixed(2)}`;
   const thick = study.cut.sheet.thickness;

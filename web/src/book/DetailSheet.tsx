@@ -100,17 +100,17 @@ function Drawing({ told, study, chosen, onChoose, onDraft, width, height, onEdit
           <line x1="0" y1="0" x2="0" y2="7" />
         </pattern>
       </defs>
-      <text className="title" x={x(-wide / 2 - margin.beside)} y={y(high + margin.above) - 14 - layout.over}>
+      <text className="title" x={x(-wide / 2 - layout.beside)} y={y(high + margin.above) - 14 - layout.over}>
         elevation, from {placed.face === 'inner' ? 'inside' : 'outside'}
       </text>
+      <Elevation {...{ told, study, layout, chosen, onChoose, onDraft, at }} />
       <Dimensions
         told={told}
         shown={rising(study)}
-        x={x(wide / 2 + margin.beside)}
+        x={x(wide / 2 + layout.beside)}
         y={y(high + margin.above) - 14 - layout.over}
         onEdit={onEdit}
       />
-      <Elevation {...{ told, study, layout, chosen, onChoose, onDraft, at }} />
       <CutLines {...{ layout, wide, high, cutAt }} onMove={setCutAt} />
       {study.cut === study.standing ? (
         <Section study={study} layout={layout} at={at.along + wide / 2 + placed.s} />
@@ -143,7 +143,7 @@ function Drawing({ told, study, chosen, onChoose, onDraft, width, height, onEdit
         upright
         spans={chainOf(laid, 1, at.along, told)}
         units={units}
-        at={x(-wide / 2 - margin.beside) - 22}
+        at={x(-wide / 2 - layout.beside) - 22}
         place={y}
         onEdit={onEdit}
       />
@@ -151,7 +151,7 @@ function Drawing({ told, study, chosen, onChoose, onDraft, width, height, onEdit
         upright
         spans={heights(study, told)}
         units={units}
-        at={x(-wide / 2 - margin.beside) - 56}
+        at={x(-wide / 2 - layout.beside) - 56}
         place={y}
         onEdit={onEdit}
       />
@@ -168,10 +168,12 @@ interface DepthsProps extends Pick<DrawingProps, 'told' | 'study' | 'onEdit'> {
 function Depths({ told, study, layout: { scale, elevation, section }, onEdit }: DepthsProps) {
   const foot = elevation.y + margin.below * scale;
   const common = { units: told.document.units, place: (metres: number) => section.x + metres * scale, onEdit };
+  const whole: Span[] = [{ from: 0, to: study.cut.sheet.thickness, edit: null }];
+  const parted = depthChain(study, told);
   return (
     <>
-      <Chain {...common} spans={depthChain(study, told)} at={foot + 36} />
-      <Chain {...common} spans={[{ from: 0, to: study.cut.sheet.thickness, edit: null }]} at={foot + 64} />
+      {parted.length > 1 && <Chain {...common} spans={parted} at={foot + 36} />}
+      <Chain {...common} spans={whole} at={foot + 64} />
     </>
   );
 }
@@ -183,7 +185,7 @@ interface DimensionsProps extends Pick<DrawingProps, 'told' | 'onEdit'> {
   y: number;
 }
 
-/** What a profile is given besides what its chains measure, as words at the corner of the elevation. */
+/** What a profile is given besides what its chains measure, as words at the corner of the elevation: the first above the wall, the others on it. */
 function Dimensions({ told, shown, x, y, onEdit }: DimensionsProps) {
   const { shape } = told.pattern.profile;
   const others = dimensionNames(shape).filter((name) => !measured.has(name) && !(shown && name === 'rise'));
@@ -192,7 +194,7 @@ function Dimensions({ told, shown, x, y, onEdit }: DimensionsProps) {
     const value = told.size.dimensions[name] ?? 0;
     const edit = sizeEdit(told, [name], label)!;
     const text = `${label} ${formatLength(value, told.document.units)}`;
-    const at = { x, y: y - i * 16 };
+    const at = { x: i === 0 ? x : x - 6, y: i === 0 ? y : y + 14 + i * 18 };
     const open = (): void => onEdit({ what: name, label, value, ...at, choices: edit.choices() });
     return (
       <g
@@ -304,9 +306,9 @@ function Elevation({ told, study, layout, chosen, onChoose, onDraft }: Elevation
     >
       <rect
         className="wall"
-        x={elevation.x - (wide / 2 + margin.beside) * scale}
+        x={elevation.x - (wide / 2 + layout.beside) * scale}
         y={elevation.y - (high + margin.above) * scale}
-        width={(wide + 2 * margin.beside) * scale}
+        width={(wide + 2 * layout.beside) * scale}
         height={(high + margin.above + (told.pattern.onFloor ? 0 : margin.below)) * scale}
       />
       <g transform={`translate(${elevation.x} ${elevation.y}) scale(${scale} ${-scale})`}>
@@ -368,12 +370,13 @@ interface CutLinesProps {
 }
 
 /** Where section and plan are taken: two lines with arrows, dragged by them. */
-function CutLines({ layout: { scale, elevation }, wide, high, cutAt, onMove }: CutLinesProps) {
+function CutLines({ layout, wide, high, cutAt, onMove }: CutLinesProps) {
+  const { scale, elevation } = layout;
   const x = elevation.x + (cutAt.along - 0.5) * wide * scale;
   const y = elevation.y - cutAt.up * high * scale;
   const [top, foot] = [elevation.y - (high + margin.above) * scale, elevation.y + margin.below * scale];
-  const right = elevation.x + (wide / 2 + margin.beside) * scale;
-  const left = elevation.x - (wide / 2 + margin.beside) * scale;
+  const right = elevation.x + (wide / 2 + layout.beside) * scale;
+  const left = elevation.x - (wide / 2 + layout.beside) * scale;
   const clamp = (share: number): number => Math.max(0.02, Math.min(0.98, share));
   const drag = (move: (event: PointerEvent<SVGGElement>, frame: DOMRect) => void) => ({
     onPointerDown: (event: PointerEvent<SVGGElement>) => event.currentTarget.setPointerCapture(event.pointerId),

@@ -3,7 +3,7 @@ import type { Study } from '@yard-arch/core';
 import type { Units } from '@yard-arch/document';
 import type { EditedFigure } from '../boards/edited-figure.ts';
 import { Chain } from './Chain.tsx';
-import { margin, type Layout, type Span, type Told } from './detail.ts';
+import type { Layout, Span, Told } from './detail.ts';
 import { metAt, revealsOf, type Met, type RevealDrawn } from './reveal.ts';
 
 interface RevealsProps {
@@ -101,7 +101,7 @@ function Jambs({ reveal, layout, width, thickness, deep, units, onEdit }: Figure
         {...common}
         upright
         spans={reveal.depths}
-        at={plan.x + (width / 2 + margin.beside) * scale + beside}
+        at={plan.x + (width / 2 + layout.beside) * scale + beside}
         place={(n) => plan.y - deep(n) * scale}
       />
       <Chain {...common} spans={within} at={plan.y - thickness * scale - above} place={edge} />

@@ -1,11 +1,11 @@
 /** All sizes of a pattern side by side at one scale, the smallest first, with what breaks in any of them; one is chosen to be drawn. */
-import { patternFront, profileOf } from '@yard-arch/core';
-import { sizeLabel, type Pattern, type ProjectDocument } from '@yard-arch/document';
+import { sizeLabel, type Pattern, type ProjectDocument, type Size } from '@yard-arch/document';
 import { addSize, uses } from '@yard-arch/edit';
 import { Plus, TriangleAlert } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { PatternFigure } from '../boards/PatternFigure.tsx';
 import { commit } from '../state/store.ts';
+import { provedOf } from './proof.ts';
 import { SizesTable } from './SizesTable.tsx';
 import { useRoom } from './use-room.ts';
 
@@ -16,29 +16,24 @@ interface SizesProps {
   onChoose: (size: string) => void;
 }
 
-/** The most that one is drawn high, and the least that each is given in width; pixels. */
-const [mostHigh, least] = [92, 74];
+/** The most that one is drawn high, the least that each is given in width, what is kept free about each, and between them; pixels. */
+const [mostHigh, least, frame, between] = [92, 74, 4, 28];
 
 export function Sizes({ document, pattern, chosen, onChoose }: SizesProps) {
   const box = useRef<HTMLDivElement>(null);
   const { width } = useRoom(box);
   const { units } = document;
   const [table, setTable] = useState(false);
-  const proved = useMemo(
-    () =>
-      Object.values(pattern.sizes)
-        .flatMap((size) => {
-          const profile = profileOf(pattern.profile, size.dimensions, units);
-          if ('reason' in profile) return [];
-          const { reason } = patternFront(pattern, size.dimensions, units);
-          return [{ size, wide: profile.width, high: profile.height, reason }];
-        })
-        .sort((a, b) => a.wide * a.high - b.wide * b.high),
-    [pattern, units],
-  );
-  const total = proved.reduce((sum, { wide }) => sum + wide * 1.4, 0);
-  const tallest = Math.max(...proved.map(({ high }) => high * 1.15), 0.1);
-  const scale = Math.min(mostHigh / tallest, Math.max(200, width - 120) / Math.max(total, 0.1));
+  const proved = useMemo(() => provedOf(pattern, units), [pattern, units]);
+  const total = proved.reduce((sum, { wide }) => sum + wide, 0);
+  const tallest = Math.max(...proved.map(({ high }) => high), 0.1);
+  const aside = 120 + between * proved.length;
+  const scale = Math.min((mostHigh - frame) / tallest, Math.max(200, width - aside) / Math.max(total, 0.1));
+  /** Makes a size like another. */
+  const add = (like: Size): void => {
+    const made = addSize(pattern, like);
+    if (commit(made.changeSet)) onChoose(made.id);
+  };
   return (
     <section className="sizes" ref={box} aria-label="The pattern in its sizes">
       <h3>
@@ -49,28 +44,36 @@ export function Sizes({ document, pattern, chosen, onChoose }: SizesProps) {
       </h3>
       {table && <SizesTable document={document} pattern={pattern} chosen={chosen} onChoose={onChoose} />}
       <div className="row" hidden={table}>
-        {proved.map(({ size, wide, high, reason }) => {
+        {proved.map(({ size, tried, wide, high, reason }) => {
           const count = uses(document, pattern.id, size.id);
+          const label = sizeLabel(pattern, size, units);
           return (
             <button
               key={size.id}
-              className={reason ? 'bad' : undefined}
-              aria-pressed={size.id === chosen}
-              onClick={() => onChoose(size.id)}
-              title={count === 0 ? 'Not placed' : `${count} placed`}
+              className={[reason ? 'bad' : '', tried ? 'tried' : ''].join(' ').trim() || undefined}
+              {...(tried ? { 'aria-label': `Make ${label} a size` } : { 'aria-pressed': size.id === chosen })}
+              onClick={() => (tried ? add(size) : onChoose(size.id))}
+              title={
+                tried
+                  ? (reason ?? 'Only tried: a click makes it a size')
+                  : count === 0
+                    ? 'Not placed'
+                    : `${count} placed`
+              }
             >
               <PatternFigure
                 pattern={pattern}
                 dimensions={size.dimensions}
                 units={units}
                 materials={document.materials}
-                width={Math.max(least, Math.ceil(wide * 1.4 * scale))}
-                height={Math.ceil(high * 1.15 * scale) + 4}
+                width={Math.max(least, Math.ceil(wide * scale) + frame)}
+                height={Math.ceil(high * scale) + frame}
+                most={scale}
               />
-              <b>{sizeLabel(pattern, size, units)}</b>
+              <b>{tried ? `tried ${label}` : label}</b>
               {reason && (
-                <span role="alert">
-                  <TriangleAlert size={12} /> {reason}
+                <span {...(tried ? {} : { role: 'alert' })} title={reason}>
+                  <TriangleAlert size={12} /> {tried ? 'would break' : reason}
                 </span>
               )}
             </button>
@@ -80,10 +83,7 @@ export function Sizes({ document, pattern, chosen, onChoose }: SizesProps) {
           className="add"
           aria-label="Add a size"
           title="A size like the largest, to be changed"
-          onClick={() => {
-            const made = addSize(pattern, Object.values(pattern.sizes).at(-1)!);
-            if (commit(made.changeSet)) onChoose(made.id);
-          }}
+          onClick={() => add(Object.values(pattern.sizes).at(-1)!)}
         >
           <Plus size={16} /> size
         </button>

@@ -15,6 +15,8 @@ export interface Layout {
   plan: { x: number; y: number };
   /** How far what is about the opening is drawn over the wall that is shown, pixels. */
   over: number;
+  /** How much of the wall is drawn to either side of the opening, metres. */
+  beside: number;
   /** How far a section through a slope reaches; null of what stands in a wall. */
   slope: Reach | null;
 }
@@ -36,7 +38,8 @@ export interface Reach {
 /** Lays the drawings out on a sheet of so many pixels. */
 export function layoutOf(study: Study, width: number, height: number): Layout {
   const { placed, cut } = study;
-  const { out, over } = farOf(placed, cut);
+  const { out, over, aside } = farOf(placed, cut);
+  const beside = margin.beside + aside;
   const { width: wide, height: high } = placed.profile;
   const thick = cut.sheet.thickness;
   // A section is as wide as the wall, with what stands out of it on both sides; one through a slope as it lies.
@@ -45,7 +48,7 @@ export function layoutOf(study: Study, width: number, height: number): Layout {
   const above = Math.max(high + margin.above + over, beyond.up);
   const plan = slope ? slopePlanDepth(study) : thick;
   const [across, up] = [
-    wide + 2 * margin.beside + beyond.out + beyond.in,
+    wide + 2 * beside + beyond.out + beyond.in,
     above + margin.below + plan + 0.2 + (slope ? slopeFront : out),
   ];
   const scale = Math.max(
@@ -62,14 +65,15 @@ export function layoutOf(study: Study, width: number, height: number): Layout {
   };
   const left = Math.max(0, (width - drawn.x) / 2) + room.left;
   const top = Math.max(0, (height - drawn.y) / 2) + room.top;
-  const middle = left + (margin.beside + wide / 2) * scale;
+  const middle = left + (beside + wide / 2) * scale;
   const sill = top + above * scale;
   return {
     scale,
     elevation: { x: middle, y: sill },
-    section: { x: left + (wide + 2 * margin.beside + beyond.out) * scale + room.between, y: sill },
+    section: { x: left + (wide + 2 * beside + beyond.out) * scale + room.between, y: sill },
     plan: { x: middle, y: sill + (margin.below + 0.1 + plan) * scale + room.under },
     over: over * scale,
+    beside,
     slope,
   };
 }
@@ -111,21 +115,27 @@ export function slopeReach(study: Study): Reach | null {
   return reach;
 }
 
-/** What reaches out of the face by less, or over the wall that is shown, is drawn in the margins. */
-const little = 0.5;
+/** What reaches out of the face by less is drawn in the margins; and what reaches by less over the wall that is shown, or beside it. */
+const [little, least] = [0.5, 0.03];
 
-/** How far what is about an opening reaches out before its face, and over the wall that is shown about it, where that is far. */
-function farOf({ t, profile }: Study['placed'], { parts }: Study['cut']): { out: number; over: number } {
-  let [out, high] = [0, 0];
+/** How far what is about an opening reaches out before its face, and over and beside the wall that is shown about it. */
+function farOf(
+  { s, t, profile }: Study['placed'],
+  { parts }: Study['cut'],
+): { out: number; over: number; aside: number } {
+  let [out, high, wide] = [0, 0, 0];
+  const middle = s + profile.width / 2;
   for (const { part, placement } of parts) {
     const { points } = meshIn(placement, part.mesh);
     for (let i = 0; i < points.length; i += 3) {
       out = Math.max(out, 0 - points[i + 1]!);
       high = Math.max(high, points[i + 2]!);
+      wide = Math.max(wide, Math.abs(points[i]! - middle));
     }
   }
   const over = high - (t + profile.height + margin.above);
-  return { out: out > little ? out : 0, over: over > little ? over : 0 };
+  const aside = wide - (profile.width / 2 + margin.beside);
+  return { out: out > little ? out : 0, over: over > least ? over : 0, aside: aside > least ? aside + 0.08 : 0 };
 }
 
 /** One span of a chain of dimensions, metres from the middle of the sill. */
