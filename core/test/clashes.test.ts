@@ -3,7 +3,9 @@ import { describe, expect, it } from '@jest/globals';
 import type { Leaf, Part, Pattern, ProjectDocument } from '@yard-arch/document';
 import fc from 'fast-check';
 import Module, { type ManifoldToplevel } from 'manifold-3d';
-import { cutModel, type PartInstance } from '../src/index.ts';
+import { book } from '@yard-arch/demo';
+import { shipped } from '@yard-arch/edit';
+import { cutModel, patternFront, type PartInstance } from '../src/index.ts';
 import { opening, project, wall } from './sample.ts';
 
 const seat = 0.05;
@@ -141,5 +143,78 @@ describe('parts of neighbours', () => {
       ),
       { numRuns: 40 },
     );
+  });
+});
+
+describe('parts of one opening', () => {
+  const band: Part = {
+    id: 'b',
+    kind: 'surround',
+    material: 'brick',
+    width: 0.15,
+    thickness: 0.03,
+    sides: ['jamb-left', 'jamb-right', 'head'],
+  };
+  it('are told of just where they share room, each pair once', async () => {
+    const kernel = await Module();
+    kernel.setup();
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 200 }),
+        fc.integer({ min: 10, max: 300 }),
+        fc.integer({ min: 0, max: 90 }),
+        (horns, reach, angle) => {
+          const board: Part = {
+            id: 's',
+            kind: 'sill board',
+            material: 'brick',
+            thickness: 0.06,
+            nosing: 0.05,
+            horns: horns / 1000,
+            reach: reach / 1000,
+          };
+          const document = withLeaf({ angle, opens: 'outward' }, { parts: [board, band] });
+          const parts = cutModel(document).cuts.get('w1')!.parts;
+          const own = ({ id }: PartInstance): string => (id.startsWith('leaf') ? 'infill' : id);
+          const pairs = parts.flatMap((a, i) => parts.slice(i + 1).map((b) => [a, b] as const));
+          const shared = pairs
+            .filter(([a, b]) => own(a) !== own(b))
+            .map(([a, b]) => [`its ${a.part.name} runs into its ${b.part.name}`, shareOf(kernel, a, b)] as const);
+          if (shared.some(([, volume]) => volume > 0 && volume < 1e-5)) return;
+          const words = told(document).filter((reason) => !reason.includes('reveal'));
+          expect([horns, reach, angle, words.join('; ')]).toEqual([
+            horns,
+            reach,
+            angle,
+            shared.flatMap(([reason, volume]) => (volume > 0 ? [reason] : [])).join('; '),
+          ]);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('that ship lie in nothing of one another, in any of their sizes', async () => {
+    const kernel = await Module();
+    kernel.setup();
+    const whole = book();
+    let looked = 0;
+    for (const cut of cutModel(whole).cuts.values())
+      cut.parts.forEach((a, i) =>
+        cut.parts.slice(i + 1).forEach((b) => {
+          if (a.opening !== b.opening) return;
+          looked += 1;
+          expect([whole.openings[a.opening]!.mark, a.part.name, b.part.name, shareOf(kernel, a, b) < 1e-7]).toEqual([
+            whole.openings[a.opening]!.mark,
+            a.part.name,
+            b.part.name,
+            true,
+          ]);
+        }),
+      );
+    expect(looked).toBeGreaterThan(100);
+    for (const pattern of shipped)
+      for (const { dimensions } of Object.values(pattern.sizes))
+        expect([pattern.name, patternFront(pattern, dimensions, 'mm').reason]).toEqual([pattern.name, null]);
   });
 });

@@ -1,6 +1,6 @@
 /** What runs into what: leaves into the reveal as they stand open, and what one opening carries into what another does. */
 import Flatbush from 'flatbush';
-import { turnedOut, type Rigid } from '../element/chart.ts';
+import { placedIn, turnedIn, turnedOut, type Rigid } from '../element/chart.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { offsetAt } from '../profile/section.ts';
 import { millimetre, nanometre } from '../tolerances.ts';
@@ -141,6 +141,58 @@ export function betweenOpenings(instances: readonly PartInstance[], markOf: (ope
   return found;
 }
 
+/** What of an opening a part is: its infill with all leaves, or one of the parts of its pattern with all that belongs to that. */
+const partOf = ({ id }: PartInstance): string =>
+  id === 'infill' || id.startsWith('leaf ') ? 'infill' : id.split(' ')[0]!;
+
+/** What has been found of two meshes, by how the one stands to the other. */
+const pairs = new WeakMap<CutMesh, WeakMap<CutMesh, Map<string, boolean>>>();
+
+/** Whether two parts stand in each other; looked at once for all that stand to each other alike. */
+function alikeCrossing(a: Boxed, b: Boxed): boolean {
+  const [one, other] = [a.instance, b.instance];
+  let byOther = pairs.get(one.part.mesh);
+  if (!byOther) pairs.set(one.part.mesh, (byOther = new WeakMap()));
+  let byPlace = byOther.get(other.part.mesh);
+  if (!byPlace) byOther.set(other.part.mesh, (byPlace = new Map()));
+  const { origin, x, y, z } = other.placement;
+  const key = [placedIn(one.placement, origin), ...[x, y, z].map((way) => turnedIn(one.placement, way))]
+    .flatMap((v) => v.map((value) => Math.round(value * 1e6)))
+    .join();
+  let found = byPlace.get(key);
+  if (found === undefined) byPlace.set(key, (found = crossing(a, b)));
+  return found;
+}
+
+/** Parts of one opening that stand in each other, each pair told once; leaves as they stand open. */
+export function withinOpenings(instances: readonly PartInstance[]): Clash[] {
+  const byOpening = new Map<string, PartInstance[]>();
+  for (const one of instances) {
+    const list = byOpening.get(one.opening);
+    if (list) list.push(one);
+    else byOpening.set(one.opening, [one]);
+  }
+  return [...byOpening].flatMap(([opening, own]) => {
+    if (new Set(own.map(partOf)).size < 2) return [];
+    const all = own.map(boxed);
+    const told = new Set<string>();
+    all.forEach((one, i) =>
+      all.slice(i + 1).forEach((other) => {
+        const [a, b] = [one.instance, other.instance];
+        const words = `its ${a.part.name} runs into its ${b.part.name}`;
+        if (partOf(a) === partOf(b) || told.has(words) || !overlapping(one, other) || !alikeCrossing(one, other))
+          return;
+        told.add(words);
+      }),
+    );
+    return [...told].map((reason): Clash => ({
+      opening,
+      reason,
+      mend: 'Change the figures of one of them, or open less what opens.',
+    }));
+  });
+}
+
 const overlapping = (a: Boxed, b: Boxed): boolean =>
   [0, 1, 2].every((k) => a.low[k]! < b.high[k]! - millimetre && b.low[k]! < a.high[k]! - millimetre);
 
@@ -184,6 +236,9 @@ function trianglesIn(
   return found;
 }
 
+/** By less than this on either side of a face an edge lies along it. */
+const along = 0.05 * millimetre;
+
 /** Whether an edge goes through a triangle, by more than it may touch it. Source: Möller and Trumbore, "Fast, minimum storage ray/triangle intersection", 1997. */
 function pierces(from: Vector, to: Vector, [a, b, c]: Triangle): boolean {
   const way = minus(to, from);
@@ -191,10 +246,16 @@ function pierces(from: Vector, to: Vector, [a, b, c]: Triangle): boolean {
   const p = cross(way, v);
   const det = dot(u, p);
   if (Math.abs(det) < nanometre * nanometre) return false;
+  const normal = cross(u, v);
+  const twice = Math.hypot(...normal);
+  const [before, after] = [from, to].map((end) => dot(minus(end, a), normal) / twice) as [number, number];
+  if (before * after > 0 || Math.min(Math.abs(before), Math.abs(after)) < along) return false;
   const s = minus(from, a);
   const q = cross(s, u);
   const [i, j, t] = [dot(s, p) / det, dot(way, q) / det, dot(v, q) / det];
-  const length = Math.hypot(...way);
-  const end = millimetre / Math.max(length, millimetre);
-  return i > 0 && j > 0 && i + j < 1 && t > end && t < 1 - end;
+  const end = millimetre / Math.max(Math.hypot(...way), millimetre);
+  if (t <= end || t >= 1 - end) return false;
+  // As near to a face's own edge it only passes along that.
+  const [byV, byU, byOther] = [i / Math.hypot(...v), j / Math.hypot(...u), (1 - i - j) / Math.hypot(...minus(c, b))];
+  return Math.min(byV, byU, byOther) * twice > along;
 }

@@ -124,7 +124,7 @@ function holdOf(
   return { x: at + (toward * width) / 2, z, toward };
 }
 
-/** A handle on both faces of a leaf. @throws NotDivided where the leaf is lower than where it is to be */
+/** A handle on both faces of a leaf, or on the inner one alone. @throws NotDivided where the leaf is lower than where it is to be */
 export function handled(
   { facets, front }: Site,
   handle: Handle,
@@ -145,7 +145,12 @@ export function handled(
   if (!seen.every((spot) => holds(area.points, spot))) throw new NotDivided('its handle would reach beyond its leaf');
   // On the side of a rebate's lip only where that leaves room.
   const covered = lip > leaf.frame.width / 2 - knobRadius ? against : undefined;
-  const faces = [...(covered === 'from' ? [] : [[from, -1] as const]), ...(covered === 'to' ? [] : [[to, 1] as const])];
+  // What tips about a level hinge is taken hold of from within alone: before it a handle would run into the frame.
+  const tips = leaf.hung === 'top' || leaf.hung === 'bottom';
+  const faces = [
+    ...(covered === 'from' || tips ? [] : [[from, -1] as const]),
+    ...(covered === 'to' ? [] : [[to, 1] as const]),
+  ];
   for (const [y, out] of faces) {
     facets.begin(handle.material);
     const on = (height: number, profile: typeof stem): void => turned(facets, [x, height], y, out, profile);
@@ -185,7 +190,9 @@ export function strapped({ facets, front }: Site, straps: Straps, leaf: Leaf, ar
     const span = spanBetween(area, z - width / 2, z + width / 2);
     if (!span) continue;
     const long = (span[1] - span[0]) * share;
-    const reach: [number, number] = leaf.hung === 'right' ? [span[1] - long, span[1]] : [span[0], span[0] + long];
+    // As far from the hinge as they are thick, they clear the frame as the leaf turns.
+    const [left, right] = [span[0] + strapThick, span[1] - strapThick];
+    const reach: [number, number] = leaf.hung === 'right' ? [span[1] - long, right] : [left, span[0] + long];
     facets.begin(material);
     block(facets, reach, leaf.opens === 'inward' ? [to, to + strapThick] : [from - strapThick, from], [
       z - width / 2,

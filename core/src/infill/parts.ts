@@ -23,7 +23,7 @@ import type { Front, PartInstance, PartLeftOut, PartMesh } from './part.ts';
 import type { Vector } from '../vector.ts';
 import { guard, shutters } from './before.ts';
 import { asShuttered, asStoodIn, carriedWith, placementOf, toldOnOutline, type Going, type Stood } from './carried.ts';
-import { betweenOpenings, runsIntoReveal, type Clash } from './clashes.ts';
+import { betweenOpenings, runsIntoReveal, withinOpenings, type Clash } from './clashes.ts';
 import { chimneyOf } from './chimney.ts';
 import { dormerOf, dormerWindow } from './dormer.ts';
 import { holdsPoint } from '../mesh/region.ts';
@@ -171,7 +171,7 @@ export function partsOf(
       }
     }
   }
-  parts.clashes.push(...betweenOpenings(parts.instances, markOf));
+  parts.clashes.push(...withinOpenings(parts.instances), ...betweenOpenings(parts.instances, markOf));
   return parts;
 }
 
@@ -368,6 +368,7 @@ export function patternFront(
   if ('reason' in made) return { front: [], reason: made.reason };
   const infill = pattern.infill && infillFront(pattern, dimensions, units);
   const front: Front[] = [];
+  const stands: Parts = { instances: [], leftOut: [], clashes: [] };
   let reason: string | null = null;
   const told = (why: string): void => void (reason ??= why);
   const placed: Placed = {
@@ -389,12 +390,19 @@ export function patternFront(
     if (isBehind(part) || part.kind === 'lunette') continue;
     const built = meshesOf(part, placed, units);
     if (typeof built === 'string') told(built);
-    else for (const one of built) front.push(...frontOf(one.part));
+    else {
+      for (const one of built) front.push(...frontOf(one.part));
+      put(stands, placed, built, shut, () => part.id);
+    }
     if (part.kind === 'dormer') front.push(...windowFront(part, placed));
   }
   if (infill && 'reason' in infill) told(infill.reason);
   const stood = pattern.infill && infillOf(pattern.infill, placed);
-  if (Array.isArray(stood) && clashes(stood, placed)) told(intoReveal(stood).reason);
+  if (Array.isArray(stood)) {
+    if (clashes(stood, placed)) told(intoReveal(stood).reason);
+    put(stands, placed, stood, shut, () => 'infill');
+  }
+  for (const clash of withinOpenings(stands.instances)) told(clash.reason);
   // What stands on the wall hides what is let into it; what stands in the opening is seen whole.
   return { front: [...front, ...(infill && 'front' in infill ? infill.front : [])], reason };
 }

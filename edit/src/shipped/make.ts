@@ -154,16 +154,17 @@ export const surround = (width = 0.13, over: Partial<Extract<Part, { kind: 'surr
   sides: ['jamb-left', 'jamb-right', 'head'],
   ...over,
 });
-export const windowBoard = (): Part => ({
+export const windowBoard = (reach = 0.14): Part => ({
   id: partId(),
   kind: 'sill board',
   material: 'oak',
   thickness: 0.028,
   nosing: 0.04,
   horns: 0.05,
-  reach: 0.14,
+  reach,
   behind: true,
 });
+/** Before the frame, which stands on the floor. */
 export const threshold = (): Part => ({
   id: partId(),
   kind: 'sill board',
@@ -171,6 +172,7 @@ export const threshold = (): Part => ({
   thickness: 0.02,
   nosing: 0.04,
   horns: 0,
+  reach: 0.1,
 });
 export const bars = (height?: number, over: Partial<Extract<Part, { kind: 'guard' }>> = {}): Part => ({
   id: partId(),

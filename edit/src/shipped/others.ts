@@ -70,7 +70,7 @@ export const others: Pattern[] = [
     cut: { kind: 'niche', depth: 0.22 },
     parts: [
       surround(0.08, { moulding: { kind: 'rounded', size: 0.02 } }),
-      { id: 'q0', kind: 'sill board', material: 'stone', thickness: 0.05, nosing: 0.06, horns: 0.06, reach: 0.2 },
+      { id: 'q0', kind: 'sill board', material: 'stone', thickness: 0.05, nosing: 0.06, horns: 0, reach: 0.2 },
     ],
   }),
   ships('beam-pocket', 'Beam pocket', 'i-section', ['pocket'], [{}], { cut: { kind: 'niche', depth: 0.2 } }),

@@ -111,7 +111,7 @@ export const windows: Pattern[] = [
         ),
         { frame: frameOf({ width: 0.05, depth: 0.11 }) },
       ),
-      parts: [stoneSill(), ring(13, 0.24), windowBoard()],
+      parts: [stoneSill(), ring(13, 0.24), windowBoard(0.12)],
     },
   ),
   ships(
