@@ -190,3 +190,37 @@ describe('leaves on curves', () => {
     expect(reasonOf({ sweep: -60, parts: [shutters(178)] })).toContain('its shutters run into the wall');
   });
 });
+
+describe('what stands in an opening that runs over its wall’s edge', () => {
+  it.each([
+    ['the base', {}, 4, -0.3],
+    ['the top', {}, 4, 5.2],
+    ['the end', {}, 8.4, 2],
+    ['a raked top', { top: { kind: 'raked', end: 2 } }, 5, 2.9],
+    ['the base of a bow', { sweep: 40 }, 4, -0.3],
+  ] as const)('fits what there is of it: over %s', (_, on, along, up) => {
+    for (const [shape, face] of [
+      ['rectangle', undefined],
+      ['semicircular-arch', undefined],
+      ['circle', 'inner'],
+    ] as const) {
+      const made = documentOf({ shape, more: { infill: frame }, on: { face } });
+      const document: ProjectDocument = {
+        ...made,
+        elements: { w1: { ...made.elements.w1!, ...on } as never },
+        openings: {
+          a: { ...made.openings.a!, along: { from: 'start', distance: along }, up: { from: 'base', distance: up } },
+        },
+      };
+      const cut = cutModel(document).cuts.get('w1')!;
+      const [part] = cut.parts;
+      expect(prove(part!.part.mesh)).toMatchObject({ closed: true, openEdges: 0 });
+      expect(overlap(cut)).toBeLessThan(2e-6);
+      // All of it is where the wall was before it was cut.
+      const before = cutModel({ ...document, openings: {} }).cuts.get('w1')!;
+      const wallSolid = solidIn(library, before.mesh);
+      const all = solidIn(library, meshIn(part!.placement, part!.part.mesh));
+      expect(all.volume() - wallSolid.intersect(all).volume()).toBeLessThan(2e-6);
+    }
+  });
+});

@@ -33,6 +33,7 @@ import { fault, type Told } from '../finding.ts';
 import { standsWithin } from '../element/roof-check.ts';
 import { overBudget, weightOf } from './budget.ts';
 import { withRooms } from './rooms.ts';
+import { withinEdge } from './within-edge.ts';
 import { cutAlike, dressedAlike, type Inputs } from './depends.ts';
 import { guardedCut, guardedPlace } from './guard.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
@@ -231,13 +232,19 @@ function withParts(
       )
       .map((s) => s.opening),
   );
+  const over = new Set(
+    cut.statuses.flatMap(({ opening, findings }) =>
+      findings.some(({ code }) => code === 'over-edge') ? [opening] : [],
+    ),
+  );
   const bySheet = new Map<Sheet, Placed[]>();
   for (const one of openings) {
     if (!carrying.has(one.id)) continue;
     const sheet = seatOf(one);
+    const stands = over.has(one.id) ? withinEdge(sheet, one) : one;
     const list = bySheet.get(sheet);
-    if (list) list.push(one);
-    else bySheet.set(sheet, [one]);
+    if (list) list.push(stands);
+    else bySheet.set(sheet, [stands]);
   }
   const made = [...bySheet].map(([sheet, on]) => partsOf(sheet, on, units, without, markOf));
   const [instances, leftOut, clashes] = [
