@@ -43,6 +43,38 @@ test('leaves stand open as their opening says, or as the pattern does', async ({
   await expect.poll(async () => (await desk.openingOf('o3')).open).toBeUndefined();
 });
 
+test('a leaf is opened by dragging it in the model, and undone', async ({ desk, page }) => {
+  await desk.choose('o3');
+  await page.getByRole('button', { name: 'Enlarge the model' }).click();
+  await page.getByRole('button', { name: 'Face on' }).click();
+  await page.getByRole('button', { name: 'Chosen', exact: true }).click();
+  await page.waitForTimeout(1500);
+  const box = (await page.getByTestId('model').boundingBox())!;
+  const grabs = async (x: number, y: number): Promise<boolean> => {
+    await page.mouse.move(x, y);
+    return page.evaluate(() => document.body.style.cursor === 'grab');
+  };
+  // Its grip is where the pointer says that it can be taken: looked for from the middle.
+  let grip: [number, number] | null = null;
+  for (let ring = 0; ring < 26 && !grip; ring++)
+    for (let k = 0; k < 8 * Math.max(1, ring) && !grip; k++) {
+      const angle = (2 * Math.PI * k) / (8 * Math.max(1, ring));
+      const at: [number, number] = [
+        box.x + box.width / 2 + ring * 9 * Math.cos(angle),
+        box.y + box.height / 2 + ring * 9 * Math.sin(angle),
+      ];
+      if (await grabs(...at)) grip = at;
+    }
+  expect(grip).not.toBeNull();
+  await page.mouse.move(...grip!);
+  await page.mouse.down();
+  await page.mouse.move(grip![0] - 70, grip![1] + 12, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(async () => (await desk.openingOf('o3')).open ?? 0).toBeGreaterThan(5);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await desk.openingOf('o3')).open).toBeUndefined();
+});
+
 test('layers are put in another order by the keyboard, and what is found wrong is mended by a click', async ({
   desk,
   page,

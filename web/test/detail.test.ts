@@ -129,3 +129,30 @@ describe('a detail sheet', () => {
     expect(divisionAt(study.laid, infill, [0.3, 0.3])).toBeNull();
   });
 });
+
+describe('a detail’s layout', () => {
+  it('holds all that stands beside and over an opening, so that no dimension is drawn on it', () => {
+    for (const { id } of shipped.filter(({ parts }) =>
+      parts?.some(({ kind }) => kind === 'shutters' || kind === 'dormer'),
+    )) {
+      const { study } = told(id);
+      const layout = layoutOf(study, 900, 700);
+      const { placed, cut } = study;
+      const middle = placed.s + placed.profile.width / 2;
+      const wide = cut.parts.flatMap(({ part, placement }) => {
+        const { points } = part.mesh;
+        return Array.from({ length: points.length / 3 }, (_, i) =>
+          Math.abs(
+            placement.origin[0] +
+              placement.x[0] * points[3 * i]! +
+              placement.y[0] * points[3 * i + 1]! +
+              placement.z[0] * points[3 * i + 2]! -
+              middle,
+          ),
+        );
+      });
+      const beside = Math.max(0, ...wide) - placed.profile.width / 2 - layout.beside;
+      expect([id, beside <= 0.03 + 1e-9]).toEqual([id, true]);
+    }
+  });
+});

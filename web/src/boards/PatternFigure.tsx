@@ -1,7 +1,8 @@
 /** A pattern drawn small in one of its sizes, with what stands in it; as patterns, shapes and infills are shown to be chosen from. */
-import { defaultFineness, outlineOf, type Front } from '@yard-arch/core';
+import { defaultFineness, outlineOf } from '@yard-arch/core';
 import type { Dimensions, Pattern, ProjectDocument, Units } from '@yard-arch/document';
 import { useMemo } from 'react';
+import { boundsOf } from './front-bounds.ts';
 import { Fronts } from './Fronts.tsx';
 import { pathOf } from './OpeningShape.tsx';
 import { usePatternFront } from './use-front.ts';
@@ -56,19 +57,3 @@ export function PatternFigure({
 
 /** Drawn smaller than so many pixels a metre, its lines are thinner: they would run together. */
 const fine = 60;
-
-type Bounds = [left: number, low: number, right: number, top: number];
-
-/** What fronts cover, and what else they are to be seen with. */
-export function boundsOf(fronts: readonly Front[], about: Bounds): Bounds {
-  const found: Bounds = [...about];
-  for (const { loops } of fronts)
-    for (const loop of loops)
-      for (const [x, y] of loop) {
-        found[0] = Math.min(found[0], x);
-        found[1] = Math.min(found[1], y);
-        found[2] = Math.max(found[2], x);
-        found[3] = Math.max(found[3], y);
-      }
-  return found;
-}

@@ -1,7 +1,7 @@
 /** What the size proof shows: a pattern's sizes from the smallest to the largest, with trials beside them while there are few. */
 import { patternFront, profileOf } from '@yard-arch/core';
 import type { Dimensions, Pattern, Size, Units } from '@yard-arch/document';
-import { boundsOf } from '../boards/PatternFigure.tsx';
+import { boundsOf } from '../boards/front-bounds.ts';
 
 export interface Proved {
   size: Size;
