@@ -42,7 +42,7 @@ function addWall(document: ProjectDocument, row: number): string {
     id,
     kind: 'wall',
     name: `Yard wall ${row + 1}`,
-    start: { x: 0, y: -6 * row, z: 0 },
+    start: { x: 0, y: 0 - 6 * row, z: 0 },
     turn: 0,
     length: wallLength,
     height: wallHeight,

@@ -12,7 +12,9 @@ import {
   type Spacing,
 } from '@yard-arch/core';
 import {
+  facesOf,
   newId,
+  omit,
   parentsOf,
   putting,
   type Change,
@@ -175,7 +177,7 @@ export function copyTo(
         if (id === opening.element && (level === null || (opening.up.from === 'datum' && level === opening.up.datum)))
           continue;
         const copy: Opening = {
-          ...opening,
+          ...onFacesOf(element, opening),
           id: i === 0 ? same.get(opening.id)! : newId('o'),
           mark: mark(document.patterns[opening.pattern]!),
           element: id,
@@ -193,6 +195,18 @@ export function copyTo(
       `copy ${called(openings)} to ${elements.length === 1 ? document.elements[elements[0]!]!.name : `${elements.length} walls`}`,
       ...changes,
     ),
+  };
+}
+
+/** An opening without what only its own element has: a face, or planes to be cut, that another does not; there it is set out on the first. */
+function onFacesOf(element: Element, opening: Opening): Opening {
+  const names = new Set<string>(facesOf(element).map(({ name }) => name));
+  const { face, planes } = opening;
+  const here = planes?.filter((plane) => names.has(plane)) ?? [];
+  return {
+    ...omit(opening, 'face', 'planes'),
+    ...(face !== undefined && names.has(face) ? { face } : {}),
+    ...(here.length > 0 ? { planes: here } : {}),
   };
 }
 

@@ -48,7 +48,7 @@ describe('shipped patterns', () => {
     (_, pattern) => {
       const document = { ...project(), materials: shippedMaterials, patterns: { [pattern.id]: pattern } };
       for (const size of Object.values(pattern.sizes)) {
-        const study = studyOf(document, pattern, size, [{ thickness: 0.35, material: 'brick' }]);
+        const study = studyOf({ document, pattern, size, layers: [{ thickness: 0.35, material: 'brick' }] });
         if (!('cut' in study)) throw new Error(study.reason);
         expect([size.id, study.reason]).toEqual([size.id, null]);
         expect(prove(study.cut.mesh).closed).toBe(true);

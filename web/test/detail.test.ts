@@ -25,7 +25,10 @@ const told = (id: string): Told & { study: Study } => {
     materials: shippedMaterials,
     patterns: { [id]: pattern },
   };
-  const study = studyOf(document, pattern, size, [{ thickness: 0.35, material: 'brick' }], { open: 0, slid: 0 });
+  const study = studyOf(
+    { document, pattern, size, layers: [{ thickness: 0.35, material: 'brick' }] },
+    { open: 0, slid: 0 },
+  );
   if (!('cut' in study)) throw new Error(study.reason);
   return { document, pattern, size, study };
 };

@@ -41,7 +41,7 @@ function drawn(section: Section, shape: Pattern['profile'] = { shape: 'rectangle
 function study(document: ProjectDocument): Told & { study: Study } {
   const pattern = document.patterns.p!;
   const size = pattern.sizes.a!;
-  const made = studyOf(document, pattern, size, [{ thickness, material: 'brick' }]);
+  const made = studyOf({ document, pattern, size, layers: [{ thickness, material: 'brick' }] });
   if (!('cut' in made)) throw new Error(made.reason);
   return { document, pattern, size, study: made };
 }

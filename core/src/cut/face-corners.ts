@@ -5,21 +5,25 @@ import type { FaceLoops } from '../mesh/face.ts';
 import type { Setting } from './setting.ts';
 import { laidOut, plain } from './texture.ts';
 
-/**
- * Writes a face at depth n (metres), facing out (−1) or in (1). Its texture is (u, v) = (along, up) in metres; seen from inside it runs on from the far end.
- * @param standing as standingOn tells it, where that is known already.
- * @param triangles three of the loops' points each, counter-clockwise as seen from outside; the first of them make so many pairs, each of which is a quad.
- */
+/** A face to be written. */
+export interface Facing {
+  loops: FaceLoops;
+  /** Three of the loops' points each, counter-clockwise as seen from outside; the first of them make so many pairs, each of which is a quad. */
+  triangles: Uint32Array;
+  pairs?: number;
+  /** Its depth, metres, and whether it faces out (−1) or in (1). */
+  n: number;
+  facing: -1 | 1;
+  texture: Texture | undefined;
+  /** As standingOn tells it, where that is known already. */
+  standing?: Standing | undefined;
+}
+
+/** Writes a face. Its texture is (u, v) = (along, up) in metres; seen from inside it runs on from the far end. */
 export function writeFace(
   builder: MeshBuilder,
   { sheet, ribsAt }: Setting,
-  loops: FaceLoops,
-  triangles: Uint32Array,
-  n: number,
-  facing: -1 | 1,
-  texture: Texture | undefined,
-  pairs = 0,
-  standing?: Standing,
+  { loops, triangles, n, facing, texture, pairs = 0, standing }: Facing,
 ): void {
   const { chart } = sheet;
   const { vertex } = loops;

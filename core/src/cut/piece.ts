@@ -17,7 +17,7 @@ import { writeFace } from './face-corners.ts';
 import { drawnOut } from './flush.ts';
 import { reachOf } from './reach.ts';
 import { Inexpressible, loopsOfOpening, rangeOf, slabsOf, type Slab } from './group.ts';
-import { planeBetween, type PlaneFace } from './plane.ts';
+import { planeBetween, type Joined, type PlaneFace } from './plane.ts';
 import { layerAt, rangeWithin, type Setting, type Skin } from './setting.ts';
 import { laidOut, plain } from './texture.ts';
 import { tubeOf } from './tubes.ts';
@@ -252,19 +252,12 @@ export class PieceMaker {
     );
     const vertices = placed.map((tube) => this.take(tube));
     const raised = slabs[0]!.from < skin.from - same;
+    const joined = (i: number): Joined => ({ tube: placed[i]!, vertices: vertices[i]!, outside: slabs[i]!.within });
     const planes: { faces: PlaneFace[]; n: number }[] = [];
     for (let i = 0; i + 1 < slabs.length; i++)
       planes.push({
         n: slabs[i]!.to,
-        faces: planeBetween(
-          placed[i]!,
-          vertices[i]!,
-          slabs[i]!.within,
-          placed[i + 1]!,
-          vertices[i + 1]!,
-          slabs[i + 1]!.within,
-          this.builder,
-        ),
+        faces: planeBetween(joined(i), joined(i + 1), this.builder),
       });
     placed.forEach((tube, i) => this.write(tube, this.dressed(tube), vertices[i]!));
     const ends = (i: number, which: 'near' | 'far'): PieceLoop[] =>
@@ -329,15 +322,13 @@ export class PieceMaker {
     face.pinched = loops.length > 1;
     for (const { vertices, xs, ys } of loops) face.add(vertices, xs, ys);
     this.builder.begin({ opening: id, role, layer, material });
-    writeFace(
-      this.builder,
-      this.setting,
-      face,
-      triangulateFace(face.region, ribsAt(n)),
+    writeFace(this.builder, this.setting, {
+      loops: face,
+      triangles: triangulateFace(face.region, ribsAt(n)),
       n,
       facing,
-      pattern.texture?.[role === 'imprint' ? 'imprint' : 'back'],
-    );
+      texture: pattern.texture?.[role === 'imprint' ? 'imprint' : 'back'],
+    });
   }
 
   /** On a bent chart a group must be carried by one frame, and meet the sheet's edge only where that is level. */

@@ -10,17 +10,17 @@ export interface PlaneFace {
   loops: { vertices: number[]; xs: number[]; ys: number[] }[];
 }
 
-/**
- * Joins two slabs at the depth where one ends and the other begins. Vertices that fall together become one; where the loops of one cross those of the other, both are divided.
- * @param outside whether all about the loops is solid, in the slab before and in the slab after.
- */
+/** A slab that meets another: its tube, its vertices in the mesh, and whether all about its loops is solid. */
+export interface Joined {
+  tube: PlacedTube;
+  vertices: number[];
+  outside: boolean;
+}
+
+/** Joins two slabs at the depth where one ends and the other begins. Vertices that fall together become one; where the loops of one cross those of the other, both are divided. */
 export function planeBetween(
-  before: PlacedTube,
-  beforeVertices: number[],
-  beforeOutside: boolean,
-  after: PlacedTube,
-  afterVertices: number[],
-  afterOutside: boolean,
+  { tube: before, vertices: beforeVertices, outside: beforeOutside }: Joined,
+  { tube: after, vertices: afterVertices, outside: afterOutside }: Joined,
   builder: MeshBuilder,
 ): PlaneFace[] {
   const lower = loopOf(before.far, before);
@@ -68,8 +68,15 @@ export function planeBetween(
   }
   const vertexAt = (h: number, operand: 0 | 1): number => corners.vertex(h, operand, () => builder.takeVertices(1));
   // Where edges of the one cross those of the other there are no nodes yet.
-  insert(before, beforeVertices, lower, chains[0], a, (v, source) => vertexAt(corners.along(v, 0, source), 0), builder);
-  insert(after, afterVertices, upper, chains[1], a, (v, source) => vertexAt(corners.along(v, 1, source), 1), builder);
+  const along = (which: 0 | 1, placed: PlacedTube, vertices: number[]): Onto => ({
+    placed,
+    vertices,
+    operand: both[which],
+    chains: chains[which],
+    vertexAt: (v, source) => vertexAt(corners.along(v, which, source), which),
+  });
+  insert(along(0, before, beforeVertices), a, builder);
+  insert(along(1, after, afterVertices), a, builder);
 
   const faces: PlaneFace[] = [];
   for (const facing of [-1, 1] as const) {
@@ -177,14 +184,19 @@ function loopOf(rings: readonly number[][], placed: PlacedTube): Operand {
   };
 }
 
+/** A tube on whose edges a plane's vertices lie: which, by the edge, and the vertex in the mesh at each. */
+interface Onto {
+  placed: PlacedTube;
+  vertices: number[];
+  operand: Operand;
+  chains: ReadonlyMap<number, readonly { along: number; v: number }[]>;
+  vertexAt: (v: number, source: number) => number;
+}
+
 /** Puts the plane's vertices into the patches along whose edges they lie. */
 function insert(
-  placed: PlacedTube,
-  vertices: number[],
-  { loop, nodes }: Operand,
-  chains: ReadonlyMap<number, readonly { along: number; v: number }[]>,
+  { placed, vertices, operand: { loop, nodes }, chains, vertexAt }: Onto,
   { xs, ys }: Arrangement,
-  vertexAt: (v: number, source: number) => number,
   builder: MeshBuilder,
 ): void {
   const added = new Map<string, number[]>();

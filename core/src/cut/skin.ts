@@ -62,6 +62,15 @@ export interface SkinCut {
   mesh: CutMesh | null;
 }
 
+/** What of a sheet is cut: the openings, how they come together, in which skin, and along which lines its faces are divided. */
+export interface Cutting {
+  sheet: Sheet;
+  openings: readonly Placed[];
+  grouping: Grouping;
+  skin: Skin;
+  lines: FaceLines | null;
+}
+
 /**
  * Cuts a skin and writes it into a mesh.
  * @param before the same skin as it was cut before an edit.
@@ -69,11 +78,7 @@ export interface SkinCut {
  */
 export function cutSkin(
   builder: MeshBuilder,
-  sheet: Sheet,
-  openings: readonly Placed[],
-  grouping: Grouping,
-  skin: Skin,
-  lines: FaceLines | null,
+  { sheet, openings, grouping, skin, lines }: Cutting,
   before?: SkinCut,
 ): SkinCut {
   const known = before && before.sheet === sheet && before.setting.lines === lines ? before : undefined;
@@ -170,9 +175,23 @@ export function cutSkin(
   const { layers, texture, face } = sheet;
   const [first, last] = [layerAt(sheet, skin.from + same), layerAt(sheet, skin.to - same)];
   builder.begin({ opening: null, role: 'outer face', layer: first, material: layers[first]!.material, face });
-  writeFace(builder, setting, outer, outerFace.triangles, skin.from, -1, texture?.outer, outerFace.pairs, onOuter);
+  writeFace(builder, setting, {
+    ...outerFace,
+    loops: outer,
+    n: skin.from,
+    facing: -1,
+    texture: texture?.outer,
+    standing: onOuter,
+  });
   builder.begin({ opening: null, role: 'inner face', layer: last, material: layers[last]!.material, face });
-  writeFace(builder, setting, inner, innerFace.triangles, skin.to, 1, texture?.inner, innerFace.pairs, onInner);
+  writeFace(builder, setting, {
+    ...innerFace,
+    loops: inner,
+    n: skin.to,
+    facing: 1,
+    texture: texture?.inner,
+    standing: onInner,
+  });
   const written = writePieces(builder, pieces, bases, known);
   return { skin, sheet, setting, pieces, outer: outerFace, inner: innerFace, written, mesh: null };
 }

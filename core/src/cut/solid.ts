@@ -83,7 +83,8 @@ export interface PlainSolids {
 /** Makes the solids of a sheet and its openings (through or niches) beforehand, so that booleans on them can be timed by themselves. */
 export function plainSolids(sheet: Sheet, openings: readonly Placed[]): PlainSolids {
   const builder = new MeshBuilder(sheet.element);
-  cutSkin(builder, sheet, [], { singles: [], groups: [], atEdge: [] }, wholeOf(sheet), null);
+  const grouping = { singles: [], groups: [], atEdge: [] };
+  cutSkin(builder, { sheet, openings: [], grouping, skin: wholeOf(sheet), lines: null });
   return { block: plain(builder.finish(), false), voids: voidsIn(sheet, openings) };
 }
 

@@ -67,7 +67,7 @@ const turnsIn = ({ pattern, carrier }: Placed): boolean => pattern.jambs === 'ra
  * @returns the opening, and words for what differs
  */
 export function asStoodIn({ chart }: Sheet, placed: Placed, follows = false): { stands: Stood; key: string } {
-  const plain = omit(placed, 'drift');
+  const plain = placed.drift ? omit(placed, 'drift') : placed;
   if (follows && chart.kind === 'bent') return { stands: plain, key: '' };
   const drift = driftOf(chart, placed);
   const radial = chart.kind === 'bent' && turnsIn(placed);

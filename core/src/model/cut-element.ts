@@ -81,17 +81,22 @@ export interface Made {
 
 const noRegion: Region = { count: 0, xs: new Float64Array(0), ys: new Float64Array(0), next: new Uint32Array(0) };
 
+/** What is asked of an element: its sheet, the openings that are told of, and what is taken out of it besides. */
+export interface ElementAsked {
+  element: Element;
+  sheet: Sheet;
+  resolved: readonly (Placed | Unplaced)[];
+  /** Not told of. */
+  recesses: readonly Placed[];
+  units: Units;
+}
+
 /**
  * Cuts an element. Openings that are blocked up, or could not be placed, are reported and leave no trace in the mesh.
- * @param recesses what is taken out of it besides, and not told of.
  * @param before the element as it was cut before an edit; what the edit does not touch is taken from there.
  */
 export function cutElement(
-  element: Element,
-  sheet: Sheet,
-  resolved: readonly (Placed | Unplaced)[],
-  recesses: readonly Placed[],
-  units: Units,
+  { element, sheet, resolved, recesses, units }: ElementAsked,
   before?: ElementCut,
 ): ElementCut {
   const start = performance.now();
@@ -108,7 +113,11 @@ export function cutElement(
           fault('element-faulty', `its ${sheet.noun} cannot be made: ${sheet.fault.reason}`, sheet.fault.mend),
         ),
       );
-  } else made = standing(sheet, cutOpen(element, uprightOf(sheet), open, units, byId, before?.skins ?? []));
+  } else
+    made = standing(
+      sheet,
+      cutOpen({ element, sheet: uprightOf(sheet), open, units, before: before?.skins ?? [] }, byId),
+    );
   const { arches } = sheet;
   if (arches && made.mesh.vertexCount > 0)
     made = { ...made, mesh: together(element.id, [made.mesh, solidsMesh(element.id, archesOf(sheet, arches))]) };
@@ -167,21 +176,23 @@ function standing({ chart }: Sheet, made: Made): Made {
   return frame ? { ...made, mesh: meshIn(frame, made.mesh) } : made;
 }
 
+/** What of an element's openings is to be cut, and its skins as they were cut before. */
+interface OpenAsked {
+  element: Element;
+  sheet: Sheet;
+  open: readonly Placed[];
+  units: Units;
+  before: readonly SkinCut[];
+}
+
 /** Cuts what can be cut; whatever makes the cut fail is set aside, told of, and the rest cut without it. */
-export function cutOpen(
-  element: Element,
-  sheet: Sheet,
-  open: readonly Placed[],
-  units: Units,
-  byId: Map<string, OpeningStatus>,
-  before: readonly SkinCut[],
-): Made {
+export function cutOpen({ element, sheet, open, units, before }: OpenAsked, byId: Map<string, OpeningStatus>): Made {
   const joined = joinedByHair(sheet, open);
   let left = joined.openings;
   for (;;) {
     const plan = planCut(sheet, left, units);
     try {
-      const made = skins(element, sheet, left, plan.grouping, before);
+      const made = skins({ element, sheet, open: left, grouping: plan.grouping, before });
       plan.statuses.forEach((status, k) =>
         byId.set(status.opening, toldMore(status, left[k]!, joined.to, sheet, units)),
       );
@@ -224,7 +235,7 @@ export function cutOpen(
         );
         return solid;
       }
-      const refused = refusals(error, sheet, left, members, plan.grouping, units);
+      const refused = refusals(error, { sheet, open: left, members, grouping: plan.grouping, units });
       if (!refused) throw raised;
       for (const status of refused) byId.set(status.opening, status);
       const gone = new Set(refused.map((status) => status.opening));
@@ -282,32 +293,29 @@ function toldJoined(status: OpeningStatus, to: ReadonlyMap<string, string | null
   ]);
 }
 
+/** What of an element's skins is to be cut, and how openings come together; and as they were cut before. */
+interface SkinsAsked {
+  element: Element;
+  sheet: Sheet;
+  open: readonly Placed[];
+  grouping: Grouping;
+  before: readonly SkinCut[];
+}
+
 /** Cuts the skins. In quads a row or column that passes close by a corner leaves needles: it is left out then, and they are cut again. */
-function skins(
-  element: Element,
-  sheet: Sheet,
-  open: readonly Placed[],
-  grouping: Grouping,
-  before: readonly SkinCut[],
-): Made {
-  if (element.mesh !== 'quads' || sheet.rim) return skinsOn(null, element, sheet, open, grouping, before);
+function skins(asked: SkinsAsked): Made {
+  const { element, sheet, open } = asked;
+  if (element.mesh !== 'quads' || sheet.rim) return skinsOn(null, asked);
   let lines = linesFor(sheet, open);
   for (let round = 0; ; round++) {
-    const made = skinsOn(lines, element, sheet, open, grouping, before);
+    const made = skinsOn(lines, asked);
     const fewer = round < 4 ? withoutNeedles(lines, made.mesh, sheet) : lines;
     if (fewer === lines) return made;
     lines = fewer;
   }
 }
 
-function skinsOn(
-  lines: FaceLines | null,
-  element: Element,
-  sheet: Sheet,
-  open: readonly Placed[],
-  grouping: Grouping,
-  before: readonly SkinCut[],
-): Made {
+function skinsOn(lines: FaceLines | null, { element, sheet, open, grouping, before }: SkinsAsked): Made {
   const builder = new MeshBuilder(sheet.element);
   const all = skinsOf(element, sheet);
   const cut: SkinCut[] = [];
@@ -320,7 +328,7 @@ function skinsOn(
       blocks.length === 0
         ? open
         : open.map((opening) => (reachOf(opening, sheet) > skin.from + nanometre ? voidOf(opening, sheet) : opening));
-    cut.push(cutSkin(builder, sheet, here, grouping, skin, lines, known));
+    cut.push(cutSkin(builder, { sheet, openings: here, grouping, skin, lines }, known));
   }
   const taken = new Set([...grouping.singles, ...grouping.groups.flat(), ...grouping.atEdge].map((k) => open[k]!));
   for (const block of blocks)
@@ -364,7 +372,8 @@ function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made
     const builder = new MeshBuilder(sheet.element);
     for (const skin of skinsOf(element, sheet)) {
       const plain = new MeshBuilder(sheet.element);
-      cutSkin(plain, sheet, [], { singles: [], groups: [], atEdge: [] }, skin, null);
+      const grouping = { singles: [], groups: [], atEdge: [] };
+      cutSkin(plain, { sheet, openings: [], grouping, skin, lines: null });
       const mesh = path(plain.finish(), settingOf(sheet, skin, null), open);
       builder.add(mesh);
     }
@@ -377,15 +386,17 @@ function bySolids(element: Element, sheet: Sheet, open: readonly Placed[]): Made
   }
 }
 
+/** What was being cut when it failed: all that was open, and those at which it failed, where that is known. */
+interface Blamed {
+  sheet: Sheet;
+  open: readonly Placed[];
+  members: readonly Placed[] | null;
+  grouping: Grouping;
+  units: Units;
+}
+
 /** Which openings a failure is to be laid to, each with its reason; null where it is none of theirs. */
-function refusals(
-  error: unknown,
-  sheet: Sheet,
-  open: readonly Placed[],
-  members: readonly Placed[] | null,
-  grouping: Grouping,
-  units: Units,
-): OpeningStatus[] | null {
+function refusals(error: unknown, { sheet, open, members, grouping, units }: Blamed): OpeningStatus[] | null {
   if (open.length === 0) return null;
   if (error instanceof Collapsed) {
     const { operand, side } = error.edge;

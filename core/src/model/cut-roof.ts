@@ -40,7 +40,9 @@ export function cutRoof({ element, body, above, resolved, recesses, units, befor
     const here = open.filter((opening) => opening.face === face);
     const { crossing, clear, planned } = sorted(sheet, here, units, byId);
     const known = before?.faces?.find((other) => other.face === face)?.skins ?? [];
-    const made = skins.map((skin): Made => cutOpen(element, withSkin(sheet, skin), clear, units, byId, known));
+    const made = skins.map((skin): Made =>
+      cutOpen({ element, sheet: withSkin(sheet, skin), open: clear, units, before: known }, byId),
+    );
     made.forEach(({ mesh }, i) => meshes[i]!.push(mesh));
     // What meets so that the plane could not be divided by itself is taken out as solids too.
     for (const opening of clear) {

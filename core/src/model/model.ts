@@ -149,7 +149,8 @@ export function cutModel(
       const asked = { element: as, above: on, resolved: told, recesses: rest, units };
       if (shell && !on.fault) return cutShell({ ...asked, body: shell });
       if (body && !on.fault && !within) return cutRoof({ ...asked, body, before });
-      return cutElement(as, within && !on.fault ? { ...on, fault: within } : on, told, rest, units, before);
+      const own = within && !on.fault ? { ...on, fault: within } : on;
+      return cutElement({ element: as, sheet: own, resolved: told, recesses: rest, units }, before);
     };
     const cutting = (rest: readonly Placed[]): ElementCut =>
       guardedCut(sheet, (on) =>
@@ -162,7 +163,7 @@ export function cutModel(
     const bare: Bare = kept ?? { ...withRooms(taken, cutting), openings: asSetOut };
     const dressed = kept && dressedAlike(kept.openings, asSetOut) ? before?.cuts.get(element.id) : undefined;
     const without = new Map([...bare.without, ...unletOn(seats, asSetOut)]);
-    const cut = dressed ?? withParts(bare.cut, asSetOut, document.units, without, markOf, seatOf);
+    const cut = dressed ?? withParts(bare.cut, { openings: asSetOut, units: document.units, without, markOf, seatOf });
     bares.set(element.id, { ...bare, openings: asSetOut });
     cuts.set(element.id, cut);
     onCut(cuts.size, sheets.size);
@@ -213,15 +214,18 @@ const unletOn = (seats: ReadonlyMap<string, Sheet>, openings: readonly Placed[])
         ]),
     );
 
-/** A cut element with the parts of those of its openings that were cut; what is left out is told with the opening. @param without why parts that are to be let in were not */
-function withParts(
-  cut: ElementCut,
-  openings: readonly Placed[],
-  units: Units,
-  without: ReadonlyMap<string, string>,
-  markOf: (opening: string) => string,
-  seatOf: (opening: Placed) => Sheet,
-): ElementCut {
+/** What a cut element is dressed with. */
+interface Dressing {
+  openings: readonly Placed[];
+  units: Units;
+  /** Why parts that are to be let in were not. */
+  without: ReadonlyMap<string, string>;
+  markOf: (opening: string) => string;
+  seatOf: (opening: Placed) => Sheet;
+}
+
+/** A cut element with the parts of those of its openings that were cut; what is left out is told with the opening. */
+function withParts(cut: ElementCut, { openings, units, without, markOf, seatOf }: Dressing): ElementCut {
   if (openings.length === 0 || cut.sheet.fault) return cut;
   const carrying = new Set(
     cut.statuses

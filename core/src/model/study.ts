@@ -33,12 +33,17 @@ export interface Study {
 /** How much wall there is about it, metres. */
 export const about = { beside: 0.7, below: 0.6, above: 0.8 };
 
-/** Studies a pattern in one of its sizes. @param layers of the wall in which it is studied. @param before one of the same wall. @returns why it cannot be drawn at all */
+/** What is studied: a pattern in one of its sizes, in a wall of such layers. */
+interface Studied {
+  document: ProjectDocument;
+  pattern: Pattern;
+  size: Size;
+  layers: Element['layers'];
+}
+
+/** Studies a pattern in one of its sizes. @param over what its opening has otherwise. @param before one of the same wall. @returns why it cannot be drawn at all */
 export function studyOf(
-  document: ProjectDocument,
-  pattern: Pattern,
-  size: Size,
-  layers: Element['layers'],
+  { document, pattern, size, layers }: Studied,
   over: Partial<Opening> = {},
   before?: Study,
 ): Study | { reason: string } {

@@ -72,8 +72,9 @@ function OnePattern({ document, pattern: committed }: { document: ProjectDocumen
   // Drawings show leaves shut, the model as they stand. What else is in the document does not matter to either.
   const [shut, standing] = useMemo(
     () => {
-      const drawn = studyOf(document, pattern, size, layers, { open: 0, slid: 0 });
-      return [drawn, 'cut' in drawn ? studyOf(document, pattern, size, layers, {}, drawn) : drawn];
+      const studied = { document, pattern, size, layers };
+      const drawn = studyOf(studied, { open: 0, slid: 0 });
+      return [drawn, 'cut' in drawn ? studyOf(studied, {}, drawn) : drawn];
     },
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [pattern, size, layers, materials, units, meshes],
