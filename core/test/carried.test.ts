@@ -2,6 +2,7 @@
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import type { Opening, Part, Pattern, ProjectDocument, ProfileShape } from '@yard-arch/document';
 import { firstChoice, firstDimensions } from '@yard-arch/document';
+import fc from 'fast-check';
 import type { ManifoldToplevel } from 'manifold-3d';
 import { cutModel, meshIn, prove, type ElementCut } from '../src/index.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
@@ -222,5 +223,46 @@ describe('what stands in an opening that runs over its wall’s edge', () => {
       const all = solidIn(library, meshIn(part!.placement, part!.part.mesh));
       expect(all.volume() - wallSolid.intersect(all).volume()).toBeLessThan(2e-6);
     }
+  });
+});
+
+describe('any opening, carried anyhow', () => {
+  const figures = (low: number, high: number) => fc.integer({ min: low * 1000, max: high * 1000 }).map((v) => v / 1000);
+  it('is filled by what lies in nothing, or says why not', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom('rectangle' as const, 'semicircular-arch' as const, 'pointed-arch' as const, 'circle' as const),
+        fc.constantFrom(0, 0, 35, -35, 90, -70),
+        fc.record({ turn: figures(-35, 35), rise: fc.constantFrom(0, 0, 12, -18) }),
+        fc.constantFrom('square' as const, 'aimed' as const, 'radial' as const),
+        fc.record({ along: figures(0.4, 8.6), up: figures(-0.5, 5.4) }),
+        fc.constantFrom(undefined, 'inner' as const),
+        fc.constantFrom(undefined, 'follows' as const),
+        (shape, sweep, { turn, rise }, way, at, face, curve) => {
+          const square = face === 'inner' ? 270 : 90;
+          const document = documentOf({
+            sweep,
+            shape,
+            more: {
+              infill: { ...frame, gap: 0.003, ...(curve ? { curve } : {}) },
+              ...(way === 'radial' ? { jambs: way } : {}),
+            },
+            on: {
+              ...(face ? { face } : {}),
+              ...(way === 'aimed' ? { aim: { turn: (square + turn + 360) % 360, rise } } : {}),
+              along: { from: 'start', distance: at.along },
+              up: { from: 'base', distance: at.up },
+            },
+          });
+          const { cuts, statuses } = cutModel(document);
+          const [cut, status] = [cuts.get('w1')!, statuses.get('a')!];
+          expect(prove(cut.mesh).closed).toBe(true);
+          if (cut.parts.length === 0) return expect(status.reason).toMatch(/\w/);
+          for (const { part } of cut.parts) expect(prove(part.mesh)).toMatchObject({ closed: true, openEdges: 0 });
+          expect(overlap(cut)).toBeLessThan(5e-6);
+        },
+      ),
+      { numRuns: Number(process.env.CARRIED_ROUNDS ?? 40) },
+    );
   });
 });
