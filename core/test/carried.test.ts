@@ -227,8 +227,22 @@ describe('what stands in an opening that runs over its wall’s edge', () => {
 });
 
 describe('any opening, carried anyhow', () => {
+  const about: Part[] = [
+    ...setIn,
+    ring,
+    { id: 'q', kind: 'guard', material: 'iron', bar: 0.02, rail: 0, spacing: 0.12, depth: 0.04 },
+    { id: 'q', kind: 'sill board', material: 'oak', thickness: 0.04, nosing: 0.03, horns: 0, reach: 0.09 },
+    {
+      id: 'q',
+      kind: 'surround',
+      material: 'brick',
+      width: 0.1,
+      thickness: 0.03,
+      sides: ['jamb-left', 'jamb-right', 'head'],
+    },
+  ];
   const figures = (low: number, high: number) => fc.integer({ min: low * 1000, max: high * 1000 }).map((v) => v / 1000);
-  it('is filled by what lies in nothing, or says why not', () => {
+  it('has in and about it what lies in nothing, or says why not', () => {
     fc.assert(
       fc.property(
         fc.constantFrom('rectangle' as const, 'semicircular-arch' as const, 'pointed-arch' as const, 'circle' as const),
@@ -238,11 +252,13 @@ describe('any opening, carried anyhow', () => {
         fc.record({ along: figures(0.4, 8.6), up: figures(-0.5, 5.4) }),
         fc.constantFrom(undefined, 'inner' as const),
         fc.constantFrom(undefined, 'follows' as const),
-        (shape, sweep, { turn, rise }, way, at, face, curve) => {
+        fc.subarray(about, { maxLength: 4 }),
+        (shape, sweep, { turn, rise }, way, at, face, curve, parts) => {
           const square = face === 'inner' ? 270 : 90;
           const document = documentOf({
             sweep,
             shape,
+            parts,
             more: {
               infill: { ...frame, gap: 0.003, ...(curve ? { curve } : {}) },
               ...(way === 'radial' ? { jambs: way } : {}),
@@ -259,10 +275,12 @@ describe('any opening, carried anyhow', () => {
           expect(prove(cut.mesh).closed).toBe(true);
           if (cut.parts.length === 0) return expect(status.reason).toMatch(/\w/);
           for (const { part } of cut.parts) expect(prove(part.mesh)).toMatchObject({ closed: true, openEdges: 0 });
-          expect(overlap(cut)).toBeLessThan(5e-6);
+          // What runs into another part says so; faces of stones that lean are warped by a curve, by some cubic centimetres in all.
+          if (status.findings.some(({ code }) => code === 'runs-into')) return;
+          expect(overlap(cut)).toBeLessThan(parts.length > 0 ? 1e-4 : 5e-6);
         },
       ),
-      { numRuns: Number(process.env.CARRIED_ROUNDS ?? 40) },
+      { numRuns: Number(process.env.CARRIED_ROUNDS ?? 25) },
     );
   });
 });

@@ -20,6 +20,9 @@ import { guarded } from './guarded.ts';
 import { infillOf, type InfillPart, type Stands } from './infill.ts';
 import type { Vector } from '../vector.ts';
 
+/** An opening as far as something can stand in it. */
+const clearIn = (placed: Placed): Placed => (placed.clear ? { ...placed, outline: placed.clear } : placed);
+
 /** Where an opening's parts stand: on its own face at the middle of its width, square to the face or to the way in which the opening is carried through a curved one. */
 export function placementOf({ chart }: Pick<Sheet, 'chart'>, placed: Placed): Rigid {
   const { s, t, profile, carrier } = placed;
@@ -67,7 +70,8 @@ const turnsIn = ({ pattern, carrier }: Placed): boolean => pattern.jambs === 'ra
  * @returns the opening, and words for what differs
  */
 export function asStoodIn({ chart }: Sheet, placed: Placed, follows = false): { stands: Stood; key: string } {
-  const plain = placed.drift ? omit(placed, 'drift') : placed;
+  const clear = clearIn(placed);
+  const plain = placed.drift ? omit(clear, 'drift') : clear;
   if (follows && chart.kind === 'bent') return { stands: plain, key: '' };
   const drift = driftOf(chart, placed);
   const radial = chart.kind === 'bent' && turnsIn(placed);

@@ -290,7 +290,7 @@ function fillIn(parts: Parts, own: Placed, sheet: Sheet): void {
   const follows = infill.curve === 'follows';
   const { stands, key } = asStoodIn(sheet, own, follows);
   const flat = infillOnce(
-    own,
+    stands,
     `${textOf(infill)}${importedKey(textOf(infill))} ${textOf(sections)} ${own.depth} ${own.layers?.join() ?? ''} ${key}`,
     () => guarded('infill', () => infillOf(infill, stands)),
   );

@@ -234,10 +234,13 @@ function carriedAlong(sheet: Sheet, own: Placed, room: Placed, aside: number): P
   const way = own.face === 'inner' ? 0 - aside : aside;
   const { x, y, along, inward } = straightFrame(upright(chart), middle);
   const { carrier = { x, y, along: [along[0], along[1]], way: [inward[0], inward[1]], slope: 0 } } = opening;
+  // It begins where its opening does on the outer face, and as high as what rises has come there.
+  const ahead = (x - carrier.x) * carrier.way[0] + (y - carrier.y) * carrier.way[1];
   return {
     ...placed,
     s: middle + way - placed.profile.width / 2,
-    carrier: { ...carrier, x: carrier.x + way * carrier.along[0], y: carrier.y + way * carrier.along[1] },
+    t: placed.t + carrier.slope * ahead,
+    carrier: { ...carrier, x: x + way * carrier.along[0], y: y + way * carrier.along[1] },
   };
 }
 

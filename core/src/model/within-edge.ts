@@ -11,7 +11,7 @@ import { standing } from './planes-under.ts';
 const known = new WeakMap<Outline, WeakMap<SheetOutline, Map<string, Outline>>>();
 
 /**
- * An opening as far as it lies on its element: below the base, over the top and beyond the ends there is nothing to stand in. The same opening where it lies on it whole.
+ * An opening with the outline that is clear in it: below the base, over the top and beyond the ends there is nothing to stand in. The same opening where it lies on its element whole.
  * @param sheet of its element's outer face. @param own the opening on its own face
  */
 export function withinEdge(sheet: Sheet, own: Placed): Placed {
@@ -23,7 +23,7 @@ export function withinEdge(sheet: Sheet, own: Placed): Placed {
   const key = `${own.s} ${own.t}`;
   let outline = byPlace.get(key);
   if (!outline) byPlace.set(key, (outline = clipped(edge, own)));
-  return outline === own.outline ? own : { ...own, outline };
+  return outline === own.outline ? own : { ...own, clear: outline };
 }
 
 function clipped(edge: SheetOutline, own: Placed): Outline {

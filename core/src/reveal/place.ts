@@ -37,12 +37,16 @@ export function straightFrame(chart: Chart, s: number): StraightFrame {
 /** Whether two frames carry what is drawn to the same places: proportional ones, and straight ones that look the same way from places that differ as what they carry does. */
 export function isCarriedAlike(a: Frame, b: Frame): boolean {
   if (a.kind === 'proportional' || b.kind === 'proportional') return a.kind === b.kind;
-  const aside = b.s - a.s;
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  const aside = dx * a.along[0] + dy * a.along[1];
+  // Of what rises, it matters how far in it begins.
+  const ahead = a.slope === 0 ? 0 : dx * a.inward[0] + dy * a.inward[1];
   return (
     Math.abs(a.along[0] * b.along[1] - a.along[1] * b.along[0]) < relative &&
     Math.abs(a.inward[0] - b.inward[0]) + Math.abs(a.inward[1] - b.inward[1]) < relative &&
     Math.abs(a.slope - b.slope) < relative &&
-    Math.hypot(b.x - a.x - aside * a.along[0], b.y - a.y - aside * a.along[1]) < same
+    Math.abs(aside - (b.s - a.s)) < same &&
+    Math.abs(ahead) < same
   );
 }
 

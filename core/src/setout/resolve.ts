@@ -71,6 +71,8 @@ export interface Placed {
   layers?: readonly number[];
   /** How each side departs from square over that depth. */
   sections: Readonly<Record<Side, SectionLine>>;
+  /** The outline in which something can stand in it, where it runs over its element’s edge. */
+  clear?: Outline;
   /** How far its outline moves along and up with every metre of depth, where it is carried on skew. */
   drift?: readonly [number, number];
   /** Where it lies otherwise than it is set out, as on a dome seen from above: what its own directions across and up are there, and where the middle of its sill is. */
