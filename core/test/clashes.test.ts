@@ -95,6 +95,15 @@ function shareOf(kernel: ManifoldToplevel, a: PartInstance, b: PartInstance): nu
   return volume;
 }
 
+const band: Part = {
+  id: 'b',
+  kind: 'surround',
+  material: 'brick',
+  width: 0.15,
+  thickness: 0.03,
+  sides: ['jamb-left', 'jamb-right', 'head'],
+};
+
 describe('parts of neighbours', () => {
   it('are told of just where they share room', async () => {
     const kernel = await Module();
@@ -107,14 +116,6 @@ describe('parts of neighbours', () => {
       nosing: 0.06,
       horns,
     });
-    const band: Part = {
-      id: 'b',
-      kind: 'surround',
-      material: 'brick',
-      width: 0.15,
-      thickness: 0.03,
-      sides: ['jamb-left', 'jamb-right', 'head'],
-    };
     fc.assert(
       fc.property(
         fc.integer({ min: 1, max: 400 }),
@@ -147,14 +148,6 @@ describe('parts of neighbours', () => {
 });
 
 describe('parts of one opening', () => {
-  const band: Part = {
-    id: 'b',
-    kind: 'surround',
-    material: 'brick',
-    width: 0.15,
-    thickness: 0.03,
-    sides: ['jamb-left', 'jamb-right', 'head'],
-  };
   it('are told of just where they share room, each pair once', async () => {
     const kernel = await Module();
     kernel.setup();
