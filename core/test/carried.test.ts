@@ -168,6 +168,32 @@ describe('leaves on curves', () => {
     expect(reasonOf(of(125))).toContain('runs into the reveal');
   });
 
+  it('are judged each in its own wall, though the leaf is the same', () => {
+    // As far open as a flat wall leaves room for, which one that turns away leaves all the more, and one that turns in does not.
+    const document = documentOf({ more: { infill: { ...leaf(90), seat: { from: 'outer', depth: 0.005 } } } });
+    const walls = [0, 80, -80].map((sweep, i) => ({
+      ...wall({ length: 9, height: 6, ...(sweep ? { sweep } : {}) }),
+      id: `w${i + 1}`,
+    }));
+    const openings = walls.map(({ id: element }) => ({ ...document.openings.a!, id: element, element, open: 172 }));
+    const told = (order: number[]): (string | null)[] => {
+      const all = {
+        ...document,
+        elements: Object.fromEntries(order.map((i) => [walls[i]!.id, walls[i]!])),
+        openings: Object.fromEntries(order.map((i) => [openings[i]!.id, openings[i]!])),
+      };
+      const { statuses } = cutModel(all);
+      return openings.map(({ id }) => statuses.get(id)!.reason);
+    };
+    const [first, ...others] = [
+      [0, 1, 2],
+      [2, 1, 0],
+      [1, 2, 0],
+    ].map(told);
+    for (const other of others) expect(other).toEqual(first);
+    expect(new Set(first).size).toBe(2);
+  });
+
   it('hang as shutters clear of the face, and are told where they open into a hollow', () => {
     const shutters = (angle: number): Part => ({
       id: 'q',

@@ -106,9 +106,7 @@ describe('what is chosen', () => {
           // One thing at a time is done with the pointer.
           expect([placing !== null, taping, sliding].filter(Boolean).length).toBeLessThanOrEqual(1);
           if (one.does === 'place') expect(chosen).toEqual({ kind: 'pattern', id: placing!.pattern });
-          expect(rememberedChoice('p')).toEqual(
-            sessionStorage.getItem('yard-arch-chosen-p') ? chosen : { kind: 'wall' },
-          );
+          expect(rememberedChoice('p')).toEqual(chosen);
           if (one.does === 'board')
             expect([board, localStorage.getItem('yard-arch-board')]).toEqual([one.board, one.board]);
           if (one.does === 'choose an element') expect(rememberedElement('p')).toBe(element);

@@ -12,7 +12,8 @@ import {
 import { folded, type Crease, type Fold } from '../mesh/folded.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import type { StraightFrame } from '../reveal/place.ts';
-import { nanometre } from '../tolerances.ts';
+import { tidy } from '../tidy.ts';
+import { millimetre, nanometre } from '../tolerances.ts';
 import type { Vector } from '../vector.ts';
 import type { InfillPart } from './infill.ts';
 import type { Motion } from './leaf.ts';
@@ -134,8 +135,6 @@ export const sheared = ([dx, dz]: readonly [number, number]): Bend => ({
   key: `${tidy(dx)} ${tidy(dz)}`,
 });
 
-const tidy = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;
-
 /** Words for a fold: where it takes points at these distances along. */
 const keyOf = (fold: Fold, distances: readonly number[]): string =>
   distances
@@ -158,11 +157,20 @@ export function bentParts(made: readonly InfillPart[], { fold, key }: Bend): Inf
       motions: motions.map((motion): Motion => ({
         ...motion,
         at: fold.point(...motion.at) as [number, number, number],
-        along: fold.normal(motion.at, motion.along) as [number, number, number],
+        along: wayAt(fold, motion.at, motion.along),
       })),
       ...(about ? { about: hinge as [number, number, number] } : {}),
     };
   });
+}
+
+/** Where a way that something moves goes as it is folded. */
+function wayAt({ point }: Fold, at: Vector, way: Vector): [number, number, number] {
+  const [from, to] = [
+    point(...at),
+    point(...(at.map((value, k) => value + millimetre * way[k]!) as [number, number, number])),
+  ];
+  return [0, 1, 2].map((k) => (to[k]! - from[k]!) / millimetre) as [number, number, number];
 }
 
 function shiftedBy(mesh: CutMesh, by: Vector, sign: 1 | -1 = 1): CutMesh {

@@ -15,9 +15,9 @@ import {
 import type { Sheet } from '../element/sheet.ts';
 import { straightFrame, type StraightFrame } from '../reveal/place.ts';
 import type { Placed } from '../setout/resolve.ts';
-import { bentParts, goingThrough, sheared, turningIn, type Bend, type Reach } from './bent.ts';
+import { bentParts, goingThrough, sheared, turningIn, type Bend, type Place, type Reach } from './bent.ts';
 import { guarded } from './guarded.ts';
-import { infillOf, type InfillPart, type Stands } from './infill.ts';
+import type { InfillPart, Stands } from './infill.ts';
 import type { Vector } from '../vector.ts';
 
 /** An opening as far as something can stand in it. */
@@ -104,7 +104,7 @@ function narrowingBy({ fold }: Bend): (x: number, depth: number) => number {
   };
 }
 
-const placeOf = (chart: Chart, placed: Placed): { middle: number; low: number; placement: Rigid } => ({
+const placeOf = (chart: Chart, placed: Placed): Place => ({
   middle: placed.s + placed.profile.width / 2,
   low: placed.t,
   placement: placementOf({ chart }, placed),
@@ -158,42 +158,34 @@ function reachOf(parts: readonly InfillPart[]): Reach {
   return reach;
 }
 
-/** What stands in an opening, as it goes with it; or why it has none. @param sheet of the face on which the opening is told */
-export function infillIn(sheet: Sheet, own: Placed): readonly InfillPart[] | string {
-  const { infill } = own.pattern;
-  if (!infill) return [];
-  const follows = infill.curve === 'follows';
-  return carriedWith(
-    follows ? 'planted' : 'standing',
-    sheet,
-    own,
-    infillOf(infill, asStoodIn(sheet, own, follows).stands),
-  );
+/** Where points of what stands in an opening are on its outline, and words for what that depends on. */
+export interface OnOutline {
+  /** From the middle of the outline: across, how deep below the face, and up. */
+  at: (point: Vector) => Vector;
+  key: string;
 }
 
-/** Where a point of what stands in an opening is on its outline, from the middle of that, and how deep below the face: as (across, depth, up). */
-export function toldOnOutline({ chart }: Sheet, placed: Placed): (at: Vector) => Vector {
+/** How an opening is met by what stands in it, if that reaches no further to either side than it is wide. */
+export function toldOnOutline({ chart }: Pick<Sheet, 'chart'>, placed: Placed): OnOutline {
   if (chart.kind === 'flat') {
     const [dx, dz] = driftOf(chart, placed) ?? [0, 0];
-    return ([x, y, z]) => [x - dx * y, y, z - dz * y];
+    return { at: ([x, y, z]) => [x - dx * y, y, z - dz * y], key: `${dx} ${dz}` };
   }
   const plan = upright(chart);
   const frame = frameOf(chart, placed);
-  let f = facetAt(plan, frame.s);
-  return ([x, y, z]) => {
+  const last = plan.s.length - 2;
+  const home = facetAt(plan, frame.s);
+  const bend = turningIn(chart, placeOf(chart, placed), { half: 1.5 * placed.profile.width });
+  const at = ([x, y, z]: Vector): Vector => {
     const point = [0, 1].map((k) => (k === 0 ? frame.x : frame.y) + x * frame.along[k]! + y * frame.inward[k]!);
+    let f = home;
     let told = belowFacet(plan, f, point);
-    for (let way = Math.sign(told.share < 0 ? -1 : told.share > 1 ? 1 : 0); way !== 0;) {
-      const next = f + way;
-      if (next < 0 || next + 1 >= plan.s.length) break;
-      const there = belowFacet(plan, next, point);
-      f = next;
-      told = there;
-      if (way < 0 ? told.share >= 0 : told.share <= 1) break;
-    }
+    const way = told.share < 0 ? -1 : 1;
+    while (way < 0 ? told.share < 0 && f > 0 : told.share > 1 && f < last) told = belowFacet(plan, (f += way), point);
     const s = plan.s[f]! + told.share * (plan.s[f + 1]! - plan.s[f]!);
     return [turnsIn(placed) ? s - frame.s : x, told.depth, z - frame.slope * y];
   };
+  return { at, key: `${bend.key} ${turnsIn(placed)} ${JSON.stringify(placed.carrier ?? null)}` };
 }
 
 /** How deep a point in plan is below a facet, and at what share of it. */

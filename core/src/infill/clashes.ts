@@ -5,6 +5,8 @@ import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { offsetAt } from '../profile/section.ts';
 import { millimetre, nanometre } from '../tolerances.ts';
 import { cross, dot, minus, plus, type Vector } from '../vector.ts';
+import type { OnOutline } from './carried.ts';
+import type { Placed } from '../setout/resolve.ts';
 import { areaOf, holds, moved, type Area } from './area.ts';
 import { centred, type InfillPart, type Stands } from './infill.ts';
 import type { PartInstance } from './part.ts';
@@ -23,19 +25,23 @@ const [slices, mostTriangles] = [16, 400];
 /** At these shares of each edge. */
 const shares = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875];
 
-const known = new WeakMap<InfillPart, Map<string, boolean>>();
+const known = new WeakMap<InfillPart, WeakMap<Placed['outline'], WeakMap<Placed['sections'], Map<string, boolean>>>>();
 
-/** How a leaf has moved, in words for a key; and where a point of it is on the outline of its opening, and how deep, where that is not as it stands. */
+/** How a leaf has moved, in words for a key; and where points of it are on the outline of its opening, where that is not as it stands. */
 interface Moves {
   moves: string;
-  told?: ((at: Vector) => Vector) | undefined;
+  told?: OnOutline | undefined;
 }
 
 /** Whether a leaf that has moved stands in the reveal of its opening. @param stands where it has moved to, from the opening's own directions */
 export function runsIntoReveal(leaf: InfillPart, stands: Rigid, placed: Stands, { moves, told }: Moves): boolean {
-  let byMoves = known.get(leaf);
-  if (!byMoves) known.set(leaf, (byMoves = new Map()));
-  const key = `${moves} ${placed.depth}`;
+  let byOutline = known.get(leaf);
+  if (!byOutline) known.set(leaf, (byOutline = new WeakMap()));
+  let bySections = byOutline.get(placed.outline);
+  if (!bySections) byOutline.set(placed.outline, (bySections = new WeakMap()));
+  let byMoves = bySections.get(placed.sections);
+  if (!byMoves) bySections.set(placed.sections, (byMoves = new Map()));
+  const key = `${moves} ${placed.depth} ${told?.key ?? ''}`;
   let found = byMoves.get(key);
   if (found === undefined) byMoves.set(key, (found = isInReveal(leaf, stands, placed, told)));
   return found;
@@ -66,7 +72,7 @@ function isInReveal({ part: { mesh } }: InfillPart, stands: Rigid, placed: Stand
       for (const share of shares) {
         const along = (axis: number): number => points[a + axis]! * (1 - share) + points[b + axis]! * share;
         const stood = put(stands, along(0), along(1), along(2));
-        const at = told ? told(stood) : stood;
+        const at = told ? told.at(stood) : stood;
         if (at[1] < grace || at[1] > placed.depth - grace) continue;
         const area = areaAt(at[1]);
         if (area && !holds(area.points, [at[0], at[2]])) return true;
@@ -100,8 +106,12 @@ function boxOf(mesh: CutMesh): readonly [Vector, Vector] {
 
 const put = (at: Rigid, x: number, y: number, z: number): Vector => plus(at.origin, turnedOut(at, [x, y, z]));
 
+const boxedParts = new WeakMap<PartInstance, Boxed>();
+
 /** A part with the upright box about it where it stands. */
 function boxed(instance: PartInstance): Boxed {
+  const before = boxedParts.get(instance);
+  if (before) return before;
   const [a, b] = boxOf(instance.part.mesh);
   const low: [number, number, number] = [Infinity, Infinity, Infinity];
   const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
@@ -112,7 +122,9 @@ function boxed(instance: PartInstance): Boxed {
       high[k] = Math.max(high[k]!, value);
     });
   }
-  return { instance, low, high };
+  const made: Boxed = { instance, low, high };
+  boxedParts.set(instance, made);
+  return made;
 }
 
 /** Parts of different openings of one element that stand in each other, each told once of the first. */
@@ -129,7 +141,7 @@ export function betweenOpenings(instances: readonly PartInstance[], markOf: (ope
       const other = all[j]!;
       const [a, b] = [one.instance, other.instance];
       const pair = `${a.opening} ${b.opening}`;
-      if (a.opening === b.opening || told.has(pair) || !overlapping(one, other) || !crossing(one, other)) continue;
+      if (a.opening === b.opening || told.has(pair) || !overlapping(one, other) || !alikeCrossing(one, other)) continue;
       told.add(pair);
       found.push({
         opening: a.opening,

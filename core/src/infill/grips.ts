@@ -5,8 +5,8 @@ import { turnedOut, type Rigid } from '../element/chart.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { cross, minus, plus, type Vector } from '../vector.ts';
 import type { InfillPart } from './infill.ts';
-import { infillIn, placementOf } from './carried.ts';
-import { amountOf } from './parts.ts';
+import { placementOf } from './carried.ts';
+import { amountOf, infillIn } from './parts.ts';
 
 /** One leaf that moves, in the model's own directions, metres. */
 export interface LeafGrip {

@@ -22,7 +22,16 @@ import type { Motion } from './leaf.ts';
 import type { Front, PartInstance, PartLeftOut, PartMesh } from './part.ts';
 import type { Vector } from '../vector.ts';
 import { guard, shutters } from './before.ts';
-import { asShuttered, asStoodIn, carriedWith, placementOf, toldOnOutline, type Going, type Stood } from './carried.ts';
+import {
+  asShuttered,
+  asStoodIn,
+  carriedWith,
+  placementOf,
+  toldOnOutline,
+  type Going,
+  type OnOutline,
+  type Stood,
+} from './carried.ts';
 import { betweenOpenings, runsIntoReveal, withinOpenings, type Clash } from './clashes.ts';
 import { chimneyOf } from './chimney.ts';
 import { dormerOf, dormerWindow } from './dormer.ts';
@@ -259,17 +268,17 @@ function put(
 const shut: Rigid = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
 /** Whether a leaf runs into the reveal as it stands. @param told where a point of it is on the outline */
-const clashes = (made: readonly InfillPart[], placed: Placed, told?: (at: Vector) => Vector): boolean =>
+const clashes = (made: readonly InfillPart[], placed: Placed, told?: () => OnOutline): boolean =>
   made.some((one) => {
     const amounts = one.motions.map((motion) => amountOf(placed, motion));
     if (amounts.every((amount) => amount === 0) || one.motions.some(({ kind }) => kind === 'slide')) return false;
     const stands = one.motions.reduce((so, motion, i) => shifted(so, motion, amounts[i]!), shut);
-    return runsIntoReveal(one, from(stands, one.about), placed, { moves: amounts.join(), told });
+    return runsIntoReveal(one, from(stands, one.about), placed, { moves: amounts.join(), told: told?.() });
   });
 
 /** Tells of leaves that run into the reveal. @param sheet of the face on which the opening is told */
 function tellClash(parts: Parts, sheet: Sheet, placed: Placed, made: readonly InfillPart[]): void {
-  if (clashes(made, placed, toldOnOutline(sheet, placed)))
+  if (clashes(made, placed, () => toldOnOutline(sheet, placed)))
     parts.clashes.push({ opening: placed.id, ...intoReveal(made) });
 }
 
@@ -283,10 +292,10 @@ function intoReveal(made: readonly InfillPart[]): { reason: string; mend: string
   };
 }
 
-/** Puts an opening's infill in its place, each leaf turned about its hinges. */
-function fillIn(parts: Parts, own: Placed, sheet: Sheet): void {
+/** What stands in an opening, as it goes with it; or why it has none. @param sheet of the face on which the opening is told */
+export function infillIn(sheet: Sheet, own: Placed): readonly InfillPart[] | string {
   const { infill, sections } = own.pattern;
-  if (!infill) return;
+  if (!infill) return [];
   const follows = infill.curve === 'follows';
   const { stands, key } = asStoodIn(sheet, own, follows);
   const flat = infillOnce(
@@ -294,7 +303,12 @@ function fillIn(parts: Parts, own: Placed, sheet: Sheet): void {
     `${textOf(infill)}${importedKey(textOf(infill))} ${textOf(sections)} ${own.depth} ${own.layers?.join() ?? ''} ${key}`,
     () => guarded('infill', () => infillOf(infill, stands)),
   );
-  const made = carriedWith(follows ? 'planted' : 'standing', sheet, own, flat);
+  return carriedWith(follows ? 'planted' : 'standing', sheet, own, flat);
+}
+
+/** Puts an opening's infill in its place, each leaf turned about its hinges. */
+function fillIn(parts: Parts, own: Placed, sheet: Sheet): void {
+  const made = infillIn(sheet, own);
   if (typeof made === 'string') return void parts.leftOut.push({ opening: own.id, id: 'infill', reason: made });
   tellClash(parts, sheet, own, made);
   put(parts, own, made, placementOf(sheet, own), (i) => (i === 0 ? 'infill' : `leaf ${i}`));

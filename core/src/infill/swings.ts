@@ -2,7 +2,8 @@
 import { turnedOver } from '../element/turned-over.ts';
 import type { Sheet } from '../element/sheet.ts';
 import type { Placed } from '../setout/resolve.ts';
-import { infillIn, placementOf } from './carried.ts';
+import { placementOf } from './carried.ts';
+import { infillIn } from './parts.ts';
 
 export interface Swing {
   opening: string;

@@ -3,9 +3,11 @@ import { clip } from '../cut/clip.ts';
 import type { Sheet, SheetOutline } from '../element/sheet.ts';
 import { turnedOver } from '../element/turned-over.ts';
 import type { Outline } from '../profile/flatten.ts';
-import type { Side } from '../profile/profile.ts';
+import { sideAlong } from '../profile/free.ts';
+import { regionArea } from '../mesh/region.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { micrometre } from '../tolerances.ts';
+import { outlineLeft } from './outline-left.ts';
 import { standing } from './planes-under.ts';
 
 const known = new WeakMap<Outline, WeakMap<SheetOutline, Map<string, Outline>>>();
@@ -27,52 +29,16 @@ export function withinEdge(sheet: Sheet, own: Placed): Placed {
 }
 
 function clipped(edge: SheetOutline, own: Placed): Outline {
-  const { outline, s, t } = own;
+  const { outline, profile } = own;
   const whole = standing(own);
-  const { loops, openings } = clip(
-    { xs: edge.xs, ys: edge.ys, next: edge.next, count: edge.xs.length },
-    [whole],
-    ['keep'],
-  );
-  const lost = Math.abs(areaOf(whole)) - (openings[1]?.area ?? 0);
+  const count = edge.xs.length;
+  const { loops, openings } = clip({ xs: edge.xs, ys: edge.ys, next: edge.next, count }, [whole], ['keep']);
+  const lost = regionArea(whole) - openings[1]!.area;
   // A door that stands on the base only touches it.
-  if (loops.length === 0 || lost < micrometre * Math.max(own.profile.width, own.profile.height)) return outline;
-  const made: Outline = {
-    count: 0,
-    xs: new Float64Array(0),
-    ys: new Float64Array(0),
-    next: new Uint32Array(0),
-    loops: [],
-    side: [],
-    arcs: [],
-  };
-  const [xs, ys, next]: [number[], number[], number[]] = [[], [], []];
-  for (const loop of loops) {
-    const first = xs.length;
-    made.loops.push(first);
-    loop.xs.forEach((x, i) => {
-      const j = (i + 1) % loop.xs.length;
-      const isOwn = loop.operand[i] === 1;
-      xs.push(x - s);
-      ys.push(loop.ys[i]! - t);
-      next.push(first + j);
-      made.side.push(isOwn ? outline.side[loop.source[i]!]! : sideOf(loop.xs[j]! - x, loop.ys[j]! - loop.ys[i]!));
-      made.arcs.push(isOwn ? outline.arcs[loop.source[i]!]! : null);
-    });
-  }
-  return {
-    ...made,
-    count: xs.length,
-    xs: Float64Array.from(xs),
-    ys: Float64Array.from(ys),
-    next: Uint32Array.from(next),
-  };
+  if (loops.length === 0 || lost < micrometre * Math.max(profile.width, profile.height)) return outline;
+  return outlineLeft(loops, own, (operand, source, dx, dy) =>
+    operand === 1
+      ? { side: outline.side[source]!, arc: outline.arcs[source]! }
+      : { side: sideAlong(dx, dy), arc: null },
+  );
 }
-
-/** The side that an edge of what is left becomes, by the way it runs round it: counter-clockwise. */
-const sideOf = (dx: number, dy: number): Side =>
-  Math.abs(dx) >= Math.abs(dy) ? (dx > 0 ? 'sill' : 'head') : dy > 0 ? 'jamb-right' : 'jamb-left';
-
-/** The area within closed loops, square metres. */
-const areaOf = ({ xs, ys, next }: { xs: Float64Array; ys: Float64Array; next: Uint32Array }): number =>
-  xs.reduce((sum, x, i) => sum + (x * ys[next[i]!]! - xs[next[i]!]! * ys[i]!) / 2, 0);

@@ -57,6 +57,11 @@ export function sideOf(e: ProfileEdge): Side {
     const sense = Math.sign(e.to - e.from);
     [dx, dy] = [-sense * e.rx * Math.sin(middle), sense * e.ry * Math.cos(middle)];
   }
+  return sideAlong(dx, dy);
+}
+
+/** The side of an edge that runs in a direction, counter-clockwise round what it encloses. */
+export function sideAlong(dx: number, dy: number): Side {
   if (Math.abs(dx) >= Math.abs(dy) * (1 - relative)) return dx > 0 ? 'sill' : 'head';
   return dy > 0 ? 'jamb-right' : 'jamb-left';
 }
