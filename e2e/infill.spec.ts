@@ -31,6 +31,25 @@ test('an infill is taken out, begun anew from drawings, and changed by figures',
   await expect(desk.titleBlock).toContainText('sound');
 });
 
+test('a reveal is lined within to the infill, told where it cannot be, and undone', async ({ desk, page }) => {
+  await desk.strip.getByRole('button', { name: /Stair slit/ }).click();
+  await page.keyboard.press('Escape');
+  await desk.unfold('Parts about it');
+  await desk.particulars.getByLabel('Add', { exact: true }).selectOption('lining within');
+  const part = desk.particulars.getByTestId('part');
+  await expect(part.getByRole('heading')).toHaveText('Lining on the face behind');
+  await part.getByLabel('Head').uncheck();
+  const partsOf = async () => (await desk.saved()).patterns.slit!.parts;
+  await expect.poll(partsOf).toMatchObject([{ kind: 'lining', sides: ['jamb-left', 'jamb-right'], behind: true }]);
+  await expect(desk.particulars.getByRole('alert')).toHaveCount(0);
+  await part.getByLabel('Thickness').fill('200');
+  await part.getByLabel('Thickness').press('Enter');
+  await expect.poll(async () => (await partsOf())![0]).toMatchObject({ thickness: 0.2 });
+  await expect(desk.particulars.getByRole('alert').first()).toContainText('too small for its lining');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(desk.particulars.getByRole('alert')).toHaveCount(0);
+});
+
 test('leaves stand open as their opening says, or as the pattern does', async ({ desk }) => {
   await desk.choose('o3');
   await expect(desk.sheet.locator('[data-part="o3"] .hung')).toHaveCount(1);

@@ -199,3 +199,25 @@ describe('sections that leave nothing', () => {
     expect(prove(model.cuts.get('w1')!.mesh).volume).toBeCloseTo(0.7 * 0.7 * 0.4, 9);
   });
 });
+
+describe('sides that pass each other', () => {
+  it('are told of where what is between them is gone, though none crosses another', () => {
+    const reasonOf = (step: number): string | null => {
+      const check = { checks: [{ depth: 0.1, step }] };
+      const pattern = {
+        ...patterns.window!,
+        id: 'p',
+        profile: { shape: 'i-section' },
+        sections: { 'jamb-left': check, 'jamb-right': check },
+        sizes: { s: { id: 's', name: 's', dimensions: { width: 0.4, height: 0.6, web: 0.06, flange: 0.06 } } },
+      };
+      const document = {
+        ...project([wall()], [{ ...opening('a', 'p', 2, 1), size: 's' }]),
+        patterns: { ...patterns, p: pattern as never },
+      };
+      return cutModel(document).statuses.get('a')!.reason;
+    };
+    expect(reasonOf(-0.02)).toBeNull();
+    expect(reasonOf(-0.04)).toContain('would cross another of its sides');
+  });
+});

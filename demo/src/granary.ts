@@ -163,7 +163,20 @@ export function granary(): ProjectDocument {
       thickness: 0.03,
       nosing: 0.03,
       horns: 0.05,
-      reach: 0.25,
+      behind: true,
+    },
+  ];
+  // Oak along the reveals within, and an architrave over its edges.
+  const lined = (sides: Extract<Part, { kind: 'lining' }>['sides']): Part[] => [
+    { id: 'lining', kind: 'lining', material: 'oak', thickness: 0.02, sides, behind: true },
+    {
+      id: 'architrave',
+      kind: 'surround',
+      material: 'oak',
+      width: 0.07,
+      thickness: 0.018,
+      off: -0.012,
+      sides,
       behind: true,
     },
   ];
@@ -186,7 +199,7 @@ export function granary(): ProjectDocument {
     'rectangle',
     { a: [1.1, 1], b: [1.4, 1] },
     { material: null, sides: { sill: 'stone' } },
-    { sections: window, parts: [ring(19), ...sills], infill: casements },
+    { sections: window, parts: [ring(19), ...sills, ...lined(['jamb-left', 'jamb-right', 'head'])], infill: casements },
   );
   pattern(
     'arch',
@@ -235,6 +248,7 @@ export function granary(): ProjectDocument {
   pattern('door', 'Yard door', 'rectangle', { a: [1, 2.15], b: [1.3, 2.3] }, own, {
     onFloor: true,
     infill: yardDoor,
+    parts: lined(['jamb-left', 'jamb-right', 'head']),
   });
   pattern(
     'oculus',

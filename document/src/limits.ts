@@ -8,6 +8,7 @@ import { fieldSchema, infillSchema } from './infill-schema.ts';
 import {
   archRingSchema,
   guardSchema,
+  liningSchema,
   lintelSchema,
   partSchema,
   shuttersSchema,
@@ -115,6 +116,7 @@ export const limits = {
   barDepth: limitsAt(guardSchema, 'depth'),
   rail: limitsAt(guardSchema, 'rail'),
   off: limitsAt(surroundSchema, 'off'),
+  lining: limitsAt(liningSchema, 'thickness'),
   clearance: limitsAt(fieldSchema, 'clearance'),
   angle: limitsAt(fieldSchema, 'angle'),
   vary: limitsAt(fieldSchema, 'vary'),

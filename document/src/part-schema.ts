@@ -27,12 +27,16 @@ export const sillBoardSchema = z.strictObject({
   behind: z.boolean('must be true or false').optional(),
 });
 /**
- * A plain board on the sill, level, of a thickness; it stands before the face by its nosing, and there goes on beyond the jambs by its horns on either side. It reaches so far into the reveal, or all
- * the way. `behind`: it stands on the face opposite to the one on which the opening is set out, as a window board within does. Metres.
+ * A plain board on the sill, level, of a thickness; it stands before the face by its nosing, and there goes on beyond the jambs by its horns on either side. It reaches so far into the reveal, or to
+ * what stands in the opening. `behind`: it stands on the face opposite to the one on which the opening is set out, as a window board within does. Metres.
  */
 export type SillBoard = z.infer<typeof sillBoardSchema>;
 
 const sides = ['jamb-left', 'jamb-right', 'head', 'sill'] as const;
+const someSides = z
+  .array(z.enum(sides, `must be one of ${sides.join(', ')}`))
+  .min(1, 'must hold at least one side')
+  .max(4, 'must hold at most 4 sides');
 
 export const surroundSchema = z.strictObject({
   id,
@@ -40,16 +44,28 @@ export const surroundSchema = z.strictObject({
   material: id,
   width: extent.max(2, 'must be at most 2 m'),
   thickness: extent.max(0.5, 'must be at most 0.5 m'),
-  sides: z
-    .array(z.enum(sides, `must be one of ${sides.join(', ')}`))
-    .min(1, 'must hold at least one side')
-    .max(4, 'must hold at most 4 sides'),
-  off: upTo(1).optional(),
+  sides: someSides,
+  off: number.min(-0.2, 'must be at least -0.2 m').max(1, 'must be at most 1 m').optional(),
   moulding: mouldingSchema.optional(),
   behind: z.boolean('must be true or false').optional(),
 });
-/** A band planted on the face along some sides of an opening, mitred where they meet; so wide, and so thick before the face; `off` so far away from the opening, as a hood mould is, its inner edge worked. `behind`: on the face opposite, as an architrave within is. Metres. */
+/** A band planted on the face along some sides of an opening, mitred where they meet; so wide, and so thick before the face; `off` so far away from the opening, as a hood mould is, or less than nothing where it laps over the reveal's edge; its inner edge worked. `behind`: on the face opposite, as an architrave within is. Metres. */
 export type Surround = z.infer<typeof surroundSchema>;
+
+export const liningSchema = z.strictObject({
+  id,
+  kind: z.literal('lining'),
+  material: id,
+  thickness: extent.max(0.2, 'must be at most 0.2 m'),
+  sides: someSides,
+  reach: extent.optional(),
+  behind: z.boolean('must be true or false').optional(),
+});
+/**
+ * Boards along some sides of the reveal, from the face to what stands in the opening, or no further than so far; straight, as each side splays, and mitred where they meet. They stand on a board on the sill.
+ * `behind`: from the face opposite to the one on which the opening is set out, as those within are. Metres.
+ */
+export type Lining = z.infer<typeof liningSchema>;
 
 const stoneCount = z.int('must be a whole number').min(1, 'must be at least 1').max(199, 'must be at most 199');
 const inFace = {
@@ -220,6 +236,7 @@ export const partSchema = z.discriminatedUnion(
   [
     sillBoardSchema,
     surroundSchema,
+    liningSchema,
     lintelSchema,
     archRingSchema,
     quoinsSchema,
@@ -233,7 +250,7 @@ export const partSchema = z.discriminatedUnion(
   ],
   {
     error:
-      'must say its kind: sill board, surround, lintel, arch ring, quoins, stone sill, shutters, guard, dormer, chimney, lunette or imported',
+      'must say its kind: sill board, surround, lining, lintel, arch ring, quoins, stone sill, shutters, guard, dormer, chimney, lunette or imported',
   },
 );
 export type Part = z.infer<typeof partSchema>;

@@ -12,6 +12,8 @@ export const partStarts = [
   'quoins',
   'surround',
   'hood mould',
+  'lining',
+  'lining within',
   'architrave within',
   'shutters',
   'guard rail',
@@ -34,16 +36,7 @@ export function partFrom(start: PartStart, document: ProjectDocument, material: 
     case 'sill board':
       return { id, kind: 'sill board', material, thickness: 0.06, nosing: 0.04, horns: 0, reach: 0.1 };
     case 'window board within':
-      return {
-        id,
-        kind: 'sill board',
-        material: timber,
-        thickness: 0.03,
-        nosing: 0.04,
-        horns: 0.05,
-        reach: 0.12,
-        behind: true,
-      };
+      return { id, kind: 'sill board', material: timber, thickness: 0.03, nosing: 0.04, horns: 0.05, behind: true };
     case 'stone sill':
       return { ...inFace, kind: 'stone sill', height: 0.1, proud: 0.05, ends: 0.06, fall: 0.015, drip: true };
     case 'lintel':
@@ -65,6 +58,10 @@ export function partFrom(start: PartStart, document: ProjectDocument, material: 
         off: 0.22,
         moulding: { kind: 'hollowed', size: 0.045 },
       };
+    case 'lining':
+      return { id, kind: 'lining', material: timber, thickness: 0.018, sides: [...round] };
+    case 'lining within':
+      return { id, kind: 'lining', material: timber, thickness: 0.018, sides: [...round], behind: true };
     case 'architrave within':
       return { id, kind: 'surround', material: timber, width: 0.08, thickness: 0.018, sides: [...round], behind: true };
     case 'shutters':

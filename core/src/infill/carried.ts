@@ -18,7 +18,7 @@ import type { Placed } from '../setout/resolve.ts';
 import { bentParts, goingThrough, sheared, turningIn, type Bend, type Place, type Reach } from './bent.ts';
 import { guarded } from './guarded.ts';
 import type { InfillPart, Stands } from './infill.ts';
-import type { Vector } from '../vector.ts';
+import { dot, minus, type Vector } from '../vector.ts';
 
 /** An opening as far as something can stand in it. */
 const clearIn = (placed: Placed): Placed => (placed.clear ? { ...placed, outline: placed.clear } : placed);
@@ -61,7 +61,7 @@ function driftOf(chart: Chart, { drift, carrier }: Placed): readonly [number, nu
 }
 
 /** An opening as what stands in it finds it. */
-export type Stood = Placed & Pick<Stands, 'narrowing' | 'ahead'>;
+export type Stood = Placed & Pick<Stands, 'narrowing' | 'ahead' | 'until'>;
 
 const turnsIn = ({ pattern, carrier }: Placed): boolean => pattern.jambs === 'radial' && !carrier;
 
@@ -94,6 +94,19 @@ export function asShuttered({ chart }: Sheet, placed: Placed, lap: number): { st
   const places = lap > 0 ? [0, half + lap, 0 - half - lap, ...all] : [];
   const ahead = Math.min(...[half, 0 - half, ...places].map((x) => bend.fold.point(x, 0, 0)[1]));
   return { stands: { ...placed, ahead }, key: `${ahead}` };
+}
+
+/** How far in below its face what goes through a curve with an opening meets a plane, metres: where that is furthest in, from jamb to jamb. */
+export function depthTo({ chart }: Sheet, placed: Placed, { at, normal }: { at: Vector; normal: Vector }): number {
+  const half = placed.profile.width / 2;
+  const bend = bendFor('set in', chart, placed, { half, near: 0, far: placed.depth });
+  if (!bend || bend === 'square') return placed.depth;
+  const beyond = (x: number, depth: number): number => dot(normal, minus(bend.fold.point(x, depth, 0), at));
+  const depths = [half, 0, 0 - half, ...bend.fold.at.map(({ along }) => along)].map((x) => {
+    const [near, far] = [beyond(x, 0), beyond(x, placed.depth)];
+    return (placed.depth * near) / (near - far);
+  });
+  return Math.max(...depths);
 }
 
 /** Where what is so far from the middle on the outer face comes, at so much depth straight in from there. */

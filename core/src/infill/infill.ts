@@ -66,6 +66,8 @@ export type Stands = Pick<Placed, 'outline' | 'profile' | 'sections' | 'depth' |
   narrowing?: (x: number, depth: number) => number;
   /** How far in the face is where shutters lie against it, on a curve. */
   ahead?: number;
+  /** How far in goes what lies along its reveal, where that is not just as far as its infill's seat. */
+  until?: number;
 };
 
 /** What of an infill is where as it is seen, outermost first; as far as it can be built. */

@@ -13,7 +13,7 @@ import seedrandom from 'seedrandom';
 import type { Rigid } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { turnedOver } from '../element/turned-over.ts';
-import { across } from '../setout/across.ts';
+import { across, fromBehind } from '../setout/across.ts';
 import { defaultFineness } from '../profile/flatten.ts';
 import { squareSections } from '../profile/section.ts';
 import { outlineOf, type Placed } from '../setout/resolve.ts';
@@ -38,7 +38,10 @@ import { dormerOf, dormerWindow } from './dormer.ts';
 import { holdsPoint } from '../mesh/region.ts';
 import { guarded } from './guarded.ts';
 import { importedKey, importedPart } from './imported.ts';
+import { alongReveal, type OnFace } from './along-reveal.ts';
+import { lining } from './lining.ts';
 import { lunetteOf } from './lunette.ts';
+import { roomKey } from './room.ts';
 import { letIn } from './set-in.ts';
 import { sillBoard } from './sill-board.ts';
 import { surround } from './surround.ts';
@@ -67,6 +70,7 @@ const makers: {
   lunette: (part, placed) => still(lunetteOf(part, placed)),
   'sill board': (part, placed) => still(sillBoard(part, placed)),
   surround: (part, placed) => still(surround(part, placed)),
+  lining: (part, placed) => still(lining(part, placed)),
   guard: (part, placed) => still(guard(part, placed)),
   shutters,
   imported: (part, { profile: { width, height }, depth }) => still(importedPart(part, { width, height, depth })),
@@ -109,9 +113,15 @@ function textOf(value: object | undefined): string {
 const partOnce = oncePer<readonly InfillPart[] | string>();
 const infillOnce = oncePer<readonly InfillPart[] | string>();
 
+/** Kinds that lie along the reveal, and go with that. */
+const inReveal: ReadonlySet<Part['kind']> = new Set(['sill board', 'lining']);
+
+/** Kinds that have to do with what stands in the opening, or with a board on its sill. */
+const onBoards: ReadonlySet<Part['kind']> = new Set([...inReveal, 'surround']);
+
 /** How a part goes with its opening. */
 const goingOf = (part: Part): Going =>
-  isSetIn(part) || part.kind === 'sill board' ? 'set in' : part.kind === 'surround' ? 'planted' : 'standing';
+  isSetIn(part) || inReveal.has(part.kind) ? 'set in' : part.kind === 'surround' ? 'planted' : 'standing';
 
 /** An opening as a part finds it: only what stands in the reveal has to find its room there, and what lies against the face where that is. */
 function foundBy(part: Part, sheet: Sheet, placed: Placed): { stands: Stood; key: string } {
@@ -119,8 +129,11 @@ function foundBy(part: Part, sheet: Sheet, placed: Placed): { stands: Stood; key
   return part.kind === 'shutters' ? asShuttered(sheet, placed, part.lap) : { stands: placed, key: '' };
 }
 
-/** A part of an opening as it goes with it. @param sheet of the face on which the opening is told */
-function partIn(part: Part, sheet: Sheet, placed: Placed, units: Units): readonly InfillPart[] | string {
+/** A part of an opening as it goes with it. @param on the face on which it stands @param own the one on which its opening is set out */
+function partIn(part: Part, on: OnFace, own: OnFace, units: Units): readonly InfillPart[] | string {
+  if (part.kind === 'lining' || part.kind === 'sill board')
+    return alongReveal(part, on, own, (stands) => meshesOf(part, stands, units));
+  const { sheet, placed } = on;
   const going = goingOf(part);
   const { stands, key } = foundBy(part, sheet, placed);
   return carriedWith(going, sheet, placed, meshesOf(part, stands, units, key));
@@ -129,7 +142,7 @@ function partIn(part: Part, sheet: Sheet, placed: Placed, units: Units): readonl
 const meshesOf = (part: Part, placed: Stood, units: Units, key = ''): readonly InfillPart[] | string =>
   partOnce(
     placed,
-    `${textOf(part)}${importedKey(textOf(part))} ${key} ${placed.depth} ${placed.kind} ${textOf(placed.pattern.sections)} ${units} ${placed.slope ?? ''} ${placed.pattern.onSlope ?? ''} ${textOf(placed.flank)}`,
+    `${textOf(part)}${importedKey(textOf(part))} ${key} ${placed.depth} ${placed.kind} ${textOf(placed.pattern.sections)} ${units} ${placed.slope ?? ''} ${placed.pattern.onSlope ?? ''} ${textOf(placed.flank)}${onBoards.has(part.kind) ? `${roomKey(placed)} ${placed.until}` : ''}`,
     () => guarded(part.kind, () => makeOf(part, placed, units)),
   );
 
@@ -162,19 +175,21 @@ export function partsOf(
 ): Parts {
   const parts: Parts = { instances: [], leftOut: [], clashes: [] };
   const inner = turnedOver(sheet).sheet;
+  const faceOf = (placed: Placed): OnFace => ({ placed, sheet: placed.face === 'inner' ? inner : sheet });
   for (const own of openings) {
-    fillIn(parts, own, own.face === 'inner' ? inner : sheet);
+    fillIn(parts, own, faceOf(own).sheet);
     for (const part of own.pattern.parts ?? []) {
       const through = own.depth >= sheet.thickness - nanometre;
-      const placed = isBehind(part) && through ? across(sheet, own) : own;
+      const on = faceOf(isBehind(part) && through ? across(sheet, own) : own);
+      const { placed } = on;
       const made =
         refusal(part, sheet, through) ??
         notLetIn(part, without.get(`${own.id} / ${part.id}`)) ??
-        partIn(part, placed.face === 'inner' ? inner : sheet, placed, units);
+        partIn(part, on, faceOf(own), units);
       if (typeof made === 'string') parts.leftOut.push({ opening: own.id, id: part.id, reason: made });
       else {
-        tellClash(parts, placed.face === 'inner' ? inner : sheet, placed, made);
-        const placement = placementOf(placed.face === 'inner' ? inner : sheet, placed);
+        tellClash(parts, on.sheet, placed, made);
+        const placement = placementOf(on.sheet, placed);
         put(parts, placed, made, placement, (i) => (i === 0 ? part.id : `${part.id} ${i}`));
         if (part.kind === 'dormer') dormered(parts, part, { placed, sheet, placement, units });
       }
@@ -368,6 +383,8 @@ function shifted(shut: Rigid, { kind, at, along, times }: Motion, by: number): R
 
 /** In what wall a pattern is drawn that stands in none. */
 const drawnIn = 0.35;
+/** How what is on the face behind stands to the one before, in that wall. */
+const turned: Rigid = { origin: [0, drawnIn, 0], x: [-1, 0, 0], y: [0, -1, 0], z: [0, 0, 1] };
 
 /**
  * How a pattern is drawn in one of its sizes, with what stands in and about it on its own face, as if in a plain wall; from the middle of its
@@ -399,14 +416,17 @@ export function patternFront(
     // What stands on a roof is drawn as on a plane of 45 degrees.
     slope: Math.PI / 4,
   };
+  const fromWithin: Placed = { ...placed, outline: fromBehind(placed.outline), face: 'inner', own: 'outer' };
   for (const part of pattern.parts ?? []) {
-    // What is behind the face, and what runs from there into a vault, is not seen on it.
-    if (isBehind(part) || part.kind === 'lunette') continue;
-    const built = meshesOf(part, placed, units);
+    // What runs from behind the face into a vault depends on that.
+    if (part.kind === 'lunette') continue;
+    const behind = isBehind(part);
+    const built = meshesOf(part, behind ? fromWithin : placed, units);
     if (typeof built === 'string') told(built);
     else {
-      for (const one of built) front.push(...frontOf(one.part));
-      put(stands, placed, built, shut, () => part.id);
+      // What is behind the face is not seen on it.
+      if (!behind) for (const one of built) front.push(...frontOf(one.part));
+      put(stands, placed, built, behind ? turned : shut, () => part.id);
     }
     if (part.kind === 'dormer') front.push(...windowFront(part, placed));
   }

@@ -2,7 +2,9 @@
 import type { SillBoard } from '@yard-arch/document';
 import type { SectionLine } from '../profile/section.ts';
 import type { Placed } from '../setout/resolve.ts';
+import type { Stands } from './infill.ts';
 import type { PartMesh } from './part.ts';
+import { roomIn } from './room.ts';
 import { Facets, type Point } from './facets.ts';
 import { micrometre, millimetre, nanometre } from '../tolerances.ts';
 
@@ -18,17 +20,24 @@ interface Figures {
 }
 
 /** The board of an opening on its own face, or why it carries none. */
-export function sillBoard(board: SillBoard, placed: Placed): PartMesh | string {
+export function sillBoard(board: SillBoard, placed: Placed & Pick<Stands, 'until'>): PartMesh | string {
   const span = levelSill(placed);
   if (!span) return 'its outline has no level sill for a board';
-  const back = Math.min(board.reach ?? placed.depth, placed.depth);
-  const { sections, profile } = placed;
+  const back = backOf(board, placed);
+  if (typeof back === 'string') return back;
+  const { sections, profile, own, face } = placed;
+  // Seen from behind, the jamb on the left is called the right one, as on its own face.
+  const turned = own !== undefined && own !== face;
   const half = profile.width / 2;
-  const beside = (x: number, away: 1 | -1, section: SectionLine): Line =>
-    unstepped(through(section, back)).map(([y, offset]) => [y, x - half + away * offset]);
+  // Beside what does not rise upright from the sill it gets no wider with that.
+  const beside = ([x, upright]: readonly [number, boolean], away: 1 | -1, section: SectionLine): Line =>
+    unstepped(through(section, back)).map(([y, offset]) => [
+      y,
+      x - half + away * (upright ? offset : Math.min(0, offset)),
+    ]);
   const figures: Figures = {
-    left: beside(span[0], -1, sections['jamb-left']),
-    right: beside(span[1], 1, sections['jamb-right']),
+    left: beside(span[0], -1, sections[turned ? 'jamb-right' : 'jamb-left']),
+    right: beside(span[1], 1, sections[turned ? 'jamb-left' : 'jamb-right']),
     bed: through(sections.sill, back).map(([y, offset]) => [y, 0 - offset]),
   };
   const narrowest = Math.min(...figures.right.map(([, x]) => x)) - Math.max(...figures.left.map(([, x]) => x));
@@ -41,6 +50,20 @@ export function sillBoard(board: SillBoard, placed: Placed): PartMesh | string {
   ]);
   return { key, name: 'sill board', mesh: made(board, figures) };
 }
+
+/** How high above an opening's lowest the top of the board on its sill is, on the face behind its own or on that; null where it has none. */
+export function boardTop(placed: Placed, behind = false): number | null {
+  const board = placed.pattern.parts?.find(
+    (part): part is SillBoard => part.kind === 'sill board' && (part.behind ?? false) === behind,
+  );
+  const back = board && levelSill(placed) && backOf(board, placed);
+  if (!board || typeof back !== 'number') return null;
+  return board.thickness - Math.min(...through(placed.sections.sill, back).map(([, offset]) => offset));
+}
+
+/** How far in a board's back is: as far as it is to reach, or where what stands in the opening begins. */
+const backOf = (board: SillBoard, placed: Placed & Pick<Stands, 'until'>): number | string =>
+  board.reach === undefined ? (placed.until ?? roomIn(board, placed)) : Math.min(board.reach, placed.depth);
 
 /** A section from where it begins to a depth. */
 function through({ n, offset }: SectionLine, back: number): [number, number][] {
@@ -67,15 +90,25 @@ function unstepped(line: [number, number][]): [number, number][] {
   ];
 }
 
-/** From where to where an outline runs level at its lowest; null where it does nowhere. */
-function levelSill({ outline: { count, xs, ys, next, arcs }, profile }: Placed): [number, number] | null {
-  let best: [number, number] | null = null;
+type End = readonly [x: number, upright: boolean];
+
+/** From where to where an outline runs level at its lowest, and whether it goes upright from there; null where it does nowhere. */
+function levelSill({ outline: { count, xs, ys, next, arcs }, profile }: Placed): [End, End] | null {
+  let best: number | null = null;
+  const long = (i: number): number => xs[next[i]!]! - xs[i]!;
   for (let i = 0; i < count; i++) {
     const j = next[i]!;
     if (arcs[i] || Math.abs(ys[i]!) > micrometre || Math.abs(ys[j]!) > micrometre || xs[j]! <= xs[i]!) continue;
-    if (!best || xs[j]! - xs[i]! > best[1] - best[0]) best = [xs[i]!, xs[j]!];
+    if (best === null || long(i) > long(best)) best = i;
   }
-  return best && best[1] - best[0] > 0.05 * profile.width ? best : null;
+  if (best === null || long(best) <= 0.05 * profile.width) return null;
+  const [start, end] = [best, next[best]!];
+  const before = next.indexOf(start);
+  const upright = (i: number, j: number): boolean => Math.abs(xs[i]! - xs[j]!) < micrometre;
+  return [
+    [xs[start]!, upright(before, start)],
+    [xs[end]!, upright(end, next[end]!)],
+  ];
 }
 
 const along: Point = [1, 0, 0];

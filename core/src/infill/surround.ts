@@ -7,6 +7,7 @@ import { NotDivided } from './divide.ts';
 import { Facets } from './facets.ts';
 import { banded } from './framing.ts';
 import type { Front, PartMesh } from './part.ts';
+import { boardTop } from './sill-board.ts';
 import { frame } from './solids.ts';
 
 const tidy = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;
@@ -15,11 +16,12 @@ const tidy = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;
 export function surround(part: Surround, placed: Placed): PartMesh | string {
   const outline = areaOf(placed.outline);
   if (!outline) return 'its outline has islands, round which no surround goes';
-  // Where an arris or a splay opens the reveal at the face, the band begins at its edge.
-  const edge = moved(
-    outline,
-    ({ side }) => offsetAt(placed.sections[side!], 0, 1) + (part.sides.includes(side!) ? (part.off ?? 0) : 0),
-  );
+  // Where an arris or a splay opens the reveal at the face, the band begins at its edge; and where a board stands before the face, on that.
+  const foot = part.sides.includes('sill') ? null : boardTop(placed, part.behind);
+  const edge = moved(outline, ({ side }) => {
+    if (side === 'sill' && foot !== null) return 0 - foot;
+    return offsetAt(placed.sections[side!], 0, 1) + (part.sides.includes(side!) ? (part.off ?? 0) : 0);
+  });
   if (!edge) return 'its reveal leaves nothing for a surround to go round';
   const inner: Area = {
     points: edge.area.points.map(([x, y]) => [x - placed.profile.width / 2, y] as const),

@@ -3,7 +3,7 @@
  * its neighbours meet in its stead.
  */
 import type { EdgeLoop, LoopEdge } from './loop.ts';
-import { nanometre as same, parallel, relative, touch } from '../tolerances.ts';
+import { millimetre, nanometre as same, parallel, relative, touch } from '../tolerances.ts';
 
 /** A depth, metres, at which corners are looked at. */
 export interface Station {
@@ -91,16 +91,26 @@ function refuseCrossing(
     const [dx, dy] = [px[j]![k]! - x, py[j]![k]! - y];
     return (dx * (py[v]![k]! - y) - dy * (px[v]![k]! - x)) / Math.hypot(dx, dy);
   };
+  /** How long the part is that lies beside both of two sides that are parallel. */
+  const shared = (i: number, h: number): number => {
+    const j = (h + 1) % E;
+    const [x, y] = [px[h]![k]!, py[h]![k]!];
+    const [dx, dy] = [px[j]![k]! - x, py[j]![k]! - y];
+    const size = Math.hypot(dx, dy);
+    const along = [i, (i + 1) % E].map((v) => (dx * (px[v]![k]! - x) + dy * (py[v]![k]! - y)) / size);
+    return Math.min(size, Math.max(...along)) - Math.max(0, Math.min(...along));
+  };
   let open: number[] = [];
   for (const i of order) {
-    open = open.filter((h) => Math.max(px[h]![k]!, px[(h + 1) % E]![k]!) > least(i));
+    open = open.filter((h) => Math.max(px[h]![k]!, px[(h + 1) % E]![k]!) > least(i) - touch);
     for (const h of open) {
       const [p, q, r, s] = [side(h, i), side(h, (i + 1) % E), side(i, h), side(i, (h + 1) % E)];
-      if (
+      const across =
         ((p > touch && q < -touch) || (p < -touch && q > touch)) &&
-        ((r > touch && s < -touch) || (r < -touch && s > touch))
-      )
-        throw new Collapsed(loop[i]!.joint ? loop[h]! : loop[i]!, n, 'crossed');
+        ((r > touch && s < -touch) || (r < -touch && s > touch));
+      // Sides in one line that lie over one another: what was between them is gone.
+      const over = Math.max(Math.abs(p), Math.abs(q)) < touch && shared(i, h) > millimetre / 10;
+      if (across || over) throw new Collapsed(loop[i]!.joint ? loop[h]! : loop[i]!, n, 'crossed');
     }
     open.push(i);
   }

@@ -41,15 +41,16 @@ function acrossAnew(over: TurnedOver, placed: Placed, thickness: number): Placed
     own: placed.own ?? placed.face ?? 'outer',
   };
   if (bent && placed.pattern.jambs === 'radial') {
-    const mapped = mirroredBy(outline, (x) => to(s + x));
-    const left = Math.min(...mapped.xs);
-    for (let i = 0; i < mapped.count; i++) mapped.xs[i]! -= left;
+    const left = Math.min(...mirroredBy(outline, (x) => to(s + x)).xs);
+    const turned = (x: number): number => to(s + x) - left;
+    const mapped = mirroredBy(outline, turned);
     const width = Math.max(...mapped.xs);
     return {
       ...common,
       sections: widened(common.sections, width / profile.width),
       s: left,
       outline: mapped,
+      ...(placed.clear ? { clear: mirroredBy(placed.clear, turned) } : {}),
       profile: { ...profile, width, edges: [] },
     };
   }
@@ -60,6 +61,7 @@ function acrossAnew(over: TurnedOver, placed: Placed, thickness: number): Placed
     ...common,
     s: middle - profile.width / 2,
     outline: fromBehind(outline),
+    ...(placed.clear ? { clear: fromBehind(placed.clear, outline) } : {}),
     ...(carrier ? { carrier } : {}),
     ...(placed.drift ? { t: placed.t + rise * thickness, drift: [aside, 0 - rise] as const } : {}),
   };
@@ -143,12 +145,12 @@ function widened(sections: Placed['sections'], by: number): Placed['sections'] {
 
 const mirrors = new WeakMap<Outline, Outline>();
 
-/** An outline as it is seen from behind, its left end where it was; its sides keep their names. */
-export function fromBehind(outline: Outline): Outline {
+/** An outline as it is seen from behind, the left end of the whole of which it is where that was; its sides keep their names. */
+export function fromBehind(outline: Outline, whole = outline): Outline {
   let made = mirrors.get(outline);
   if (!made) {
-    const right = Math.max(...outline.xs);
-    const left = Math.min(...outline.xs);
+    const right = Math.max(...whole.xs);
+    const left = Math.min(...whole.xs);
     mirrors.set(outline, (made = mirroredBy(outline, (x) => right + left - x)));
     mirrors.set(made, outline);
   }

@@ -5,9 +5,10 @@ import { toVersion2 } from './to-2.ts';
 import { toVersion3 } from './to-3.ts';
 import { toVersion4 } from './to-4.ts';
 import { toVersion5 } from './to-5.ts';
+import { toVersion6 } from './to-6.ts';
 
 /** Version of the file format. It rises whenever what is written becomes otherwise, with a step in `migrate` and a file of the version before among the tests' fixtures. */
-export const formatVersion = 5;
+export const formatVersion = 6;
 
 /** By version: the step from it to the next. */
 export const migrate: Readonly<Record<number, Migration>> = {
@@ -15,6 +16,7 @@ export const migrate: Readonly<Record<number, Migration>> = {
   2: toVersion3,
   3: toVersion4,
   4: toVersion5,
+  5: toVersion6,
 };
 
 /** What is written in no version that this program knows. */

@@ -8,6 +8,7 @@ import {
   double,
   infill,
   leaf,
+  linedWithin,
   lintel,
   member,
   mullions,
@@ -81,7 +82,11 @@ export const doors: Pattern[] = [
         ),
         doorFrame,
       ),
-      parts: [surround(0.16, { moulding: { kind: 'ogee', size: 0.03 }, thickness: 0.05 }), threshold()],
+      parts: [
+        surround(0.16, { moulding: { kind: 'ogee', size: 0.03 }, thickness: 0.05 }),
+        threshold(),
+        ...linedWithin('green', 0.09),
+      ],
     },
   ),
   ships(
@@ -265,6 +270,6 @@ export const doors: Pattern[] = [
       }),
       doorFrame,
     ),
-    parts: [surround(0.1), threshold()],
+    parts: [surround(0.1), threshold(), ...linedWithin()],
   }),
 ];

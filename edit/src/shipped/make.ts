@@ -154,16 +154,37 @@ export const surround = (width = 0.13, over: Partial<Extract<Part, { kind: 'surr
   sides: ['jamb-left', 'jamb-right', 'head'],
   ...over,
 });
-export const windowBoard = (reach = 0.14): Part => ({
+/** A board on the sill within, from the infill to before the face. */
+export const windowBoard = (material = 'oak'): Part => ({
   id: partId(),
   kind: 'sill board',
-  material: 'oak',
+  material,
   thickness: 0.028,
   nosing: 0.04,
   horns: 0.05,
-  reach,
   behind: true,
 });
+/** A moulded band round an opening that laps over the edges of its lining. */
+export const architrave = (material: string, width: number, behind?: true): Part =>
+  surround(width, {
+    material,
+    thickness: 0.02,
+    off: -0.012,
+    moulding: { kind: 'ogee', size: 0.014 },
+    ...(behind ? { behind } : {}),
+  });
+/** Boards along the reveal within, and an architrave over their edges. */
+export const linedWithin = (material = 'paint', width = 0.07): Part[] => [
+  {
+    id: partId(),
+    kind: 'lining',
+    material,
+    thickness: 0.018,
+    sides: ['jamb-left', 'jamb-right', 'head'],
+    behind: true,
+  },
+  architrave(material, width, true),
+];
 /** Before the frame, which stands on the floor. */
 export const threshold = (): Part => ({
   id: partId(),

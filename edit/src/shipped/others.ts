@@ -1,6 +1,20 @@
 /** Shipped vents, niches, archways and pockets. */
 import type { Pattern } from '@yard-arch/document';
-import { boards, chimney, dormer, double, frameOf, infill, quoins, ring, ships, stoneSill, surround } from './make.ts';
+import {
+  architrave,
+  boards,
+  chimney,
+  dormer,
+  double,
+  frameOf,
+  infill,
+  linedWithin,
+  quoins,
+  ring,
+  ships,
+  stoneSill,
+  surround,
+} from './make.ts';
 
 const metal = {
   frame: frameOf({ width: 0.03, depth: 0.05, material: 'iron', joints: 'mitred' }),
@@ -64,6 +78,20 @@ export const others: Pattern[] = [
     {
       onFloor: true,
       parts: [ring(21, 0.3, true, 'stone'), quoins(0.34)],
+    },
+  ),
+  ships(
+    'cased',
+    'Cased opening',
+    'rectangle',
+    ['open', 'timber'],
+    [
+      { width: 0.9, height: 2.1 },
+      { width: 1.5, height: 2.2 },
+    ],
+    {
+      onFloor: true,
+      parts: [...linedWithin('paint', 0.08), architrave('paint', 0.08)],
     },
   ),
   ships('niche', 'Statue niche', 'semicircular-arch', ['niche'], [{ span: 0.6, height: 1.4 }], {

@@ -21,6 +21,7 @@ import {
   stoneSill,
   surround,
   transoms,
+  linedWithin,
   windowBoard,
 } from './make.ts';
 
@@ -53,7 +54,7 @@ export const windows: Pattern[] = [
           null,
         ),
       ),
-      parts: [stoneSill(), lintel(), windowBoard()],
+      parts: [stoneSill(), lintel(), windowBoard(), ...linedWithin()],
     },
   ),
   ships(
@@ -111,7 +112,7 @@ export const windows: Pattern[] = [
         ),
         { frame: frameOf({ width: 0.05, depth: 0.11 }) },
       ),
-      parts: [stoneSill(), ring(13, 0.24), windowBoard(0.12)],
+      parts: [stoneSill(), ring(13, 0.24), windowBoard('paint'), ...linedWithin()],
     },
   ),
   ships(

@@ -108,6 +108,15 @@ const withChanges = ({ name, changes }: ChangeSet, before: readonly Change[]): C
 const material: Figure = { key: 'material', label: 'Material', kind: 'material' };
 const width: Figure = { key: 'width', label: 'Width', kind: 'length', within: limits.surround };
 const thickness: Figure = { key: 'thickness', label: 'Thickness', kind: 'length', within: limits.board };
+const reach: Figure = {
+  key: 'reach',
+  label: 'Reach',
+  kind: 'length',
+  within: { least: 0, most: limits.extent.most },
+  otherwise: 0,
+  unsaid: true,
+  note: 'nothing: to the infill',
+};
 const height: Figure = { key: 'height', label: 'Height', kind: 'length', within: limits.inFace };
 const inFace: Figure[] = [
   { key: 'depth', label: 'Let in', kind: 'length', within: limits.inFace, note: 'into the wall' },
@@ -125,14 +134,7 @@ const figuresOf: Record<Part['kind'], readonly Figure[]> = {
     thickness,
     { key: 'nosing', label: 'Nosing', kind: 'length', within: limits.nosing },
     { key: 'horns', label: 'Horns', kind: 'length', within: limits.horns },
-    {
-      key: 'reach',
-      label: 'Reach',
-      kind: 'length',
-      within: { least: 0, most: limits.extent.most },
-      otherwise: 0,
-      unsaid: true,
-    },
+    reach,
   ],
   surround: [
     material,
@@ -148,6 +150,7 @@ const figuresOf: Record<Part['kind'], readonly Figure[]> = {
       note: 'from the opening',
     },
   ],
+  lining: [material, { ...thickness, within: limits.lining }, reach],
   lintel: [
     material,
     height,
@@ -249,6 +252,7 @@ function OnePart({ part, document, onChange }: OneProps<Part>) {
       )}
       <Figures value={part} figures={figuresOf[part.kind]} document={document} onChange={onChange} />
       {part.kind === 'surround' && <SurroundFields part={part} document={document} onChange={onChange} />}
+      {part.kind === 'lining' && <SideTicks sides={part.sides} onChange={(sides) => onChange({ sides })} />}
       {part.kind === 'arch ring' && <KeystoneFields part={part} document={document} onChange={onChange} />}
       {part.kind === 'imported' && (
         <>
@@ -407,36 +411,40 @@ function DormerFields({ part, document, onChange }: OneProps<Extract<Part, { kin
   );
 }
 
-const surroundSides = [
+const sideTicks = [
   { side: 'jamb-left', label: 'Left jamb' },
   { side: 'jamb-right', label: 'Right jamb' },
   { side: 'head', label: 'Head' },
   { side: 'sill', label: 'Sill' },
 ] as const;
 
+type Sides = Extract<Part, { kind: 'surround' }>['sides'];
+
+/** Along which sides a part goes: one at least. */
+function SideTicks({ sides, onChange }: { sides: Sides; onChange: (sides: Sides) => void }) {
+  return sideTicks.map(({ side, label }) => (
+    <Tick
+      key={side}
+      label={label}
+      value={sides.includes(side)}
+      onChange={(on) => {
+        const next = sideTicks.map((one) => one.side).filter((one) => (one === side ? on : sides.includes(one)));
+        if (next.length > 0) onChange(next);
+      }}
+    />
+  ));
+}
+
 function SurroundFields({ part, document, onChange }: OneProps<Extract<Part, { kind: 'surround' }>>) {
-  const { moulding } = part;
   return (
     <>
       <MouldingFields
-        moulding={moulding}
+        moulding={part.moulding}
         first={Math.min(0.02, part.thickness / 2)}
         document={document}
         onChange={(next) => onChange({ moulding: next })}
       />
-      {surroundSides.map(({ side, label }) => (
-        <Tick
-          key={side}
-          label={label}
-          value={part.sides.includes(side)}
-          onChange={(on) => {
-            const sides = surroundSides
-              .map((one) => one.side)
-              .filter((one) => (one === side ? on : part.sides.includes(one)));
-            if (sides.length > 0) onChange({ sides });
-          }}
-        />
-      ))}
+      <SideTicks sides={part.sides} onChange={(sides) => onChange({ sides })} />
     </>
   );
 }

@@ -7,6 +7,6 @@ export function calledOf(part: Part): string {
   const behind = 'behind' in part && part.behind ? ' on the face behind' : '';
   if (part.kind === 'imported') return `Mesh${behind}`;
   if (part.kind === 'guard') return part.height === undefined ? 'Window bars' : 'Guard rail';
-  if (part.kind === 'surround' && part.off) return `Hood mould${behind}`;
+  if (part.kind === 'surround' && (part.off ?? 0) > 0) return `Hood mould${behind}`;
   return `${name}${behind}`;
 }
