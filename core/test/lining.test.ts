@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, it } from '@jest/globals';
 import {
   firstChoice,
   firstDimensions,
+  omit,
   profileShapes,
   type Opening,
   type Part,
@@ -15,6 +16,7 @@ import type { ManifoldToplevel } from 'manifold-3d';
 import { cutModel, meshIn, prove, type ElementCut } from '../src/index.ts';
 import { placedIn } from '../src/element/chart.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
+import { patternFront } from '../src/infill/drawn.ts';
 import { opening, project, wall } from './sample.ts';
 import { solidIn } from './solid-of.ts';
 
@@ -142,8 +144,9 @@ describe('a lining', () => {
   });
 
   it('leaves the board its own jambs, each on its side', () => {
-    const { reach: _reach, ...whole } = board as Extract<Part, { kind: 'sill board' }>;
-    const cut = cutOf([whole], { more: { sections: { 'jamb-right': splayed } } });
+    const cut = cutOf([omit(board as Extract<Part, { kind: 'sill board' }>, 'reach')], {
+      more: { sections: { 'jamb-right': splayed } },
+    });
     expect(overlap(cut)).toBeLessThan(1e-9);
     // As wide as the reveal, which splays on one side, and no further in than the infill.
     const splay = (Math.tan((14 * Math.PI) / 180) * deep ** 2) / 2;
@@ -197,6 +200,15 @@ describe('a lining', () => {
     const sides = ['jamb-left', 'jamb-right'] as Lining['sides'];
     expect(reasonOf([within({ thickness: 0.05, sides })], narrow('i-section'))).toContain('too small for its lining');
     expect(reasonOf([within({ thickness: 0.02, sides })], narrow('i-section'))).toBeNull();
+    // It is told where the pattern is drawn, too, though it is not seen there.
+    const drawn = (parts: Part[], size: Record<string, number>) =>
+      patternFront({ profile: firstChoice('rectangle'), infill, parts }, size, 'mm');
+    expect(drawn([within({ thickness: 0.2 })], { width: 0.3, height: 1 }).reason).toContain('too small for its lining');
+    expect(drawn([board, within({ sides: ['jamb-left', 'sill'] })], { width, height }).reason).toContain(
+      'carries a board on the same face',
+    );
+    expect(drawn([{ ...board, reach: 0.3 } as Part], { width, height }).reason).toContain('runs into its');
+    expect(drawn([{ ...board, reach: 0.18 } as Part, within()], { width, height }).reason).toBeNull();
     expect(reasonOf([within()], { infill: { ...infill, seat: { from: 'inner', depth: 0 } } })).toContain(
       'what stands in it leaves nothing of the reveal before it',
     );
