@@ -19,7 +19,7 @@ import { rememberedView, rememberView, useDisplay, type View } from './display.t
 import { BackdropOf } from './Backdrop.tsx';
 import { bySoftware, fine, noteSoftware, Pace, type Drawing } from './Pace.tsx';
 import { DisplayMenu, SectionBar } from './DisplayMenu.tsx';
-import { aboveOf, aimAt, chosenFrom, cornersIn, endOn, faceOn, wholeOf, type Stand } from './views.ts';
+import { aboveOf, aimAt, chosenFrom, cornersIn, endOn, faceOn, sectionBefore, wholeOf, type Stand } from './views.ts';
 import { useOutgrown } from './outgrown.ts';
 import { PromptObserver } from './prompt-observer.ts';
 
@@ -151,7 +151,14 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
               ),
             ),
           outer: wall ? () => fly(faceOn(document, wall, 'outer')) : null,
-          inner: wall ? () => fly(faceOn(document, wall, 'inner')) : null,
+          inner: wall
+            ? () => {
+                const stand = faceOn(document, wall, 'inner');
+                const before = canvas.current && sectionBefore(canvas.current.scene, stand);
+                if (before) useDisplay.setState({ section: before });
+                fly(stand);
+              }
+            : null,
           start: wall ? () => fly(endOn(document, wall, 'start')) : null,
           end: wall ? () => fly(endOn(document, wall, 'end')) : null,
           above: () => fly(aboveOf(corners)),

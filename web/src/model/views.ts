@@ -2,6 +2,7 @@
 import { directionsAt, pointAt, resolveOpening, sheetsOf } from '@yard-arch/core';
 import type { Element, FaceName, ProjectDocument } from '@yard-arch/document';
 import * as THREE from 'three';
+import type { Section } from './display.ts';
 
 /** Where to look from: towards a point, metres. */
 export interface Stand {
@@ -142,6 +143,31 @@ export function faceOn(document: ProjectDocument, element: Element, side: FaceNa
     new THREE.Vector3(...directionsAt(chart, length / 2).up),
   ];
   return { to: middle, from: middle.clone().add(away), all: around(middle, along, length / 2, up, height / 2) };
+}
+
+/** Seen no nearer than this is what is planted on a face itself, or stands before it. */
+const beforeFace = 0.3;
+
+/**
+ * Where a plane has to cut through the building so that a face is seen from where one stands: half way to the nearest thing before it. None where nothing is, or where the face is aslant to all planes that there are.
+ */
+export function sectionBefore(scene: THREE.Object3D, { from, to, all }: Stand): Section | null {
+  const away = from.clone().sub(to).normalize();
+  const across = (['x', 'y', 'z'] as const).find((axis) => Math.abs(away[axis]) > 0.98);
+  if (!across) return null;
+  const rays = [to, ...all.map((corner) => to.clone().lerp(corner, 0.6))].map(
+    (point) => new THREE.Raycaster(point.clone().addScaledVector(away, beforeFace), away),
+  );
+  const hits = rays.flatMap((ray) =>
+    ray
+      .intersectObject(scene)
+      .filter(({ object }) => object.castShadow)
+      .slice(0, 1),
+  );
+  if (hits.length === 0) return null;
+  const room = Math.min(...hits.map(({ distance }) => distance)) + beforeFace;
+  const at = to[across] + (away[across] * room) / 2;
+  return { across, at, other: (across === 'z') !== away[across] > 0 };
 }
 
 /** Square on to the edge in which an element starts, or ends. */
