@@ -31,6 +31,24 @@ test('an infill is taken out, begun anew from drawings, and changed by figures',
   await expect(desk.titleBlock).toContainText('sound');
 });
 
+test('an edge is worked to a section that is drawn, told where it cannot be, and undone', async ({ desk, page }) => {
+  await desk.strip.getByRole('button', { name: /Oculus/ }).click();
+  await page.keyboard.press('Escape');
+  await desk.unfold('Infill');
+  await desk.particulars.getByLabel('Edge', { exact: true }).first().selectOption('drawn');
+  const mouldingOf = async () => (await desk.saved()).patterns.oculus!.infill?.frame.moulding;
+  await expect.poll(mouldingOf).toMatchObject({ kind: 'drawn', outline: { length: 5 } });
+  await expect(desk.particulars.getByRole('img', { name: 'Its section, the front below' })).toBeVisible();
+  await expect(desk.particulars.getByRole('alert')).toHaveCount(0);
+  // Its inner face before its front: it cannot be run.
+  const deep = desk.particulars.getByLabel('Section, point 5 deep');
+  await deep.fill('-5');
+  await deep.press('Enter');
+  await expect(desk.particulars.getByRole('alert').first()).toContainText('its moulding');
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(desk.particulars.getByRole('alert')).toHaveCount(0);
+});
+
 test('a reveal is lined within to the infill, told where it cannot be, and undone', async ({ desk, page }) => {
   await desk.strip.getByRole('button', { name: /Stair slit/ }).click();
   await page.keyboard.press('Escape');

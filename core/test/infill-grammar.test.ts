@@ -7,6 +7,7 @@ import {
   type Infill,
   type Leaf,
   type Member,
+  type Moulding,
   type Pattern,
   type ProfileShape,
 } from '@yard-arch/document';
@@ -70,16 +71,39 @@ function overlap(parts: readonly InfillPart[]): number {
 
 const fraction = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 
+/** Sections that are drawn: from the front to the inner face by steps, slants, rounds and beads that stand out over what is behind them. */
+const drawnUpTo = (size: number) =>
+  fc
+    .array(fc.record({ n: fraction(0, 1), in: fraction(0, 1), bulge: fc.constantFrom(0, 0, 0.3, -0.3, 0.41) }), {
+      minLength: 0,
+      maxLength: 4,
+    })
+    .map((middle): Moulding => {
+      const way = middle
+        .sort((a, b) => a.n - b.n)
+        .map((one) => ({ x: one.in * size, y: one.n * size, bulge: one.bulge }));
+      return {
+        kind: 'drawn',
+        outline: [{ x: 0, y: size }, { x: 0, y: 0 }, { x: size / 9, y: 0 }, ...way, { x: size, y: size }],
+      };
+    });
+const mouldingUpTo = (least: number, most: number): fc.Arbitrary<Moulding> =>
+  fraction(least, most).chain((size) =>
+    fc.oneof(
+      fc
+        .constantFrom('chamfered' as const, 'rounded' as const, 'hollowed' as const, 'ogee' as const)
+        .map((kind) => ({ kind, size })),
+      drawnUpTo(size),
+    ),
+  );
+
 const framing: fc.Arbitrary<Framing> = fc.record(
   {
     width: fraction(0.03, 0.08),
     depth: fc.constant(0.07),
     material: fc.constant('m'),
     joints: fc.constantFrom('mitred' as const, 'stiles through' as const, 'rails through' as const),
-    moulding: fc.record({
-      kind: fc.constantFrom('chamfered' as const, 'rounded' as const, 'hollowed' as const, 'ogee' as const),
-      size: fraction(0.005, 0.025),
-    }),
+    moulding: mouldingUpTo(0.005, 0.025),
     rebate: fc.record({
       width: fraction(0.005, 0.02),
       depth: fraction(0.01, 0.04),
@@ -90,13 +114,7 @@ const framing: fc.Arbitrary<Framing> = fc.record(
 );
 
 /** How the front edges of bars are worked, or not. */
-const edge = fc.option(
-  fc.record({
-    kind: fc.constantFrom('chamfered' as const, 'rounded' as const, 'hollowed' as const, 'ogee' as const),
-    size: fraction(0.002, 0.007),
-  }),
-  { nil: undefined },
-);
+const edge = fc.option(mouldingUpTo(0.002, 0.007), { nil: undefined });
 
 const filling: fc.Arbitrary<Field> = fc.oneof(
   fc.constant(glass),

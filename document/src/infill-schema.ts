@@ -2,6 +2,7 @@
 import { z } from 'zod';
 import { extent, id, number } from './figures.ts';
 import { importedMaterials, importedShape, type Imported } from './imported-schema.ts';
+import { pointSchema } from './outline-schema.ts';
 
 /** A length that may be nothing, metres. */
 const upTo = (most: number) => number.min(0, 'must be at least 0').max(most, `must be at most ${most} m`);
@@ -14,11 +15,21 @@ const degreesTo = (most: number) =>
 
 export const mouldingKinds = ['chamfered', 'rounded', 'hollowed', 'ogee'] as const;
 
-export const mouldingSchema = z.strictObject({
-  kind: z.enum(mouldingKinds, `must be ${mouldingKinds.join(', ')}`),
-  size: extent.max(0.3, 'must be at most 0.3 m'),
-});
-/** An edge that is worked: taken off at 45°, rounded, hollowed or run as an ogee, so far along both ways. Metres. */
+export const mouldingSchema = z.discriminatedUnion(
+  'kind',
+  [
+    z.strictObject({ kind: z.enum(mouldingKinds), size: extent.max(0.3, 'must be at most 0.3 m') }),
+    z.strictObject({
+      kind: z.literal('drawn'),
+      outline: z.array(pointSchema).min(3, 'must hold at least three points').max(64, 'must hold at most 64 points'),
+    }),
+  ],
+  { error: `must say its kind: ${mouldingKinds.join(', ')} or drawn` },
+);
+/**
+ * An edge that is worked: taken off at 45°, rounded, hollowed or run as an ogee, so far along both ways; or as it is drawn, cut through and seen from above, its front below and the opening on its right,
+ * with a straight side on the left and a straight back, which meet where the member is whole. Metres.
+ */
 export type Moulding = z.infer<typeof mouldingSchema>;
 
 export const memberSchema = z.strictObject({ width, depth: width, material: id });

@@ -6,6 +6,7 @@ import {
   type Infill,
   type Leaf,
   type Material,
+  type Moulding,
   type Pattern,
   type ProjectDocument,
 } from '@yard-arch/document';
@@ -109,6 +110,18 @@ export function beginInfill(document: ProjectDocument, pattern: Pattern, start: 
     ...(needsGlass ? glass.changes : []),
     putting('patterns', { ...pattern, infill }),
   );
+}
+
+/** A moulding to begin to draw with: a quarter round behind a small step, so far along both ways. */
+export function mouldingToDraw(size: number): Extract<Moulding, { kind: 'drawn' }>['outline'] {
+  const step = Math.round(0.15 * size * 1e6) / 1e6;
+  return [
+    { x: 0, y: size },
+    { x: 0, y: 0 },
+    { x: step, y: 0 },
+    { x: step, y: step, bulge: Math.tan(Math.PI / 8) },
+    { x: size, y: size },
+  ];
 }
 
 /** Changes a pattern's infill, or takes it out. */

@@ -61,12 +61,12 @@ export function placeAt(points: ByHand, length: number, degrees: number): Place 
 }
 
 /** A place on a grid of centimetres, or in line with a point that is there already. @param reach how near it is to such a line, metres */
-export function onGrid(points: ByHand, { x, y }: Place, reach: number): Place {
+export function onGrid(points: ByHand, { x, y }: Place, reach: number, grid = 0.01): Place {
   const inLine = (value: number, others: readonly number[]): number => {
     const near = others
       .filter((other) => Math.abs(other - value) < reach)
       .sort((a, b) => Math.abs(a - value) - Math.abs(b - value))[0];
-    return near ?? Math.round(value * 100) / 100;
+    return near ?? Math.round(value / grid) / Math.round(1 / grid);
   };
   return {
     x: inLine(

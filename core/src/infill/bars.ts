@@ -1,11 +1,12 @@
 /** Bars whose front edges are worked: the section recedes along both sides, and is whole at its ends. */
 import type { Bar } from '@yard-arch/document';
-import { nanometre } from '../tolerances.ts';
+import { nanometre, rounding } from '../tolerances.ts';
+import { newell } from '../vector.ts';
 import type { Area, Spot } from './area.ts';
 import { NotDivided } from './divide.ts';
 import type { Point } from './facets.ts';
 import type { Site } from './fillings.ts';
-import { worked } from './framing.ts';
+import { worked } from './moulding.ts';
 import { facing, prism, sides, type Range } from './solids.ts';
 
 const at = ([x, z]: Spot, y: number): Point => [x, y, z];
@@ -15,14 +16,14 @@ export function addBar({ facets }: Pick<Site, 'facets'>, bar: Bar, piece: Area, 
   const { material, moulding, width } = bar;
   const grain: Point = [along[0], 0, along[1]];
   if (!moulding) return prism(facets, material, piece, range, grain);
-  const { size } = moulding;
-  if (2 * size > width - nanometre || size > range.to - range.from + nanometre)
+  const { steps, wide, deep } = worked(moulding);
+  if (2 * wide > width - nanometre || deep > range.to - range.from + nanometre)
     throw new NotDivided('its bars are too narrow for their moulding');
   const long = longEdges(piece, along);
   // From the front, where it is narrowest, to where it is whole.
-  const levels = worked(moulding).map(({ n, in: inward }) => ({
+  const levels = steps.map(({ n, in: inward }) => ({
     y: range.from + n,
-    points: narrowed(piece.points, long, size - inward),
+    points: narrowed(piece.points, long, wide - inward),
   }));
   // What is too short to be worked is left plain.
   if (levels.some(({ points }) => points === null)) return prism(facets, material, piece, range, grain);
@@ -32,9 +33,10 @@ export function addBar({ facets }: Pick<Site, 'facets'>, bar: Bar, piece: Area, 
   for (let k = 0; k + 1 < rings.length; k++)
     rings[k]!.forEach((a, i) => {
       const j = (i + 1) % rings[k]!.length;
-      const quad = [a, rings[k]![j]!, rings[k + 1]![j]!, rings[k + 1]![i]!];
+      const quad = [a, rings[k + 1]![i]!, rings[k + 1]![j]!, rings[k]![j]!];
       const [b, c] = [piece.points[i]!, piece.points[j]!];
-      facing(facets, quad, [c[1] - b[1], -1, b[0] - c[0]], [c[0] - b[0], 0, c[1] - b[1]]);
+      // An end that stays has no face where the section steps.
+      if (Math.hypot(...newell(quad)) > rounding) facets.add(quad, [c[0] - b[0], 0, c[1] - b[1]]);
     });
   const whole = { from: levels.at(-1)!.y, to: range.to };
   if (whole.to > whole.from + nanometre) sides(facets, piece, whole, true);

@@ -1,5 +1,5 @@
 /** Frames: members swept along an area's edges, plain or worked, and what they leave for what they hold. */
-import type { Framing, Moulding } from '@yard-arch/document';
+import type { Framing } from '@yard-arch/document';
 import type { Side } from '../profile/profile.ts';
 import type { SectionLine } from '../profile/section.ts';
 import { jointed } from '../reveal/loop.ts';
@@ -10,6 +10,7 @@ import { loopEdge, moved, type Area, type Moved, type Spot, type Strip } from '.
 import { NotDivided } from './divide.ts';
 import type { Point } from './facets.ts';
 import type { Site } from './fillings.ts';
+import { worked } from './moulding.ts';
 import { facing, frame, side, type Range } from './solids.ts';
 
 /** What a frame leaves, and how deep. */
@@ -18,47 +19,17 @@ export interface Held {
   range: Range;
 }
 
-/** Points of a worked edge, a quarter round in so many steps. */
-const steps = 6;
-
-/** A worked edge as (depth, further in) from the front to the inner face, rounded where it says so. */
-export function worked({ kind, size }: Moulding): { n: number; in: number; smooth: boolean }[] {
-  const quarter = (at: (angle: number) => [number, number]): { n: number; in: number; smooth: boolean }[] =>
-    Array.from({ length: steps + 1 }, (_, i) => {
-      const [n, inward] = at((i * Math.PI) / 2 / steps);
-      return { n, in: inward, smooth: i > 0 && i < steps };
-    });
-  switch (kind) {
-    case 'chamfered':
-      return [
-        { n: 0, in: 0, smooth: false },
-        { n: size, in: size, smooth: false },
-      ];
-    case 'rounded':
-      return quarter((angle) => [size * (1 - Math.cos(angle)), size * Math.sin(angle)]);
-    case 'hollowed':
-      return quarter((angle) => [size * Math.sin(angle), size * (1 - Math.cos(angle))]);
-    case 'ogee': {
-      const half = size / 2;
-      const first = quarter((angle) => [half * (1 - Math.cos(angle)), half * Math.sin(angle)]);
-      const second = quarter((angle) => [half + half * Math.sin(angle), half + half * (1 - Math.cos(angle))]);
-      first.at(-1)!.smooth = true;
-      return [...first, ...second.slice(1)];
-    }
-  }
-}
-
 /** The section of a worked member: across its front first, over a depth of one, then through its depth. @throws NotDivided */
 function sectionOf({ width, depth, moulding, rebate }: Framing): SectionLine {
-  const size = moulding?.size ?? 0;
+  const edge = moulding ? worked(moulding) : null;
   const left = depth - (rebate?.depth ?? 0);
-  if (size > width - micrometre || size > left + nanometre)
+  if (edge && (edge.wide > width - micrometre || edge.deep > left + nanometre))
     throw new NotDivided('its moulding is larger than its frame has room for');
   if (rebate && (rebate.width > width - micrometre || left < micrometre))
     throw new NotDivided('its rebate is larger than its frame has room for');
   const points = [
-    ...(moulding
-      ? worked(moulding).map(({ n, in: inward, smooth }) => ({ n, offset: -(width - size) - inward, smooth }))
+    ...(edge
+      ? edge.steps.map(({ n, in: inward, smooth }) => ({ n, offset: -(width - edge.wide) - inward, smooth }))
       : [{ n: 0, offset: -width, smooth: false }]),
     { n: left, offset: -width, smooth: false },
     ...(rebate
@@ -112,8 +83,7 @@ export function framed(
   const has = (side: Side | null): boolean => !side || !without.includes(side);
   workedFrame(site, framing.material, outer, { section, has, out: 0 }, range);
   const rings = [...new Set(section.offset.slice(1).map((offset) => Math.round(offset * 1e7) / 1e7))];
-  const lines =
-    framing.moulding?.kind === 'chamfered' || !framing.moulding ? rings : [Math.min(...rings), Math.max(...rings)];
+  const lines = linesOf(framing) ?? rings;
   let last: readonly Spot[] = outer.points;
   for (const offset of lines.sort((a, b) => b - a)) {
     const ring = moved(outer, by(-offset))?.area.points;
@@ -134,7 +104,14 @@ export function framed(
   };
 }
 
-interface Worked {
+/** How far in the lines of a moulding are, from the outer edge; null where all that its section has are seen. */
+function linesOf({ moulding, width }: Framing): number[] | null {
+  if (!moulding || moulding.kind === 'chamfered') return null;
+  const { arrises, wide } = worked(moulding);
+  return [...new Set(arrises.map((inward) => wide - width - inward))];
+}
+
+interface Sweep {
   section: SectionLine;
   /** Which sides have a member. */
   has: (side: Side | null) => boolean;
@@ -147,7 +124,7 @@ function workedFrame(
   { facets }: Site,
   material: string,
   base: Area,
-  { section: seen, has, out }: Worked,
+  { section: seen, has, out }: Sweep,
   { from, to }: Range,
 ): void {
   const section: SectionLine = { ...seen, offset: seen.offset.map((offset) => offset + out) };
@@ -202,7 +179,9 @@ export function banded(site: Site, framing: Framing, along: readonly Side[], inn
   const has = (side: Side | null): boolean => side !== null && along.includes(side);
   workedFrame(site, framing.material, inner, { section, has, out: framing.width }, range);
   let last: readonly Spot[] | null = null;
-  for (const offset of [framing.width, framing.moulding?.size ?? 0, 0]) {
+  const edge = framing.moulding && worked(framing.moulding);
+  const lines = edge ? edge.arrises.map((inward) => edge.wide - inward) : [0];
+  for (const offset of [framing.width, ...lines.sort((a, b) => b - a)]) {
     const ring = moved(inner, ({ side }) => (has(side) ? offset : 0))?.area.points;
     if (ring && last) site.front.push({ kind: 'solid', loops: [last, ring], material: framing.material });
     last = ring ?? last;

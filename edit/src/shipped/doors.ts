@@ -1,5 +1,6 @@
 /** Shipped doors, gates and hatches. */
 import type { Pattern } from '@yard-arch/document';
+import { mouldingToDraw } from '../infill.ts';
 import {
   at,
   bars,
@@ -83,7 +84,7 @@ export const doors: Pattern[] = [
         doorFrame,
       ),
       parts: [
-        surround(0.16, { moulding: { kind: 'ogee', size: 0.03 }, thickness: 0.05 }),
+        surround(0.16, { moulding: { kind: 'drawn', outline: mouldingToDraw(0.03) }, thickness: 0.05 }),
         threshold(),
         ...linedWithin('green', 0.09),
       ],

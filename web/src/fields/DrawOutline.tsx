@@ -15,10 +15,13 @@ interface DrawOutlineProps {
   confirm: string;
   onTake: (drawn: Outlined) => boolean;
   onClose: () => void;
+  scale?: Hand['scale'];
+  /** How it is to be drawn. */
+  hint?: string;
 }
 
-export function DrawOutline({ units, open, confirm, onTake, onClose }: DrawOutlineProps) {
-  const work = useHand();
+export function DrawOutline({ units, open, confirm, onTake, onClose, scale, hint }: DrawOutlineProps) {
+  const work = useHand(scale);
   const { points, closed } = work;
   const drawn = closed && taken(closed, units);
   return (
@@ -35,6 +38,7 @@ export function DrawOutline({ units, open, confirm, onTake, onClose }: DrawOutli
         <DrawingBoard work={work} units={units} crossing={drawn ? drawn.crossing : null} />
         <Typed work={work} units={units} />
         <p role="status" className={drawn && drawn.reason !== null ? 'wrong' : undefined}>
+          {points.length === 0 && hint ? `${hint} ` : ''}
           {told(work, drawn, units)}
         </p>
         <Button

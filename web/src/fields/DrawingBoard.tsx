@@ -31,11 +31,12 @@ export function DrawingBoard({ work, units, crossing }: BoardProps) {
   };
   useWheel(frame, (event) => {
     const { x, y } = spot(event);
-    const scale = Math.min(4000, Math.max(8, view.scale * Math.exp(-event.deltaY / 400)));
+    const scale = Math.min(40_000, Math.max(8, view.scale * Math.exp(-event.deltaY / 400)));
     const share = view.scale / scale;
     work.setView({ left: x - (x - view.left) * share, low: y - (y - view.low) * share, scale });
   });
-  const placed = (event: PointerEvent) => (event.altKey ? spot(event) : onGrid(points, spot(event), 6 / view.scale));
+  const placed = (event: PointerEvent) =>
+    event.altKey ? spot(event) : onGrid(points, spot(event), 6 / view.scale, work.scale === 'moulding' ? 0.001 : 0.01);
   const isFirst = (place: { x: number; y: number }): boolean =>
     points.length > 1 && Math.hypot(place.x - points[0]!.x, place.y - points[0]!.y) * view.scale < near;
   // A button that can do no more gives up the focus: the keys stay with the board.
@@ -106,9 +107,9 @@ function useWheel(frame: React.RefObject<SVGSVGElement | null>, zoom: (event: Wh
   }, [frame]);
 }
 
-/** Lines every decimetre, or metre, or ten, as there is room for them; every tenth is stronger. */
+/** Lines every millimetre, centimetre and so on, as there is room for them; every tenth is stronger. */
 function Grid({ view: { left, low, scale } }: { view: View }) {
-  const step = [0.01, 0.1, 1, 10].find((one) => one * scale >= 9) ?? 100;
+  const step = [0.001, 0.01, 0.1, 1, 10].find((one) => one * scale >= 9) ?? 100;
   const lines = (from: number, length: number): number[] => {
     const first = Math.ceil(from / step);
     return Array.from({ length: Math.floor((from + length) / step) - first + 1 }, (_, i) => first + i);

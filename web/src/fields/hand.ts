@@ -18,6 +18,8 @@ export interface View {
 
 /** What has been drawn, and what is done to it. */
 export interface Hand {
+  /** How large what is drawn is. */
+  scale: 'opening' | 'moulding';
   points: readonly OutlinePoint[];
   /** The ring that the points make, once they are closed. */
   closed: ReturnType<typeof closedRing>;
@@ -35,13 +37,20 @@ export interface Hand {
   back: () => void;
 }
 
-export function useHand(): Hand {
+/** Where the board begins: a window's size, or that of a moulding. */
+const begins: Record<Hand['scale'], View> = {
+  opening: { left: -0.4, low: -0.3, scale: 190 },
+  moulding: { left: -0.012, low: -0.009, scale: 9000 },
+};
+
+export function useHand(scale: Hand['scale'] = 'opening'): Hand {
   const [points, setPoints] = useState<readonly OutlinePoint[]>([]);
   const [closed, setClosed] = useState<Hand['closed']>(null);
   const [arc, setArc] = useState(false);
   const [pointer, setPointer] = useState<Place | null>(null);
-  const [view, setView] = useState<View>({ left: -0.4, low: -0.3, scale: 190 });
+  const [view, setView] = useState<View>(begins[scale]);
   return {
+    scale,
     points,
     closed,
     arc,

@@ -14,6 +14,8 @@ interface OutlineProps {
   label: string;
   outline: FreeOutline;
   units: Units;
+  /** What is told across and up, where that is not along and up. */
+  ways?: readonly [string, string];
   onChange: (outline: FreeOutline) => boolean;
   onRemove?: () => void;
 }
@@ -21,7 +23,7 @@ interface OutlineProps {
 /** How far the edge that leaves a point turns, degrees. */
 const bendOf = ({ bulge = 0 }: OutlinePoint): number => (4 * Math.atan(bulge) * 180) / Math.PI;
 
-function OutlineFields({ label, outline, units, onChange, onRemove }: OutlineProps) {
+export function OutlineFields({ label, outline, units, ways = ['along', 'up'], onChange, onRemove }: OutlineProps) {
   const set = (i: number, over: Partial<OutlinePoint>): string | null => {
     const next = outline.map((point, k) => (k === i ? { ...point, ...over } : point));
     if (next[i]!.bulge === 0) delete next[i]!.bulge;
@@ -63,8 +65,8 @@ function OutlineFields({ label, outline, units, onChange, onRemove }: OutlinePro
           <th scope="col">
             <span className="unseen">Point</span>
           </th>
-          <th scope="col">along</th>
-          <th scope="col">up</th>
+          <th scope="col">{ways[0]}</th>
+          <th scope="col">{ways[1]}</th>
           <th scope="col" title="By how much the edge that leaves the point turns; more than 0 bulges out">
             bends
           </th>
@@ -79,7 +81,7 @@ function OutlineFields({ label, outline, units, onChange, onRemove }: OutlinePro
             <th scope="row">{i + 1}</th>
             <td>
               <Cell
-                label={`${label}, point ${i + 1} along`}
+                label={`${label}, point ${i + 1} ${ways[0]}`}
                 shown={formatLength(point.x, units)}
                 hint={`In ${unitsLabel(units)}`}
                 onType={(text) => length(text, (x) => set(i, { x }))}
@@ -87,7 +89,7 @@ function OutlineFields({ label, outline, units, onChange, onRemove }: OutlinePro
             </td>
             <td>
               <Cell
-                label={`${label}, point ${i + 1} up`}
+                label={`${label}, point ${i + 1} ${ways[1]}`}
                 shown={formatLength(point.y, units)}
                 hint={`In ${unitsLabel(units)}`}
                 onType={(text) => length(text, (y) => set(i, { y }))}

@@ -7,8 +7,10 @@ import {
   type Moulding,
   type ProjectDocument,
 } from '@yard-arch/document';
+import { mouldingToDraw } from '@yard-arch/edit';
 import { Choice, Tick } from '../fields/Fields.tsx';
 import { Figures } from '../fields/Figures.tsx';
+import { DrawnMoulding } from './DrawnMoulding.tsx';
 
 interface WorkedProps {
   framing: Framing;
@@ -26,6 +28,7 @@ interface MouldingProps {
 
 /** How an edge is worked. */
 export function MouldingFields({ moulding, first, document, onChange }: MouldingProps) {
+  const size = moulding && 'size' in moulding ? moulding.size : first;
   return (
     <>
       <Choice
@@ -34,12 +37,16 @@ export function MouldingFields({ moulding, first, document, onChange }: Moulding
         options={[
           { value: 'square', label: 'square' },
           ...mouldingKinds.map((kind) => ({ value: kind, label: kind === 'ogee' ? 'an ogee' : kind })),
+          { value: 'drawn', label: 'drawn' },
         ]}
-        onChange={(kind) =>
-          onChange(kind === 'square' ? undefined : { kind: kind as Moulding['kind'], size: moulding?.size ?? first })
-        }
+        onChange={(kind) => {
+          if (kind === 'square') return onChange(undefined);
+          if (kind === 'drawn') return onChange({ kind, outline: mouldingToDraw(size) });
+          return onChange({ kind: kind as (typeof mouldingKinds)[number], size });
+        }}
       />
-      {moulding && (
+      {moulding?.kind === 'drawn' && <DrawnMoulding moulding={moulding} units={document.units} onChange={onChange} />}
+      {moulding && moulding.kind !== 'drawn' && (
         <Figures
           value={moulding}
           figures={[{ key: 'size', label: '', kind: 'length', within: limits.moulding, note: 'each way' }]}
