@@ -7,12 +7,13 @@ import { NotDivided } from './divide.ts';
 import type { Point } from './facets.ts';
 import type { Site } from './fillings.ts';
 import { worked } from './moulding.ts';
-import { facing, prism, sides, type Range } from './solids.ts';
+import type { Held } from './framing.ts';
+import { facing, prism, sides } from './solids.ts';
 
 const at = ([x, z]: Spot, y: number): Point => [x, y, z];
 
 /** Adds a bar, from its outline as it is seen. @param along the way that it runs. @throws NotDivided where its moulding has no room */
-export function addBar({ facets }: Pick<Site, 'facets'>, bar: Bar, piece: Area, range: Range, along: Spot): void {
+export function addBar({ facets }: Pick<Site, 'facets'>, bar: Bar, { area: piece, range }: Held, along: Spot): void {
   const { material, moulding, width } = bar;
   const grain: Point = [along[0], 0, along[1]];
   if (!moulding) return prism(facets, material, piece, range, grain);

@@ -32,13 +32,16 @@ export function shutters(part: Shutters, placed: Stands): InfillPart[] | string 
   const key = JSON.stringify(['shutters', frame, field, leaves, angle, ahead, lapped.area.points.flat().map(tidy)]);
   const range = { from: ahead - frame.depth, to: ahead };
   try {
-    if (leaves !== 'pair') return builtLeaf(leafOn(leaves), lapped.area, range, key, 'shutter').map(asItStands);
+    if (leaves !== 'pair')
+      return builtLeaf(leafOn(leaves), { area: lapped.area, range }, { key, name: 'shutter' }).map(asItStands);
     const [left, right] = extentOf(lapped.area, 0);
     const middle = (left + right) / 2;
     const sides = [half(lapped.area, 0, middle, false), half(lapped.area, 0, middle, true)];
     if (sides.some((side) => !side || side === 'apart')) return 'its outline comes apart where its shutters meet';
     return (['left', 'right'] as const).flatMap((hung, i) =>
-      builtLeaf(leafOn(hung), sides[i] as Area, range, `${key} ${hung}`, 'shutter').map(asItStands),
+      builtLeaf(leafOn(hung), { area: sides[i] as Area, range }, { key: `${key} ${hung}`, name: 'shutter' }).map(
+        asItStands,
+      ),
     );
   } catch (error) {
     if (error instanceof NotDivided) return error.message.replace('leaf', 'shutter');

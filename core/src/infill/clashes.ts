@@ -212,14 +212,60 @@ const overlapping = (a: Boxed, b: Boxed): boolean =>
 function crossing(a: Boxed, b: Boxed): boolean {
   const low = [0, 1, 2].map((k) => Math.max(a.low[k]!, b.low[k]!));
   const high = [0, 1, 2].map((k) => Math.min(a.high[k]!, b.high[k]!));
+  // Along the way in which they share most the fewest triangles are beside one another.
+  const shared = high.map((value, k) => value - low[k]!);
+  const axis = shared.indexOf(Math.max(...shared));
   const [ours, theirs] = [a, b].map(({ instance: { part, placement } }) =>
-    trianglesIn(part.mesh, placement, low, high),
-  ) as [Triangle[], Triangle[]];
-  const through = (edges: readonly Triangle[], faces: readonly Triangle[]): boolean =>
-    edges.some((triangle) =>
-      [0, 1, 2].some((k) => faces.some((face) => pierces(triangle[k]!, triangle[(k + 1) % 3]!, face))),
-    );
-  return through(ours, theirs) || through(theirs, ours);
+    trianglesIn(part.mesh, placement, low, high)
+      .map((triangle) => flatOf(triangle))
+      .sort((one, other) => one.low[axis]! - other.low[axis]!),
+  ) as [Flat[], Flat[]];
+  let first = 0;
+  const longest = Math.max(0, ...theirs.map((one) => one.high[axis]! - one.low[axis]!));
+  for (const one of ours) {
+    while (first < theirs.length && theirs[first]!.low[axis]! < one.low[axis]! - longest - millimetre) first += 1;
+    for (let k = first; k < theirs.length && theirs[k]!.low[axis]! <= one.high[axis]!; k++)
+      if (meeting(one, theirs[k]!)) return true;
+  }
+  return false;
+}
+
+/** A triangle with its box, and its plane: a unit normal, and how far that is from the origin. None where it is too thin to have one. */
+interface Flat {
+  points: Triangle;
+  low: readonly number[];
+  high: readonly number[];
+  normal: Vector | null;
+  offset: number;
+}
+
+function flatOf(points: Triangle): Flat {
+  const [a, b, c] = points;
+  const n = cross(minus(b, a), minus(c, a));
+  const size = Math.hypot(...n);
+  const normal: Vector | null = size > nanometre * nanometre ? [n[0] / size, n[1] / size, n[2] / size] : null;
+  return {
+    points,
+    low: [0, 1, 2].map((k) => Math.min(a[k]!, b[k]!, c[k]!)),
+    high: [0, 1, 2].map((k) => Math.max(a[k]!, b[k]!, c[k]!)),
+    normal,
+    offset: normal ? dot(normal, a) : 0,
+  };
+}
+
+/** Whether an edge of either triangle goes through the other. */
+function meeting(a: Flat, b: Flat): boolean {
+  for (let k = 0; k < 3; k++) if (a.low[k]! > b.high[k]! || b.low[k]! > a.high[k]!) return false;
+  const goes = (edges: Triangle, face: Triangle): boolean =>
+    [0, 1, 2].some((k) => pierces(edges[k]!, edges[(k + 1) % 3]!, face));
+  return (beside(a, b) ? false : goes(a.points, b.points)) || (beside(b, a) ? false : goes(b.points, a.points));
+}
+
+/** Whether a triangle lies on one side of another's plane, but for what may touch it. */
+function beside({ points }: Flat, { normal, offset }: Flat): boolean {
+  if (!normal) return true;
+  const far = points.map((point) => dot(normal, point) - offset);
+  return Math.max(...far) < along || Math.min(...far) > 0 - along;
 }
 
 type Triangle = readonly [Vector, Vector, Vector];

@@ -117,3 +117,11 @@ function unit(vector: Point): Point {
   const size = Math.hypot(...vector);
   return [vector[0] / size + 0, vector[1] / size + 0, vector[2] / size + 0];
 }
+
+/** Takes what would be built, and builds nothing: where something is only drawn as it is seen. */
+export class NoFacets extends Facets {
+  override begin(): void {}
+  override goOn(): void {}
+  override add(): void {}
+  override addHoled(): void {}
+}

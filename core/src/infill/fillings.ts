@@ -252,8 +252,7 @@ export function extruded(
   facets: Facets,
   material: string,
   section: readonly [number, number][],
-  left: number,
-  right: number,
+  [left, right]: readonly [number, number],
 ): void {
   facets.begin(material);
   const at = (x: number): Point[] => section.map(([y, z]): Point => [x, y, z]);

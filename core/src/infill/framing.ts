@@ -13,7 +13,7 @@ import type { Site } from './fillings.ts';
 import { worked } from './moulding.ts';
 import { facing, frame, side, type Range } from './solids.ts';
 
-/** What a frame leaves, and how deep. */
+/** An area, and from where to where through the depth something is in it: what a frame stands in, and what it leaves. */
 export interface Held {
   area: Area;
   range: Range;
@@ -58,10 +58,8 @@ const still: SectionLine = { n: [0, 1], offset: [0, 0], smooth: [false, false] }
 export function framed(
   site: Site,
   framing: Framing,
-  without: readonly Side[],
-  outer: Area,
-  range: Range,
-  what: string,
+  { area: outer, range }: Held,
+  { without = [], what }: { without?: readonly Side[] | undefined; what: string },
 ): Held {
   const by =
     (width: number) =>
@@ -81,7 +79,7 @@ export function framed(
   }
   const section = sectionOf(framing);
   const has = (side: Side | null): boolean => !side || !without.includes(side);
-  workedFrame(site, framing.material, outer, { section, has, out: 0 }, range);
+  workedFrame(site, framing.material, { area: outer, range }, { section, has, out: 0 });
   const rings = [...new Set(section.offset.slice(1).map((offset) => Math.round(offset * 1e7) / 1e7))];
   const lines = linesOf(framing) ?? rings;
   let last: readonly Spot[] = outer.points;
@@ -123,9 +121,8 @@ interface Sweep {
 function workedFrame(
   { facets }: Site,
   material: string,
-  base: Area,
+  { area: base, range: { from, to } }: Held,
   { section: seen, has, out }: Sweep,
-  { from, to }: Range,
 ): void {
   const section: SectionLine = { ...seen, offset: seen.offset.map((offset) => offset + out) };
   const isStill = (side: Side | null): boolean => !has(side);
@@ -174,10 +171,10 @@ function outerSides(facets: Site['facets'], tube: Tube, section: SectionLine, ra
 }
 
 /** Builds a band with a worked inner edge about an area, along some of its sides. @throws NotDivided */
-export function banded(site: Site, framing: Framing, along: readonly Side[], inner: Area, range: Range): void {
+export function banded(site: Site, framing: Framing, along: readonly Side[], { area: inner, range }: Held): void {
   const section = sectionOf(framing);
   const has = (side: Side | null): boolean => side !== null && along.includes(side);
-  workedFrame(site, framing.material, inner, { section, has, out: framing.width }, range);
+  workedFrame(site, framing.material, { area: inner, range }, { section, has, out: framing.width });
   let last: readonly Spot[] | null = null;
   const edge = framing.moulding && worked(framing.moulding);
   const lines = edge ? edge.arrises.map((inward) => edge.wide - inward) : [0];

@@ -5,7 +5,8 @@ import { extentOf, holds, type Area } from './area.ts';
 import { NotDivided } from './divide.ts';
 import type { Facets, Point } from './facets.ts';
 import { box, spanBetween, type Site } from './fillings.ts';
-import { facing, type Range } from './solids.ts';
+import type { Held } from './framing.ts';
+import { facing } from './solids.ts';
 
 /** Sides of what is turned. */
 const around = 12;
@@ -129,8 +130,7 @@ export function handled(
   { facets, front }: Site,
   handle: Handle,
   leaf: Leaf,
-  area: Area,
-  { from, to, against, lip = 0 }: Range,
+  { area, range: { from, to, against, lip = 0 } }: Held,
 ): void {
   const [low, high] = extentOf(area, 1);
   const { x, z, toward } = holdOf(leaf, area, handle.height);
@@ -178,7 +178,12 @@ const deep = (y: number, out: 1 | -1, near: number, far: number): [number, numbe
 const strapThick = 0.006;
 
 /** Straps across a leaf, on the face to which it opens. @throws NotDivided */
-export function strapped({ facets, front }: Site, straps: Straps, leaf: Leaf, area: Area, { from, to }: Range): void {
+export function strapped(
+  { facets, front }: Site,
+  straps: Straps,
+  leaf: Leaf,
+  { area, range: { from, to } }: Held,
+): void {
   const [low, high] = extentOf(area, 1);
   const { count, width, share, material } = straps;
   const free = (high - low - count * width) / (count + 1);

@@ -9,9 +9,9 @@ import { nanometre } from '../tolerances.ts';
 import { areaOf, moved, type Area, type Spot } from './area.ts';
 import { addBar } from './bars.ts';
 import { dividedInto, NotDivided } from './divide.ts';
-import { Facets } from './facets.ts';
+import { Facets, NoFacets } from './facets.ts';
 import { amid, boarded, glaze, louvred, panel, perforated, type Site } from './fillings.ts';
-import { framed } from './framing.ts';
+import { framed, type Held } from './framing.ts';
 import { handled, strapped } from './hardware.ts';
 import { coverOf, hungIn, type Motion } from './leaf.ts';
 import type { Front, PartMesh } from './part.ts';
@@ -49,6 +49,8 @@ interface Build {
   level: number;
   /** What is where, where that is asked for. */
   laid?: Laid[];
+  /** Whether only that is wanted which is seen. */
+  drawn?: boolean;
 }
 
 const still: ReadonlySet<string> = new Set(['angle', 'vary', 'slid']);
@@ -73,12 +75,20 @@ export type Stands = Pick<Placed, 'outline' | 'profile' | 'sections' | 'depth' |
 /** What of an infill is where as it is seen, outermost first; as far as it can be built. */
 export function laidOut(infill: Infill, placed: Stands): Laid[] {
   const laid: Laid[] = [];
-  infillOf(infill, placed, laid);
+  infillOf(infill, placed, { laid });
   return laid;
 }
 
-/** The infill of an opening, in directions of a part's own; or why it has none, in words to follow its mark. @param laid takes what is where, as it is seen */
-export function infillOf(infill: Infill, placed: Stands, laid?: Laid[]): InfillPart[] | string {
+/** What is wanted of an infill besides its meshes, or in place of them. */
+interface Wanted {
+  /** Takes what is where, as it is seen. */
+  laid?: Laid[];
+  /** Only how it is seen: its meshes are left empty. */
+  drawn?: boolean;
+}
+
+/** The infill of an opening, in directions of a part's own; or why it has none, in words to follow its mark. */
+export function infillOf(infill: Infill, placed: Stands, { laid, drawn }: Wanted = {}): InfillPart[] | string {
   const range = seatOf(infill, placed);
   if (typeof range === 'string') return range;
   const { gap, frame: member, field } = infill;
@@ -87,11 +97,20 @@ export function infillOf(infill: Infill, placed: Stands, laid?: Laid[]): InfillP
   if (own === null) return 'its outline has islands, round which no frame is made';
   if (own === 'none') return 'its reveal leaves no room for its infill';
   const key = JSON.stringify([infill, own.points.flat().map(tidy), tidy(range.from)], unturned);
-  const build: Build = { facets: null, key, parts: [], front: [], motions: [], level: 0, ...(laid ? { laid } : {}) };
+  const build: Build = {
+    facets: null,
+    key,
+    parts: [],
+    front: [],
+    motions: [],
+    level: 0,
+    ...(laid ? { laid } : {}),
+    ...(drawn ? { drawn } : {}),
+  };
   try {
-    const held = framed(siteOf(build, member.material), member, without, own, range, 'its frame');
+    const held = framed(siteOf(build, member.material), member, { area: own, range }, { without, what: 'its frame' });
     laid?.push({ path: 'frame', what: 'member', kind: 'frame', loops: [own.points, held.area.points] });
-    fill(build, field, held.area, held.range, 'field');
+    fill(build, field, held, 'field');
   } catch (error) {
     if (error instanceof NotDivided) return error.message;
     throw error;
@@ -112,14 +131,14 @@ export function infillFront(
   if ('reason' in made || !pattern.infill) return { reason: 'reason' in made ? made.reason : 'it has no infill' };
   const infill = { ...pattern.infill, seat: { from: 'outer' as const, depth: 0 } };
   const sections = squareSections(infill.frame.depth);
-  const parts = infillOf(infill, { ...made, sections, depth: infill.frame.depth, pattern: {} });
+  const parts = infillOf(infill, { ...made, sections, depth: infill.frame.depth, pattern: {} }, { drawn: true });
   if (typeof parts === 'string') return { reason: parts };
   return { front: parts.flatMap(({ part }) => part.front ?? []) };
 }
 
 /** Where a build goes on with something of a material. */
 function siteOf(build: Build, material: string): Site {
-  build.facets ??= new Facets(material);
+  build.facets ??= build.drawn ? new NoFacets(material) : new Facets(material);
   return { facets: build.facets, front: build.front };
 }
 
@@ -200,7 +219,8 @@ export const centred = ({ points, edges }: Area, middle: number): Area => ({
 });
 
 /** Builds what a field holds. @param path of the field in its infill. @throws NotDivided */
-function fill(build: Build, field: Field, area: Area, range: Range, path: string): void {
+function fill(build: Build, field: Field, held: Held, path: string): void {
+  const { area, range } = held;
   build.laid?.push({ path, what: 'field', kind: field.kind, loops: [area.points] });
   switch (field.kind) {
     case 'empty':
@@ -221,9 +241,9 @@ function fill(build: Build, field: Field, area: Area, range: Range, path: string
     case 'fan':
     case 'interlacing':
     case 'lattice':
-      return partition(build, field, area, range, path);
+      return partition(build, field, held, path);
     case 'leaf':
-      return hang(build, field, area, range, path);
+      return hang(build, field, held, path);
   }
 }
 
@@ -240,19 +260,19 @@ function carry(build: Build, field: Imported, area: Area, { from, to }: Range): 
 }
 
 /** Builds the bars that part a field, and fills its lights. @throws NotDivided */
-function partition(build: Build, field: Parting, area: Area, range: Range, path: string): void {
+function partition(build: Build, field: Parting, { area, range }: Held, path: string): void {
   const { bars, lights, which } = partedBy(field, area);
   const { bar, fields } = field;
   if (bar)
     for (const { area: piece, along } of bars) {
       const { facets, front } = siteOf(build, bar.material);
       front.push({ kind: 'solid', loops: [piece.points], material: bar.material });
-      addBar({ facets }, bar, piece, amid(range, bar.depth), along);
+      addBar({ facets }, bar, { area: piece, range: amid(range, bar.depth) }, along);
       build.laid?.push({ path: `${path}/bar`, what: 'member', kind: field.kind, loops: [piece.points] });
     }
   lights.forEach((light, i) => {
     const k = which(light, i) % fields.length;
-    fill(build, fields[k]!, light, range, `${path}/fields/${k}`);
+    fill(build, fields[k]!, { area: light, range }, `${path}/fields/${k}`);
   });
 }
 
@@ -281,9 +301,9 @@ function partedBy(
 }
 
 /** A leaf that stands by itself, with those that hang in it; what an opening says of its leaves is not said of it. @throws NotDivided */
-export function builtLeaf(leaf: Leaf, area: Area, range: Range, key: string, name: string): InfillPart[] {
+export function builtLeaf(leaf: Leaf, held: Held, { key, name }: Pick<PartMesh, 'key' | 'name'>): InfillPart[] {
   const build: Build = { facets: null, key, parts: [], front: [], motions: [], level: 1 };
-  hang(build, leaf, area, range, '');
+  hang(build, leaf, held, '');
   return build.parts.map(({ part: { key, mesh, front }, ...moves }) => ({
     part: { key, name, mesh, ...(front ? { front } : {}) },
     ...moves,
@@ -291,7 +311,7 @@ export function builtLeaf(leaf: Leaf, area: Area, range: Range, key: string, nam
 }
 
 /** Builds a leaf, or those that fold: as meshes of their own where they move. @throws NotDivided */
-function hang(build: Build, leaf: Leaf, area: Area, range: Range, path: string): void {
+function hang(build: Build, leaf: Leaf, { area, range }: Held, path: string): void {
   const all = hungIn(leaf, area, range, build.level);
   all.forEach(({ area: clear, range: depth, motions, mark }, i) => {
     const moves = motions.length > 0;
@@ -304,12 +324,14 @@ function hang(build: Build, leaf: Leaf, area: Area, range: Range, path: string):
           motions: [...build.motions, ...motions],
           level: build.level + 1,
           ...(build.laid ? { laid: build.laid } : {}),
+          ...(build.drawn ? { drawn: true } : {}),
         }
       : build;
-    const held = framed(siteOf(own, leaf.frame.material), leaf.frame, [], clear, depth, 'its leaf');
+    const stands = { area: clear, range: depth };
+    const held = framed(siteOf(own, leaf.frame.material), leaf.frame, stands, { what: 'its leaf' });
     own.laid?.push({ path: `${path}/frame`, what: 'member', kind: 'frame', loops: [clear.points, held.area.points] });
-    fill(own, leaf.field, held.area, held.range, `${path}/field`);
-    furnish(own, leaf, clear, depth, i === all.length - 1);
+    fill(own, leaf.field, held, `${path}/field`);
+    furnish(own, leaf, stands, i === all.length - 1);
     if (!moves) return;
     own.front.push({ kind: 'hung', loops: [mark] });
     const about = motions.at(-1)!.at;
@@ -331,13 +353,13 @@ function seenFrom(mesh: CutMesh, [x, y, z]: readonly [number, number, number]): 
 }
 
 /** Adds what is on a leaf. @param last whether it is the one that is taken hold of, where several fold */
-function furnish(own: Build, leaf: Leaf, area: Area, range: Range, last: boolean): void {
-  const cover = coverOf(leaf, area, range);
+function furnish(own: Build, leaf: Leaf, held: Held, last: boolean): void {
+  const cover = coverOf(leaf, held.area, held.range);
   if (cover) {
     const { facets, front } = siteOf(own, leaf.cover!.material);
     prism(facets, leaf.cover!.material, cover.area, cover.range);
     front.push({ kind: 'solid', loops: [cover.area.points], material: leaf.cover!.material });
   }
-  if (leaf.straps) strapped(siteOf(own, leaf.straps.material), leaf.straps, leaf, area, range);
-  if (leaf.handle && last) handled(siteOf(own, leaf.handle.material), leaf.handle, leaf, area, range);
+  if (leaf.straps) strapped(siteOf(own, leaf.straps.material), leaf.straps, leaf, held);
+  if (leaf.handle && last) handled(siteOf(own, leaf.handle.material), leaf.handle, leaf, held);
 }

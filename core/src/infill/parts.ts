@@ -386,23 +386,13 @@ const drawnIn = 0.35;
 /** How what is on the face behind stands to the one before, in that wall. */
 const turned: Rigid = { origin: [0, drawnIn, 0], x: [-1, 0, 0], y: [0, -1, 0], z: [0, 0, 1] };
 
-/**
- * How a pattern is drawn in one of its sizes, with what stands in and about it on its own face, as if in a plain wall; from the middle of its
- * sill. `reason` tells what could not be made.
- */
-export function patternFront(
-  pattern: Pick<Pattern, 'profile' | 'infill' | 'parts' | 'sections'>,
-  dimensions: Dimensions,
-  units: Units,
-): { front: readonly Front[]; reason: string | null } {
+type Figured = Pick<Pattern, 'profile' | 'infill' | 'parts' | 'sections'>;
+
+/** A pattern's opening in one of its sizes, as if in a plain wall; or why there is none. */
+function standingAlone(pattern: Figured, dimensions: Dimensions, units: Units): Placed | string {
   const made = outlineOf(pattern.profile, dimensions, units, defaultFineness);
-  if ('reason' in made) return { front: [], reason: made.reason };
-  const infill = pattern.infill && infillFront(pattern, dimensions, units);
-  const front: Front[] = [];
-  const stands: Parts = { instances: [], leftOut: [], clashes: [] };
-  let reason: string | null = null;
-  const told = (why: string): void => void (reason ??= why);
-  const placed: Placed = {
+  if ('reason' in made) return made.reason;
+  return {
     id: '',
     element: '',
     s: 0,
@@ -416,29 +406,64 @@ export function patternFront(
     // What stands on a roof is drawn as on a plane of 45 degrees.
     slope: Math.PI / 4,
   };
-  const fromWithin: Placed = { ...placed, outline: fromBehind(placed.outline), face: 'inner', own: 'outer' };
+}
+
+/** A pattern as it is drawn, and what of it could not be. */
+interface Picture {
+  front: readonly Front[];
+  reason: string | null;
+}
+
+/** How a pattern is drawn in one of its sizes, with what stands in and about it on its own face, as if in a plain wall; from the middle of its sill. */
+export function patternPicture(pattern: Figured, dimensions: Dimensions, units: Units): Picture {
+  const placed = standingAlone(pattern, dimensions, units);
+  return typeof placed === 'string' ? { front: [], reason: placed } : pictureOf(placed, dimensions, units);
+}
+
+function pictureOf(placed: Placed, dimensions: Dimensions, units: Units): Picture {
+  const { pattern } = placed;
+  const front: Front[] = [];
+  let reason: string | null = null;
   for (const part of pattern.parts ?? []) {
-    // What runs from behind the face into a vault depends on that.
+    // What is behind the face, and what runs from there into a vault, is not seen on it.
+    if (isBehind(part) || part.kind === 'lunette') continue;
+    const built = meshesOf(part, placed, units);
+    if (typeof built === 'string') reason ??= built;
+    else for (const one of built) front.push(...frontOf(one.part));
+    if (part.kind === 'dormer' && typeof built !== 'string') front.push(...windowFront(part, placed));
+  }
+  const infill = pattern.infill && infillFront(pattern, dimensions, units);
+  if (infill && 'reason' in infill) reason ??= infill.reason;
+  // What stands on the wall hides what is let into it; what stands in the opening is seen whole.
+  return { front: [...front, ...(infill && 'front' in infill ? infill.front : [])], reason };
+}
+
+/** How a pattern is drawn in one of its sizes, as its picture is, and what is wrong with it there: what could not be made, within or without, and what runs into what. */
+export function patternFront(pattern: Figured, dimensions: Dimensions, units: Units): Picture {
+  const placed = standingAlone(pattern, dimensions, units);
+  if (typeof placed === 'string') return { front: [], reason: placed };
+  const { front, reason } = pictureOf(placed, dimensions, units);
+  return { front, reason: reason ?? wrongIn(placed, units) };
+}
+
+/** What is wrong with what stands in and about an opening that stands alone, from either face; null where nothing is. */
+function wrongIn(placed: Placed, units: Units): string | null {
+  const { infill, parts = [] } = placed.pattern;
+  const stands: Parts = { instances: [], leftOut: [], clashes: [] };
+  const fromWithin: Placed = { ...placed, outline: fromBehind(placed.outline), face: 'inner', own: 'outer' };
+  for (const part of parts) {
     if (part.kind === 'lunette') continue;
     const behind = isBehind(part);
     const built = meshesOf(part, behind ? fromWithin : placed, units);
-    if (typeof built === 'string') told(built);
-    else {
-      // What is behind the face is not seen on it.
-      if (!behind) for (const one of built) front.push(...frontOf(one.part));
-      put(stands, placed, built, behind ? turned : shut, () => part.id);
-    }
-    if (part.kind === 'dormer') front.push(...windowFront(part, placed));
+    if (typeof built === 'string') return built;
+    put(stands, placed, built, behind ? turned : shut, () => part.id);
   }
-  if (infill && 'reason' in infill) told(infill.reason);
-  const stood = pattern.infill && infillOf(pattern.infill, placed);
+  const stood = infill && infillOf(infill, placed);
   if (Array.isArray(stood)) {
-    if (clashes(stood, placed)) told(intoReveal(stood).reason);
+    if (clashes(stood, placed)) return intoReveal(stood).reason;
     put(stands, placed, stood, shut, () => 'infill');
   }
-  for (const clash of withinOpenings(stands.instances)) told(clash.reason);
-  // What stands on the wall hides what is let into it; what stands in the opening is seen whole.
-  return { front: [...front, ...(infill && 'front' in infill ? infill.front : [])], reason };
+  return withinOpenings(stands.instances)[0]?.reason ?? null;
 }
 
 /** How the window in a dormer's front is drawn. */

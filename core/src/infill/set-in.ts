@@ -136,7 +136,7 @@ function stoneSill(
     [back, foot],
     [0 - proud, nose],
   ];
-  extruded(facets, material, section, left, right);
+  extruded(facets, material, section, [left, right]);
   front.push({ kind: 'solid', loops: [rectangle(left, right, low, nose)], material });
   const ended: [number, number][] =
     ends > micrometre

@@ -39,7 +39,7 @@ export function surround(part: Surround, placed: Placed): PartMesh | string {
     front.push({ kind: 'solid', loops: [outer.area.points, inner.points], material });
   } else {
     try {
-      banded({ facets, front }, { width, depth: thickness, material, moulding }, part.sides, inner, range);
+      banded({ facets, front }, { width, depth: thickness, material, moulding }, part.sides, { area: inner, range });
     } catch (error) {
       if (error instanceof NotDivided) return error.message;
       throw error;

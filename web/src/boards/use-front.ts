@@ -5,16 +5,18 @@ import { useEffect, useMemo, useState } from 'react';
 import { useEditor } from '../state/state.ts';
 
 type Draw = typeof patternFront;
+/** With what is wrong in it, or only how it is seen. */
+type Draws = Record<'proved' | 'seen', Draw>;
 type Drawn = ReturnType<Draw>;
 type Figured = Pick<Pattern, 'profile' | 'infill' | 'parts' | 'sections'>;
 
-let known: Draw | null = null;
-let coming: Promise<Draw> | null = null;
+let known: Draws | null = null;
+let coming: Promise<Draws> | null = null;
 
 /** Fetches what draws patterns; where that fails it is tried again with the next. */
-const fetchIt = (): Promise<Draw> =>
+const fetchIt = (): Promise<Draws> =>
   (coming ??= import('@yard-arch/core/drawn').then(
-    (made) => (known = made.patternFront),
+    ({ patternFront, patternPicture }) => (known = { proved: patternFront, seen: patternPicture }),
     (error: Error) => {
       coming = null;
       throw error;
@@ -23,9 +25,9 @@ const fetchIt = (): Promise<Draw> =>
 
 const nothing: Drawn = { front: [], reason: null };
 
-/** Outlines alone until it is there. */
-export function usePatternFront(pattern: Figured, dimensions: Dimensions, units: Units): Drawn {
-  const [draw, setDraw] = useState<Draw | null>(() => known);
+/** Outlines alone until it is there. @param proved whether all that is wrong is wanted, too: that takes several times as long */
+export function usePatternFront(pattern: Figured, dimensions: Dimensions, units: Units, proved: boolean): Drawn {
+  const [draw, setDraw] = useState<Draws | null>(() => known);
   const wanted = pattern.infill !== undefined || (pattern.parts?.length ?? 0) > 0;
   useEffect(() => {
     if (!wanted || draw) return;
@@ -41,8 +43,8 @@ export function usePatternFront(pattern: Figured, dimensions: Dimensions, units:
   // What it carries may have come in meanwhile.
   const meshes = useEditor((state) => state.meshes);
   return useMemo(
-    () => (wanted && draw ? draw(pattern, dimensions, units) : nothing),
+    () => (wanted && draw ? draw[proved ? 'proved' : 'seen'](pattern, dimensions, units) : nothing),
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [pattern, dimensions, units, meshes, draw, wanted],
+    [pattern, dimensions, units, meshes, draw, wanted, proved],
   );
 }
