@@ -30,9 +30,7 @@ function timed(work: () => unknown): number {
 /** @param each how many of ours are timed before each of theirs, and after it. */
 function sideBySide(
   name: string,
-  rounds: number,
-  warm: number,
-  each: number,
+  { rounds, warm, each }: { rounds: number; warm: number; each: number },
   ours: () => unknown,
   reference: () => unknown,
 ): Measure {
@@ -107,9 +105,7 @@ for (const [count, rounds, warm, each] of [
   measures.push(
     sideBySide(
       `cut ${count} arches: ours / solid booleans`,
-      rounds,
-      warm,
-      each,
+      { rounds, warm, each },
       () => cutModel(document, undefined, fineness),
       () => cutSolid(library, cut.sheet, cut.placed),
     ),
@@ -134,9 +130,7 @@ for (const [count, rounds, warm, each] of [
   measures.push(
     sideBySide(
       `cut ${count} checked arches, curved, 3 layers: ours / solid booleans`,
-      rounds,
-      warm,
-      each,
+      { rounds, warm, each },
       () => cutModel(document, undefined, fineness),
       () => cutPlainSolids(library, solids),
     ),
@@ -149,9 +143,7 @@ if (!quick) {
   measures.push(
     sideBySide(
       'growth, curved: ours at 5,000 / ours at 500',
-      2,
-      1,
-      3,
+      { rounds: 2, warm: 1, each: 3 },
       () => cutModel(c5000, undefined, fineness),
       () => cutModel(c500, undefined, fineness),
     ),
@@ -160,9 +152,7 @@ if (!quick) {
 measures.push(
   sideBySide(
     'growth: ours at 5,000 / ours at 500',
-    5,
-    2,
-    3,
+    { rounds: 5, warm: 2, each: 3 },
     () => cutModel(f5000, undefined, fineness),
     () => cutModel(f500, undefined, fineness),
   ),
@@ -173,9 +163,7 @@ if (!quick) {
   measures.push(
     sideBySide(
       'growth: ours at 50,000 / ours at 5,000',
-      2,
-      1,
-      1,
+      { rounds: 2, warm: 1, each: 1 },
       () => cutModel(f50000, undefined, fineness),
       () => cutModel(f5000, undefined, fineness),
     ),
@@ -214,9 +202,7 @@ if (!quick) {
   measures.push(
     sideBySide(
       'a pattern edit over 2,000 filled windows / cutting them anew',
-      4,
-      2,
-      2,
+      { rounds: 4, warm: 2, each: 2 },
       () => (model = cutModel(edits[step++ % edits.length]!, model)),
       () => cutModel(structuredClone(document)),
     ),
@@ -235,10 +221,7 @@ for (const [name, make] of [
   measures.push(
     sideBySide(
       `re-cut after one of 160${name} moved / full cut`,
-      15,
-      // Dragging an opening makes hundreds of them.
-      100,
-      4,
+      { rounds: 15, warm: 100, each: 4 },
       () => {
         model = cutModel(edits[step++ % edits.length]!, model, fineness);
       },
@@ -271,9 +254,7 @@ for (const [name, make] of [
   measures.push(
     sideBySide(
       `a roof of ${cut.faces!.length} planes with 200 windows: ours / solid booleans`,
-      12,
-      20,
-      4,
+      { rounds: 12, warm: 20, each: 4 },
       () => cutModel(copies.pop() ?? structuredClone(document)),
       () => cutPlainSolids(library, solids),
     ),

@@ -220,7 +220,7 @@ describe('OBJ', () => {
     for (const name of maps) expect(names).toContain(name);
     // The ZIP holds just these.
     const zip = unzipSync(
-      Buffer.concat([...objPieces(hostile, cutModel({ ...hostile, openings: {} }), 'granary', () => {})]),
+      Buffer.concat([...objPieces(hostile, cutModel({ ...hostile, openings: {} }), 'granary', { onShare: () => {} })]),
     );
     expect(Object.keys(zip).sort()).toEqual(names.sort());
   });

@@ -43,8 +43,8 @@ describe('an intent', () => {
         (size, along, up, at) => {
           const element = made(size);
           const document = project([element], [], lines);
-          expect(alongAt(document, element, alongTo(document, element, along, at))).toBeCloseTo(at, 8);
-          expect(upAt(document, element, upTo(document, element, up, at))).toBeCloseTo(at, 8);
+          expect(alongAt(document, element, alongTo(document, element, along, { s: at }))).toBeCloseTo(at, 8);
+          expect(upAt(document, element, upTo(document, element, up, { t: at }))).toBeCloseTo(at, 8);
         },
       ),
     );

@@ -43,7 +43,12 @@ describe('spreading', () => {
       fc.property(widths, ends, fc.integer({ min: 0, max: 20_000 }), (row, margins, extra) => {
         const total = row.reduce((sum, width) => sum + width, 0) + (margins.start ?? 0) + (margins.end ?? 0);
         const length = total + extra / 1000;
-        const { lefts, piers } = spread(row, 0, length, { kind: 'equal piers' }, margins, 'mm') as Spread;
+        const { lefts, piers } = spread(
+          row,
+          { from: 0, to: length },
+          { kind: 'equal piers' },
+          { margins, units: 'mm' },
+        ) as Spread;
         expect(lefts).toHaveLength(row.length);
         const first = lefts[0]!;
         const last = length - lefts.at(-1)! - row.at(-1)!;
@@ -60,35 +65,80 @@ describe('spreading', () => {
   });
 
   it('with equal centres puts them one step apart, and in the middle of bays where no margin is set', () => {
-    const { lefts } = spread([1, 2, 1], 0, 12, { kind: 'equal centres' }, { start: null, end: null }, 'mm') as Spread;
+    const { lefts } = spread(
+      [1, 2, 1],
+      { from: 0, to: 12 },
+      { kind: 'equal centres' },
+      { margins: { start: null, end: null }, units: 'mm' },
+    ) as Spread;
     expect(lefts).toEqual([1.5, 5, 9.5]);
-    const set = spread([1, 2, 1], 0, 12, { kind: 'equal centres' }, { start: 0.5, end: 0.5 }, 'mm') as Spread;
+    const set = spread(
+      [1, 2, 1],
+      { from: 0, to: 12 },
+      { kind: 'equal centres' },
+      { margins: { start: 0.5, end: 0.5 }, units: 'mm' },
+    ) as Spread;
     expect(set.lefts).toEqual([0.5, 5, 10.5]);
   });
 
   it('with a given pier stands in the middle, or begins at a margin', () => {
     expect(
-      (spread([1, 1], 0, 10, { kind: 'given pier', pier: 2 }, { start: null, end: null }, 'mm') as Spread).lefts,
+      (
+        spread(
+          [1, 1],
+          { from: 0, to: 10 },
+          { kind: 'given pier', pier: 2 },
+          { margins: { start: null, end: null }, units: 'mm' },
+        ) as Spread
+      ).lefts,
     ).toEqual([3, 6]);
     expect(
-      (spread([1, 1], 0, 10, { kind: 'given pier', pier: 2 }, { start: 1, end: null }, 'mm') as Spread).lefts,
+      (
+        spread(
+          [1, 1],
+          { from: 0, to: 10 },
+          { kind: 'given pier', pier: 2 },
+          { margins: { start: 1, end: null }, units: 'mm' },
+        ) as Spread
+      ).lefts,
     ).toEqual([1, 4]);
     expect(
-      (spread([1, 1], 0, 10, { kind: 'given pier', pier: 2 }, { start: null, end: 1 }, 'mm') as Spread).lefts,
+      (
+        spread(
+          [1, 1],
+          { from: 0, to: 10 },
+          { kind: 'given pier', pier: 2 },
+          { margins: { start: null, end: 1 }, units: 'mm' },
+        ) as Spread
+      ).lefts,
     ).toEqual([5, 8]);
   });
 
   it('that does not fit says how many would', () => {
     expect(
-      spread([1.4, 1.4, 1.4, 1.4, 1.4, 1.4], 0, 8, { kind: 'equal piers' }, { start: 0, end: 0 }, 'mm'),
+      spread(
+        [1.4, 1.4, 1.4, 1.4, 1.4, 1.4],
+        { from: 0, to: 8 },
+        { kind: 'equal piers' },
+        { margins: { start: 0, end: 0 }, units: 'mm' },
+      ),
     ).toMatchObject({
       reason: expect.stringContaining('6 openings need'),
       mend: expect.stringMatching(/^5 would fit/),
     });
-    expect(spread([3], 0, 2, { kind: 'equal piers' }, { start: null, end: null }, 'mm')).toMatchObject({
+    expect(
+      spread([3], { from: 0, to: 2 }, { kind: 'equal piers' }, { margins: { start: null, end: null }, units: 'mm' }),
+    ).toMatchObject({
       mend: expect.stringContaining('Not even one'),
     });
-    expect(spread([1, 1, 1], 0, 6, { kind: 'given pier', pier: 2 }, { start: null, end: null }, 'mm')).toMatchObject({
+    expect(
+      spread(
+        [1, 1, 1],
+        { from: 0, to: 6 },
+        { kind: 'given pier', pier: 2 },
+        { margins: { start: null, end: null }, units: 'mm' },
+      ),
+    ).toMatchObject({
       mend: expect.stringMatching(/^2 would fit/),
     });
     fc.assert(
@@ -116,7 +166,8 @@ describe('spreading', () => {
         fc.integer({ min: 20, max: 60 }),
         (spacing, margins, count, before, after) => {
           const row = Array.from({ length: count }, () => 1);
-          const at = (length: number): Spread => spread(row, 0, length, spacing, margins, 'mm') as Spread;
+          const at = (length: number): Spread =>
+            spread(row, { from: 0, to: length }, spacing, { margins, units: 'mm' }) as Spread;
           const [now, longer, then] = [at(before), at(before + 1), at(after)];
           row.forEach((_, i) => {
             const along = followingLength(before, [now.lefts[i]!, longer.lefts[i]!]);
@@ -165,9 +216,17 @@ describe('snapping', () => {
   });
 
   it('of a point goes to corners first, then to lines', () => {
-    expect(snapPoint(2.03, 1.96, [box('a', 1, 0)], lines, 0.1)).toEqual({ s: 2, t: 2, reason: 'A, head, right' });
-    expect(snapPoint(4, 2.04, [box('a', 1, 0)], lines, 0.1)).toMatchObject({ s: 4, t: 2, reason: 'on that level' });
-    expect(snapPoint(11.95, 0.02, [], lines, 0.1)).toMatchObject({ s: 12, t: 0 });
+    expect(snapPoint({ s: 2.03, t: 1.96 }, [box('a', 1, 0)], lines, 0.1)).toEqual({
+      s: 2,
+      t: 2,
+      reason: 'A, head, right',
+    });
+    expect(snapPoint({ s: 4, t: 2.04 }, [box('a', 1, 0)], lines, 0.1)).toMatchObject({
+      s: 4,
+      t: 2,
+      reason: 'on that level',
+    });
+    expect(snapPoint({ s: 11.95, t: 0.02 }, [], lines, 0.1)).toMatchObject({ s: 12, t: 0 });
   });
 });
 

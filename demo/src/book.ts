@@ -19,13 +19,10 @@ export function book(): ProjectDocument {
       from = between;
     }
     document.patterns[pattern.id] = structuredClone(pattern);
-    document.openings[`o${i + 1}`] = opening(
-      `o${i + 1}`,
-      `Q-${String(i + 1).padStart(2, '0')}`,
-      wall,
+    document.openings[`o${i + 1}`] = opening(`o${i + 1}`, `Q-${String(i + 1).padStart(2, '0')}`, wall, {
       pattern,
-      from + width / 2,
-    );
+      along: from + width / 2,
+    });
     from += width + between;
   });
   return document;
@@ -52,7 +49,12 @@ function addWall(document: ProjectDocument, row: number): string {
   return id;
 }
 
-function opening(id: string, mark: string, element: string, pattern: Pattern, along: number): Opening {
+function opening(
+  id: string,
+  mark: string,
+  element: string,
+  { pattern, along }: { pattern: Pattern; along: number },
+): Opening {
   return {
     id,
     mark,
@@ -88,7 +90,7 @@ export function manyWindows(count: number): ProjectDocument {
   for (let i = 0; i < count; i++) {
     const id = `o${i + 1}`;
     document.openings[id] = {
-      ...opening(id, `W-${i + 1}`, 'wall', pattern, 1.1 + 2.2 * (i % columns)),
+      ...opening(id, `W-${i + 1}`, 'wall', { pattern, along: 1.1 + 2.2 * (i % columns) }),
       up: { from: 'base', distance: 0.9 + 2.6 * Math.floor(i / columns) },
     };
   }

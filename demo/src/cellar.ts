@@ -27,7 +27,12 @@ export function cellar(): ProjectDocument {
     // Its courses run along it.
     texture: { outer: { turn: 90 }, inner: { turn: 90 } },
   };
-  const wall = (id: string, name: string, x: number, y: number, turn: number, over: Partial<Wall>): void => {
+  const wall = (
+    id: string,
+    name: string,
+    { x, y, turn }: { x: number; y: number; turn: number },
+    over: Partial<Wall>,
+  ): void => {
     document.elements[id] = {
       ...kinds.wall.fresh({ id, name, start: { x, y, z: 0 }, turn }, 'stone'),
       layers: [{ thickness: vaulted, material: 'stone' }],
@@ -35,12 +40,17 @@ export function cellar(): ProjectDocument {
     };
   };
   // The barrel stands on walls whose outer faces are flush with its back.
-  wall('west', 'West springing wall', 0 - vaulted, length, -90, { length, height: 1.2 });
-  wall('east', 'East springing wall', span + vaulted, 0, 90, { length, height: 1.2 });
-  wall('front', 'Stair end', 0 - vaulted, 0 - vaulted, 0, {
-    length: span + 2 * vaulted,
-    height: 1.2 + rise + vaulted,
-  });
+  wall('west', 'West springing wall', { x: 0 - vaulted, y: length, turn: -90 }, { length, height: 1.2 });
+  wall('east', 'East springing wall', { x: span + vaulted, y: 0, turn: 90 }, { length, height: 1.2 });
+  wall(
+    'front',
+    'Stair end',
+    { x: 0 - vaulted, y: 0 - vaulted, turn: 0 },
+    {
+      length: span + 2 * vaulted,
+      height: 1.2 + rise + vaulted,
+    },
+  );
 
   const pattern = (id: string, name: string, over: Partial<Pattern> & Pick<Pattern, 'profile' | 'sizes'>): void => {
     document.patterns[id] = { id, name, reveal: { material: 'stone' }, ...over };
@@ -66,8 +76,7 @@ export function cellar(): ProjectDocument {
   const place = (
     element: string,
     of: string,
-    along: Opening['along'],
-    up: number,
+    { along, up }: { along: Opening['along']; up: number },
     over: Partial<Opening> = {},
   ): void => {
     const id = `o${++number}`;
@@ -84,9 +93,9 @@ export function cellar(): ProjectDocument {
       ...over,
     };
   };
-  for (const up of [1.6, 4.9, 8.2]) place('barrel', 'shaft', { from: 'middle', distance: 2.1 }, up);
-  place('front', 'door', { from: 'middle', distance: 0 }, 0);
+  for (const up of [1.6, 4.9, 8.2]) place('barrel', 'shaft', { along: { from: 'middle', distance: 2.1 }, up });
+  place('front', 'door', { along: { from: 'middle', distance: 0 }, up: 0 });
   for (const along of [1.8, 5.5, 9.2])
-    place('east', 'lamp', { from: 'start', distance: along }, 0.5, { face: 'inner' });
+    place('east', 'lamp', { along: { from: 'start', distance: along }, up: 0.5 }, { face: 'inner' });
   return document;
 }

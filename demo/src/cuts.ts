@@ -65,7 +65,7 @@ function pattern(id: string, shape: ProfileShape, dimensions: Dimensions | null,
   };
 }
 
-function place(id: string, of: string, s: number, t: number, over: Partial<Opening> = {}): Opening {
+function place(id: string, of: string, { s, t }: { s: number; t: number }, over: Partial<Opening> = {}): Opening {
   return {
     id,
     mark: id.toUpperCase(),
@@ -111,9 +111,11 @@ const one = (
   name: string,
   more: Partial<Pattern>,
   over: Partial<Wall> = {},
-  shape: ProfileShape = 'semicircular-arch',
-  dimensions: Dimensions | null = arch,
-): Sample => sample(name, [wall(over)], [pattern('p', shape, dimensions, more)], [place('a', 'p', 0, 0.5)]);
+  {
+    shape = 'semicircular-arch',
+    dimensions = arch,
+  }: { shape?: ProfileShape | undefined; dimensions?: Dimensions | null | undefined } = {},
+): Sample => sample(name, [wall(over)], [pattern('p', shape, dimensions, more)], [place('a', 'p', { s: 0, t: 0.5 })]);
 
 /** The samples, in the order in which they are told of. */
 export function everyCut(): Sample[] {
@@ -132,11 +134,19 @@ export function everyCut(): Sample[] {
       { layers: solid },
     ),
     one('Imprint with its own material', { cut: { kind: 'imprint', material: 'stone' } }),
-    one('Only its inside is kept', { cut: { kind: 'keep inside' } }, { layers: solid }, 'ogee-arch', {
-      span: 1.6,
-      height: 2,
-      rise: 0.95,
-    }),
+    one(
+      'Only its inside is kept',
+      { cut: { kind: 'keep inside' } },
+      { layers: solid },
+      {
+        shape: 'ogee-arch',
+        dimensions: {
+          span: 1.6,
+          height: 2,
+          rise: 0.95,
+        },
+      },
+    ),
     one('Splayed inside', { sections: all({ seat: 0.1, splayInside: 28 }) }, { layers: brickwork }),
     one('Splayed outside', { sections: all({ seat: 0.35, splayOutside: 28 }) }, { layers: solid }),
     one(
@@ -162,15 +172,13 @@ export function everyCut(): Sample[] {
         }),
       },
       { layers: brickwork },
-      'semicircular-arch',
-      { span: 1.7, height: 1.9 },
+      { shape: 'semicircular-arch', dimensions: { span: 1.7, height: 1.9 } },
     ),
     one(
       'Sill with a fall',
       { sections: { sill: { splayOutside: 30 } }, reveal: { material: null, sides: { sill: 'stone' } } },
       { layers: solid },
-      'rectangle',
-      { width: 1.3, height: 1.4 },
+      { shape: 'rectangle', dimensions: { width: 1.3, height: 1.4 } },
     ),
     one('Arris chamfered', { sections: all({ arris: { kind: 'chamfered', size: 0.06 } }) }, { layers: brickwork }),
     one(
@@ -182,8 +190,7 @@ export function everyCut(): Sample[] {
       'Quatrefoil, arris chamfered',
       { sections: all({ arris: { kind: 'chamfered', size: 0.03 } }) },
       { layers: solid },
-      'quatrefoil',
-      { diameter: 1.5 },
+      { shape: 'quatrefoil', dimensions: { diameter: 1.5 } },
     ),
     one('Curved wall, parallel jambs', {}, { sweep: 75, turn: -37.5, length: 3.4, layers: brickwork }),
     one('Curved wall, radial jambs', { jambs: 'radial' }, { sweep: 75, turn: -37.5, length: 3.4, layers: brickwork }),
@@ -202,13 +209,13 @@ export function everyCut(): Sample[] {
       'Bent wall',
       [wall({ length: 1.5, runs: [{ turn: 50, length: 1.5 }], layers: solid })],
       [pattern('p', 'segmental-arch', { span: 0.9, height: 1.6, rise: 0.15 })],
-      [place('a', 'p', -0.8, 0.5), place('b', 'p', 0.75, 0.5)],
+      [place('a', 'p', { s: -0.8, t: 0.5 }), place('b', 'p', { s: 0.75, t: 0.5 })],
     ),
     sample(
       'Door over the base',
       [wall()],
       [pattern('p', 'rectangle', { width: 1, height: 2.1 })],
-      [place('a', 'p', 0, 0)],
+      [place('a', 'p', { s: 0, t: 0 })],
     ),
     sample(
       'Fanlight over a door',
@@ -217,7 +224,7 @@ export function everyCut(): Sample[] {
         pattern('p', 'rectangle', { width: 1, height: 1.6 }),
         pattern('q', 'semicircular-arch', { span: 1.4, height: 0.7 }),
       ],
-      [place('a', 'p', 0, 0), place('b', 'q', 0, 1.6)],
+      [place('a', 'p', { s: 0, t: 0 }), place('b', 'q', { s: 0, t: 1.6 })],
     ),
     sample(
       'Crossing niches of two depths',
@@ -226,7 +233,7 @@ export function everyCut(): Sample[] {
         pattern('p', 'rectangle', { width: 1.8, height: 0.5 }, { cut: { kind: 'niche', depth: 0.12 } }),
         pattern('q', 'semicircular-arch', { span: 0.7, height: 1.9 }, { cut: { kind: 'niche', depth: 0.28 } }),
       ],
-      [place('a', 'p', 0, 1), place('b', 'q', 0, 0.3)],
+      [place('a', 'p', { s: 0, t: 1 }), place('b', 'q', { s: 0, t: 0.3 })],
     ),
     sample(
       'Window in a raised surround',
@@ -235,7 +242,7 @@ export function everyCut(): Sample[] {
         pattern('p', 'rectangle', { width: 1.6, height: 2 }, { cut: { kind: 'boss', height: 0.07 } }),
         pattern('q', 'semicircular-arch', { span: 1, height: 1.5 }),
       ],
-      [place('a', 'p', 0, 0.3), place('b', 'q', 0, 0.55)],
+      [place('a', 'p', { s: 0, t: 0.3 }), place('b', 'q', { s: 0, t: 0.55 })],
     ),
     sample(
       'Through a lining in front',
@@ -251,13 +258,13 @@ export function everyCut(): Sample[] {
         }),
       ],
       [pattern('p', 'circle', { diameter: 1 })],
-      [place('a', 'p', 0, 0.8, { further: ['lining'] })],
+      [place('a', 'p', { s: 0, t: 0.8 }, { further: ['lining'] })],
     ),
     sample(
       'Aimed on skew',
       [wall({ layers: solid })],
       [pattern('p', 'semicircular-arch', { span: 0.9, height: 1.6 })],
-      [place('a', 'p', 0, 0.5, { aim: { turn: 55 } })],
+      [place('a', 'p', { s: 0, t: 0.5 }, { aim: { turn: 55 } })],
     ),
     sample(
       'Mitred corner, cut through',
@@ -273,7 +280,7 @@ export function everyCut(): Sample[] {
         }),
       ],
       [pattern('p', 'rectangle', { width: 1, height: 1.3 })],
-      [place('a', 'p', 1, 0.6), place('b', 'p', 0.2, 0.6, { element: 'other' })],
+      [place('a', 'p', { s: 1, t: 0.6 }), place('b', 'p', { s: 0.2, t: 0.6 }, { element: 'other' })],
     ),
     sample(
       'Slab with a stair opening',
@@ -297,15 +304,19 @@ export function everyCut(): Sample[] {
         },
       ],
       [pattern('p', 'rounded-rectangle', { width: 1.6, height: 0.9, radius: 0.3 })],
-      [place('a', 'p', 0, 0.7)],
+      [place('a', 'p', { s: 0, t: 0.7 })],
     ),
     one(
       'Letters',
       { cut: { kind: 'niche', depth: 0.06 }, profile: { shape: 'text', text: 'Quay 8' } },
       { layers: [{ thickness: 0.3, material: 'stone' }] },
-      'text',
-      { height: 0.55 },
+      { shape: 'text', dimensions: { height: 0.55 } },
     ),
-    one('Free outline with an island', {}, { layers: solid }, 'free', { width: 1.6, height: 1.6 }),
+    one(
+      'Free outline with an island',
+      {},
+      { layers: solid },
+      { shape: 'free', dimensions: { width: 1.6, height: 1.6 } },
+    ),
   ];
 }

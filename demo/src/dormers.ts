@@ -67,7 +67,12 @@ export function everyDormer(): ProjectDocument {
   });
   const patterns: Record<string, Pattern> = Object.fromEntries([base, ...stacks].map((one) => [one.id, one]));
   const openings: Record<string, Opening> = {};
-  const place = (id: string, element: string, pattern: string, x: number, up = 1.5): void => {
+  const place = (
+    id: string,
+    element: string,
+    pattern: string,
+    { x, up = 1.5 }: { x: number; up?: number | undefined },
+  ): void => {
     openings[id] = {
       id,
       mark: id.toUpperCase(),
@@ -101,12 +106,12 @@ export function everyDormer(): ProjectDocument {
           }
         : {}),
     };
-    place(`d${i + 1}`, 'every', id, 2.2 + 3.7 * i);
+    place(`d${i + 1}`, 'every', id, { x: 2.2 + 3.7 * i });
   });
-  for (let i = 0; i < 5; i++) place(`r${i + 1}`, 'alike', 'dormer-gabled', 3 + 4.3 * i);
-  place('c1', 'alike', 'chimney', 5.15, 4.9);
-  place('c2', 'alike', 'chimney-wide', 13.75, 5.2);
-  place('c3', 'every', 'chimney-wide', 20.7, 5.2);
+  for (let i = 0; i < 5; i++) place(`r${i + 1}`, 'alike', 'dormer-gabled', { x: 3 + 4.3 * i });
+  place('c1', 'alike', 'chimney', { x: 5.15, up: 4.9 });
+  place('c2', 'alike', 'chimney-wide', { x: 13.75, up: 5.2 });
+  place('c3', 'every', 'chimney-wide', { x: 20.7, up: 5.2 });
   return {
     ...empty,
     patterns,

@@ -22,21 +22,24 @@ export function granary(): ProjectDocument {
   const document: ProjectDocument = emptyDocument('Fennel Quay Granary');
   let number = 0;
 
-  function material(id: string, name: string, colour: string, roughness = 0.9, texture?: TextureName): void {
+  function material(
+    id: string,
+    name: string,
+    colour: string,
+    { roughness = 0.9, texture }: { roughness?: number | undefined; texture?: TextureName | undefined },
+  ): void {
     document.materials[id] = { id, name, colour, roughness, ...(texture ? { texture } : {}) };
   }
 
   function wall(
     id: string,
     name: string,
-    x: number,
-    y: number,
-    turn: number,
-    length: number,
-    height: number,
-    layers: Layer[],
-    top: Wall['top'] = { kind: 'level' },
-    more: Partial<Wall> = {},
+    { x, y, turn, length, height }: { x: number; y: number; turn: number; length: number; height: number },
+    {
+      layers,
+      top = { kind: 'level' },
+      more = {},
+    }: { layers: Layer[]; top?: Wall['top'] | undefined; more?: Partial<Wall> | undefined },
   ): void {
     document.elements[id] = {
       id,
@@ -55,10 +58,8 @@ export function granary(): ProjectDocument {
   function pattern(
     id: string,
     name: string,
-    shape: Pattern['profile']['shape'],
-    sizes: Record<string, number[]>,
-    reveal: Pattern['reveal'],
-    more: Partial<Pattern> = {},
+    { shape, sizes }: { shape: Pattern['profile']['shape']; sizes: Record<string, number[]> },
+    { reveal, more = {} }: { reveal: Pattern['reveal']; more?: Partial<Pattern> | undefined },
   ): void {
     const names = dimensionNames(shape);
     document.patterns[id] = {
@@ -83,10 +84,8 @@ export function granary(): ProjectDocument {
 
   function place(
     element: string,
-    pattern: string,
-    size: string,
-    at: string | Opening['along'],
-    up: string | Opening['up'],
+    { pattern, size }: { pattern: string; size: string },
+    { at, up }: { at: string | Opening['along']; up: string | Opening['up'] },
     over: Partial<Opening> = {},
   ): void {
     number += 1;
@@ -118,21 +117,21 @@ export function granary(): ProjectDocument {
       if (change.op === 'put' && change.table === 'materials') document.materials[change.value.id] = change.value;
   }
 
-  material('brick', 'Old brick', '#b97a5c', 0.9, 'english bond');
-  material('limewash', 'Limewashed brick', '#d9cdb6', 0.9, 'stretcher bond');
-  material('stone', 'Quay limestone', '#cfc6b2', 0.8, 'ashlar');
-  material('rubble', 'Rubble stone', '#a79f8e', 0.95, 'ashlar');
-  material('plaster', 'Lime plaster', '#e6dfcf', 0.95, 'plaster');
-  material('insulation', 'Hemp insulation', '#d9c58a', 1, 'insulation');
-  material('concrete', 'New concrete', '#a9a69d', 0.9, 'concrete');
-  material('oak', 'Oak boards', '#b08a5a', 0.7, 'oak');
-  material('paint', 'Grey-green paint', '#7f8f83', 0.5);
-  material('rubbed', 'Rubbed brick', '#a9563c', 0.85);
-  material('mortar', 'Lime mortar', '#d8d0bd', 0.95);
-  material('iron', 'Blackened iron', '#3b4147', 0.6);
-  material('slate', 'Old slate', '#69737c', 0.7, 'slate');
-  material('battens', 'Battens', '#b08d62', 0.9);
-  material('boarding', 'Boarding', '#c9a878', 0.8, 'oak');
+  material('brick', 'Old brick', '#b97a5c', { roughness: 0.9, texture: 'english bond' });
+  material('limewash', 'Limewashed brick', '#d9cdb6', { roughness: 0.9, texture: 'stretcher bond' });
+  material('stone', 'Quay limestone', '#cfc6b2', { roughness: 0.8, texture: 'ashlar' });
+  material('rubble', 'Rubble stone', '#a79f8e', { roughness: 0.95, texture: 'ashlar' });
+  material('plaster', 'Lime plaster', '#e6dfcf', { roughness: 0.95, texture: 'plaster' });
+  material('insulation', 'Hemp insulation', '#d9c58a', { roughness: 1, texture: 'insulation' });
+  material('concrete', 'New concrete', '#a9a69d', { roughness: 0.9, texture: 'concrete' });
+  material('oak', 'Oak boards', '#b08a5a', { roughness: 0.7, texture: 'oak' });
+  material('paint', 'Grey-green paint', '#7f8f83', { roughness: 0.5 });
+  material('rubbed', 'Rubbed brick', '#a9563c', { roughness: 0.85 });
+  material('mortar', 'Lime mortar', '#d8d0bd', { roughness: 0.95 });
+  material('iron', 'Blackened iron', '#3b4147', { roughness: 0.6 });
+  material('slate', 'Old slate', '#69737c', { roughness: 0.7, texture: 'slate' });
+  material('battens', 'Battens', '#b08d62', { roughness: 0.9 });
+  material('boarding', 'Boarding', '#c9a878', { roughness: 0.8, texture: 'oak' });
   document.materials.glass = { id: 'glass', name: 'Glass', colour: '#9db8bf', roughness: 0.08, opacity: 0.32 };
 
   // The old brick stays outside; the conversion lines it within.
@@ -196,85 +195,120 @@ export function granary(): ProjectDocument {
   pattern(
     'light',
     'Loft light',
-    'rectangle',
-    { a: [1.1, 1], b: [1.4, 1] },
-    { material: null, sides: { sill: 'stone' } },
-    { sections: window, parts: [ring(19), ...sills, ...lined(['jamb-left', 'jamb-right', 'head'])], infill: casements },
+    { shape: 'rectangle', sizes: { a: [1.1, 1], b: [1.4, 1] } },
+    {
+      reveal: { material: null, sides: { sill: 'stone' } },
+      more: {
+        sections: window,
+        parts: [ring(19), ...sills, ...lined(['jamb-left', 'jamb-right', 'head'])],
+        infill: casements,
+      },
+    },
   );
   pattern(
     'arch',
     'Granary arch',
-    'semicircular-arch',
-    { a: [1.3, 1.9], b: [1.1, 1.75] },
-    { material: null, sides: { sill: 'stone' } },
+    { shape: 'semicircular-arch', sizes: { a: [1.3, 1.9], b: [1.1, 1.75] } },
     {
-      sections: window,
-      parts: [{ ...ring(21), keystone: { rise: 0.05, proud: 0.02, material: 'stone' } } as Part, ...sills],
-      infill: underArch,
+      reveal: { material: null, sides: { sill: 'stone' } },
+      more: {
+        sections: window,
+        parts: [{ ...ring(21), keystone: { rise: 0.05, proud: 0.02, material: 'stone' } } as Part, ...sills],
+        infill: underArch,
+      },
     },
   );
   pattern(
     'cart',
     'Cart arch',
-    'semicircular-arch',
-    { a: [2.9, 3.3], b: [2.2, 2.6], c: [2.6, 2.5] },
-    { material: 'stone' },
+    { shape: 'semicircular-arch', sizes: { a: [2.9, 3.3], b: [2.2, 2.6], c: [2.6, 2.5] } },
     {
-      sections: { 'jamb-left': { arris }, 'jamb-right': { arris }, head: { arris } },
-      infill: gates,
-      parts: [
-        {
-          ...ring(19, 0.25),
-          material: 'stone',
-          depth: 0.15,
-          proud: 0.03,
-          keystone: { rise: 0.05, proud: 0.03, material: 'stone' },
-        } as Part,
-        {
-          id: 'quoins',
-          kind: 'quoins',
-          material: 'stone',
-          height: 0.34,
-          long: 0.26,
-          short: 0.16,
-          joint: 0.006,
-          mortar: 'mortar',
-          depth: 0.15,
-          proud: 0.015,
-        },
-      ],
+      reveal: { material: 'stone' },
+      more: {
+        sections: { 'jamb-left': { arris }, 'jamb-right': { arris }, head: { arris } },
+        infill: gates,
+        parts: [
+          {
+            ...ring(19, 0.25),
+            material: 'stone',
+            depth: 0.15,
+            proud: 0.03,
+            keystone: { rise: 0.05, proud: 0.03, material: 'stone' },
+          } as Part,
+          {
+            id: 'quoins',
+            kind: 'quoins',
+            material: 'stone',
+            height: 0.34,
+            long: 0.26,
+            short: 0.16,
+            joint: 0.006,
+            mortar: 'mortar',
+            depth: 0.15,
+            proud: 0.015,
+          },
+        ],
+      },
     },
   );
-  pattern('door', 'Yard door', 'rectangle', { a: [1, 2.15], b: [1.3, 2.3] }, own, {
-    onFloor: true,
-    infill: yardDoor,
-    parts: lined(['jamb-left', 'jamb-right', 'head']),
-  });
+  pattern(
+    'door',
+    'Yard door',
+    { shape: 'rectangle', sizes: { a: [1, 2.15], b: [1.3, 2.3] } },
+    {
+      reveal: own,
+      more: {
+        onFloor: true,
+        infill: yardDoor,
+        parts: lined(['jamb-left', 'jamb-right', 'head']),
+      },
+    },
+  );
   pattern(
     'oculus',
     'Oculus',
-    'circle',
-    { a: [1.1], b: [0.8] },
-    { material: 'stone' },
+    { shape: 'circle', sizes: { a: [1.1], b: [0.8] } },
     {
-      sections: { head: { splayInside: 12, seat: 0.1 }, sill: { splayInside: 12, seat: 0.1 } },
-      infill: crossed,
+      reveal: { material: 'stone' },
+      more: {
+        sections: { head: { splayInside: 12, seat: 0.1 }, sill: { splayInside: 12, seat: 0.1 } },
+        infill: crossed,
+      },
     },
   );
-  pattern('slit', 'Stair slit', 'segmental-arch', { a: [0.4, 1.4, 0.08] }, own, {
-    sections: { 'jamb-left': { splayInside: 22, seat: 0.1 }, 'jamb-right': { splayInside: 22, seat: 0.1 } },
-    infill: slitLight,
-  });
-  pattern('roof-light', 'Roof window', 'rectangle', { a: [0.94, 1.4] }, own, { infill: roofLight });
-  pattern('hatch', 'Roof hatch', 'rectangle', { a: [0.7, 0.9] }, own, { infill: roofHatch });
-  pattern('well', 'Lantern well', 'ellipse', { a: [2.6, 1.5] }, own);
+  pattern(
+    'slit',
+    'Stair slit',
+    { shape: 'segmental-arch', sizes: { a: [0.4, 1.4, 0.08] } },
+    {
+      reveal: own,
+      more: {
+        sections: { 'jamb-left': { splayInside: 22, seat: 0.1 }, 'jamb-right': { splayInside: 22, seat: 0.1 } },
+        infill: slitLight,
+      },
+    },
+  );
+  pattern(
+    'roof-light',
+    'Roof window',
+    { shape: 'rectangle', sizes: { a: [0.94, 1.4] } },
+    { reveal: own, more: { infill: roofLight } },
+  );
+  pattern(
+    'hatch',
+    'Roof hatch',
+    { shape: 'rectangle', sizes: { a: [0.7, 0.9] } },
+    { reveal: own, more: { infill: roofHatch } },
+  );
+  pattern('well', 'Lantern well', { shape: 'ellipse', sizes: { a: [2.6, 1.5] } }, { reveal: own });
   pattern(
     'niche',
     'Lamp niche',
-    'pointed-arch',
-    { a: [0.5, 0.9, 0.4] },
-    { material: 'stone' },
-    { cut: { kind: 'niche', depth: 0.16 }, sections: { sill: { splayOutside: 10 } } },
+    { shape: 'pointed-arch', sizes: { a: [0.5, 0.9, 0.4] } },
+    {
+      reveal: { material: 'stone' },
+      more: { cut: { kind: 'niche', depth: 0.16 }, sections: { sill: { splayOutside: 10 } } },
+    },
   );
 
   document.datums.yard = { id: 'yard', name: 'Yard', level: 0, element: null, kind: 'floor' };
@@ -286,85 +320,159 @@ export function granary(): ProjectDocument {
   // The granary: two long walls, and two ends between them.
   const under = (roof: string): Wall['top'] => ({ kind: 'under', roof });
   const main = under('main-roof');
-  wall('courtyard', 'Courtyard wall', 0, 0, 0, 19.2, 8.4, granaryWall, main, joined('mitred'));
-  wall('east', 'East gable', 19.2, 0, 90, 9.6, 8.4, granaryWall, main, joined('mitred'));
-  wall('quay', 'Quay wall', 19.2, 9.6, 180, 19.2, 8.4, granaryWall, main, joined('mitred'));
-  wall('west', 'West gable', 0, 9.6, -90, 9.6, 8.4, granaryWall, main, joined('mitred'));
+  wall(
+    'courtyard',
+    'Courtyard wall',
+    { x: 0, y: 0, turn: 0, length: 19.2, height: 8.4 },
+    { layers: granaryWall, top: main, more: joined('mitred') },
+  );
+  wall(
+    'east',
+    'East gable',
+    { x: 19.2, y: 0, turn: 90, length: 9.6, height: 8.4 },
+    { layers: granaryWall, top: main, more: joined('mitred') },
+  );
+  wall(
+    'quay',
+    'Quay wall',
+    { x: 19.2, y: 9.6, turn: 180, length: 19.2, height: 8.4 },
+    { layers: granaryWall, top: main, more: joined('mitred') },
+  );
+  wall(
+    'west',
+    'West gable',
+    { x: 0, y: 9.6, turn: -90, length: 9.6, height: 8.4 },
+    { layers: granaryWall, top: main, more: joined('mitred') },
+  );
   // The stair drum stands against the quay wall's end, round but for a slice.
-  wall('drum', 'Stair drum', 20.6, 10.2, 20, 8.2, 10.4, shedWall, under('drum-roof'), { sweep: 250 });
+  wall(
+    'drum',
+    'Stair drum',
+    { x: 20.6, y: 10.2, turn: 20, length: 8.2, height: 10.4 },
+    { layers: shedWall, top: under('drum-roof'), more: { sweep: 250 } },
+  );
   // The cart shed along the west of the yard, and the wall with the gate.
   const shed = under('shed-roof');
-  wall('shed-front', 'Cart shed front', 0, -9.6, 90, 9.6, 3.9, shedWall, shed, joined('mitred'));
-  wall('shed-south', 'Cart shed gable', -5.4, -9.6, 0, 5.4, 3.9, shedWall, shed, joined('mitred'));
-  wall('shed-back', 'Cart shed back', -5.4, 0, -90, 9.6, 3.9, shedWall, shed, joined('mitred'));
-  wall('shed-north', 'Cart shed north', 0, 0, 180, 5.4, 3.9, shedWall, shed, joined('mitred'));
-  wall('gate', 'Gate wall', 0, -9.6, 0, 19.2, 2.4, [{ thickness: 0.35, material: 'rubble' }], {
-    kind: 'stepped',
-    steps: [
-      { at: 0.375, height: 3.2 },
-      { at: 0.625, height: 2.4 },
-    ],
-  });
+  wall(
+    'shed-front',
+    'Cart shed front',
+    { x: 0, y: -9.6, turn: 90, length: 9.6, height: 3.9 },
+    { layers: shedWall, top: shed, more: joined('mitred') },
+  );
+  wall(
+    'shed-south',
+    'Cart shed gable',
+    { x: -5.4, y: -9.6, turn: 0, length: 5.4, height: 3.9 },
+    { layers: shedWall, top: shed, more: joined('mitred') },
+  );
+  wall(
+    'shed-back',
+    'Cart shed back',
+    { x: -5.4, y: 0, turn: -90, length: 9.6, height: 3.9 },
+    { layers: shedWall, top: shed, more: joined('mitred') },
+  );
+  wall(
+    'shed-north',
+    'Cart shed north',
+    { x: 0, y: 0, turn: 180, length: 5.4, height: 3.9 },
+    { layers: shedWall, top: shed, more: joined('mitred') },
+  );
+  wall(
+    'gate',
+    'Gate wall',
+    { x: 0, y: -9.6, turn: 0, length: 19.2, height: 2.4 },
+    {
+      layers: [{ thickness: 0.35, material: 'rubble' }],
+      top: {
+        kind: 'stepped',
+        steps: [
+          { at: 0.375, height: 3.2 },
+          { at: 0.625, height: 2.4 },
+        ],
+      },
+    },
+  );
 
   for (const roof of granaryRoofs()) document.elements[roof.id] = roof;
 
   'ABCDEFG'.split('').forEach((name, i) => axis('courtyard', name, 1.8 + 2.6 * i));
-  place('courtyard', 'light', 'a', 'a', 'ground');
-  place('courtyard', 'light', 'a', 'b', 'ground');
-  place('courtyard', 'door', 'a', 'c', 'yard');
-  place('courtyard', 'cart', 'a', 'd', 'yard');
-  place('courtyard', 'door', 'a', 'e', 'yard', { blockedUp: true });
-  place('courtyard', 'light', 'a', 'f', 'ground');
-  place('courtyard', 'light', 'a', 'g', 'ground');
-  for (const name of 'abcdefg') place('courtyard', 'arch', 'a', name, 'first');
-  for (const name of 'abc') place('courtyard', 'light', 'b', name, 'loft');
-  place('courtyard', 'oculus', 'a', 'd', 'loft', {
-    up: { from: 'datum', datum: 'loft', distance: 0.5 },
-    grip: { across: 'centre', level: 'middle' },
-  });
-  for (const name of 'efg') place('courtyard', 'light', 'b', name, 'loft');
+  place('courtyard', { pattern: 'light', size: 'a' }, { at: 'a', up: 'ground' });
+  place('courtyard', { pattern: 'light', size: 'a' }, { at: 'b', up: 'ground' });
+  place('courtyard', { pattern: 'door', size: 'a' }, { at: 'c', up: 'yard' });
+  place('courtyard', { pattern: 'cart', size: 'a' }, { at: 'd', up: 'yard' });
+  place('courtyard', { pattern: 'door', size: 'a' }, { at: 'e', up: 'yard' }, { blockedUp: true });
+  place('courtyard', { pattern: 'light', size: 'a' }, { at: 'f', up: 'ground' });
+  place('courtyard', { pattern: 'light', size: 'a' }, { at: 'g', up: 'ground' });
+  for (const name of 'abcdefg') place('courtyard', { pattern: 'arch', size: 'a' }, { at: name, up: 'first' });
+  for (const name of 'abc') place('courtyard', { pattern: 'light', size: 'b' }, { at: name, up: 'loft' });
+  place(
+    'courtyard',
+    { pattern: 'oculus', size: 'a' },
+    { at: 'd', up: 'loft' },
+    {
+      up: { from: 'datum', datum: 'loft', distance: 0.5 },
+      grip: { across: 'centre', level: 'middle' },
+    },
+  );
+  for (const name of 'efg') place('courtyard', { pattern: 'light', size: 'b' }, { at: name, up: 'loft' });
 
   const on = (id: string): Opening['along'] => ({ from: 'axis', axis: id, distance: 0 });
   axis('east', 'A', 2.05);
   axis('west', 'A', 7.6);
   'ABCD'.split('').forEach((name, i) => axis('drum', name, 2.2 + 1.15 * i));
-  place('east', 'door', 'b', on('east-a'), 'yard');
-  place('east', 'arch', 'b', { from: 'middle', distance: -1.8 }, 'first');
-  place('east', 'arch', 'b', { from: 'middle', distance: 1.8 }, 'first');
-  place('east', 'oculus', 'b', { from: 'middle', distance: 0 }, 'gable', {
-    grip: { across: 'centre', level: 'middle' },
-  });
+  place('east', { pattern: 'door', size: 'b' }, { at: on('east-a'), up: 'yard' });
+  place('east', { pattern: 'arch', size: 'b' }, { at: { from: 'middle', distance: -1.8 }, up: 'first' });
+  place('east', { pattern: 'arch', size: 'b' }, { at: { from: 'middle', distance: 1.8 }, up: 'first' });
+  place(
+    'east',
+    { pattern: 'oculus', size: 'b' },
+    { at: { from: 'middle', distance: 0 }, up: 'gable' },
+    {
+      grip: { across: 'centre', level: 'middle' },
+    },
+  );
 
-  for (const distance of [-7.2, -3.6, 0, 3.6, 7.2]) place('quay', 'arch', 'a', { from: 'middle', distance }, 'first');
-  place('quay', 'door', 'b', { from: 'middle', distance: 0 }, 'yard');
-  place('west', 'light', 'b', on('west-a'), 'loft');
+  for (const distance of [-7.2, -3.6, 0, 3.6, 7.2])
+    place('quay', { pattern: 'arch', size: 'a' }, { at: { from: 'middle', distance }, up: 'first' });
+  place('quay', { pattern: 'door', size: 'b' }, { at: { from: 'middle', distance: 0 }, up: 'yard' });
+  place('west', { pattern: 'light', size: 'b' }, { at: on('west-a'), up: 'loft' });
 
-  for (const distance of [-2.9, 0, 2.9]) place('shed-front', 'cart', 'b', { from: 'middle', distance }, 'yard');
+  for (const distance of [-2.9, 0, 2.9])
+    place('shed-front', { pattern: 'cart', size: 'b' }, { at: { from: 'middle', distance }, up: 'yard' });
   for (const [i, up] of [0.9, 3.2, 5.5, 7.8].entries())
-    place('drum', 'slit', 'a', on(`drum-${'abcd'[i]}`), { from: 'base', distance: up });
-  place('drum', 'door', 'a', { from: 'start', distance: 1 }, 'yard');
-  place('shed-south', 'niche', 'a', { from: 'middle', distance: -1 }, { from: 'base', distance: 1.2 });
-  place('shed-south', 'niche', 'a', { from: 'middle', distance: 1 }, { from: 'base', distance: 1.2 });
-  place('gate', 'cart', 'c', { from: 'start', distance: 9.6 }, 'yard');
-  place('gate', 'door', 'a', { from: 'end', distance: 1.6 }, 'yard');
+    place('drum', { pattern: 'slit', size: 'a' }, { at: on(`drum-${'abcd'[i]}`), up: { from: 'base', distance: up } });
+  place('drum', { pattern: 'door', size: 'a' }, { at: { from: 'start', distance: 1 }, up: 'yard' });
+  place(
+    'shed-south',
+    { pattern: 'niche', size: 'a' },
+    { at: { from: 'middle', distance: -1 }, up: { from: 'base', distance: 1.2 } },
+  );
+  place(
+    'shed-south',
+    { pattern: 'niche', size: 'a' },
+    { at: { from: 'middle', distance: 1 }, up: { from: 'base', distance: 1.2 } },
+  );
+  place('gate', { pattern: 'cart', size: 'c' }, { at: { from: 'start', distance: 9.6 }, up: 'yard' });
+  place('gate', { pattern: 'door', size: 'a' }, { at: { from: 'end', distance: 1.6 }, up: 'yard' });
 
   // Light for the loft: roof windows to the yard, a hatch to the quay, and a lantern's well over the ridge.
   for (const distance of [-6.6, -2.2, 2.2, 6.6])
     place(
       'main-roof',
-      'roof-light',
-      'a',
-      { from: 'middle', distance },
-      { from: 'base', distance: 2.1 },
+      { pattern: 'roof-light', size: 'a' },
+      { at: { from: 'middle', distance }, up: { from: 'base', distance: 2.1 } },
       { face: 'south' },
     );
-  place('main-roof', 'hatch', 'a', { from: 'middle', distance: 3 }, { from: 'base', distance: 2.6 }, { face: 'north' });
   place(
     'main-roof',
-    'well',
-    'a',
-    { from: 'middle', distance: 0 },
-    { from: 'base', distance: 5.2 },
+    { pattern: 'hatch', size: 'a' },
+    { at: { from: 'middle', distance: 3 }, up: { from: 'base', distance: 2.6 } },
+    { face: 'north' },
+  );
+  place(
+    'main-roof',
+    { pattern: 'well', size: 'a' },
+    { at: { from: 'middle', distance: 0 }, up: { from: 'base', distance: 5.2 } },
     {
       grip: { across: 'centre', level: 'middle' },
     },
@@ -376,18 +484,14 @@ export function granary(): ProjectDocument {
   for (const distance of [-4.4, 5.8])
     place(
       'main-roof',
-      'dormer-gabled',
-      's1',
-      { from: 'middle', distance },
-      { from: 'base', distance: 1.5 },
+      { pattern: 'dormer-gabled', size: 's1' },
+      { at: { from: 'middle', distance }, up: { from: 'base', distance: 1.5 } },
       { face: 'north' },
     );
   place(
     'main-roof',
-    'chimney-wide',
-    's1',
-    { from: 'middle', distance: -7.4 },
-    { from: 'base', distance: 5.2 },
+    { pattern: 'chimney-wide', size: 's1' },
+    { at: { from: 'middle', distance: -7.4 }, up: { from: 'base', distance: 5.2 } },
     { face: 'north' },
   );
   for (const bay of granaryUndercroft()) document.elements[bay.id] = bay;

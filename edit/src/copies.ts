@@ -334,9 +334,12 @@ export function fillFace(document: ProjectDocument, element: Element, wish: Fill
   const { width } = placed.profile;
   const widths = Array.from({ length: wish.columns }, () => width);
   const length = lengthOf(document, element, wish.face);
-  const now = spread(widths, 0, length, wish.spacing, wish.margins, document.units);
+  const now = spread(widths, { from: 0, to: length }, wish.spacing, { margins: wish.margins, units: document.units });
   if ('reason' in now) return now;
-  const longer = spread(widths, 0, length + 1, wish.spacing, wish.margins, document.units);
+  const longer = spread(widths, { from: 0, to: length + 1 }, wish.spacing, {
+    margins: wish.margins,
+    units: document.units,
+  });
   const changes: Change[] = [];
   const ids: string[] = [];
   for (const row of wish.rows)

@@ -72,11 +72,9 @@ export function pierChoices(
       apply: (to) => {
         const laid = spread(
           sorted.map(({ width }) => width),
-          0,
-          length,
+          { from: 0, to: length },
           { kind: 'given pier', pier: to },
-          { start: null, end: null },
-          document.units,
+          { margins: { start: null, end: null }, units: document.units },
         );
         if ('reason' in laid) return laid;
         return edit(

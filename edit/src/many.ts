@@ -103,8 +103,8 @@ export function putTo(document: ProjectDocument, places: ReadonlyMap<string, Pla
     const along = s === place.s ? place.along : undefined;
     const moved = {
       ...opening,
-      along: along ?? alongTo(scratch, element, opening.along, s + dx, opening.face),
-      up: upTo(scratch, element, opening.up, place.t + dy, opening.face),
+      along: along ?? alongTo(scratch, element, opening.along, { s: s + dx, face: opening.face }),
+      up: upTo(scratch, element, opening.up, { t: place.t + dy, face: opening.face }),
     };
     scratch = { ...scratch, openings: { ...scratch.openings, [id]: moved } };
     changes.push(putting('openings', moved));
@@ -223,9 +223,12 @@ export function spreadPlaces(
   const widths = boxes.map(({ width }) => width);
   const [from, to] = over === 'face' ? [0, length] : [first.s, last.s + last.width];
   const ends = over === 'face' ? margins : { start: 0, end: spacing.kind === 'given pier' ? null : 0 };
-  const now = spread(widths, from, to, spacing, ends, document.units);
+  const now = spread(widths, { from, to }, spacing, { margins: ends, units: document.units });
   if ('reason' in now) return now;
-  const longer = over === 'face' ? spread(widths, 0, length + 1, spacing, ends, document.units) : null;
+  const longer =
+    over === 'face'
+      ? spread(widths, { from: 0, to: length + 1 }, spacing, { margins: ends, units: document.units })
+      : null;
   const places = new Map<string, Place>();
   boxes.forEach((box, i) => {
     const s = now.lefts[i]!;

@@ -85,8 +85,11 @@ export function putAt(document: ProjectDocument, element: Element, opening: Open
   return {
     ...opening,
     grip,
-    along: alongTo(document, element, along, ownPlace(document, opening, spot, profile?.width ?? 0) + dx, opening.face),
-    up: upTo(document, element, up, t + dy, opening.face),
+    along: alongTo(document, element, along, {
+      s: ownPlace(document, opening, spot, profile?.width ?? 0) + dx,
+      face: opening.face,
+    }),
+    up: upTo(document, element, up, { t: t + dy, face: opening.face }),
   };
 }
 
@@ -169,8 +172,8 @@ export function replaceIntent(
     putting('openings', {
       ...opening,
       grip,
-      along: alongTo(document, element, over.along ?? opening.along, at.s + dx, opening.face),
-      up: upTo(document, element, over.up ?? opening.up, at.t + dy, opening.face),
+      along: alongTo(document, element, over.along ?? opening.along, { s: at.s + dx, face: opening.face }),
+      up: upTo(document, element, over.up ?? opening.up, { t: at.t + dy, face: opening.face }),
     }),
   );
 }

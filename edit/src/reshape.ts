@@ -183,13 +183,13 @@ export function wallHandles(wall: Wall): WallHandle[] {
     up: false,
     title: i === 0 ? 'Drag the wall’s end' : 'Drag the wall’s start: what is measured from the end stays',
   }));
-  const up = (kind: WallHandle['kind'], s: number, t: number, title: string, along = false): void =>
+  const up = (kind: WallHandle['kind'], { s, t }: { s: number; t: number }, title: string, along = false): void =>
     void handles.push({ kind, s, t, along, up: true, title });
-  if (top.kind === 'level') up('top', length / 2, height, 'Drag the wall’s top');
+  if (top.kind === 'level') up('top', { s: length / 2, t: height }, 'Drag the wall’s top');
   else {
-    up('start top', 0, height, 'Drag the height of its start');
-    if (top.kind !== 'stepped') up('end top', length, endHeight(wall), 'Drag the height of its end');
-    if (top.kind === 'gabled') up('apex', top.at * length, top.apex, 'Drag the apex', true);
+    up('start top', { s: 0, t: height }, 'Drag the height of its start');
+    if (top.kind !== 'stepped') up('end top', { s: length, t: endHeight(wall) }, 'Drag the height of its end');
+    if (top.kind === 'gabled') up('apex', { s: top.at * length, t: top.apex }, 'Drag the apex', true);
   }
   return handles;
 }

@@ -26,8 +26,7 @@ function pattern(
   id: string,
   name: string,
   shape: ProfileShape,
-  sizes: Pattern['sizes'][string]['dimensions'][],
-  more: Partial<Pattern> = {},
+  { sizes, more = {} }: { sizes: Pattern['sizes'][string]['dimensions'][]; more?: Partial<Pattern> | undefined },
 ): Pattern {
   return {
     id,
@@ -42,38 +41,41 @@ function pattern(
 const fall = { splayOutside: 8, seat: 0.15 };
 
 const patterns: readonly Pattern[] = [
-  pattern(
-    'window',
-    'Window',
-    'rectangle',
-    [
+  pattern('window', 'Window', 'rectangle', {
+    sizes: [
       { width: 1.2, height: 1.4 },
       { width: 0.9, height: 1.2 },
       { width: 1.8, height: 1.4 },
     ],
-    { sections: { sill: fall }, infill: infillFrom('pair of casements', 'paint', 'glass') },
-  ),
-  pattern(
-    'door',
-    'Door',
-    'rectangle',
-    [
+    more: { sections: { sill: fall }, infill: infillFrom('pair of casements', 'paint', 'glass') },
+  }),
+  pattern('door', 'Door', 'rectangle', {
+    sizes: [
       { width: 1, height: 2.1 },
       { width: 1.6, height: 2.2 },
     ],
-    { onFloor: true, infill: infillFrom('door leaf', 'paint', 'glass') },
-  ),
-  pattern('arch', 'Arch', 'semicircular-arch', [{ span: 1.2, height: 2 }], {
-    sections: { sill: fall },
-    infill: infillFrom('barred light', 'paint', 'glass'),
+    more: { onFloor: true, infill: infillFrom('door leaf', 'paint', 'glass') },
   }),
-  pattern('segment', 'Segment', 'segmental-arch', [{ span: 1.1, rise: 0.18, height: 1.6 }], {
-    sections: { sill: fall },
-    infill: infillFrom('casement', 'paint', 'glass'),
+  pattern('arch', 'Arch', 'semicircular-arch', {
+    sizes: [{ span: 1.2, height: 2 }],
+    more: {
+      sections: { sill: fall },
+      infill: infillFrom('barred light', 'paint', 'glass'),
+    },
   }),
-  pattern('gateway', 'Gateway', 'semicircular-arch', [{ span: 2.8, height: 3 }], { onFloor: true }),
-  pattern('oculus', 'Oculus', 'circle', [{ diameter: 0.9 }]),
-  pattern('niche', 'Niche', 'semicircular-arch', [{ span: 0.6, height: 1.2 }], { cut: { kind: 'niche', depth: 0.18 } }),
+  pattern('segment', 'Segment', 'segmental-arch', {
+    sizes: [{ span: 1.1, rise: 0.18, height: 1.6 }],
+    more: {
+      sections: { sill: fall },
+      infill: infillFrom('casement', 'paint', 'glass'),
+    },
+  }),
+  pattern('gateway', 'Gateway', 'semicircular-arch', { sizes: [{ span: 2.8, height: 3 }], more: { onFloor: true } }),
+  pattern('oculus', 'Oculus', 'circle', { sizes: [{ diameter: 0.9 }] }),
+  pattern('niche', 'Niche', 'semicircular-arch', {
+    sizes: [{ span: 0.6, height: 1.2 }],
+    more: { cut: { kind: 'niche', depth: 0.18 } },
+  }),
 ];
 
 const byId = <T extends { id: string }>(rows: readonly T[]): Record<string, T> =>

@@ -456,7 +456,10 @@ function inPlace(
   return openings.map((opening, i) =>
     grips[i] === null
       ? opening
-      : { ...opening, along: alongTo(firm, firm.elements[opening.element]!, opening.along, grips[i]!, opening.face) },
+      : {
+          ...opening,
+          along: alongTo(firm, firm.elements[opening.element]!, opening.along, { s: grips[i]!, face: opening.face }),
+        },
   );
 }
 

@@ -94,7 +94,7 @@ describe('a side of an opening', () => {
       axes: [{ id: 'x', name: 'C', s: 2.8 }],
       course: 0.075,
     };
-    const at = (side: BoxSide, near: number) => snapSide(self, side, near, [other], lines, 0.03);
+    const at = (side: BoxSide, near: number) => snapSide(self, { side, at: near }, [other], { lines, reach: 0.03 });
     expect(at('right', 3.42)).toMatchObject({ at: 3.4, reason: 'as wide as B' });
     expect(at('right', 3.59)).toMatchObject({ at: expect.closeTo(3.6, 9), reason: 'centred on axis C' });
     expect(at('right', 5.01)).toMatchObject({ at: 5, reason: 'right jamb against B' });

@@ -35,8 +35,7 @@ export class Assets {
     if ('reason' in facts)
       throw new ProblemError(
         422,
-        'no-picture',
-        'The picture cannot be taken',
+        { kind: 'no-picture', title: 'The picture cannot be taken' },
         `${facts.reason.charAt(0).toUpperCase()}${facts.reason.slice(1)}. ${facts.mend}`,
       );
     const { sha256, type, width, height } = facts;
@@ -52,8 +51,7 @@ export class Assets {
     if ('reason' in facts)
       throw new ProblemError(
         422,
-        'no-mesh',
-        'The mesh cannot be taken',
+        { kind: 'no-mesh', title: 'The mesh cannot be taken' },
         `${facts.reason.charAt(0).toUpperCase()}${facts.reason.slice(1)}. ${facts.mend}`,
       );
     await this.em.execute(
@@ -69,8 +67,7 @@ export class Assets {
     if (!row)
       throw new ProblemError(
         404,
-        'no-such-asset',
-        'There is no such picture or mesh',
+        { kind: 'no-such-asset', title: 'There is no such picture or mesh' },
         'It may have been brought in on another server. Choose it anew where it is used.',
       );
     return { type: row.type, bytes: new Uint8Array(row.bytes) };

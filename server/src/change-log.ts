@@ -170,8 +170,7 @@ export class ChangeLog {
       if (!(error instanceof Refused)) throw error;
       throw new ProblemError(
         422,
-        'unreadable',
-        'What is kept of this project cannot be read',
+        { kind: 'unreadable', title: 'What is kept of this project cannot be read' },
         `${error.message} Nothing was changed; its file can be downloaded as it is kept.`,
         { faults: error.faults },
       );
@@ -419,8 +418,7 @@ export class ChangeLog {
 export function otherLog(row: Pick<ProjectRow, 'revision' | 'mark'>): ProblemError {
   return new ProblemError(
     409,
-    'other-log',
-    'The project was put back to an earlier state',
+    { kind: 'other-log', title: 'The project was put back to an earlier state' },
     'What the server holds is not what this edit was made on: its data was put back, and may have gone on otherwise since. Read the project anew, and choose which of the two is to stand.',
     { revision: row.revision, mark: row.mark },
   );
@@ -429,8 +427,7 @@ export function otherLog(row: Pick<ProjectRow, 'revision' | 'mark'>): ProblemErr
 function stale(row: Pick<ProjectRow, 'revision' | 'mark'>, base: number, missed: LogEntry[]): ProblemError {
   return new ProblemError(
     409,
-    'stale-revision',
-    'The project has been changed meanwhile',
+    { kind: 'stale-revision', title: 'The project has been changed meanwhile' },
     `This edit was made on revision ${base}; the project is at ${row.revision}, and what was changed meets it. Apply what was missed, then send it again.`,
     { revision: row.revision, mark: row.mark, missed },
   );

@@ -33,8 +33,7 @@ export function knownHosts(names: readonly string[], addresses: boolean): Middle
     return answer(
       new ProblemError(
         421,
-        'other-host',
-        'This server does not go by that name',
+        { kind: 'other-host', title: 'This server does not go by that name' },
         `It was asked for as “${host.slice(0, 100)}”. Use the address that it said when it started, or give it this name with YARD_HOSTS.`,
       ),
     );
@@ -52,7 +51,11 @@ export const ownOrigin: MiddlewareHandler = async (c, next) => {
     (site === 'cross-site' && mode !== 'navigate' && c.req.path.startsWith('/api/'))
   )
     return answer(
-      new ProblemError(403, 'other-origin', 'That came from another site', 'Only this server’s own pages may do that.'),
+      new ProblemError(
+        403,
+        { kind: 'other-origin', title: 'That came from another site' },
+        'Only this server’s own pages may do that.',
+      ),
     );
   return next();
 };
@@ -86,8 +89,7 @@ export function behindSignIn(signIn: SignIn): MiddlewareHandler {
       return answer(
         new ProblemError(
           401,
-          'signed-out',
-          'You are signed out',
+          { kind: 'signed-out', title: 'You are signed out' },
           'Open the page anew and sign in. Edits that are not sent yet are kept in this browser.',
         ),
       );

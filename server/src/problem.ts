@@ -20,14 +20,18 @@ export type Problem = z.infer<typeof problemSchema>;
 
 /** Raised by a service where a request cannot be done; it becomes a problem in the answer. */
 export class ProblemError extends Error {
+  readonly kind: string;
+  readonly title: string;
+
   constructor(
     readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 421 | 422 | 429 | 500 | 503 | 507,
-    readonly kind: string,
-    readonly title: string,
+    { kind, title }: { kind: string; title: string },
     detail: string,
     readonly more: Record<string, unknown> = {},
   ) {
     super(detail);
+    this.kind = kind;
+    this.title = title;
   }
 
   body(): Problem & Record<string, unknown> {
@@ -45,8 +49,7 @@ export class ProblemError extends Error {
 export const noSuchProject = (): ProblemError =>
   new ProblemError(
     404,
-    'no-such-project',
-    'There is no such project',
+    { kind: 'no-such-project', title: 'There is no such project' },
     'It may have been deleted. Go back to the projects to see those that there are.',
   );
 
@@ -57,8 +60,7 @@ export function databaseProblem(error: unknown): ProblemError | null {
     if (code === '53100')
       return new ProblemError(
         507,
-        'disk-full',
-        'The disk is full',
+        { kind: 'disk-full', title: 'The disk is full' },
         'The database has no room left, so the change was not saved. Free some space; then it can be sent again.',
       );
     const away =
@@ -70,8 +72,7 @@ export function databaseProblem(error: unknown): ProblemError | null {
     if (away)
       return new ProblemError(
         503,
-        'database-away',
-        'The database cannot be reached',
+        { kind: 'database-away', title: 'The database cannot be reached' },
         'The server runs, but its database does not answer. Nothing that was saved is lost; try again in a moment, or start the application anew.',
       );
   }
@@ -92,11 +93,11 @@ export function refusedBy({
 }): ProblemError {
   return malformed
     ? malformedBody(refused)
-    : new ProblemError(422, 'refused', 'What was sent does not fit', refused, { faults, count });
+    : new ProblemError(422, { kind: 'refused', title: 'What was sent does not fit' }, refused, { faults, count });
 }
 
 const malformedBody = (why: string): ProblemError =>
-  new ProblemError(400, 'malformed', 'The request cannot be read', `It is not JSON: ${why}`);
+  new ProblemError(400, { kind: 'malformed', title: 'The request cannot be read' }, `It is not JSON: ${why}`);
 
 /** The answer to a request that failed. */
 export function answer(error: Error): Response {
@@ -110,13 +111,13 @@ export function answer(error: Error): Response {
 function asProblem(error: Error): ProblemError {
   if (error instanceof ProblemError) return error;
   if (error instanceof Refused)
-    return new ProblemError(422, 'refused', 'What was sent does not fit', error.message, {
+    return new ProblemError(422, { kind: 'refused', title: 'What was sent does not fit' }, error.message, {
       faults: error.faults,
       count: error.count,
     });
   if (error instanceof Malformed || ('status' in error && error.status === 400)) return malformedBody(error.message);
   if (error.name === 'AbortError')
-    return new ProblemError(400, 'gone', 'Nobody waits any more', 'The request was given up.');
+    return new ProblemError(400, { kind: 'gone', title: 'Nobody waits any more' }, 'The request was given up.');
   return databaseProblem(error) ?? failure(error);
 }
 
@@ -131,8 +132,7 @@ function failure(error: Error): ProblemError {
   console.error(`failure ${id}: ${error.name}: ${error.message.replace(/\s+/g, ' ').slice(0, 300)} ${at}`);
   return new ProblemError(
     500,
-    'failed',
-    'The server failed',
+    { kind: 'failed', title: 'The server failed' },
     `Something went wrong that should not. Nothing was saved; what is kept is as it was before. The server’s log tells more under ${id}.`,
   );
 }

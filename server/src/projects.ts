@@ -187,8 +187,7 @@ export class Projects {
     if ((await em.nativeDelete(VersionEntity, { id: version, project: id })) === 0)
       throw new ProblemError(
         404,
-        'no-such-version',
-        'There is no such version',
+        { kind: 'no-such-version', title: 'There is no such version' },
         'It may have been removed in another tab.',
       );
   }
@@ -267,8 +266,7 @@ export class Projects {
       if (!row)
         throw new ProblemError(
           404,
-          'no-such-project',
-          'There is no such project',
+          { kind: 'no-such-project', title: 'There is no such project' },
           `Deleted projects are kept for ${keptDays} days; this one is gone.`,
         );
       await em.nativeUpdate(ProjectEntity, { id }, { deletedAt: null });

@@ -30,8 +30,7 @@ export class Pulse {
     if (this.trouble !== null)
       throw new ProblemError(
         503,
-        'database-away',
-        'The database cannot be reached',
+        { kind: 'database-away', title: 'The database cannot be reached' },
         `The server runs, but its database does not answer (${this.trouble}). Nothing that was saved is lost; try again in a moment.`,
       );
   }

@@ -27,7 +27,7 @@ const id = z.object({ id: z.uuid('must be a project’s id').openapi({ param: { 
 export function projectId(text: string): string {
   const checked = id.safeParse({ id: text });
   if (checked.success) return checked.data.id;
-  throw new ProblemError(422, 'refused', 'What was sent does not fit', 'id must be a project’s id.', {
+  throw new ProblemError(422, { kind: 'refused', title: 'What was sent does not fit' }, 'id must be a project’s id.', {
     faults: [{ path: 'id', reason: 'must be a project’s id' }],
     count: 1,
   });

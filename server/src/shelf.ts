@@ -19,7 +19,11 @@ export interface ShelfItem {
 const [mostItems, mostText] = [500, 400_000];
 
 const full = (): ProblemError =>
-  new ProblemError(409, 'shelf-full', 'The shelf is full', `It holds ${mostItems} patterns. Take some from it first.`);
+  new ProblemError(
+    409,
+    { kind: 'shelf-full', title: 'The shelf is full' },
+    `It holds ${mostItems} patterns. Take some from it first.`,
+  );
 
 export class Shelf {
   constructor(private readonly database: Database) {}
@@ -74,8 +78,7 @@ export class Shelf {
 const gone = (): ProblemError =>
   new ProblemError(
     404,
-    'not-on-shelf',
-    'It is not on the shelf',
+    { kind: 'not-on-shelf', title: 'It is not on the shelf' },
     'Someone has taken it off. Projects keep what they took.',
   );
 
@@ -85,8 +88,7 @@ function checked(value: unknown): { text: string; name: string; file: PatternFil
   if (text.length > mostText)
     throw new ProblemError(
       413,
-      'too-large',
-      'The pattern is too large for the shelf',
+      { kind: 'too-large', title: 'The pattern is too large for the shelf' },
       `It has ${text.length} characters; ${mostText} are taken.`,
     );
   return { text, name: file.pattern.name, file };

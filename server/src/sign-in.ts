@@ -85,8 +85,7 @@ export class SignIn {
     if (wait > 0)
       throw new ProblemError(
         429,
-        'too-many-guesses',
-        'Too many wrong passphrases',
+        { kind: 'too-many-guesses', title: 'Too many wrong passphrases' },
         `Try again in ${Math.ceil(wait / 1000)} s.`,
         { after: Math.ceil(wait / 1000) },
       );
@@ -98,8 +97,7 @@ export class SignIn {
     if (!known || !(await matches(passphrase, known)))
       throw new ProblemError(
         401,
-        'wrong-passphrase',
-        'That is not the passphrase',
+        { kind: 'wrong-passphrase', title: 'That is not the passphrase' },
         'Whoever runs this server knows it.',
       );
     this.wrong = 0;

@@ -59,8 +59,8 @@ export function clip(
     (raised.length === 0 || raised.some((k) => holds(patch, k)));
   const isVoid = (operand: number): boolean => parts[operand - 1] === 'void';
   const solid = a.winding.map((_, patch) => inSheet(patch) && within(a, patch).every((k) => !isVoid(k)));
-  const report = reportOn(a, openings.length, inSheet, sheet !== null || keeps.length > 0, isVoid);
-  return { loops: boundary(a, solid, inSheet, report, isVoid), openings: report };
+  const report = reportOn(a, openings.length, { inSheet, clipped: sheet !== null || keeps.length > 0, isVoid });
+  return { loops: boundary(a, solid, { inSheet, report, isVoid }), openings: report };
 }
 
 /** Where more openings than this lie on each other, they are no longer named to one another. */
@@ -76,9 +76,11 @@ function within(a: Arrangement, patch: number): number[] {
 function reportOn(
   a: Arrangement,
   count: number,
-  inSheet: (patch: number) => boolean,
-  clipped: boolean,
-  isVoid: (operand: number) => boolean,
+  {
+    inSheet,
+    clipped,
+    isVoid,
+  }: { inSheet: (patch: number) => boolean; clipped: boolean; isVoid: (operand: number) => boolean },
 ): ClippedOpening[] {
   const report: ClippedOpening[] = Array.from({ length: count + 1 }, () => ({
     inside: false,
@@ -133,9 +135,11 @@ function reportOn(
 function boundary(
   a: Arrangement,
   solid: readonly boolean[],
-  inSheet: (patch: number) => boolean,
-  report: ClippedOpening[],
-  isVoid: (operand: number) => boolean,
+  {
+    inSheet,
+    report,
+    isVoid,
+  }: { inSheet: (patch: number) => boolean; report: ClippedOpening[]; isVoid: (operand: number) => boolean },
 ): ClippedLoop[] {
   const rings = boundaryOf(a, (patch) => solid[patch]!);
   const uses = new Uint32Array(a.xs.length);

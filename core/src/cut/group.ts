@@ -139,10 +139,8 @@ function sheetEdge({ outline }: Sheet, v: number, section: SectionLine): LoopEdg
  */
 export function slabsOf(
   sheet: Sheet,
-  members: readonly { opening: Placed; operand: number }[],
-  atEdge: boolean,
-  from: number,
-  to: number,
+  { members, atEdge }: { members: readonly { opening: Placed; operand: number }[]; atEdge: boolean },
+  { from, to }: { from: number; to: number },
 ): Slab[] {
   const depths = new Set([from, to]);
   for (const { opening } of members) {
@@ -153,16 +151,15 @@ export function slabsOf(
   }
   const order = [...depths].sort((a, b) => a - b);
   const slabs: Slab[] = [];
-  for (let i = 0; i + 1 < order.length; i++) slabs.push(slab(sheet, members, atEdge, order[i]!, order[i + 1]!));
+  for (let i = 0; i + 1 < order.length; i++)
+    slabs.push(slab(sheet, { members, atEdge }, { from: order[i]!, to: order[i + 1]! }));
   return slabs;
 }
 
 function slab(
   sheet: Sheet,
-  members: readonly { opening: Placed; operand: number }[],
-  atEdge: boolean,
-  from: number,
-  to: number,
+  { members, atEdge }: { members: readonly { opening: Placed; operand: number }[]; atEdge: boolean },
+  { from, to }: { from: number; to: number },
 ): Slab {
   const before = to <= same;
   const active = members.filter(({ opening }) => {
@@ -250,7 +247,11 @@ function ringAt(loops: readonly EdgeLoop[], n: number, side: -1 | 1): Loop {
     const first = xs.length;
     loop.forEach((edge, i) => {
       const before = loop[(i + loop.length - 1) % loop.length]!;
-      const [x, y] = meet(before, edge, movedBy(before, n, side), movedBy(edge, n, side), edge.x, edge.y);
+      const [x, y] = meet(
+        { a: before, b: edge },
+        { p: movedBy(before, n, side), q: movedBy(edge, n, side) },
+        { x: edge.x, y: edge.y },
+      );
       xs.push(x);
       ys.push(y);
       next.push(i + 1 === loop.length ? first : xs.length);
@@ -265,7 +266,11 @@ function movedBy(edge: LoopEdge, n: number, side: -1 | 1): number {
 }
 
 /** Where the lines of two edges meet that have moved out by so much from where they meet at (x, y). */
-function meet(a: LoopEdge, b: LoopEdge, p: number, q: number, x: number, y: number): [number, number] {
+function meet(
+  { a, b }: { a: LoopEdge; b: LoopEdge },
+  { p, q }: { p: number; q: number },
+  { x, y }: { x: number; y: number },
+): [number, number] {
   if (p === 0 && q === 0) return [x, y];
   const [ax, ay, bx, by] = [a.dy, -a.dx, b.dy, -b.dx];
   const det = ax * by - ay * bx;
@@ -322,7 +327,7 @@ function composite(all: readonly Piece[], middle: number): EdgeLoop {
     // Back from where they meet at the middle depth to where they would with no offset.
     const det = before.dy * -edge.dx + before.dx * edge.dy;
     if (Math.abs(det) < parallel && Math.abs(p - q) > same) throw new Inexpressible();
-    const [bx, by] = meet(before, edge, -p, -q, x, y);
+    const [bx, by] = meet({ a: before, b: edge }, { p: -p, q: -q }, { x, y });
     return { ...edge, x: bx, y: by };
   });
   const lies = out.every((edge, i) => {

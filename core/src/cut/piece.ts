@@ -130,13 +130,12 @@ export class PieceMaker {
     endsOf(opening, range, skin, (which, backward, to) => {
       const loops = placed[which].map((loop) => loopOn(backward ? [...loop].reverse() : loop, placed, vertices));
       if (to === 'back')
-        this.back(
-          loops,
-          range[which === 'near' ? 0 : 1],
-          opening.kind === 'boss' ? 'boss face' : 'back',
-          0,
-          which === 'near' && opening.kind !== 'boss' ? 1 : -1,
-        );
+        this.back(loops, {
+          n: range[which === 'near' ? 0 : 1],
+          role: opening.kind === 'boss' ? 'boss face' : 'back',
+          opening: 0,
+          facing: which === 'near' && opening.kind !== 'boss' ? 1 : -1,
+        });
       else (to === 'outer' ? this.outer : this.inner).push(...loops);
     });
     // A block that reaches right through shows on the other side.
@@ -160,8 +159,7 @@ export class PieceMaker {
     const placed = this.place(
       makeTube(
         drawnOut(loopsOfOpening(within, 1, opening.s, opening.t), sheet),
-        from,
-        to,
+        { from, to },
         sheet.boundaries,
         skin.whole,
       ),
@@ -171,8 +169,13 @@ export class PieceMaker {
     const inward = use === 'subtract';
     const ends = (rings: readonly number[][]): PieceLoop[] =>
       rings.map((loop) => loopOn(inward ? [...loop].reverse() : loop, placed, vertices));
-    this.back(ends(placed.near), from, opening.kind === 'boss' ? 'boss face' : 'back', 0, inward ? 1 : -1);
-    this.back(ends(placed.far), to, 'back', 0, inward ? -1 : 1);
+    this.back(ends(placed.near), {
+      n: from,
+      role: opening.kind === 'boss' ? 'boss face' : 'back',
+      opening: 0,
+      facing: inward ? 1 : -1,
+    });
+    this.back(ends(placed.far), { n: to, role: 'back', opening: 0, facing: inward ? -1 : 1 });
     return this.builder.finish();
   }
 
@@ -182,8 +185,7 @@ export class PieceMaker {
     const placed = this.place(
       makeTube(
         loopsOfOpening(this.openings[0]!, 1, this.openings[0]!.s, this.openings[0]!.t),
-        from,
-        to,
+        { from, to },
         sheet.boundaries,
         false,
       ),
@@ -191,8 +193,8 @@ export class PieceMaker {
     const vertices = this.take(placed);
     this.write(placed, this.dressed(placed), vertices);
     const ends = (rings: readonly number[][]): PieceLoop[] => rings.map((loop) => loopOn(loop, placed, vertices));
-    this.back(ends(placed.near), from, 'boss face', 0, -1);
-    this.back(ends(placed.far), to, 'back', 0, 1);
+    this.back(ends(placed.near), { n: from, role: 'boss face', opening: 0, facing: -1 });
+    this.back(ends(placed.far), { n: to, role: 'back', opening: 0, facing: 1 });
     return this.builder.finish();
   }
 
@@ -213,8 +215,7 @@ export class PieceMaker {
     const placed = this.place(
       makeTube(
         loopsOfOpening(opening, 1, opening.s, opening.t),
-        which === 'near' ? n : half,
-        which === 'near' ? half : n,
+        { from: which === 'near' ? n : half, to: which === 'near' ? half : n },
         sheet.boundaries,
         false,
       ),
@@ -233,10 +234,7 @@ export class PieceMaker {
     (which === 'near' ? this.outer : this.inner).push(...placed[which].map((loop) => loopOn(loop, placed, vertices)));
     this.back(
       placed[which].map((loop) => loopOn([...loop].reverse(), placed, vertices)),
-      n,
-      'imprint',
-      0,
-      which === 'near' ? -1 : 1,
+      { n, role: 'imprint', opening: 0, facing: which === 'near' ? -1 : 1 },
     );
   }
 
@@ -245,10 +243,10 @@ export class PieceMaker {
     const { sheet, skin } = this.setting;
     const members = this.openings.map((opening, i) => ({ opening, operand: i + 1 }));
     if (members.some(({ opening }) => opening.kind === 'imprint')) throw new Inexpressible();
-    const slabs = slabsOf(sheet, members, atEdge, skin.from, skin.to);
+    const slabs = slabsOf(sheet, { members, atEdge }, { from: skin.from, to: skin.to });
     if (sheet.chart.kind === 'bent') this.checkFrames(slabs);
     const placed = slabs.map((slab) =>
-      this.place(makeTube(slab.loops, slab.from, slab.to, sheet.boundaries, skin.whole)),
+      this.place(makeTube(slab.loops, { from: slab.from, to: slab.to }, sheet.boundaries, skin.whole)),
     );
     const vertices = placed.map((tube) => this.take(tube));
     const raised = slabs[0]!.from < skin.from - same;
@@ -263,7 +261,8 @@ export class PieceMaker {
     const ends = (i: number, which: 'near' | 'far'): PieceLoop[] =>
       placed[i]![which].map((loop) => loopOn(loop, placed[i]!, vertices[i]!));
     // Before the face only bosses stand; their outermost loops are faces of their own.
-    if (raised) this.back(ends(0, 'near'), slabs[0]!.from, 'boss face', bossIn(members), -1);
+    if (raised)
+      this.back(ends(0, 'near'), { n: slabs[0]!.from, role: 'boss face', opening: bossIn(members), facing: -1 });
     else this.outer.push(...ends(0, 'near'));
     for (const { faces, n } of planes)
       for (const face of faces) {
@@ -273,7 +272,12 @@ export class PieceMaker {
         }
         const owner =
           members.find(({ opening }) => rangeOf(opening).some((end) => Math.abs(end - n) < touch)) ?? members[0]!;
-        this.back(face.loops, n, n < -same ? 'boss face' : 'back', owner.operand - 1, face.facing);
+        this.back(face.loops, {
+          n,
+          role: n < -same ? 'boss face' : 'back',
+          opening: owner.operand - 1,
+          facing: face.facing,
+        });
       }
     this.inner.push(...ends(slabs.length - 1, 'far'));
     return this.finish(this.openings.length > 0);
@@ -294,7 +298,7 @@ export class PieceMaker {
     const { sheet, lines, ribsAt } = this.setting;
     const placed =
       sheet.chart.kind === 'bent'
-        ? placeBent(tube, sheet.chart, this.frames, lines, (n) => ribsAt(n)!)
+        ? placeBent(tube, sheet.chart, this.frames, { lines, ribsAt: (n) => ribsAt(n)! })
         : placeFlat(tube, sheet.chart, lines);
     zip(placed);
     return placed;
@@ -310,7 +314,10 @@ export class PieceMaker {
   }
 
   /** A face across the depth that is the piece's own: a niche's back, a boss's face, an imprint. */
-  private back(loops: readonly PieceLoop[], n: number, role: Role, opening: number, facing: -1 | 1): void {
+  private back(
+    loops: readonly PieceLoop[],
+    { n, role, opening, facing }: { n: number; role: Role; opening: number; facing: -1 | 1 },
+  ): void {
     const { sheet, ribsAt } = this.setting;
     const { id, pattern } = this.openings[opening]!;
     // What is solid lies behind it, as it looks.

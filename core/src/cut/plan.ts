@@ -53,7 +53,7 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
         if (group.length === 1) singles.push(group[0]!);
         else groups.push(group);
   }
-  const near = atTheEdge(sheet, loop, atEdge, openings, statuses, units);
+  const near = atTheEdge(sheet, { outline: loop, cluster: atEdge }, openings, { statuses, units });
   plan.grouping = sheet.rim ? onRim({ singles, groups, near, openings, statuses }) : { singles, groups, atEdge: near };
   return plan;
 }
@@ -203,7 +203,7 @@ function clustered(
     const j = outline.next![i]!;
     const [ax, ay, bx, by] = [outline.xs[i]!, outline.ys[i]!, outline.xs[j]!, outline.ys[j]!];
     for (const k of index.search(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by)))
-      if (near(ax, ay, bx, by, boxes[k]!)) meets[k] = 1;
+      if (near({ ax, ay, bx, by }, boxes[k]!)) meets[k] = 1;
   }
   // What keeps only its inside is cut together with everything else.
   const keeps = openings.some((opening) => opening.kind === 'keep inside');
@@ -230,10 +230,7 @@ function clustered(
 
 /** Whether a segment comes into a box: whether the box lies not wholly on one side of it. */
 function near(
-  ax: number,
-  ay: number,
-  bx: number,
-  by: number,
+  { ax, ay, bx, by }: { ax: number; ay: number; bx: number; by: number },
   [left, low, right, high]: readonly [number, number, number, number],
 ): boolean {
   const side = (x: number, y: number): number => (bx - ax) * (y - ay) - (by - ay) * (x - ax);
@@ -275,11 +272,9 @@ function partOf({ kind }: Placed): Part {
 /** Clips what meets the edge, tells what became of it, and returns what is to be cut there. */
 function atTheEdge(
   sheet: Sheet,
-  outline: Loop,
-  cluster: readonly number[],
+  { outline, cluster }: { outline: Loop; cluster: readonly number[] },
   openings: readonly Placed[],
-  statuses: OpeningStatus[],
-  units: Units,
+  { statuses, units }: { statuses: OpeningStatus[]; units: Units },
 ): number[] {
   if (cluster.length === 0) return [];
   const { noun } = sheet;

@@ -54,12 +54,20 @@ export class Singles {
     const own = this.keyFor(opening.kind, range);
     if (chart.kind === 'flat') {
       // Made at the origin, in a sheet that is the chart's own axes.
-      const template = templateIn(flat, own, { ...opening, s: 0, t: 0 }, range, () => ({
-        sheet: { ...sheet, chart: local },
-        skin,
-        lines: null,
-        ribsAt: () => null,
-      }));
+      const template = templateIn(
+        flat,
+        own,
+        { ...opening, s: 0, t: 0 },
+        {
+          range,
+          setting: () => ({
+            sheet: { ...sheet, chart: local },
+            skin,
+            lines: null,
+            ribsAt: () => null,
+          }),
+        },
+      );
       if (template.chart !== chart) {
         const { points, mesh } = template.piece;
         template.points = turned(points, chart);
@@ -75,8 +83,7 @@ export class Singles {
       this.bent,
       `${own} ${opening.s} ${JSON.stringify(opening.carrier ?? null)}`,
       { ...opening, t: 0 },
-      range,
-      () => setting,
+      { range, setting: () => setting },
     );
     return instance(template, opening, { x: 0, y: 0, z: opening.t, along: 0, up: opening.t });
   }
@@ -90,8 +97,7 @@ function templateIn(
   templates: Templates,
   key: string,
   opening: Placed,
-  range: readonly [number, number],
-  setting: () => Setting,
+  { range, setting }: { range: readonly [number, number]; setting: () => Setting },
 ): Template {
   const { outline, sections, pattern } = opening;
   let byKey = templates.get(outline);

@@ -130,20 +130,18 @@ export function cutSkin(
     if (!piece) continue;
     const base = builder.takePoints(piece.points, piece.shift);
     bases.push(base);
-    outerSegments.push(take(outer, piece.outer, base, name, piece));
-    innerSegments.push(take(inner, piece.inner, base, name, piece));
+    outerSegments.push(take(outer, piece.outer, { base, name, piece }));
+    innerSegments.push(take(inner, piece.inner, { base, name, piece }));
     if (piece.pinched) outer.pinched = inner.pinched = true;
   }
   const faceOf = (
-    loops: FaceLoops,
-    segments: Segment[],
+    { loops, segments }: { loops: FaceLoops; segments: Segment[] },
     n: number,
-    kept: KeptFace | undefined,
-    like?: KeptFace,
+    { kept, like }: { kept: KeptFace | undefined; like?: KeptFace | undefined },
   ): KeptFace => {
     const { region } = loops;
     const ribs = setting.ribsAt(n);
-    if (lines) return quads(builder, setting, loops, lines, n, segments);
+    if (lines) return quads({ builder, setting }, { loops, segments }, lines, n);
     const triangles =
       (kept && retriangulate(kept, region, segments, ribs)) ??
       (like && transfer(like.triangles, like.region, region, ribLines(region, ribs))) ??
@@ -151,11 +149,11 @@ export function cutSkin(
       triangulateFace(region, ribs);
     return { region, triangles, pairs: 0, segments };
   };
-  const outerFace = faceOf(outer, outerSegments, skin.from, known?.outer);
+  const outerFace = faceOf({ loops: outer, segments: outerSegments }, skin.from, { kept: known?.outer });
   const shared = !lines && sheet.chart.kind === 'flat' && inner.isLike(outer);
   const innerFace = shared
     ? { ...outerFace, segments: innerSegments }
-    : faceOf(inner, innerSegments, skin.to, known?.inner, outerFace);
+    : faceOf({ loops: inner, segments: innerSegments }, skin.to, { kept: known?.inner, like: outerFace });
   const standing = ({ region, triangles }: KeptFace, n: number): Standing | undefined => {
     const ribs = setting.ribsAt(n);
     return ribs ? standingOn(region.xs, triangles, ribs) : undefined;
@@ -198,12 +196,10 @@ export function cutSkin(
 
 /** A face in quads: divided along rows and columns, and triangles joined where they make quads. */
 function quads(
-  builder: MeshBuilder,
-  setting: Setting,
-  loops: FaceLoops,
+  { builder, setting }: { builder: MeshBuilder; setting: Setting },
+  { loops, segments }: { loops: FaceLoops; segments: Segment[] },
   lines: FaceLines,
   n: number,
-  segments: Segment[],
 ): KeptFace {
   const { chart } = setting.sheet;
   const ribs = setting.ribsAt(n);
@@ -229,7 +225,11 @@ function quads(
 const unmoved = { along: 0, up: 0 };
 
 /** Puts a piece's loops into a face. */
-function take(face: FaceLoops, loops: readonly PieceLoop[], base: number, name: string, piece: Piece): Segment {
+function take(
+  face: FaceLoops,
+  loops: readonly PieceLoop[],
+  { base, name, piece }: { base: number; name: string; piece: Piece },
+): Segment {
   const first = face.count;
   const { along, up } = piece.shift ?? unmoved;
   for (const { vertices, xs, ys } of loops) {

@@ -65,9 +65,9 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
       // Slivers that rounding leaves are smoothed away.
       result = keep(result.simplify(solidSimplified));
       const element = plain.runs[0]?.element ?? '';
-      const clean = tagged(result, sources, element, place, true);
+      const clean = tagged(result, sources, element, { place, tidy: true });
       // Where joining what lies together would close a gap that is meant, the library's own vertices stand.
-      return isClosed(clean) ? clean : tagged(result, sources, element, place, false);
+      return isClosed(clean) ? clean : tagged(result, sources, element, { place, tidy: false });
     } finally {
       for (const solid of made) solid.delete();
     }
@@ -189,8 +189,7 @@ function tagged(
   solid: Manifold,
   sources: ReadonlyMap<number, Source>,
   element: string,
-  place: Place,
-  tidy: boolean,
+  { place, tidy }: { place: Place; tidy: boolean },
 ): CutMesh {
   const mesh = solid.getMesh();
   const { vertProperties, triVerts, numProp, faceID, runIndex, runOriginalID, mergeFromVert, mergeToVert } = mesh;

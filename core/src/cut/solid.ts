@@ -37,10 +37,8 @@ export function cutSolid(library: ManifoldToplevel, sheet: Sheet, openings: read
   const made: Manifold[] = [];
   const prism = (
     { xs, ys, next, loops }: { xs: Float64Array; ys: Float64Array; next: Uint32Array; loops: number[] },
-    s: number,
-    t: number,
-    depth: number,
-    at: number,
+    { s, t }: { s: number; t: number },
+    { depth, at }: { depth: number; at: number },
   ): Manifold => {
     const polygons = loops.map((first) => {
       const points: [number, number][] = [];
@@ -59,8 +57,10 @@ export function cutSolid(library: ManifoldToplevel, sheet: Sheet, openings: read
     made.push(moved);
     return moved;
   };
-  const block = prism(sheet.outline, 0, 0, sheet.thickness, 0);
-  const cutters = openings.map(({ outline, s, t }) => prism(outline, s, t, sheet.thickness + 0.2, -0.1));
+  const block = prism(sheet.outline, { s: 0, t: 0 }, { depth: sheet.thickness, at: 0 });
+  const cutters = openings.map(({ outline, s, t }) =>
+    prism(outline, { s, t }, { depth: sheet.thickness + 0.2, at: -0.1 }),
+  );
   let result = block;
   if (cutters.length > 0) {
     const union = library.Manifold.union(cutters);

@@ -10,7 +10,8 @@ const tubes = new WeakMap<Placed['outline'], Map<string, { sections: Placed['sec
 /** The tube of an opening that stands clear: made once for all of its size in one build-up, and moved to its place. */
 export function tubeOf(opening: Placed, range: readonly [number, number], sheet: Sheet, skin: Skin): Tube {
   const { outline, sections, s, t, drift } = opening;
-  if (drift) return makeTube(loopsOfOpening(opening, 1, s, t), range[0], range[1], sheet.boundaries, skin.whole);
+  if (drift)
+    return makeTube(loopsOfOpening(opening, 1, s, t), { from: range[0], to: range[1] }, sheet.boundaries, skin.whole);
   const key = `${opening.kind} ${range[0]} ${range[1]} ${skin.from} ${skin.to} ${keyOf(sheet)}`;
   let byKey = tubes.get(outline);
   if (!byKey) tubes.set(outline, (byKey = new Map()));
@@ -20,7 +21,12 @@ export function tubeOf(opening: Placed, range: readonly [number, number], sheet:
       key,
       (known = {
         sections,
-        tube: makeTube(loopsOfOpening(opening, 1, 0, 0), range[0], range[1], sheet.boundaries, skin.whole),
+        tube: makeTube(
+          loopsOfOpening(opening, 1, 0, 0),
+          { from: range[0], to: range[1] },
+          sheet.boundaries,
+          skin.whole,
+        ),
       }),
     );
   const { tube } = known!;

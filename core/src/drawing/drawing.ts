@@ -71,7 +71,7 @@ export function takeOutline(
   if (Math.max(outline.length, ...islands.map((island) => island.length)) > limits.outline.most)
     return refused(`It has more than ${limits.outline.most} points. Follow its curves less closely.`);
   if (islands.length > limits.islands.most) return refused(`More than ${limits.islands.most} rings lie within it.`);
-  const profile = freeProfile(outline, islands, width, height, worded);
+  const profile = freeProfile(outline, islands, { width, height }, worded);
   if (!('reason' in profile)) return taken;
   return {
     ...taken,

@@ -57,7 +57,7 @@ class Writer {
         solid.layer === null
           ? name
           : this.nodeNames.of(`${element.id} ${solid.layer}`, this.layerName(element, name, solid.layer));
-      const mesh = this.mesh(own, cut.mesh, solid, origin, numbers);
+      const mesh = this.mesh(own, cut.mesh, solid, { origin, numbers });
       if (solid.layer === null) node.setMesh(mesh);
       else
         node.addChild(
@@ -80,7 +80,7 @@ class Writer {
     if (!mesh) {
       const all: Solid = { layer: null, runs: part.mesh.runs };
       const name = this.partNames.of(part.key, part.name);
-      mesh = this.mesh(name, part.mesh, all, nowhere, new Uint32Array(part.mesh.vertices.length));
+      mesh = this.mesh(name, part.mesh, all, { origin: nowhere, numbers: new Uint32Array(part.mesh.vertices.length) });
       this.partMeshes.set(part, mesh);
     }
     return mesh;
@@ -138,7 +138,12 @@ class Writer {
     return `${name}, layer ${layer + 1}, ${this.document.materials[layers[layer]?.material ?? '']?.name ?? 'block'}`;
   }
 
-  private mesh(name: string, from: CutMesh, solid: Solid, origin: Point, numbers: Uint32Array<ArrayBuffer>): Mesh {
+  private mesh(
+    name: string,
+    from: CutMesh,
+    solid: Solid,
+    { origin, numbers }: { origin: Point; numbers: Uint32Array<ArrayBuffer> },
+  ): Mesh {
     const mesh = this.gltf.createMesh(name);
     for (const [material, runs] of gathered(solid.runs, (run) => run.material)) {
       const { positions, normals, uvs, indices } = surfaceOf(from, runs, origin, numbers);

@@ -54,15 +54,14 @@ export async function bringMesh(
       `“${name}” is ${size < least ? 'less than a millimetre' : `${Math.round(size).toLocaleString('en')} m`} long. Is its unit another?`,
     );
   const turned = facts.openEdges === 0 && facts.volume < 0;
-  return broughtOf(name, turned ? turnedOut(mesh) : mesh, facts, materials, turned);
+  return broughtOf(name, turned ? turnedOut(mesh) : mesh, facts, { materials, turned });
 }
 
 function broughtOf(
   name: string,
   mesh: PlainMesh,
   facts: MeshFacts,
-  materials: ForeignMaterial[],
-  turned: boolean,
+  { materials, turned }: { materials: ForeignMaterial[]; turned: boolean },
 ): BroughtMesh {
   const bytes = writePlainGlb(mesh);
   const sha256 = digestOf(bytes);

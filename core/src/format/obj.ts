@@ -36,8 +36,10 @@ export function objFiles(
   document: ProjectDocument,
   model: Model,
   stem: string,
-  onShare: (share: number) => void = () => {},
-  source: AssetSource = noAssets,
+  {
+    onShare = () => {},
+    source = noAssets,
+  }: { onShare?: ((share: number) => void) | undefined; source?: AssetSource | undefined } = {},
 ): ObjFile[] {
   const safe = safeName(stem);
   const names = new Names();
@@ -52,7 +54,7 @@ export function objFiles(
   return [
     {
       name: `${safe}.obj`,
-      pieces: new ObjWriter(document, model, names, origin, metres).pieces(
+      pieces: new ObjWriter(document, model, names, { origin, metres }).pieces(
         `${safe}.mtl`,
         moved ? `${safe}.origin.json` : null,
         onShare,
@@ -155,6 +157,13 @@ class Shared {
 /** The most lines that are remembered for sharing. */
 const mostShared = 200_000;
 
+/** From where what is written is measured, and how its pictures lie on it. */
+interface Surroundings {
+  origin: Point;
+  /** How wide and high a piece of surface the pictures of a material show. */
+  metres: (material: string) => readonly [number, number];
+}
+
 class ObjWriter {
   private readonly text = new Text();
   private readonly textures = new Shared(this.text);
@@ -163,14 +172,18 @@ class ObjWriter {
   private readonly groups = new Names();
   private vertices = 0;
 
+  private readonly origin: Point;
+  private readonly metres: Surroundings['metres'];
+
   constructor(
     private readonly document: ProjectDocument,
     private readonly model: Model,
     private readonly materials: Names,
-    private readonly origin: Point,
-    /** How wide and high a piece of surface the pictures of a material show. */
-    private readonly metres: (material: string) => readonly [number, number],
-  ) {}
+    { origin, metres }: Surroundings,
+  ) {
+    this.origin = origin;
+    this.metres = metres;
+  }
 
   *pieces(mtl: string, originFile: string | null, onShare: (share: number) => void): Generator<string> {
     this.text.line(`# ${oneLine(this.document.name)}, written by Yard Arch. Metres, y up.`);
@@ -278,15 +291,14 @@ export function* objPieces(
   document: ProjectDocument,
   model: Model,
   stem: string,
-  onShare: (share: number) => void,
-  source: AssetSource = noAssets,
+  { onShare, source = noAssets }: { onShare: (share: number) => void; source?: AssetSource | undefined },
 ): Generator<Uint8Array> {
   const ready: Uint8Array[] = [];
   const zip = new Zip((error, bytes) => {
     if (error) throw error;
     ready.push(bytes);
   });
-  for (const { name, pieces } of objFiles(document, model, stem, onShare, source)) {
+  for (const { name, pieces } of objFiles(document, model, stem, { onShare, source })) {
     // Pictures are compressed already.
     const file = /\.(png|jpg|webp)$/.test(name) ? new ZipPassThrough(name) : new ZipDeflate(name, { level: 1 });
     // The same input gives the same file.

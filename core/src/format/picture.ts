@@ -42,9 +42,7 @@ interface Drawn {
 /** The colour of a texture at a point of a triangle, as one number. */
 function dotOf(
   { width, height, data, metres }: Texture,
-  a: number,
-  b: number,
-  c: number,
+  { a, b, c }: { a: number; b: number; c: number },
   [i, j, k]: readonly [number, number, number],
   uvs: Float32Array,
 ): number {
@@ -158,7 +156,7 @@ export function drawPicture(document: ProjectDocument, model: Model, options: Pi
         }
         depth[at] = z;
         shade[at] = light;
-        colour[at] = image ? dotOf(image, a0, a1, a2, corner, uvs) : tint;
+        colour[at] = image ? dotOf(image, { a: a0, b: a1, c: a2 }, corner, uvs) : tint;
         surface[at] = id;
       }
   }

@@ -18,8 +18,7 @@ export interface Writer {
     document: ProjectDocument,
     model: Model,
     stem: string,
-    onShare: (share: number) => void,
-    source: AssetSource,
+    { onShare, source }: { onShare: (share: number) => void; source: AssetSource },
   ) => Promise<Iterable<Uint8Array>> | Iterable<Uint8Array>;
   /** The file that is asked for first, and those that it names, to stand side by side in a folder. */
   files: (document: ProjectDocument, model: Model, stem: string, source: AssetSource) => Promise<WrittenFile[]>;
@@ -27,19 +26,20 @@ export interface Writer {
 
 export const writers: Readonly<Record<WrittenFormat, Writer>> = {
   glb: {
-    pieces: (document, model, _stem, _onShare, source) => glbPieces(document, model, source),
+    pieces: (document, model, _stem, { source }) => glbPieces(document, model, source),
     files: async (document, model, stem, source) => [
       { name: `${stem}.glb`, pieces: await glbPieces(document, model, source) },
     ],
   },
   'glb-instanced': {
-    pieces: (document, model, _stem, _onShare, source) => glbPieces(document, model, source, true),
+    pieces: (document, model, _stem, { source }) => glbPieces(document, model, source, true),
     files: async (document, model, stem, source) => [
       { name: `${stem}.glb`, pieces: await glbPieces(document, model, source, true) },
     ],
   },
   obj: {
     pieces: objPieces,
-    files: (document, model, stem, source) => Promise.resolve(objFiles(document, model, stem, undefined, source)),
+    files: (document, model, stem, source) =>
+      Promise.resolve(objFiles(document, model, stem, { onShare: undefined, source })),
   },
 };

@@ -82,7 +82,7 @@ export function moved(area: Area, by: (edge: AreaEdge, i: number) => number): Mo
   });
   let tube: Tube;
   try {
-    tube = makeTube([jointed(loop) as EdgeLoop], 0, 1, [0, 1]);
+    tube = makeTube([jointed(loop) as EdgeLoop], { from: 0, to: 1 }, [0, 1]);
   } catch {
     // Sides that meet, or cross one another: nothing is left between them.
     return null;

@@ -16,7 +16,7 @@ const at = ([x, z]: Spot, y: number): Point => [x, y, z];
 export function addBar({ facets }: Pick<Site, 'facets'>, bar: Bar, { area: piece, range }: Held, along: Spot): void {
   const { material, moulding, width } = bar;
   const grain: Point = [along[0], 0, along[1]];
-  if (!moulding) return prism(facets, material, piece, range, grain);
+  if (!moulding) return prism(facets, material, { area: piece, range }, grain);
   const { steps, wide, deep } = worked(moulding);
   if (2 * wide > width - nanometre || deep > range.to - range.from + nanometre)
     throw new NotDivided('its bars are too narrow for their moulding');
@@ -27,10 +27,10 @@ export function addBar({ facets }: Pick<Site, 'facets'>, bar: Bar, { area: piece
     points: narrowed(piece.points, long, wide - inward),
   }));
   // What is too short to be worked is left plain.
-  if (levels.some(({ points }) => points === null)) return prism(facets, material, piece, range, grain);
+  if (levels.some(({ points }) => points === null)) return prism(facets, material, { area: piece, range }, grain);
   facets.begin(material);
   const rings = levels.map(({ y, points }) => points!.map((spot) => at(spot, y)));
-  facing(facets, rings[0]!, [0, -1, 0], grain);
+  facing(facets, rings[0]!, { way: [0, -1, 0], grain });
   for (let k = 0; k + 1 < rings.length; k++)
     rings[k]!.forEach((a, i) => {
       const j = (i + 1) % rings[k]!.length;
@@ -44,8 +44,7 @@ export function addBar({ facets }: Pick<Site, 'facets'>, bar: Bar, { area: piece
   facing(
     facets,
     piece.points.map((spot) => at(spot, range.to)),
-    [0, 1, 0],
-    grain,
+    { way: [0, 1, 0], grain },
   );
 }
 

@@ -106,7 +106,7 @@ export function guard(part: Guard, placed: Stands): PartMesh | string {
   const facets = new Facets(material);
   const front: Front[] = [];
   for (const { area, along } of pieces) {
-    prism(facets, material, area, range, [along[0], 0, along[1]]);
+    prism(facets, material, { area, range }, [along[0], 0, along[1]]);
     front.push({ kind: 'solid', loops: [area.points], material });
   }
   const key = JSON.stringify(['guard', { ...part, id: '' }, own.points.flat().map(tidy)]);

@@ -64,7 +64,7 @@ export function chimneyOf(
     raised(facets, into, [slab], { low: () => top, high: () => crown });
   }
   if (pots) {
-    const refused = potted(facets, into, pots, stack, crown, units);
+    const refused = potted({ facets, into }, pots, stack, { crown, units });
     if (refused) return refused;
   }
   const key = JSON.stringify(['chimney', { ...chimney, id: '' }, plan.points.map((p) => p.map(tidy)), tidy(slope)]);
@@ -102,12 +102,10 @@ function raised(
 
 /** Pots in a row along the stack's longer way; or why there is no room for them. */
 function potted(
-  facets: Facets,
-  into: Into,
+  { facets, into }: { facets: Facets; into: Into },
   pots: NonNullable<Chimney['pots']>,
   stack: Area,
-  crown: number,
-  units: Units,
+  { crown, units }: { crown: number; units: Units },
 ): string | null {
   const [x, d] = [extentOf(stack, 0), extentOf(stack, 1)];
   const long = x[1] - x[0] >= d[1] - d[0];

@@ -33,18 +33,18 @@ export function dividedInto(area: Area, { way, bar, lights }: Divided): { bars: 
     const [low, high] = [from + place - width / 2, from + place + width / 2];
     if (low < last + millimetre || high > to - millimetre)
       throw new NotDivided(`it leaves no light on one side of ${what}`);
-    const light = cut(rest, axis, low, false, what);
-    const onward = cut(rest, axis, low, true, what);
+    const light = cut(rest, { axis, at: low, beyond: false }, what);
+    const onward = cut(rest, { axis, at: low, beyond: true }, what);
     found.lights.push(light);
-    if (bar) found.bars.push(cut(onward, axis, high, false, what));
-    rest = bar ? cut(onward, axis, high, true, what) : onward;
+    if (bar) found.bars.push(cut(onward, { axis, at: high, beyond: false }, what));
+    rest = bar ? cut(onward, { axis, at: high, beyond: true }, what) : onward;
     last = high;
   }
   found.lights.push(rest);
   return found;
 }
 
-function cut(area: Area, axis: 0 | 1, at: number, beyond: boolean, what: string): Area {
+function cut(area: Area, { axis, at, beyond }: { axis: 0 | 1; at: number; beyond: boolean }, what: string): Area {
   const piece = half(area, axis, at, beyond);
   if (piece === 'apart') throw new NotDivided(`its outline comes apart where ${what} would stand`);
   if (!piece) throw new NotDivided(`there is nothing of it where ${what} would stand`);

@@ -40,7 +40,7 @@ export function glaze(
   for (let i = 0; i < panes; i++) {
     const near = from + i * (thickness + cavity);
     if (sheet) sheetAt(facets, material, area, near + each / 2);
-    else prism(facets, material, area, { from: near, to: near + each });
+    else prism(facets, material, { area, range: { from: near, to: near + each } });
   }
   front.push({ kind: 'glass', loops: [area.points], material });
 }
@@ -51,8 +51,7 @@ function sheetAt(facets: Facets, material: string, { points }: Area, y: number):
   facing(
     facets,
     points.map(([x, z]): Point => [x, y, z]),
-    [0, -1, 0],
-    level,
+    { way: [0, -1, 0], grain: level },
   );
 }
 
@@ -64,7 +63,7 @@ export function panel(
   range: Range,
 ): void {
   front.push({ kind: 'solid', loops: [area.points], material });
-  if (!raised) return prism(facets, material, area, amid(range, Math.min(thickness, range.to - range.from)));
+  if (!raised) return prism(facets, material, { area, range: amid(range, Math.min(thickness, range.to - range.from)) });
   const whole = amid(range, thickness + 2 * raised.rise);
   const own = { from: whole.from + raised.rise, to: whole.to - raised.rise };
   const sloped = moved(area, () => -raised.margin);
@@ -78,14 +77,12 @@ export function panel(
       facing(
         facets,
         points.map(([x, z], i): Point => [x, at + out * reach[i]!, z]),
-        [0, way, 0],
-        [along[0], 0, along[1]],
+        { way: [0, way, 0], grain: [along[0], 0, along[1]] },
       );
     facing(
       facets,
       sloped.area.points.map(([x, z]): Point => [x, at + out, z]),
-      [0, way, 0],
-      upright,
+      { way: [0, way, 0], grain: upright },
     );
   }
   sides(facets, area, own, true);
@@ -111,10 +108,10 @@ export function boarded(
     fields: [{ kind: 'empty' }],
   };
   for (const board of dividedInto(area, split).lights) {
-    prism(facets, material, board, { from, to: half }, grain);
+    prism(facets, material, { area: board, range: { from, to: half } }, grain);
     front.push({ kind: 'solid', loops: [board.points], material });
   }
-  prism(facets, material, area, { from: half, to }, grain);
+  prism(facets, material, { area, range: { from: half, to } }, grain);
 }
 
 /** Where a level line crosses an area's edges, from the left. */
@@ -239,11 +236,14 @@ function blade(
   const at = (end: 0 | 1, [y, up]: readonly [number, number]): Point => [low[end] + leans[end] * (up - foot), y, up];
   facets.begin(material);
   const endOf = (end: 0 | 1): Point[] => section.map((one) => at(end, one));
-  facing(facets, endOf(0), [-1, 0, leans[0]], upright);
-  facing(facets, endOf(1), [1, 0, 0 - leans[1]], upright);
+  facing(facets, endOf(0), { way: [-1, 0, leans[0]], grain: upright });
+  facing(facets, endOf(1), { way: [1, 0, 0 - leans[1]], grain: upright });
   section.forEach((one, i) => {
     const next = section[(i + 1) % section.length]!;
-    facing(facets, [at(0, one), at(1, one), at(1, next), at(0, next)], [0, next[1] - one[1], one[0] - next[0]], level);
+    facing(facets, [at(0, one), at(1, one), at(1, next), at(0, next)], {
+      way: [0, next[1] - one[1], one[0] - next[0]],
+      grain: level,
+    });
   });
 }
 
@@ -256,8 +256,8 @@ export function extruded(
 ): void {
   facets.begin(material);
   const at = (x: number): Point[] => section.map(([y, z]): Point => [x, y, z]);
-  facing(facets, at(left), [-1, 0, 0], upright);
-  facing(facets, at(right), [1, 0, 0], upright);
+  facing(facets, at(left), { way: [-1, 0, 0], grain: upright });
+  facing(facets, at(right), { way: [1, 0, 0], grain: upright });
   section.forEach(([y, z], i) => {
     const [ny, nz] = section[(i + 1) % section.length]!;
     facing(
@@ -268,8 +268,7 @@ export function extruded(
         [right, ny, nz],
         [left, ny, nz],
       ],
-      [0, nz - z, y - ny],
-      level,
+      { way: [0, nz - z, y - ny], grain: level },
     );
   });
 }

@@ -70,7 +70,7 @@ export function framed(
   const { facets, front } = site;
   if (!framing.moulding && !framing.rebate) {
     const joined = withJoints(within, framing.joints);
-    frame(facets, framing.material, outer, joined, range);
+    frame(facets, framing.material, { outer, within: joined, range });
     front.push(
       { kind: 'solid', loops: [outer.points, within.area.points], material: framing.material },
       ...jointLines(joined),
@@ -130,7 +130,7 @@ function workedFrame(
   const depth = to - from;
   let tube: Tube;
   try {
-    tube = makeTube([loop], 0, 1 + depth, [0, 1 + depth]);
+    tube = makeTube([loop], { from: 0, to: 1 + depth }, [0, 1 + depth]);
   } catch {
     throw new NotDivided('it is too small for its frame');
   }
@@ -141,7 +141,7 @@ function workedFrame(
     if (edge.section !== section || edge.joint) continue;
     const points = face.nodes.map(at);
     if (flat(points)) continue;
-    facing(facets, points, wayOf(tube, face), [edge.dx, 0, edge.dy], shadingOf(tube, face));
+    facing(facets, points, { way: wayOf(tube, face), grain: [edge.dx, 0, edge.dy], shaded: shadingOf(tube, face) });
   }
   const inner = section.offset.at(-1)!;
   const back = moved(base, ({ side }) => (isStill(side) ? 0 : out === 0 ? inner : out));
@@ -152,11 +152,10 @@ function workedFrame(
     facing(
       facets,
       points.map(([x, z]): Point => [x, to, z]),
-      [0, 1, 0],
-      [along[0], 0, along[1]],
+      { way: [0, 1, 0], grain: [along[0], 0, along[1]] },
     );
   outerSides(facets, tube, section, { from, to });
-  feet(facets, tube, section, at, to);
+  feet(facets, tube, section, { at, to });
 }
 
 /** The outer faces of all members. */
@@ -166,7 +165,10 @@ function outerSides(facets: Site['facets'], tube: Tube, section: SectionLine, ra
     const edge = tube.edges[edges[i]!]!;
     const next = nodes[(i + 1) % nodes.length]!;
     if (edge.joint || edge.section !== section) return;
-    side(facets, [tube.x[node]!, tube.y[node]!], [tube.x[next]!, tube.y[next]!], range, true, edge.chord ?? undefined);
+    side(facets, { a: [tube.x[node]!, tube.y[node]!], b: [tube.x[next]!, tube.y[next]!] }, range, {
+      outward: true,
+      chord: edge.chord ?? undefined,
+    });
   });
 }
 
@@ -186,7 +188,12 @@ export function banded(site: Site, framing: Framing, along: readonly Side[], { a
 }
 
 /** Where members end at a side that has none, their sections are seen. */
-function feet(facets: Site['facets'], tube: Tube, section: SectionLine, at: (node: number) => Point, to: number): void {
+function feet(
+  facets: Site['facets'],
+  tube: Tube,
+  section: SectionLine,
+  { at, to }: { at: (node: number) => Point; to: number },
+): void {
   tube.edges.forEach((edge, e) => {
     if (edge.joint) return jointFoot(facets, tube, e, at);
     if (edge.section === section) return;
@@ -205,7 +212,7 @@ function feet(facets: Site['facets'], tube: Tube, section: SectionLine, at: (nod
         const last = all[(i + all.length - 1) % all.length]!;
         return Math.hypot(point[0] - last[0], point[1] - last[1], point[2] - last[2]) > nanometre;
       });
-      if (polygon.length > 2) facing(facets, polygon, [edge.dy, 0, -edge.dx], [0, 1, 0]);
+      if (polygon.length > 2) facing(facets, polygon, { way: [edge.dy, 0, -edge.dx], grain: [0, 1, 0] });
     }
   });
 }
@@ -219,7 +226,7 @@ function jointFoot(facets: Site['facets'], tube: Tube, e: number, at: (node: num
   for (const face of tube.faces) {
     if (face.edge !== e) continue;
     const points = face.nodes.map(at);
-    if (Math.hypot(...newell(points)) > rounding) facing(facets, points, way, [0, 1, 0]);
+    if (Math.hypot(...newell(points)) > rounding) facing(facets, points, { way, grain: [0, 1, 0] });
   }
 }
 

@@ -14,9 +14,7 @@ const around = 12;
 /** A turned solid about an axis into the wall: radii at depths from the face at `y`, outward by `out`. */
 function turned(
   facets: Facets,
-  [x, z]: readonly [number, number],
-  y: number,
-  out: 1 | -1,
+  { axis: [x, z], y, out }: { axis: readonly [number, number]; y: number; out: 1 | -1 },
   profile: readonly (readonly [number, number])[],
 ): void {
   const spot = (k: number, i: number): Point => {
@@ -25,8 +23,8 @@ function turned(
     return [x + radius * Math.cos(angle), y + out * away, z + radius * Math.sin(angle)];
   };
   const ring = (k: number): Point[] => Array.from({ length: around }, (_, i) => spot(k, i));
-  facing(facets, ring(0), [0, -out, 0], [1, 0, 0]);
-  facing(facets, ring(profile.length - 1), [0, out, 0], [1, 0, 0]);
+  facing(facets, ring(0), { way: [0, -out, 0], grain: [1, 0, 0] });
+  facing(facets, ring(profile.length - 1), { way: [0, out, 0], grain: [1, 0, 0] });
   for (let k = 0; k + 1 < profile.length; k++)
     for (let i = 0; i < around; i++) {
       const [a, b] = [(2 * Math.PI * i) / around, (2 * Math.PI * (i + 1)) / around];
@@ -38,13 +36,11 @@ function turned(
         (da / size) * Math.sin(angle),
       ];
       const shaded = [normal(a), normal(b), normal(b), normal(a)];
-      facing(
-        facets,
-        [spot(k, i), spot(k, i + 1), spot(k + 1, i + 1), spot(k + 1, i)],
-        normal((a + b) / 2),
-        [0, 1, 0],
+      facing(facets, [spot(k, i), spot(k, i + 1), spot(k + 1, i + 1), spot(k + 1, i)], {
+        way: normal((a + b) / 2),
+        grain: [0, 1, 0],
         shaded,
-      );
+      });
     }
 }
 
@@ -60,23 +56,19 @@ export function block(
   facing(
     facets,
     spots.map(([x, z]) => corner(x, z, y0)),
-    [0, -1, 0],
-    [1, 0, 0],
+    { way: [0, -1, 0], grain: [1, 0, 0] },
   );
   facing(
     facets,
     spots.map(([x, z]) => corner(x, z, y1)),
-    [0, 1, 0],
-    [1, 0, 0],
+    { way: [0, 1, 0], grain: [1, 0, 0] },
   );
   spots.forEach(([x, z], i) => {
     const [nx, nz] = spots[(i + 1) % 4]!;
-    facing(
-      facets,
-      [corner(x, z, y0), corner(nx, nz, y0), corner(nx, nz, y1), corner(x, z, y1)],
-      [nz - z, 0, x - nx],
-      [nx - x, 0, nz - z],
-    );
+    facing(facets, [corner(x, z, y0), corner(nx, nz, y0), corner(nx, nz, y1), corner(x, z, y1)], {
+      way: [nz - z, 0, x - nx],
+      grain: [nx - x, 0, nz - z],
+    });
   });
 }
 
@@ -153,7 +145,7 @@ export function handled(
   ];
   for (const [y, out] of faces) {
     facets.begin(handle.material);
-    const on = (height: number, profile: typeof stem): void => turned(facets, [x, height], y, out, profile);
+    const on = (height: number, profile: typeof stem): void => turned(facets, { axis: [x, height], y, out }, profile);
     if (handle.kind === 'knob') on(z, knob);
     if (handle.kind === 'lever') {
       on(z, stem);

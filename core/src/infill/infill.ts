@@ -357,7 +357,7 @@ function furnish(own: Build, leaf: Leaf, held: Held, last: boolean): void {
   const cover = coverOf(leaf, held.area, held.range);
   if (cover) {
     const { facets, front } = siteOf(own, leaf.cover!.material);
-    prism(facets, leaf.cover!.material, cover.area, cover.range);
+    prism(facets, leaf.cover!.material, { area: cover.area, range: cover.range });
     front.push({ kind: 'solid', loops: [cover.area.points], material: leaf.cover!.material });
   }
   if (leaf.straps) strapped(siteOf(own, leaf.straps.material), leaf.straps, leaf, held);

@@ -43,7 +43,13 @@ export function lining(part: Lining, placed: Placed & Pick<Stands, 'until'>): Pa
   const facets = new Facets(part.material);
   for (const run of runsOf(own, boards)) {
     try {
-      const tube = makeTube([loopOf(own, boards, run, to)], 0, 2 * (1 + to), [0, 1, 1 + to, 2 + to, 2 * (1 + to)]);
+      const tube = makeTube([loopOf(own, boards, run, to)], { from: 0, to: 2 * (1 + to) }, [
+        0,
+        1,
+        1 + to,
+        2 + to,
+        2 * (1 + to),
+      ]);
       built(facets, { tube, to, material: part.material }, run);
     } catch (error) {
       if (error instanceof Collapsed) return 'it is too small for its lining';

@@ -56,15 +56,14 @@ export function lunetteOf(
     facing(
       facets,
       piece.map(([x, z]): Point => [x, depth, z]),
-      [0, -1, 0],
-      [1, 0, 0],
+      { way: [0, -1, 0], grain: [1, 0, 0] },
     );
-    facing(facets, piece.map(at), [0, 1, 0], [1, 0, 0]);
+    facing(facets, piece.map(at), { way: [0, 1, 0], grain: [1, 0, 0] });
   }
   for (const [a, b] of rim(pieces)) {
     const loop: Point[] = [[a[0], depth, a[1]], [b[0], depth, b[1]], at(b), at(a)];
     const own = loop.filter((p, i) => Math.abs(p[1] - depth) > micrometre || i < 2);
-    if (own.length > 2) facing(facets, own, [b[1] - a[1], 0, a[0] - b[0]], [0, 1, 0]);
+    if (own.length > 2) facing(facets, own, { way: [b[1] - a[1], 0, a[0] - b[0]], grain: [0, 1, 0] });
   }
   const key = JSON.stringify([
     'lunette',

@@ -80,14 +80,19 @@ function traced(laid: Arrangement, first: number, operands: readonly Area[]): Ar
     const from = origin(laid, half);
     const to = origin(laid, half ^ 1);
     points.push([laid.xs[from]!, laid.ys[from]!]);
-    edges.push(edgeOf(laid, half, operands, [laid.xs[to]!, laid.ys[to]!], points.at(-1)!));
+    edges.push(edgeOf(laid, half, operands, { to: [laid.xs[to]!, laid.ys[to]!], from: points.at(-1)! }));
     const out = laid.around[to]!;
     half = out[(laid.place[half ^ 1]! + out.length - 1) % out.length]!;
   } while (half !== first);
   return { points, edges };
 }
 
-function edgeOf(laid: Arrangement, half: number, operands: readonly Area[], to: Spot, from: Spot): AreaEdge {
+function edgeOf(
+  laid: Arrangement,
+  half: number,
+  operands: readonly Area[],
+  { to, from }: { to: Spot; from: Spot },
+): AreaEdge {
   const covers = laid.covers[half >> 1]!;
   // The area's own edges come first, so that frames within keep to its sides.
   const cover = covers.reduce((a, b) => (b.operand < a.operand ? b : a));

@@ -170,8 +170,10 @@ export function partsOf(
   sheet: Sheet,
   openings: readonly Placed[],
   units: Units,
-  without: ReadonlyMap<string, string> = new Map(),
-  markOf: (opening: string) => string = (opening) => opening,
+  {
+    without = new Map(),
+    markOf = (opening) => opening,
+  }: { without?: ReadonlyMap<string, string> | undefined; markOf?: ((opening: string) => string) | undefined },
 ): Parts {
   const parts: Parts = { instances: [], leftOut: [], clashes: [] };
   const inner = turnedOver(sheet).sheet;
@@ -190,7 +192,7 @@ export function partsOf(
       else {
         tellClash(parts, on.sheet, placed, made);
         const placement = placementOf(on.sheet, placed);
-        put(parts, placed, made, placement, (i) => (i === 0 ? part.id : `${part.id} ${i}`));
+        put(parts, placed, { made, placement, idOf: (i) => (i === 0 ? part.id : `${part.id} ${i}`) });
         if (part.kind === 'dormer') dormered(parts, part, { placed, sheet, placement, units });
       }
     }
@@ -230,7 +232,7 @@ function dormered(parts: Parts, dormer: Dormer, { placed, sheet, placement, unit
     );
     if (typeof made === 'string')
       parts.leftOut.push({ opening: placed.id, id: dormer.id, reason: `its dormer’s window: ${made}` });
-    else put(parts, window.placed, made, stands, (i) => `${dormer.id} window ${i}`);
+    else put(parts, window.placed, { made, placement: stands, idOf: (i) => `${dormer.id} window ${i}` });
   }
   const solids = dormerMade(dormer, placed, units);
   if (typeof solids === 'string') return;
@@ -260,9 +262,7 @@ const notLetIn = ({ kind }: Part, why: string | undefined): string | null => (wh
 function put(
   parts: Parts,
   placed: Placed,
-  made: readonly InfillPart[],
-  placement: Rigid,
-  idOf: (i: number) => string,
+  { made, placement, idOf }: { made: readonly InfillPart[]; placement: Rigid; idOf: (i: number) => string },
 ): void {
   made.forEach(({ part, motions, about }, i) =>
     parts.instances.push({
@@ -326,7 +326,7 @@ function fillIn(parts: Parts, own: Placed, sheet: Sheet): void {
   const made = infillIn(sheet, own);
   if (typeof made === 'string') return void parts.leftOut.push({ opening: own.id, id: 'infill', reason: made });
   tellClash(parts, sheet, own, made);
-  put(parts, own, made, placementOf(sheet, own), (i) => (i === 0 ? 'infill' : `leaf ${i}`));
+  put(parts, own, { made, placement: placementOf(sheet, own), idOf: (i) => (i === 0 ? 'infill' : `leaf ${i}`) });
 }
 
 /**
@@ -456,12 +456,12 @@ function wrongIn(placed: Placed, units: Units): string | null {
     const behind = isBehind(part);
     const built = meshesOf(part, behind ? fromWithin : placed, units);
     if (typeof built === 'string') return built;
-    put(stands, placed, built, behind ? turned : shut, () => part.id);
+    put(stands, placed, { made: built, placement: behind ? turned : shut, idOf: () => part.id });
   }
   const stood = infill && infillOf(infill, placed);
   if (Array.isArray(stood)) {
     if (clashes(stood, placed)) return intoReveal(stood).reason;
-    put(stands, placed, stood, shut, () => 'infill');
+    put(stands, placed, { made: stood, placement: shut, idOf: () => 'infill' });
   }
   return withinOpenings(stands.instances)[0]?.reason ?? null;
 }

@@ -66,7 +66,11 @@ function ofStones({ depth }: SetIn, stones: readonly Stone[], middle: number): P
   const front: Front[] = [];
   for (const stone of stones) {
     const area = areaOfStone(stone, middle);
-    prism(facets, stone.material, area, { from: 0 - stone.proud, to: depth }, [stone.along[0], 0, stone.along[1]]);
+    prism(facets, stone.material, { area, range: { from: 0 - stone.proud, to: depth } }, [
+      stone.along[0],
+      0,
+      stone.along[1],
+    ]);
     front.push({ kind: 'solid', loops: [area.points], material: stone.material });
   }
   return { mesh: facets.finish(), front };

@@ -21,7 +21,11 @@ const behind: Point = [0, 1, 0];
 const at = ([x, z]: Spot, y: number): Point => [x, y, z];
 
 /** Adds a polygon so that it faces a way. */
-export function facing(facets: Facets, points: Point[], way: Point, grain: Point, shaded?: Point[]): void {
+export function facing(
+  facets: Facets,
+  points: Point[],
+  { way, grain, shaded }: { way: Point; grain: Point; shaded?: Point[] | undefined },
+): void {
   if (dot(newell(points), way) > 0) return facets.add(points, grain, shaded);
   facets.add([...points].reverse(), grain, shaded && [...shaded].reverse());
 }
@@ -30,18 +34,16 @@ export function facing(facets: Facets, points: Point[], way: Point, grain: Point
 export function sides(facets: Facets, { points, edges }: Area, { from, to }: Range, outward: boolean): void {
   points.forEach((a, i) => {
     const b = points[(i + 1) % points.length]!;
-    side(facets, a, b, { from, to }, outward, edges[i]!.chord ?? undefined);
+    side(facets, { a, b }, { from, to }, { outward, chord: edges[i]!.chord ?? undefined });
   });
 }
 
 /** The side along one edge. @param outward whether it faces out of what is on the edge's left, or into it */
 export function side(
   facets: Facets,
-  a: Spot,
-  b: Spot,
+  { a, b }: { a: Spot; b: Spot },
   { from, to }: Range,
-  outward: boolean,
-  chord?: { ax: number; ay: number; bx: number; by: number },
+  { outward, chord }: { outward: boolean; chord?: { ax: number; ay: number; bx: number; by: number } | undefined },
 ): void {
   const [dx, dz] = [b[0] - a[0], b[1] - a[1]];
   if (Math.hypot(dx, dz) < nanometre) return;
@@ -49,29 +51,30 @@ export function side(
   const way: Point = [sign * dz, 0, -sign * dx];
   const normal = (x: number, z: number): Point => [sign * x, 0, sign * z];
   const round = chord && [normal(chord.ax, chord.ay), normal(chord.bx, chord.by)];
-  facing(
-    facets,
-    [at(a, from), at(b, from), at(b, to), at(a, to)],
+  facing(facets, [at(a, from), at(b, from), at(b, to), at(a, to)], {
     way,
-    [dx, 0, dz],
-    round && [round[0]!, round[1]!, round[1]!, round[0]!],
-  );
+    grain: [dx, 0, dz],
+    shaded: round && [round[0]!, round[1]!, round[1]!, round[0]!],
+  });
 }
 
 /** A bar, a pane or a panel. @param grain whether its texture runs up or along. */
-export function prism(facets: Facets, material: string, area: Area, range: Range, grain: Point = upright): void {
+export function prism(
+  facets: Facets,
+  material: string,
+  { area, range }: { area: Area; range: Range },
+  grain: Point = upright,
+): void {
   facets.begin(material);
   facing(
     facets,
     area.points.map((spot) => at(spot, range.from)),
-    before,
-    grain,
+    { way: before, grain },
   );
   facing(
     facets,
     area.points.map((spot) => at(spot, range.to)),
-    behind,
-    grain,
+    { way: behind, grain },
   );
   sides(facets, area, range, true);
 }
@@ -80,25 +83,27 @@ export function prism(facets: Facets, material: string, area: Area, range: Range
  * A frame: members along an area's edges, mitred where they meet, each with its grain along it; along edges that were not moved
  * there is none, and its neighbours end there.
  */
-export function frame(facets: Facets, material: string, outer: Area, { strips, area }: Moved, range: Range): void {
+export function frame(
+  facets: Facets,
+  material: string,
+  { outer, within: { strips, area }, range }: { outer: Area; within: Moved; range: Range },
+): void {
   facets.begin(material);
   for (const { points, along } of strips) {
     const grain: Point = [along[0], 0, along[1]];
     facing(
       facets,
       points.map((spot) => at(spot, range.from)),
-      before,
-      grain,
+      { way: before, grain },
     );
     facing(
       facets,
       points.map((spot) => at(spot, range.to)),
-      behind,
-      grain,
+      { way: behind, grain },
     );
   }
   for (const [edge, chord] of bounding(strips, outer, area))
-    side(facets, edge[0], edge[1], range, true, chord ?? undefined);
+    side(facets, { a: edge[0], b: edge[1] }, range, { outward: true, chord: chord ?? undefined });
 }
 
 type Edge = readonly [Spot, Spot];

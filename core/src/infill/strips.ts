@@ -25,7 +25,11 @@ function bar([ax, ay]: Spot, [bx, by]: Spot, width: number): StripOutline {
 }
 
 /** Places on a circle from one angle to another, counter-clockwise where it grows; and the chords between them, out of the circle's middle where `out` is 1. */
-function arc([x, y]: Spot, radius: number, from: number, to: number, out: 1 | -1): { points: Spot[]; chords: Chord[] } {
+function arc(
+  [x, y]: Spot,
+  radius: number,
+  { from, to, out }: { from: number; to: number; out: 1 | -1 },
+): { points: Spot[]; chords: Chord[] } {
   const step = 2 * Math.acos(Math.max(0.5, 1 - millimetre / radius));
   const count = Math.max(2, Math.ceil(Math.abs(to - from) / step));
   const angles = Array.from({ length: count + 1 }, (_, i) => from + ((to - from) * i) / count);
@@ -40,9 +44,13 @@ function arc([x, y]: Spot, radius: number, from: number, to: number, out: 1 | -1
 }
 
 /** A bar that runs round a middle. */
-function ring(middle: Spot, radius: number, width: number, from: number, to: number): StripOutline {
-  const outer = arc(middle, radius + width / 2, from, to, 1);
-  const inner = arc(middle, radius - width / 2, to, from, -1);
+function ring(
+  middle: Spot,
+  { radius, width }: { radius: number; width: number },
+  { from, to }: { from: number; to: number },
+): StripOutline {
+  const outer = arc(middle, radius + width / 2, { from, to, out: 1 });
+  const inner = arc(middle, radius - width / 2, { from: to, to: from, out: -1 });
   const half = (from + to) / 2;
   return {
     points: [...outer.points, ...inner.points],
@@ -105,11 +113,14 @@ export function fanned(area: Area, fan: Fan): Parted & { band: (light: Area) => 
   // Halves, so that no piece has a hole; a fan from its foot has its rings go on a little below.
   const [from, to] = foot ? [-0.1, Math.PI + 0.1] : [0, Math.PI];
   const rings = radii.flatMap((radius) => [
-    ring(middle, radius, width, from, (from + to) / 2),
-    ring(middle, radius, width, (from + to) / 2, to),
+    ring(middle, { radius, width }, { from, to: (from + to) / 2 }),
+    ring(middle, { radius, width }, { from: (from + to) / 2, to }),
     ...(foot
       ? []
-      : [ring(middle, radius, width, Math.PI, 1.5 * Math.PI), ring(middle, radius, width, 1.5 * Math.PI, 2 * Math.PI)]),
+      : [
+          ring(middle, { radius, width }, { from: Math.PI, to: 1.5 * Math.PI }),
+          ring(middle, { radius, width }, { from: 1.5 * Math.PI, to: 2 * Math.PI }),
+        ]),
   ]);
   const found = parted(area, [...rings, ...bars]);
   const band = (light: Area): number => {
@@ -150,8 +161,8 @@ export function interlaced(area: Area, { bar: { width }, count }: Interlacing): 
     const x = left + (i + 1) * light + (i + 0.5) * width;
     if (springing > low + millimetre) strips.push(bar([x, low - 1], [x, springing], width));
     const most = Math.PI / 2;
-    strips.push(ring([x + radius, springing], radius, width, Math.PI - most, Math.PI));
-    strips.push(ring([x - radius, springing], radius, width, 0, most));
+    strips.push(ring([x + radius, springing], { radius, width }, { from: Math.PI - most, to: Math.PI }));
+    strips.push(ring([x - radius, springing], { radius, width }, { from: 0, to: most }));
   }
   return parted(area, strips);
 }

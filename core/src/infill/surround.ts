@@ -35,7 +35,7 @@ export function surround(part: Surround, placed: Placed): PartMesh | string {
   const range = { from: -part.thickness, to: 0 };
   const { width, thickness, material, moulding } = part;
   if (!moulding) {
-    frame(facets, material, inner, outer, range);
+    frame(facets, material, { outer: inner, within: outer, range });
     front.push({ kind: 'solid', loops: [outer.area.points, inner.points], material });
   } else {
     try {

@@ -52,7 +52,7 @@ export function repeated(region: Region, segments: readonly Block[], ribs: Float
   if (!kinds) return null;
 
   try {
-    const lists = ownTriangles(region, blocks, boxes, kinds, reach, ribs);
+    const lists = ownTriangles(region, { blocks, boxes, kinds }, reach, ribs);
     const most = kinds.reduce((sum, { around }, k) => sum + around.length * lists[k]!.length, 0) / 2;
     if (most < 3 * 0.5 * region.count) return null;
     const kept = new Uint32Array(most);
@@ -175,9 +175,7 @@ function grains(distance: number): number {
  */
 function ownTriangles(
   region: Region,
-  blocks: readonly Block[],
-  boxes: readonly Box[],
-  kinds: readonly Kind[],
+  { blocks, boxes, kinds }: { blocks: readonly Block[]; boxes: readonly Box[]; kinds: readonly Kind[] },
   reach: number,
   ribs: Float64Array | null,
 ): Uint32Array[] {

@@ -194,7 +194,7 @@ export function cutOpen({ element, sheet, open, units, before }: OpenAsked, byId
     try {
       const made = skins({ element, sheet, open: left, grouping: plan.grouping, before });
       plan.statuses.forEach((status, k) =>
-        byId.set(status.opening, toldMore(status, left[k]!, joined.to, sheet, units)),
+        byId.set(status.opening, toldMore(status, left[k]!, joined.to, { sheet, units })),
       );
       return made;
     } catch (raised) {
@@ -231,7 +231,7 @@ export function cutOpen({ element, sheet, open, units, before }: OpenAsked, byId
       }
       if (solid) {
         plan.statuses.forEach((status, k) =>
-          byId.set(status.opening, toldMore(status, left[k]!, joined.to, sheet, units)),
+          byId.set(status.opening, toldMore(status, left[k]!, joined.to, { sheet, units })),
         );
         return solid;
       }
@@ -254,8 +254,7 @@ function toldMore(
   status: OpeningStatus,
   opening: Placed,
   to: ReadonlyMap<string, string | null>,
-  sheet: Sheet,
-  units: Units,
+  { sheet, units }: { sheet: Sheet; units: Units },
 ): OpeningStatus {
   if (status.state === 'not cut') return status;
   const facing = opening.own === 'inner' ? turnedOver(sheet).sheet : sheet;

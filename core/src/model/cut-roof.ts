@@ -58,7 +58,7 @@ export function cutRoof({ element, body, above, resolved, recesses, units, befor
   const fromAbove = open.filter(({ face }) => face === undefined);
   const told = planCut(above, fromAbove, units);
   told.statuses.forEach((status, k) =>
-    byId.set(status.opening, acrossPlanes(status, fromAbove[k]!, element, body, above)),
+    byId.set(status.opening, acrossPlanes(status, fromAbove[k]!, element, { body, above })),
   );
   const goes = fromAbove.flatMap((opening, k): Placed[] => {
     if (told.statuses[k]!.state === 'not cut') return [];
@@ -137,8 +137,7 @@ function acrossPlanes(
   status: OpeningStatus,
   opening: Placed,
   element: Element,
-  body: RoofBody,
-  above: Sheet,
+  { body, above }: { body: RoofBody; above: Sheet },
 ): OpeningStatus {
   if (status.state === 'not cut') return status;
   const labels = planesUnder(opening, body, above)

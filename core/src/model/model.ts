@@ -250,7 +250,7 @@ function withParts(cut: ElementCut, { openings, units, without, markOf, seatOf }
     if (list) list.push(stands);
     else bySheet.set(sheet, [stands]);
   }
-  const made = [...bySheet].map(([sheet, on]) => partsOf(sheet, on, units, without, markOf));
+  const made = [...bySheet].map(([sheet, on]) => partsOf(sheet, on, units, { without, markOf }));
   const [instances, leftOut, clashes] = [
     made.flatMap((one) => one.instances),
     made.flatMap((one) => one.leftOut),

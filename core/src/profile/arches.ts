@@ -4,7 +4,10 @@ import type { ArcEdge, Profile } from './profile.ts';
 import { nanometre, rounding } from '../tolerances.ts';
 
 /** An arch of a head (arcs from the right springing to the left one, about x = 0 on the springing line) over a span, in all `height` high. */
-function onJambs(span: number, height: number, rise: number, head: readonly ArcEdge[], width = span): Profile {
+function onJambs(
+  { span, height, rise, width = span }: { span: number; height: number; rise: number; width?: number | undefined },
+  head: readonly ArcEdge[],
+): Profile {
   const springing = Math.max(0, height - rise);
   const [left, right] = [(width - span) / 2, (width + span) / 2];
   const upright = springing > nanometre;
@@ -23,7 +26,7 @@ function onJambs(span: number, height: number, rise: number, head: readonly ArcE
 
 /** Half a circle of the span; rise = span / 2. */
 export function semicircularArch(span: number, height: number): Profile {
-  return onJambs(span, height, span / 2, [arc('head', 0, 0, span / 2, 0, Math.PI)]);
+  return onJambs({ span, height, rise: span / 2 }, [arc('head', 0, 0, span / 2, 0, Math.PI)]);
 }
 
 /**
@@ -34,12 +37,12 @@ export function segmentalArch(span: number, height: number, rise: number): Profi
   const radius = ((span * span) / 4 + rise * rise) / (2 * rise);
   const below = radius - rise;
   const start = Math.atan2(below, span / 2);
-  return onJambs(span, height, rise, [arc('head', 0, -below, radius, start, Math.PI - start)]);
+  return onJambs({ span, height, rise }, [arc('head', 0, -below, radius, start, Math.PI - start)]);
 }
 
 /** Half an ellipse with semi-axes span / 2 and rise. */
 export function ellipticalArch(span: number, height: number, rise: number): Profile {
-  return onJambs(span, height, rise, [
+  return onJambs({ span, height, rise }, [
     { kind: 'arc', side: 'head', cx: 0, cy: 0, rx: span / 2, ry: rise, from: 0, to: Math.PI },
   ]);
 }
@@ -56,7 +59,7 @@ export function threeCentredArch(span: number, height: number, rise: number): Pr
   const a = span / 2;
   const r = (rise - a * (2 - Math.sqrt(3))) / (Math.sqrt(3) - 1);
   const sixty = Math.PI / 3;
-  return onJambs(span, height, rise, [
+  return onJambs({ span, height, rise }, [
     arc('head', a - r, 0, r, 0, sixty),
     arc('head', 0, -Math.sqrt(3) * (a - r), r + 2 * (a - r), sixty, 2 * sixty),
     arc('head', -(a - r), 0, r, 2 * sixty, Math.PI),
@@ -72,7 +75,7 @@ export function pointedArch(span: number, height: number, rise: number): Profile
   const a = span / 2;
   const radius = (a * a + rise * rise) / (2 * a);
   const apex = Math.atan2(rise, radius - a);
-  return onJambs(span, height, rise, [
+  return onJambs({ span, height, rise }, [
     arc('head', a - radius, 0, radius, 0, apex),
     arc('head', radius - a, 0, radius, Math.PI - apex, Math.PI),
   ]);
@@ -116,7 +119,7 @@ export function fourCentredArch(span: number, height: number, rise: number, r: n
   if (!upper) return null;
   const { radius, cx, cy, apex } = upper;
   const sixty = Math.PI / 3;
-  return onJambs(span, height, rise, [
+  return onJambs({ span, height, rise }, [
     arc('head', a - r, 0, r, 0, sixty),
     arc('head', cx, cy, radius, sixty, apex),
     arc('head', -cx, cy, radius, Math.PI - apex, Math.PI - sixty),
@@ -130,7 +133,7 @@ export function horseshoeArch(span: number, height: number, rise: number): Profi
   const radius = (a * a + rise * rise) / (2 * rise);
   const above = rise - radius;
   const start = -Math.atan2(above, a);
-  return onJambs(span, height, rise, [arc('head', 0, above, radius, start, Math.PI - start)], 2 * radius);
+  return onJambs({ span, height, rise, width: 2 * radius }, [arc('head', 0, above, radius, start, Math.PI - start)]);
 }
 
 /**
@@ -142,7 +145,7 @@ export function ogeeArch(span: number, height: number, rise: number): Profile {
   const r = (a * a + rise * rise) / (4 * a);
   // From the lower centre (a − r, 0) to the upper one (r, f).
   const joint = Math.atan2(rise, 2 * r - a);
-  return onJambs(span, height, rise, [
+  return onJambs({ span, height, rise }, [
     arc('head', a - r, 0, r, 0, joint),
     arc('head', r, rise, r, joint + Math.PI, Math.PI),
     arc('head', -r, rise, r, 0, -joint),

@@ -91,7 +91,11 @@ export function boundsOf(edges: readonly ProfileEdge[]): [number, number, number
 }
 
 /** Edges moved and scaled: (x, y) goes to ((x − left) · fx, (y − low) · fy). Circles become upright ellipses. */
-function fitted(edges: readonly ProfileEdge[], left: number, low: number, fx: number, fy: number): ProfileEdge[] {
+function fitted(
+  edges: readonly ProfileEdge[],
+  { left, low }: { left: number; low: number },
+  { fx, fy }: { fx: number; fy: number },
+): ProfileEdge[] {
   return edges.map((e) =>
     e.kind === 'line'
       ? { ...e, ax: (e.ax - left) * fx, ay: (e.ay - low) * fy, bx: (e.bx - left) * fx, by: (e.by - low) * fy }
@@ -110,7 +114,7 @@ export function loopsProfile(loops: readonly ProfileEdge[][], width: number | nu
   const edges: ProfileEdge[] = [];
   for (const loop of loops) {
     starts.push(edges.length);
-    edges.push(...fitted(loop, left, low, fx, fy).map((e) => ({ ...e, side: sideOf(e) })));
+    edges.push(...fitted(loop, { left, low }, { fx, fy }).map((e) => ({ ...e, side: sideOf(e) })));
   }
   return { width: (right - left) * fx, height: (high - low) * fy, springing: null, edges, loops: starts };
 }
@@ -124,8 +128,7 @@ export interface Crossed extends Impossible {
 export function freeProfile(
   outline: FreeOutline,
   islands: readonly FreeOutline[],
-  width: number,
-  height: number,
+  { width, height }: { width: number; height: number },
   worded: (metres: number) => string,
 ): Profile | Crossed {
   const loops = [edgesOf(outline), ...islands.map((island) => edgesOf(island, true))];

@@ -51,7 +51,12 @@ export function profileOf(choice: ProfileChoice, dimensions: Dimensions, units: 
 
   const [width, height, span, rise] = [take('width'), take('height'), take('span'), take('rise')];
   /** Refuses a rise outside its range; the head must also fit under the height. */
-  const risen = (what: string, least: number, most: number, f: number, make: () => Profile): Profile | Impossible => {
+  const risen = (
+    what: string,
+    { least, most }: { least: number; most: number },
+    f: number,
+    make: () => Profile,
+  ): Profile | Impossible => {
     if (f < least - slack || f > most + slack)
       return {
         reason: `${what} of span ${length(span)} cannot rise ${length(f)}`,
@@ -97,7 +102,7 @@ export function profileOf(choice: ProfileChoice, dimensions: Dimensions, units: 
     case 'angle-section':
       return rolled(take('web'), take('web'), () => angleSection(width, height, take('web')));
     case 'free':
-      return freeProfile(choice.outline ?? [], choice.islands ?? [], width, height, length);
+      return freeProfile(choice.outline ?? [], choice.islands ?? [], { width, height }, length);
     case 'text': {
       const made = textProfile(choice.text ?? '', height);
       if (isImpossible(made)) return made;
@@ -137,30 +142,38 @@ export function profileOf(choice: ProfileChoice, dimensions: Dimensions, units: 
         };
       return semicircularArch(span, height);
     case 'segmental-arch':
-      return risen('a segmental arch', 0, half, rise, () => segmentalArch(span, height, rise));
+      return risen('a segmental arch', { least: 0, most: half }, rise, () => segmentalArch(span, height, rise));
     case 'cambered-arch': {
       const camber = take('camber');
-      return risen('a flat arch', 0, span / 8, camber, () => segmentalArch(span, height, camber));
+      return risen('a flat arch', { least: 0, most: span / 8 }, camber, () => segmentalArch(span, height, camber));
     }
     case 'elliptical-arch':
-      return risen('an elliptical arch', 0, Infinity, rise, () => ellipticalArch(span, height, rise));
+      return risen('an elliptical arch', { least: 0, most: Infinity }, rise, () => ellipticalArch(span, height, rise));
     case 'three-centred-arch':
-      return risen('a three-centred arch', leastThreeCentredRise(span) * 1.001, half, rise, () =>
+      return risen('a three-centred arch', { least: leastThreeCentredRise(span) * 1.001, most: half }, rise, () =>
         rise > half - micrometre ? semicircularArch(span, height) : threeCentredArch(span, height, rise),
       );
     case 'pointed-arch':
-      return risen('a pointed arch', half * 1.001, Infinity, rise, () => pointedArch(span, height, rise));
+      return risen('a pointed arch', { least: half * 1.001, most: Infinity }, rise, () =>
+        pointedArch(span, height, rise),
+      );
     case 'four-centred-arch': {
       const radius = take('radius');
       return (
-        risen('a four-centred arch', 0, Infinity, rise, () => fourCentredArch(span, height, rise, radius) as Profile) ??
-        noHaunch(radius)
+        risen(
+          'a four-centred arch',
+          { least: 0, most: Infinity },
+          rise,
+          () => fourCentredArch(span, height, rise, radius) as Profile,
+        ) ?? noHaunch(radius)
       );
     }
     case 'horseshoe-arch':
-      return risen('a horseshoe arch', half * 1.001, Infinity, rise, () => horseshoeArch(span, height, rise));
+      return risen('a horseshoe arch', { least: half * 1.001, most: Infinity }, rise, () =>
+        horseshoeArch(span, height, rise),
+      );
     case 'ogee-arch':
-      return risen('an ogee arch', half, Infinity, rise, () => ogeeArch(span, height, rise));
+      return risen('an ogee arch', { least: half, most: Infinity }, rise, () => ogeeArch(span, height, rise));
   }
 
   function noHaunch(radius: number): Impossible {

@@ -64,20 +64,18 @@ export function cornersOf(loop: EdgeLoop, stations: Station[], offset: Offsets):
     if (edge.joint || (edge.way && loop[j]!.way)) continue;
     for (let k = 0; k < K; k++)
       if ((px[j]![k]! - px[i]![k]!) * edge.dx + (py[j]![k]! - py[i]![k]!) * edge.dy < -same)
-        return withEvents(loop, stations, offset, edge, k);
+        return withEvents(loop, stations, offset, { edge, at: k });
   }
   if (offset.some((row) => row?.some((o) => o !== 0)))
-    stations.forEach(({ n }, k) => refuseCrossing(loop, px, py, k, n));
+    stations.forEach(({ n }, k) => refuseCrossing(loop, { px, py }, { k, n }));
   return { px, py };
 }
 
 /** @throws Collapsed where edges that are no neighbours cross one another at a station: the loop's own order says nothing of those. */
 function refuseCrossing(
   loop: EdgeLoop,
-  px: readonly Float64Array[],
-  py: readonly Float64Array[],
-  k: number,
-  n: number,
+  { px, py }: { px: readonly Float64Array[]; py: readonly Float64Array[] },
+  { k, n }: { k: number; n: number },
 ): void {
   const E = loop.length;
   const order = loop
@@ -117,7 +115,12 @@ function refuseCrossing(
 }
 
 /** The same where edges vanish: found by letting the offsets grow from nothing to what they are, one edge vanishing after the other. */
-function withEvents(loop: EdgeLoop, stations: Station[], offset: Offsets, edge: LoopEdge, at: number): Corners {
+function withEvents(
+  loop: EdgeLoop,
+  stations: Station[],
+  offset: Offsets,
+  { edge, at }: { edge: LoopEdge; at: number },
+): Corners {
   const refused = new Collapsed(edge, stations[at]!.n);
   const { drift } = edge;
   // Where edges drift apart or are joined unlike their neighbours there is no one order in which they vanish.
@@ -128,8 +131,7 @@ function withEvents(loop: EdgeLoop, stations: Station[], offset: Offsets, edge: 
     (row) =>
       vanish(
         loop,
-        nothing,
-        row,
+        { from: nothing, to: row },
         loop.map(() => true),
         refused,
       ).left,
@@ -142,7 +144,7 @@ function withEvents(loop: EdgeLoop, stations: Station[], offset: Offsets, edge: 
     if (less && more) throw refused;
     if (!less && !more) continue;
     const [from, to] = more ? [k, k + 1] : [k + 1, k];
-    const { left: reached, events } = vanish(loop, rows[from]!, rows[to]!, left[from]!, refused);
+    const { left: reached, events } = vanish(loop, { from: rows[from]!, to: rows[to]! }, left[from]!, refused);
     if (reached.some((x, i) => x !== left[to]![i])) throw refused;
     const made = events.map(({ share, left: now }) => {
       const part = more ? share : 1 - share;
@@ -167,7 +169,7 @@ function withEvents(loop: EdgeLoop, stations: Station[], offset: Offsets, edge: 
       px[i]![k] = corners[i]![0] + n * drift[0];
       py[i]![k] = corners[i]![1] + n * drift[1];
     });
-    refuseCrossing(loop, px, py, k, n);
+    refuseCrossing(loop, { px, py }, { k, n });
   });
   for (let k = 0; k < stations.length; k++)
     loop.forEach((edge, i) => {
@@ -180,8 +182,7 @@ function withEvents(loop: EdgeLoop, stations: Station[], offset: Offsets, edge: 
 /** Which edges are left when offsets go from one row to another, and in what order the others vanish: each with the share of the way at which it does, and what is left then. */
 function vanish(
   loop: EdgeLoop,
-  from: readonly number[],
-  to: readonly number[],
+  { from, to }: { from: readonly number[]; to: readonly number[] },
   first: readonly boolean[],
   refused: Collapsed,
 ): { left: boolean[]; events: { share: number; left: boolean[] }[] } {

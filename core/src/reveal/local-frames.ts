@@ -11,7 +11,7 @@ export function cutsOf(placed: PlacedTube, local: LocalFrames, cornerStart: Uint
     if (local.flat[p] && !tube.edges[tube.faces[patch.face]!.edge]!.joint) return;
     const triangles: number[] = [];
     cutUp(patch, cornerStart[p]!, local.a, local.l, triangles);
-    unfold(triangles, patch, cornerStart[p]!, placed, local);
+    unfold(triangles, { patch, first: cornerStart[p]! }, placed, local);
     cuts.set(p, triangles);
   });
   return cuts;
@@ -20,8 +20,7 @@ export function cutsOf(placed: PlacedTube, local: LocalFrames, cornerStart: Uint
 /** Lays the triangles of a patch side by side at true scale, beginning with the first as it lies. */
 function unfold(
   triangles: readonly number[],
-  patch: Patch,
-  first: number,
+  { patch, first }: { patch: Patch; first: number },
   { positions }: PlacedTube,
   { a, l }: LocalFrames,
 ): void {

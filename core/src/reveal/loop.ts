@@ -53,7 +53,7 @@ export function loopsOf(
       v = outline.next[v]!;
     } while (v !== first);
     if (!solidInside) order.reverse();
-    return jointed(order.map((e) => edgeOf(outline, e, sections[outline.side[e]!], operand, solidInside)));
+    return jointed(order.map((e) => edgeOf(outline, e, sections[outline.side[e]!], { operand, solidInside })));
   });
 }
 
@@ -64,8 +64,7 @@ export function edgeOf(
   outline: Outline,
   e: number,
   section: SectionLine,
-  operand: number,
-  solidInside: boolean,
+  { operand, solidInside }: { operand: number; solidInside: boolean },
 ): LoopEdge {
   const { xs, ys, next, arcs, side } = outline;
   const f = next[e]!;

@@ -85,7 +85,7 @@ export function intoPatches(
         placed.patches.push({ face: f, nodes, startNear: Math.min(startNear, startFar), startFar, endFar, endNear: 0 });
         continue;
       }
-      divide(placed, f, nodes, startNear, startFar, endFar, between, dividers);
+      divide(placed, { face: f, own: nodes, startNear, startFar, endFar }, between, dividers);
     }
   });
   placed.patchStart.push(placed.patches.length);
@@ -94,11 +94,13 @@ export function intoPatches(
 /** Divides a face where its near and its far edge cross the same line, from the edge's start to its end. */
 function divide(
   placed: PlacedTube,
-  face: number,
-  own: readonly number[],
-  startNear: number,
-  startFar: number,
-  endFar: number,
+  {
+    face,
+    own,
+    startNear,
+    startFar,
+    endFar,
+  }: { face: number; own: readonly number[]; startNear: number; startFar: number; endFar: number },
   between: (a: number, b: number) => number[],
   { of: lineOf, past, firm, clear: isClear }: Dividers,
 ): void {

@@ -129,8 +129,7 @@ export function placeBent(
   tube: Tube,
   chart: BentChart,
   frames: readonly Frame[],
-  lines: FaceLines | null,
-  ribsAt: (n: number) => Float64Array,
+  { lines, ribsAt }: { lines: FaceLines | null; ribsAt: (n: number) => Float64Array },
 ): PlacedTube {
   const placed = begin(tube);
   const lineOf: number[][] = [];

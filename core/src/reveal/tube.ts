@@ -54,8 +54,7 @@ export interface Tube {
  */
 export function makeTube(
   loops: readonly EdgeLoop[],
-  from: number,
-  to: number,
+  { from, to }: { from: number; to: number },
   boundaries: ArrayLike<number>,
   divide = true,
 ): Tube {

@@ -40,7 +40,7 @@ export function riseToNext(moving: readonly (readonly Moving[])[], planes: reado
   for (const loop of moving)
     loop.forEach((point, i) => {
       if (point.reflex)
-        sooner(riseToHit(point, loop[(i + loop.length - 1) % loop.length]!.corner, moving, planes, z, least));
+        sooner(riseToHit(point, loop[(i + loop.length - 1) % loop.length]!.corner, moving, { planes, z, least }));
     });
   return least;
 }
@@ -50,9 +50,7 @@ function riseToHit(
   { corner, vx, vy }: Moving,
   before: Corner,
   moving: readonly (readonly Moving[])[],
-  planes: readonly FrontPlane[],
-  z: number,
-  least: number,
+  { planes, z, least }: { planes: readonly FrontPlane[]; z: number; least: number },
 ): number {
   let found = least;
   for (const loop of moving)

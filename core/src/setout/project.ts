@@ -94,7 +94,7 @@ export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Un
     ...fault('aimed-past', reason, mend),
   });
   if (sheet.chart.kind !== 'flat')
-    return ontoBent(sheet, upright(sheet.chart), placed, seenFrom(sheet.chart.frame, aim), refuse);
+    return ontoBent(sheet, upright(sheet.chart), placed, { drawnAs: seenFrom(sheet.chart.frame, aim), refuse });
   const chart: FlatChart = sheet.chart;
   const { direction } = aim;
   const into = dot(direction, chart.inward);
@@ -124,7 +124,11 @@ export function projectOnto(sheet: Sheet, placed: Placed, aim: Aim): Placed | Un
     const [ox, oy] = land(origin);
     const [ax, ay] = land(plus(origin, aim.x, 1));
     const [bx, by] = land(plus(origin, aim.y, 1));
-    const outline = carried(placed.outline, ax - ox, ay - oy, bx - ox, by - oy, placed.own === 'inner');
+    const outline = carried(
+      placed.outline,
+      { ax: ax - ox, ay: ay - oy, bx: bx - ox, by: by - oy },
+      placed.own === 'inner',
+    );
     const left = Math.min(...outline.xs);
     const low = Math.min(...outline.ys);
     for (let i = 0; i < outline.count; i++) {
@@ -170,8 +174,7 @@ function ontoBent(
   sheet: Sheet,
   chart: BentChart,
   drawn: Placed,
-  drawnAs: Aim,
-  refuse: (reason: string, mend: string) => Unplaced,
+  { drawnAs, refuse }: { drawnAs: Aim; refuse: (reason: string, mend: string) => Unplaced },
 ): Placed | Unplaced {
   // Across what lies an outline runs up along the face and along its axis: it is told turned by a quarter.
   const { placed, aim } =
@@ -241,7 +244,7 @@ function quarters(outline: Outline, sign: 1 | -1): Outline {
   const known = turnedQuarters[sign];
   let made = known.get(outline);
   if (!made) {
-    made = carried(outline, 0, sign, -sign, 0);
+    made = carried(outline, { ax: 0, ay: sign, bx: -sign, by: 0 });
     const [left, low] = [Math.min(...made.xs), Math.min(...made.ys)];
     for (let i = 0; i < made.count; i++) {
       made.xs[i]! -= left;
@@ -258,7 +261,7 @@ const mirrors = new WeakMap<Outline, Outline>();
 function mirrored(outline: Outline): Outline {
   let made = mirrors.get(outline);
   if (!made) {
-    made = carried(outline, -1, 0, 0, 1);
+    made = carried(outline, { ax: -1, ay: 0, bx: 0, by: 1 });
     const left = Math.min(...made.xs);
     for (let i = 0; i < made.count; i++) made.xs[i]! -= left;
     mirrors.set(outline, made);
@@ -266,8 +269,16 @@ function mirrored(outline: Outline): Outline {
   return made;
 }
 
-/** An outline under the map (x, y) → x (ax, ay) + y (bx, by); turned round where that mirrors it. @param keep whether its sides keep the names that they have as seen from behind. */
-export function carried(outline: Outline, ax: number, ay: number, bx: number, by: number, keep = false): Outline {
+/** A map of a plane: (x, y) → x (ax, ay) + y (bx, by). */
+interface Linear {
+  ax: number;
+  ay: number;
+  bx: number;
+  by: number;
+}
+
+/** An outline under a map; turned round where that mirrors it. @param keep whether its sides keep the names that they have as seen from behind. */
+export function carried(outline: Outline, { ax, ay, bx, by }: Linear, keep = false): Outline {
   const { count, xs, ys, next, side, arcs, loops } = outline;
   const mirrored = ax * by - ay * bx < 0;
   const before = backwards(next);

@@ -169,9 +169,12 @@ const lows = new WeakMap<ProjectDocument, Map<string, Low | null>>();
 
 /** The same as seen on a face, whichever the opening's own. */
 function edgeOf(document: ProjectDocument, element: Element, id: string, face: FaceName): Left | null {
-  const left = placeIn(lefts, document, id, 'along', (opening, profile) => {
-    const grip = alongAt(document, element, opening.along, opening.face);
-    return grip === null ? null : { at: grip - gripOffset(profile, opening.grip)[0], width: profile.width };
+  const left = placeIn(lefts, document, id, {
+    way: 'along',
+    place: (opening, profile) => {
+      const grip = alongAt(document, element, opening.along, opening.face);
+      return grip === null ? null : { at: grip - gripOffset(profile, opening.grip)[0], width: profile.width };
+    },
   });
   const own = row(document, 'openings', id)?.face ?? 'outer';
   if (!left || own === face) return left;
@@ -225,15 +228,18 @@ export const axisOn = (document: ProjectDocument, element: Element, along: numbe
   face === 'inner' ? overTo(document, element, along, face) : along;
 
 const lowOf = (document: ProjectDocument, element: Element, id: string): Low | null =>
-  placeIn(lows, document, id, 'up', (opening, profile) => {
-    const grip = upAt(document, element, opening.up, opening.face);
-    return grip === null
-      ? null
-      : {
-          at: grip - gripOffset(profile, opening.grip)[1],
-          springing: profile.springing ?? profile.height,
-          height: profile.height,
-        };
+  placeIn(lows, document, id, {
+    way: 'up',
+    place: (opening, profile) => {
+      const grip = upAt(document, element, opening.up, opening.face);
+      return grip === null
+        ? null
+        : {
+            at: grip - gripOffset(profile, opening.grip)[1],
+            springing: profile.springing ?? profile.height,
+            height: profile.height,
+          };
+    },
   });
 
 /** The place of an opening that another is measured from. However long the chain of those that each is measured from, it is gone along once, from its far end: of a ring none has a place. */
@@ -241,8 +247,7 @@ function placeIn<T>(
   places: WeakMap<ProjectDocument, Map<string, T | null>>,
   document: ProjectDocument,
   id: string,
-  way: Way,
-  place: (opening: Opening, profile: Profile) => T | null,
+  { way, place }: { way: Way; place: (opening: Opening, profile: Profile) => T | null },
 ): T | null {
   let known = places.get(document);
   if (!known) places.set(document, (known = new Map<string, T | null>()));
@@ -326,13 +331,23 @@ function onCourse(course: number | null, t: number): number {
 }
 
 /** The same intent with the distance that leads to `s` metres from the element's start. */
-export function alongTo(document: ProjectDocument, element: Element, along: Along, s: number, face?: FaceName): Along {
+export function alongTo(
+  document: ProjectDocument,
+  element: Element,
+  along: Along,
+  { s, face }: { s: number; face?: FaceName | undefined },
+): Along {
   const origin = alongAt(document, element, { ...along, distance: 0 }, face) ?? 0;
   return { ...along, distance: tidy(along.from === 'end' ? origin - s : s - origin) };
 }
 
 /** The same intent with the distance that leads to `t` metres above the element's base. */
-export function upTo(document: ProjectDocument, element: Element, up: Up, t: number, face?: FaceName): Up {
+export function upTo(
+  document: ProjectDocument,
+  element: Element,
+  up: Up,
+  { t, face }: { t: number; face?: FaceName | undefined },
+): Up {
   // What does not lie on a course is held to none.
   if (up.from === 'course')
     return Math.abs(onCourse(courseOn(document, element, face), t) - t) < micrometre

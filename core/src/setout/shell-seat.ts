@@ -75,13 +75,14 @@ interface Turned {
 const known = new WeakMap<Outline, Map<string, Turned>>();
 
 /** An outline under a map, from 0 on; the very same for the same question. */
-export function turnedOnce(outline: Outline, by: readonly [number, number, number, number]): Turned {
+export function turnedOnce(outline: Outline, map: readonly [number, number, number, number]): Turned {
   let byMap = known.get(outline);
   if (!byMap) known.set(outline, (byMap = new Map()));
-  const key = by.join(' ');
+  const key = map.join(' ');
   let made = byMap.get(key);
   if (!made) {
-    const turned = carried(outline, ...by, true);
+    const [ax, ay, bx, by] = map;
+    const turned = carried(outline, { ax, ay, bx, by }, true);
     const [left, low] = [Math.min(...turned.xs), Math.min(...turned.ys)];
     for (let i = 0; i < turned.count; i++) {
       turned.xs[i]! -= left;

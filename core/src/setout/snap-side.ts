@@ -21,18 +21,16 @@ const words: Record<BoxSide, string> = {
 /** What a side comes into line with within reach (metres), nearest first; null where there is nothing. */
 export function snapSide(
   box: Box,
-  side: BoxSide,
-  at: number,
+  { side, at }: { side: BoxSide; at: number },
   others: readonly Box[],
-  lines: Lines,
-  reach: number,
+  { lines, reach }: { lines: Lines; reach: number },
 ): Guide | null {
   const found: Candidate[] = [];
   const take = (to: number, what: string, of: string, rank: number): void => {
     if (Math.abs(to - at) <= reach) found.push({ shift: to - at, at: to, what, of, rank, hold: {} });
   };
-  if (side === 'left' || side === 'right') alongLines(box, side, others, lines, take);
-  else upLines(box, side, others, lines, take);
+  if (side === 'left' || side === 'right') alongLines(box, side, others, { lines, take });
+  else upLines(box, side, others, { lines, take });
   return best(found)[1];
 }
 
@@ -42,8 +40,7 @@ function alongLines(
   box: Box,
   side: 'left' | 'right',
   others: readonly Box[],
-  { length, axes }: Lines,
-  take: Take,
+  { lines: { length, axes }, take }: { lines: Lines; take: Take },
 ): void {
   const fixed = side === 'left' ? box.s + box.width : box.s;
   const away = side === 'left' ? -1 : 1;
@@ -63,8 +60,7 @@ function upLines(
   box: Box,
   side: 'sill' | 'head' | 'springing',
   others: readonly Box[],
-  { height, datums, course }: Lines,
-  take: Take,
+  { lines: { height, datums, course }, take }: { lines: Lines; take: Take },
 ): void {
   const fixed = side === 'sill' ? box.t + box.height : box.t;
   for (const { name, t } of datums) take(t, `${words[side]} on datum`, name, 0);

@@ -51,8 +51,11 @@ export interface Candidate {
   hold: Hold;
 }
 
+/** What a line is, whose, and which goes before others where shifts are alike. */
+type About = Pick<Candidate, 'what' | 'of' | 'rank'>;
+
 /** Takes note of an upright line, and of what one would be held to there. */
-type Upright = (from: number, at: number, what: string, of: string, rank: number, hold: Hold) => void;
+type Upright = (from: number, at: number, about: About, hold: Hold) => void;
 
 /**
  * Snaps a box, each way by itself, to whatever is nearest within reach: other openings' heads, sills, springing lines, jambs and
@@ -67,36 +70,61 @@ export function snap(box: Box, others: readonly Box[], lines: Lines, reach: numb
     head: box.t + box.height,
     springing: box.springing === null ? null : box.t + box.springing,
   };
-  const level = (from: number | null, at: number, what: string, of: string, rank: number, hold: Hold): void => {
-    if (from !== null && Math.abs(at - from) <= reach) up.push({ shift: at - from, at, what, of, rank, hold });
+  const level = (from: number | null, at: number, about: About, hold: Hold): void => {
+    if (from !== null && Math.abs(at - from) <= reach) up.push({ shift: at - from, at, ...about, hold });
   };
-  const upright: Upright = (from, at, what, of, rank, hold) => {
-    if (Math.abs(at - from) <= reach) along.push({ shift: at - from, at, what, of, rank, hold });
+  const upright: Upright = (from, at, about, hold) => {
+    if (Math.abs(at - from) <= reach) along.push({ shift: at - from, at, ...about, hold });
   };
 
   for (const { id, name, t } of lines.datums) {
     const hold = (part: Grip['level']): Hold => ({ up: { from: 'datum', datum: id, distance: 0 }, level: part });
-    level(own.sill, t, 'sill on datum', name, 0, hold('sill'));
-    level(own.head, t, 'head on datum', name, 1, hold('head'));
-    level(own.springing, t, 'springing on datum', name, 2, hold('springing'));
+    level(own.sill, t, { what: 'sill on datum', of: name, rank: 0 }, hold('sill'));
+    level(own.head, t, { what: 'head on datum', of: name, rank: 1 }, hold('head'));
+    level(own.springing, t, { what: 'springing on datum', of: name, rank: 2 }, hold('springing'));
   }
-  level(own.sill, 0, 'on the base', '', 3, { up: { from: 'base', distance: 0 }, level: 'sill' });
-  level(own.head, lines.height, 'under the top', '', 4, { up: { from: 'top', distance: 0 }, level: 'head' });
+  level(own.sill, 0, { what: 'on the base', of: '', rank: 3 }, { up: { from: 'base', distance: 0 }, level: 'sill' });
+  level(
+    own.head,
+    lines.height,
+    { what: 'under the top', of: '', rank: 4 },
+    { up: { from: 'top', distance: 0 }, level: 'head' },
+  );
   const centre = box.s + box.width / 2;
   for (const { id, name, s } of lines.axes)
-    upright(centre, s, 'centred on axis', name, 0, {
-      along: { from: 'axis', axis: id, distance: 0 },
+    upright(
+      centre,
+      s,
+      { what: 'centred on axis', of: name, rank: 0 },
+      {
+        along: { from: 'axis', axis: id, distance: 0 },
+        across: 'centre',
+      },
+    );
+  upright(
+    centre,
+    lines.length / 2,
+    { what: 'in the middle of the wall', of: '', rank: 2 },
+    {
+      along: { from: 'middle', distance: 0 },
       across: 'centre',
-    });
-  upright(centre, lines.length / 2, 'in the middle of the wall', '', 2, {
-    along: { from: 'middle', distance: 0 },
-    across: 'centre',
-  });
-  upright(box.s, 0, 'at the start of the wall', '', 6, { along: { from: 'start', distance: 0 }, across: 'left' });
-  upright(box.s + box.width, lines.length, 'at the end of the wall', '', 6, {
-    along: { from: 'end', distance: 0 },
-    across: 'right',
-  });
+    },
+  );
+  upright(
+    box.s,
+    0,
+    { what: 'at the start of the wall', of: '', rank: 6 },
+    { along: { from: 'start', distance: 0 }, across: 'left' },
+  );
+  upright(
+    box.s + box.width,
+    lines.length,
+    { what: 'at the end of the wall', of: '', rank: 6 },
+    {
+      along: { from: 'end', distance: 0 },
+      across: 'right',
+    },
+  );
   for (const other of others) {
     if (other.id === box.id) continue;
     const beside = (edge: 'left' | 'centre' | 'right', across: Grip['across']): Hold => ({
@@ -107,22 +135,40 @@ export function snap(box: Box, others: readonly Box[], lines: Lines, reach: numb
       up: { from: 'neighbour', opening: other.id, edge, distance: 0 },
       level: edge,
     });
-    level(own.head, other.t + other.height, 'head level with', other.mark, 5, levelWith('head'));
-    level(own.sill, other.t, 'sill level with', other.mark, 6, levelWith('sill'));
+    level(own.head, other.t + other.height, { what: 'head level with', of: other.mark, rank: 5 }, levelWith('head'));
+    level(own.sill, other.t, { what: 'sill level with', of: other.mark, rank: 6 }, levelWith('sill'));
     if (other.springing !== null)
-      level(own.springing, other.t + other.springing, 'springing level with', other.mark, 7, levelWith('springing'));
-    upright(centre, other.s + other.width / 2, 'centred over', other.mark, 3, beside('centre', 'centre'));
-    upright(box.s, other.s, 'left jamb in line with', other.mark, 4, beside('left', 'left'));
+      level(
+        own.springing,
+        other.t + other.springing,
+        { what: 'springing level with', of: other.mark, rank: 7 },
+        levelWith('springing'),
+      );
+    upright(
+      centre,
+      other.s + other.width / 2,
+      { what: 'centred over', of: other.mark, rank: 3 },
+      beside('centre', 'centre'),
+    );
+    upright(box.s, other.s, { what: 'left jamb in line with', of: other.mark, rank: 4 }, beside('left', 'left'));
     upright(
       box.s + box.width,
       other.s + other.width,
-      'right jamb in line with',
-      other.mark,
-      5,
+      { what: 'right jamb in line with', of: other.mark, rank: 5 },
       beside('right', 'right'),
     );
-    upright(box.s, other.s + other.width, 'left jamb against', other.mark, 7, beside('right', 'left'));
-    upright(box.s + box.width, other.s, 'right jamb against', other.mark, 7, beside('left', 'right'));
+    upright(
+      box.s,
+      other.s + other.width,
+      { what: 'left jamb against', of: other.mark, rank: 7 },
+      beside('right', 'left'),
+    );
+    upright(
+      box.s + box.width,
+      other.s,
+      { what: 'right jamb against', of: other.mark, rank: 7 },
+      beside('left', 'right'),
+    );
   }
   piers(box, others, lines, upright);
   if (up.length === 0 && lines.course) {
@@ -133,10 +179,15 @@ export function snap(box: Box, others: readonly Box[], lines: Lines, reach: numb
     ] as const) {
       const n = Math.round(from / course);
       if (n > 0)
-        level(from, n * course, what, String(n), 8, {
-          up: { from: 'course', distance: n * course },
-          level: what === 'sill on course' ? 'sill' : 'head',
-        });
+        level(
+          from,
+          n * course,
+          { what, of: String(n), rank: 8 },
+          {
+            up: { from: 'course', distance: n * course },
+            level: what === 'sill on course' ? 'sill' : 'head',
+          },
+        );
     }
   }
   const [upShift, upGuide] = best(up);
@@ -152,7 +203,12 @@ export interface SnappedPoint {
 }
 
 /** Snaps a point to the nearest corner of an opening or of the face, and otherwise each way by itself to jambs, centres, heads, sills, datums and axes. */
-export function snapPoint(s: number, t: number, boxes: readonly Box[], lines: Lines, reach: number): SnappedPoint {
+export function snapPoint(
+  { s, t }: { s: number; t: number },
+  boxes: readonly Box[],
+  lines: Lines,
+  reach: number,
+): SnappedPoint {
   const corners: { s: number; t: number; of: string }[] = [];
   for (const [x, place] of [
     [0, 'start'],
@@ -206,27 +262,42 @@ function piers(box: Box, others: readonly Box[], { length, say }: Lines, upright
   const told = (pier: number): string => say?.(pier) ?? '';
   const between = (to - from - box.width) / 2;
   if (between > same)
-    upright(box.s, from + between, 'equal piers,', told(between), 1, {
-      along: { from: 'between', left: left?.id ?? null, right: right?.id ?? null, distance: 0 },
-      across: 'centre',
-    });
+    upright(
+      box.s,
+      from + between,
+      { what: 'equal piers,', of: told(between), rank: 1 },
+      {
+        along: { from: 'between', left: left?.id ?? null, right: right?.id ?? null, distance: 0 },
+        across: 'centre',
+      },
+    );
   const second = before.at(-2);
   if (left && second) {
     const pier = left.s - second.s - second.width;
     if (pier > same)
-      upright(box.s, from + pier, `pier as before ${left.mark},`, told(pier), 2, {
-        along: { from: 'neighbour', opening: left.id, edge: 'right', distance: pier },
-        across: 'left',
-      });
+      upright(
+        box.s,
+        from + pier,
+        { what: `pier as before ${left.mark},`, of: told(pier), rank: 2 },
+        {
+          along: { from: 'neighbour', opening: left.id, edge: 'right', distance: pier },
+          across: 'left',
+        },
+      );
   }
   const last = after[1];
   if (right && last) {
     const pier = last.s - right.s - right.width;
     if (pier > same)
-      upright(box.s + box.width, to - pier, `pier as after ${right.mark},`, told(pier), 2, {
-        along: { from: 'neighbour', opening: right.id, edge: 'left', distance: 0 - pier },
-        across: 'right',
-      });
+      upright(
+        box.s + box.width,
+        to - pier,
+        { what: `pier as after ${right.mark},`, of: told(pier), rank: 2 },
+        {
+          along: { from: 'neighbour', opening: right.id, edge: 'left', distance: 0 - pier },
+          across: 'right',
+        },
+      );
   }
 }
 

@@ -27,11 +27,9 @@ export interface Spread {
  */
 export function spread(
   widths: readonly number[],
-  from: number,
-  to: number,
+  { from, to }: { from: number; to: number },
   spacing: Spacing,
-  margins: Margins,
-  units: Units,
+  { margins, units }: { margins: Margins; units: Units },
 ): Spread | Impossible {
   const count = widths.length;
   const length = to - from;

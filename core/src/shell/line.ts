@@ -17,12 +17,12 @@ export function halfSoffit(
       // From tan(φ/2) = rise / half, φ half of the angle over the span.
       const angle = 2 * Math.atan(rise / half);
       const radius = half / Math.sin(angle);
-      return arc([half, rise - radius], radius, Math.PI / 2 + angle, Math.PI / 2, fineness);
+      return arc([half, rise - radius], radius, { from: Math.PI / 2 + angle, to: Math.PI / 2 }, fineness);
     }
     case 'pointed': {
       const beyond = (rise * rise - half * half) / (2 * half);
       const radius = beyond + half;
-      return arc([radius, 0], radius, Math.PI, Math.PI - Math.asin(Math.min(1, rise / radius)), fineness);
+      return arc([radius, 0], radius, { from: Math.PI, to: Math.PI - Math.asin(Math.min(1, rise / radius)) }, fineness);
     }
     case 'ellipse': {
       const n = chordsOf(Math.max(half, rise), Math.PI / 2, fineness);
@@ -56,12 +56,12 @@ export function domeSoffit(
   const hollow = ((rise - low) ** 2 - round * round) / (2 * round);
   const turn = Math.atan2(rise - low, hollow);
   const out = (spot: Spot): Spot => [radius - spot[0], spot[1]];
-  const first = arc([0, low], round, Math.atan2(-low, radius), turn, fineness);
-  const second = arc([hollow, rise], hollow, Math.PI + turn, Math.PI, fineness);
+  const first = arc([0, low], round, { from: Math.atan2(-low, radius), to: turn }, fineness);
+  const second = arc([hollow, rise], hollow, { from: Math.PI + turn, to: Math.PI }, fineness);
   return [...first, ...second.slice(1)].map(out);
 }
 
-function arc([cx, cz]: Spot, radius: number, from: number, to: number, fineness: Fineness): Spot[] {
+function arc([cx, cz]: Spot, radius: number, { from, to }: { from: number; to: number }, fineness: Fineness): Spot[] {
   return along(chordsOf(radius, to - from, fineness), (share) => {
     const angle = from + (to - from) * share;
     return [cx + radius * Math.cos(angle), cz + radius * Math.sin(angle)];

@@ -48,15 +48,15 @@ export class Finder {
   constructor(private readonly document: ProjectDocument) {}
 
   element(name: string, path = 'element'): Element {
-    return this.one('elements', name, path, 'element', ({ name: called }) => called);
+    return this.one('elements', name, path, { what: 'element', called: ({ name: called }) => called });
   }
 
   pattern(name: string, path = 'pattern'): Pattern {
-    return this.one('patterns', name, path, 'pattern', ({ name: called }) => called);
+    return this.one('patterns', name, path, { what: 'pattern', called: ({ name: called }) => called });
   }
 
   opening(name: string, path = 'opening'): Opening {
-    return this.one('openings', name, path, 'opening', ({ mark }) => mark);
+    return this.one('openings', name, path, { what: 'opening', called: ({ mark }) => mark });
   }
 
   openings(names: readonly string[], path = 'openings'): Opening[] {
@@ -80,8 +80,7 @@ export class Finder {
     table: T,
     name: string,
     path: string,
-    what: string,
-    called: (value: ProjectDocument[T][string]) => string,
+    { what, called }: { what: string; called: (value: ProjectDocument[T][string]) => string },
   ): ProjectDocument[T][string] {
     const byId = row(this.document, table, name) as ProjectDocument[T][string] | undefined;
     if (byId) return byId;

@@ -32,31 +32,25 @@ const oakLeaf = { frame: { width: 0.11, depth: 0.05, material: 'oak', joints: 's
 const oakFrame = { frame: { ...doorFrame.frame!, material: 'oak' } };
 
 export const doors: Pattern[] = [
-  ships(
-    'boarded',
-    'Boarded door',
-    'rectangle',
-    ['door', 'timber'],
-    [
+  ships('boarded', 'Boarded door', 'rectangle', {
+    tags: ['door', 'timber'],
+    sizes: [
       { width: 1, height: 2.1 },
       { width: 0.9, height: 2 },
     ],
-    {
+    more: {
       onFloor: true,
       infill: infill(leaf('left', boards('oak'), { ...oakLeaf, straps: straps(), handle: knob }), oakFrame),
       parts: [lintel('oak', 0.2, 0.2), threshold()],
     },
-  ),
-  ships(
-    'panelled',
-    'Panelled door',
-    'semicircular-arch',
-    ['door', 'timber', 'arch'],
-    [
+  }),
+  ships('panelled', 'Panelled door', 'semicircular-arch', {
+    tags: ['door', 'timber', 'arch'],
+    sizes: [
       { span: 1.1, height: 2.75 },
       { span: 1.2, height: 3 },
     ],
-    {
+    more: {
       onFloor: true,
       infill: infill(
         transoms(
@@ -89,17 +83,14 @@ export const doors: Pattern[] = [
         ...linedWithin('green', 0.09),
       ],
     },
-  ),
-  ships(
-    'glazed-doors',
-    'Glazed doors',
-    'rectangle',
-    ['door', 'timber'],
-    [
+  }),
+  ships('glazed-doors', 'Glazed doors', 'rectangle', {
+    tags: ['door', 'timber'],
+    sizes: [
       { width: 1.4, height: 2.3 },
       { width: 1.2, height: 2.2 },
     ],
-    {
+    more: {
       infill: infill(
         mullions(
           2,
@@ -121,48 +112,53 @@ export const doors: Pattern[] = [
       ),
       parts: [bars(1, { spacing: 0.1 }), lintel()],
     },
-  ),
-  ships('leaf-and-half', 'Leaf and a half', 'rectangle', ['door', 'timber'], [{ width: 1.4, height: 2.2 }], {
-    onFloor: true,
-    infill: infill(
-      mullions(
-        at(0.64, 'share'),
-        [
-          leaf('left', transoms(at(0.45, 'share'), [raised(), raised()], member(0.1, 0.044)), {
-            ...doorLeaf,
-            handle: lever,
-            cover: member(0.05, 0.014),
-          }),
-          leaf('right', transoms(at(0.45, 'share'), [raised(), raised()], member(0.1, 0.044)), doorLeaf),
-        ],
-        null,
-      ),
-      doorFrame,
-    ),
-    parts: [surround(0.12), threshold()],
   }),
-  ships('stable', 'Stable door', 'rectangle', ['door', 'timber'], [{ width: 1.1, height: 2.15 }], {
-    onFloor: true,
-    infill: infill(
-      transoms(
-        at(0.55, 'share'),
-        [
-          leaf('left', boards('oak'), { ...oakLeaf, straps: straps(2) }),
-          leaf('left', boards('oak'), { ...oakLeaf, straps: straps(2), angle: 70 }),
-        ],
-        null,
+  ships('leaf-and-half', 'Leaf and a half', 'rectangle', {
+    tags: ['door', 'timber'],
+    sizes: [{ width: 1.4, height: 2.2 }],
+    more: {
+      onFloor: true,
+      infill: infill(
+        mullions(
+          at(0.64, 'share'),
+          [
+            leaf('left', transoms(at(0.45, 'share'), [raised(), raised()], member(0.1, 0.044)), {
+              ...doorLeaf,
+              handle: lever,
+              cover: member(0.05, 0.014),
+            }),
+            leaf('right', transoms(at(0.45, 'share'), [raised(), raised()], member(0.1, 0.044)), doorLeaf),
+          ],
+          null,
+        ),
+        doorFrame,
       ),
-      oakFrame,
-    ),
-    parts: [lintel('oak', 0.18, 0.2), quoins(0.35)],
+      parts: [surround(0.12), threshold()],
+    },
   }),
-  ships(
-    'cart-gates',
-    'Cart gates',
-    'elliptical-arch',
-    ['door', 'gate', 'arch'],
-    [{ span: 2.8, height: 3, rise: 0.7 }],
-    {
+  ships('stable', 'Stable door', 'rectangle', {
+    tags: ['door', 'timber'],
+    sizes: [{ width: 1.1, height: 2.15 }],
+    more: {
+      onFloor: true,
+      infill: infill(
+        transoms(
+          at(0.55, 'share'),
+          [
+            leaf('left', boards('oak'), { ...oakLeaf, straps: straps(2) }),
+            leaf('left', boards('oak'), { ...oakLeaf, straps: straps(2), angle: 70 }),
+          ],
+          null,
+        ),
+        oakFrame,
+      ),
+      parts: [lintel('oak', 0.18, 0.2), quoins(0.35)],
+    },
+  }),
+  ships('cart-gates', 'Cart gates', 'elliptical-arch', {
+    tags: ['door', 'gate', 'arch'],
+    sizes: [{ span: 2.8, height: 3, rise: 0.7 }],
+    more: {
       onFloor: true,
       infill: infill(
         mullions(
@@ -177,17 +173,14 @@ export const doors: Pattern[] = [
       ),
       parts: [ring(27, 0.3, true, 'stone')],
     },
-  ),
-  ships(
-    'folding',
-    'Folding doors',
-    'rectangle',
-    ['door', 'sliding'],
-    [
+  }),
+  ships('folding', 'Folding doors', 'rectangle', {
+    tags: ['door', 'sliding'],
+    sizes: [
       { width: 3.2, height: 2.3 },
       { width: 2.6, height: 2.2 },
     ],
-    {
+    more: {
       onFloor: true,
       infill: infill(
         leaf('folds left', double, {
@@ -200,77 +193,97 @@ export const doors: Pattern[] = [
       ),
       parts: [lintel('iron', 0.2)],
     },
-  ),
-  ships('barn', 'Sliding barn door', 'rectangle', ['door', 'sliding'], [{ width: 2, height: 2.5 }], {
-    onFloor: true,
-    infill: infill(
-      leaf('slides right', boards('oak', 0.18), {
-        opens: 'outward',
-        slid: 0,
-        frame: { ...oakLeaf.frame, width: 0.13 },
-        handle: { kind: 'pull', material: 'iron', height: 1 },
-      }),
-      {
-        seat: { from: 'outer', depth: 0.02 },
-        frame: { ...doorFrame.frame!, material: 'oak', width: 0.06, depth: 0.12 },
-      },
-    ),
-    parts: [lintel('iron', 0.22)],
   }),
-  ships('hatch', 'Loft hatch', 'segmental-arch', ['door', 'loft'], [{ span: 1.2, height: 1.6, rise: 0.16 }], {
-    infill: infill(
-      mullions(
-        2,
-        [
-          leaf('left', boards('green', 0.11), {
-            frame: member(0.09, 0.05, 'green'),
-            opens: 'outward',
-            straps: straps(2),
-          }),
-          leaf('right', boards('green', 0.11), {
-            frame: member(0.09, 0.05, 'green'),
-            opens: 'outward',
-            straps: straps(2),
-          }),
-        ],
-        null,
+  ships('barn', 'Sliding barn door', 'rectangle', {
+    tags: ['door', 'sliding'],
+    sizes: [{ width: 2, height: 2.5 }],
+    more: {
+      onFloor: true,
+      infill: infill(
+        leaf('slides right', boards('oak', 0.18), {
+          opens: 'outward',
+          slid: 0,
+          frame: { ...oakLeaf.frame, width: 0.13 },
+          handle: { kind: 'pull', material: 'iron', height: 1 },
+        }),
+        {
+          seat: { from: 'outer', depth: 0.02 },
+          frame: { ...doorFrame.frame!, material: 'oak', width: 0.06, depth: 0.12 },
+        },
       ),
-      { frame: { ...doorFrame.frame!, material: 'green' } },
-    ),
-    parts: [ring(13, 0.24), threshold()],
+      parts: [lintel('iron', 0.22)],
+    },
   }),
-  ships('grille-gate', 'Iron gate', 'semicircular-arch', ['door', 'gate', 'iron'], [{ span: 1.6, height: 2.6 }], {
-    onFloor: true,
-    infill: infill(
-      mullions(
-        2,
-        [
-          leaf('left', mullions({ kind: 'at most', size: 0.11 }, [{ kind: 'empty' }], member(0.018, 0.018, 'iron')), {
-            frame: member(0.045, 0.03, 'iron'),
-          }),
-          leaf('right', mullions({ kind: 'at most', size: 0.11 }, [{ kind: 'empty' }], member(0.018, 0.018, 'iron')), {
-            frame: member(0.045, 0.03, 'iron'),
-            handle: { kind: 'lever', material: 'iron', height: 1 },
-          }),
-        ],
-        null,
+  ships('hatch', 'Loft hatch', 'segmental-arch', {
+    tags: ['door', 'loft'],
+    sizes: [{ span: 1.2, height: 1.6, rise: 0.16 }],
+    more: {
+      infill: infill(
+        mullions(
+          2,
+          [
+            leaf('left', boards('green', 0.11), {
+              frame: member(0.09, 0.05, 'green'),
+              opens: 'outward',
+              straps: straps(2),
+            }),
+            leaf('right', boards('green', 0.11), {
+              frame: member(0.09, 0.05, 'green'),
+              opens: 'outward',
+              straps: straps(2),
+            }),
+          ],
+          null,
+        ),
+        { frame: { ...doorFrame.frame!, material: 'green' } },
       ),
-      {
-        frame: { ...doorFrame.frame!, width: 0.04, depth: 0.05, material: 'iron' },
-        seat: { from: 'outer', depth: 0.15 },
-      },
-    ),
-    parts: [ring(19, 0.28, true, 'stone'), quoins(0.32)],
+      parts: [ring(13, 0.24), threshold()],
+    },
   }),
-  ships('small-panes', 'Half-glazed door', 'rectangle', ['door', 'timber'], [{ width: 0.95, height: 2.1 }], {
-    onFloor: true,
-    infill: infill(
-      leaf('right', transoms(at(0.46, 'share'), [boards('paint', 0.1), panes(3, 3)], member(0.13, 0.044)), {
-        ...doorLeaf,
-        handle: lever,
-      }),
-      doorFrame,
-    ),
-    parts: [surround(0.1), threshold(), ...linedWithin()],
+  ships('grille-gate', 'Iron gate', 'semicircular-arch', {
+    tags: ['door', 'gate', 'iron'],
+    sizes: [{ span: 1.6, height: 2.6 }],
+    more: {
+      onFloor: true,
+      infill: infill(
+        mullions(
+          2,
+          [
+            leaf('left', mullions({ kind: 'at most', size: 0.11 }, [{ kind: 'empty' }], member(0.018, 0.018, 'iron')), {
+              frame: member(0.045, 0.03, 'iron'),
+            }),
+            leaf(
+              'right',
+              mullions({ kind: 'at most', size: 0.11 }, [{ kind: 'empty' }], member(0.018, 0.018, 'iron')),
+              {
+                frame: member(0.045, 0.03, 'iron'),
+                handle: { kind: 'lever', material: 'iron', height: 1 },
+              },
+            ),
+          ],
+          null,
+        ),
+        {
+          frame: { ...doorFrame.frame!, width: 0.04, depth: 0.05, material: 'iron' },
+          seat: { from: 'outer', depth: 0.15 },
+        },
+      ),
+      parts: [ring(19, 0.28, true, 'stone'), quoins(0.32)],
+    },
+  }),
+  ships('small-panes', 'Half-glazed door', 'rectangle', {
+    tags: ['door', 'timber'],
+    sizes: [{ width: 0.95, height: 2.1 }],
+    more: {
+      onFloor: true,
+      infill: infill(
+        leaf('right', transoms(at(0.46, 'share'), [boards('paint', 0.1), panes(3, 3)], member(0.13, 0.044)), {
+          ...doorLeaf,
+          handle: lever,
+        }),
+        doorFrame,
+      ),
+      parts: [surround(0.1), threshold(), ...linedWithin()],
+    },
   }),
 ];

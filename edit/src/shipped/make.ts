@@ -61,7 +61,12 @@ export const mullions = divided('mullions');
 export const transoms = divided('transoms');
 
 /** Glazing bars that keep every pane below so much each way. Rows come first: under a curved head they go right across, where columns of unlike heights would have theirs by steps. */
-export const barred = (wide: number, high: number, material = 'paint', thin = 0.02, field: Field = pane): Field =>
+export const barred = (
+  { wide, high }: { wide: number; high: number },
+  material = 'paint',
+  thin = 0.02,
+  field: Field = pane,
+): Field =>
   transoms(
     { kind: 'at most', size: high },
     [mullions({ kind: 'at most', size: wide }, [field], member(thin, 0.03, material))],
@@ -237,9 +242,7 @@ export function ships(
   id: string,
   name: string,
   shape: ProfileShape,
-  tags: string[],
-  sizes: Dimensions[],
-  more: Partial<Pattern> = {},
+  { tags, sizes, more = {} }: { tags: string[]; sizes: Dimensions[]; more?: Partial<Pattern> | undefined },
 ): Pattern {
   return {
     id,

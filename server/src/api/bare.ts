@@ -22,7 +22,10 @@ export function bareApi(): OpenAPIHono {
         .map((issue) => ({ path: issue.path.map(String).join('/'), reason: issue.message }));
       const count = result.error.issues.length;
       return answer(
-        new ProblemError(422, 'refused', 'What was sent does not fit', sentence(faults, count), { faults, count }),
+        new ProblemError(422, { kind: 'refused', title: 'What was sent does not fit' }, sentence(faults, count), {
+          faults,
+          count,
+        }),
       ) as never;
     },
   });
@@ -38,8 +41,7 @@ export function bareApi(): OpenAPIHono {
       return answer(
         new ProblemError(
           415,
-          'not-json',
-          'The request cannot be read',
+          { kind: 'not-json', title: 'The request cannot be read' },
           `It holds ${c.req.header('content-type')!.slice(0, 80)}, but this takes application/json.`,
         ),
       );
@@ -50,5 +52,7 @@ export function bareApi(): OpenAPIHono {
 }
 
 function tooLarge(): Response {
-  return answer(new ProblemError(413, 'too-large', 'That is too large', 'A request may hold at most 64 MB.'));
+  return answer(
+    new ProblemError(413, { kind: 'too-large', title: 'That is too large' }, 'A request may hold at most 64 MB.'),
+  );
 }

@@ -36,8 +36,7 @@ function noSuchRoute(): Response {
   return answer(
     new ProblemError(
       404,
-      'no-such-route',
-      'There is nothing here',
+      { kind: 'no-such-route', title: 'There is nothing here' },
       'The API has no such address; /api/openapi.json lists those that it has.',
     ),
   );

@@ -9,7 +9,7 @@ import type { Services } from '../services.ts';
 function itemId(text: string): string {
   const checked = z.uuid().safeParse(text);
   if (checked.success) return checked.data;
-  throw new ProblemError(422, 'refused', 'What was sent does not fit', 'item must be an item’s id.', {
+  throw new ProblemError(422, { kind: 'refused', title: 'What was sent does not fit' }, 'item must be an item’s id.', {
     faults: [{ path: 'item', reason: 'must be an item’s id' }],
     count: 1,
   });

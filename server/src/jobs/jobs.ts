@@ -148,8 +148,7 @@ export class Jobs {
     if (!row)
       throw new ProblemError(
         404,
-        'no-such-job',
-        'There is no such work',
+        { kind: 'no-such-job', title: 'There is no such work' },
         'Its result may have been cleared away. Ask for it again.',
       );
     return row as Job;
@@ -198,9 +197,14 @@ export class Jobs {
       });
       if (outcome.state === 'done') return await this.get(id);
       if (outcome.state === 'cancelled')
-        throw new ProblemError(409, 'cancelled', 'It was cancelled', 'Ask for it again.');
+        throw new ProblemError(409, { kind: 'cancelled', title: 'It was cancelled' }, 'Ask for it again.');
       const { status, type, title, detail, ...more } = JSON.parse(outcome.problem ?? '{}') as Problem;
-      throw new ProblemError((status as 422) ?? 500, String(type).replace('/problems/', ''), title, detail, more);
+      throw new ProblemError(
+        (status as 422) ?? 500,
+        { kind: String(type).replace('/problems/', ''), title },
+        detail,
+        more,
+      );
     } finally {
       off();
     }
@@ -236,7 +240,9 @@ export class Jobs {
 
   private hear({ job, state }: JobNews): void {
     if (state === 'cancelled')
-      this.ending.get(job)?.abort(new ProblemError(409, 'cancelled', 'It was cancelled', 'Ask for it again.'));
+      this.ending
+        .get(job)
+        ?.abort(new ProblemError(409, { kind: 'cancelled', title: 'It was cancelled' }, 'Ask for it again.'));
     else if (state === 'waiting') this.look();
   }
 
@@ -282,8 +288,7 @@ export class Jobs {
       if (!('type' in outcome))
         throw new ProblemError(
           422,
-          'refused',
-          'The project cannot be read',
+          { kind: 'refused', title: 'The project cannot be read' },
           'refused' in outcome ? outcome.refused : 'It holds nothing.',
         );
       await this.end(id, { state: 'done', progress: 1, stage: '', type: outcome.type, name: outcome.name, size });
@@ -383,8 +388,7 @@ class Teller {
     if (this.size > largest)
       throw new ProblemError(
         422,
-        'too-large',
-        'That is too large',
+        { kind: 'too-large', title: 'That is too large' },
         'The file would hold more than 2 GB. Divide the project, or set a coarser chord for its arcs.',
       );
     return this.size;
@@ -399,5 +403,9 @@ function asProblem(error: Error): Problem {
   if (error instanceof ProblemError) return error.body();
   const database = databaseProblem(error);
   if (database) return database.body();
-  return new ProblemError(500, 'failed', 'That failed', `It ended with: ${error.message.slice(0, 300)}`).body();
+  return new ProblemError(
+    500,
+    { kind: 'failed', title: 'That failed' },
+    `It ended with: ${error.message.slice(0, 300)}`,
+  ).body();
 }

@@ -70,15 +70,13 @@ export class Pool {
       if (clock.aborted)
         throw new ProblemError(
           422,
-          'too-long',
-          'That takes too long',
+          { kind: 'too-long', title: 'That takes too long' },
           `It was given up after ${Math.round(limit / 1000)} seconds. Divide the project, or set a coarser chord for its arcs.`,
         );
       if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY')
         throw new ProblemError(
           422,
-          'too-large',
-          'That is too large',
+          { kind: 'too-large', title: 'That is too large' },
           'It takes more memory than there is for it. Divide the project, or set a coarser chord for its arcs.',
         );
       throw error;

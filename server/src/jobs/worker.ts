@@ -121,13 +121,10 @@ async function make(
   const { written } = writtenFormats.find(({ id }) => id === kind)!;
   const name = named(written.ending);
   const progress = { done: 0 };
-  for (const bytes of await writers[kind].pieces(
-    document,
-    model,
-    name.slice(0, -written.ending.length - 1),
-    (share) => (progress.done = share),
-    (sha256) => assets.get(sha256) ?? null,
-  )) {
+  for (const bytes of await writers[kind].pieces(document, model, name.slice(0, -written.ending.length - 1), {
+    onShare: (share) => (progress.done = share),
+    source: (sha256) => assets.get(sha256) ?? null,
+  })) {
     put(bytes);
     tell({ progress: 0.6 + 0.4 * progress.done, stage: 'writing the file' });
   }

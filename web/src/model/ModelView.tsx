@@ -142,13 +142,10 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           chosen: () =>
             controls.current &&
             fly(
-              chosenFrom(
-                document,
-                wall,
-                chosenIds(useEditor.getState().chosen),
-                controls.current.object.position,
-                controls.current.target,
-              ),
+              chosenFrom(document, wall, chosenIds(useEditor.getState().chosen), {
+                now: controls.current.object.position,
+                target: controls.current.target,
+              }),
             ),
           outer: wall ? () => fly(faceOn(document, wall, 'outer')) : null,
           inner: wall

@@ -36,7 +36,11 @@ function cornersOf({ min, max }: THREE.Box3): THREE.Vector3[] {
 }
 
 /** The corners of a rectangle about a point. */
-function around(middle: THREE.Vector3, along: THREE.Vector3, a: number, up: THREE.Vector3, b: number): THREE.Vector3[] {
+function around(
+  middle: THREE.Vector3,
+  { along, a }: { along: THREE.Vector3; a: number },
+  { up, b }: { up: THREE.Vector3; b: number },
+): THREE.Vector3[] {
   return [
     [-a, -b],
     [a, -b],
@@ -142,7 +146,11 @@ export function faceOn(document: ProjectDocument, element: Element, side: FaceNa
     new THREE.Vector3(...directionsAt(chart, length / 2).along),
     new THREE.Vector3(...directionsAt(chart, length / 2).up),
   ];
-  return { to: middle, from: middle.clone().add(away), all: around(middle, along, length / 2, up, height / 2) };
+  return {
+    to: middle,
+    from: middle.clone().add(away),
+    all: around(middle, { along, a: length / 2 }, { up, b: height / 2 }),
+  };
 }
 
 /** Seen no nearer than this is what is planted on a face itself, or stands before it. */
@@ -182,10 +190,8 @@ export function endOn(document: ProjectDocument, element: Element, end: 'start' 
     from: middle.clone().add(away),
     all: around(
       middle,
-      new THREE.Vector3(...inward),
-      Math.max(thickness / 2, height / 4),
-      new THREE.Vector3(...up),
-      height / 2,
+      { along: new THREE.Vector3(...inward), a: Math.max(thickness / 2, height / 4) },
+      { up: new THREE.Vector3(...up), b: height / 2 },
     ),
   };
 }
@@ -195,8 +201,7 @@ export function chosenFrom(
   document: ProjectDocument,
   element: Element | undefined,
   ids: readonly string[],
-  now: THREE.Vector3,
-  target: THREE.Vector3,
+  { now, target }: { now: THREE.Vector3; target: THREE.Vector3 },
 ): Stand | null {
   const box = new THREE.Box3();
   for (const id of ids) {

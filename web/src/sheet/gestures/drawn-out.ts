@@ -90,7 +90,9 @@ export function drawingSide(desk: SheetDesk, opening: Opening, box: Box, side: B
     {
       move: (spot) => {
         const { s, t } = desk.on(spot, view);
-        const guide = spot.free ? null : snapSide(box, side, along ? s : t, others, lines, desk.reach);
+        const guide = spot.free
+          ? null
+          : snapSide(box, { side, at: along ? s : t }, others, { lines, reach: desk.reach });
         const to = guide?.at ?? (spot.free ? (along ? s : t) : whole(along ? s : t));
         value = drawnTo(desk.now.committed.patterns[opening.pattern]!, box, side, to);
         const refused = shown(firstShown(ways).apply(value));
@@ -151,7 +153,7 @@ export function drawingWall(desk: SheetDesk, wall: Wall, handle: WallHandle): Ge
       },
       drop: () => finish(drawWallPoint(wall, handle.kind, at.s, at.t)),
     },
-    () => wallFigure(desk, wall, handle, at, says()),
+    () => wallFigure(desk, wall, handle, { place: at, value: says() }),
   );
 }
 
@@ -164,8 +166,7 @@ function wallFigure(
   desk: SheetDesk,
   wall: Wall,
   handle: WallHandle,
-  { s, t }: { s: number; t: number },
-  value: number,
+  { place: { s, t }, value }: { place: { s: number; t: number }; value: number },
 ): EditedFigure {
   const { lines, view } = desk.now;
   const length = handle.along && !handle.up;

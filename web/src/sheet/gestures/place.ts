@@ -14,7 +14,7 @@ import { lengthsOf } from './move.ts';
 /** The point of the face at a spot, at a corner or line where one pulls. */
 export function pointAt(desk: SheetDesk, spot: Spot): { s: number; t: number; reason: string | null } {
   const { s, t } = desk.on(spot);
-  return spot.free ? { s, t, reason: null } : snapPoint(s, t, desk.now.shown.boxes, desk.now.lines, desk.reach);
+  return spot.free ? { s, t, reason: null } : snapPoint({ s, t }, desk.now.shown.boxes, desk.now.lines, desk.reach);
 }
 
 /** Draws out a rectangle between two corners. */
