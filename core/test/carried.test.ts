@@ -7,7 +7,7 @@ import type { ManifoldToplevel } from 'manifold-3d';
 import { cutModel, meshIn, prove, type ElementCut } from '../src/index.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
 import { opening, project, wall } from './sample.ts';
-import { solidIn } from './solid-of.ts';
+import { overlapIn, solidIn } from './solid-of.ts';
 
 let library: ManifoldToplevel;
 beforeAll(async () => {
@@ -53,14 +53,7 @@ function cutOf(of: Case): ElementCut {
   return cut;
 }
 
-/** How much of the parts lies in the wall or in one another, cubic metres. */
-function overlap({ mesh, parts }: ElementCut): number {
-  const all = [
-    solidIn(library, mesh),
-    ...parts.flatMap(({ part, placement }) => solidIn(library, meshIn(placement, part.mesh)).decompose()),
-  ];
-  return all.reduce((sum, solid) => sum + solid.volume(), 0) - library.Manifold.union(all).volume();
-}
+const overlap = (cut: ElementCut): number => overlapIn(library, cut);
 const volumeOf = ({ parts }: ElementCut): number => parts.reduce((sum, { part }) => sum + prove(part.mesh).volume, 0);
 
 /** Openings that go through in every way. */

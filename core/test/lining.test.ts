@@ -16,9 +16,9 @@ import type { ManifoldToplevel } from 'manifold-3d';
 import { cutModel, meshIn, prove, type ElementCut } from '../src/index.ts';
 import { placedIn } from '../src/element/chart.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
-import { patternFront } from '../src/infill/drawn.ts';
+import { patternFront } from '../src/infill/parts.ts';
 import { opening, project, wall } from './sample.ts';
-import { solidIn } from './solid-of.ts';
+import { overlapIn } from './solid-of.ts';
 
 let library: ManifoldToplevel;
 beforeAll(async () => {
@@ -45,12 +45,12 @@ const infill: NonNullable<Pattern['infill']> = {
 interface Case {
   sweep?: number;
   shape?: ProfileShape;
-  more?: Partial<Pattern>;
+  more?: { [K in keyof Pattern]?: Pattern[K] | undefined };
   on?: Partial<Opening>;
 }
 
-/** The cut of an opening with parts, all of it closed, nothing left out. */
-function cutOf(parts: Part[], { sweep, shape = 'rectangle', more, on }: Case = {}): ElementCut {
+/** An opening with parts in a wall, as it is cut. */
+function modelOf(parts: Part[], { sweep, shape = 'rectangle', more, on }: Case = {}): ReturnType<typeof cutModel> {
   const pattern: Pattern = {
     id: 'p',
     name: 'Lined',
@@ -62,24 +62,30 @@ function cutOf(parts: Part[], { sweep, shape = 'rectangle', more, on }: Case = {
     parts,
   };
   const w1 = wall({ length: 9, height: 6, ...(sweep ? { sweep } : {}) });
-  const made = cutModel(project([w1], [{ ...opening('a', 'p', 4, 1.5), ...on }], { patterns: { p: pattern } }));
-  expect(made.statuses.get('a')).toMatchObject({ state: 'cut', reason: null });
-  const cut = made.cuts.get('w1')!;
+  return cutModel(project([w1], [{ ...opening('a', 'p', 4, 1.5), ...on }], { patterns: { p: pattern } }));
+}
+
+/** What is wrong with it, if anything is. */
+const reasonOf = (parts: Part[], of?: Case): string | null => modelOf(parts, of).statuses.get('a')!.reason;
+
+/** Its cut, all of it closed. */
+function closedIn({ cuts }: ReturnType<typeof cutModel>): ElementCut {
+  const cut = cuts.get('w1')!;
   for (const { part } of cut.parts) expect(prove(part.mesh)).toMatchObject({ closed: true, openEdges: 0, flaps: 0 });
   return cut;
+}
+
+/** The cut of an opening with parts, nothing left out. */
+function cutOf(parts: Part[], of?: Case): ElementCut {
+  const made = modelOf(parts, of);
+  expect(made.statuses.get('a')).toMatchObject({ state: 'cut', reason: null });
+  return closedIn(made);
 }
 
 const volumeOf = ({ parts }: ElementCut, id: string): number =>
   parts.filter((one) => one.id === id).reduce((sum, { part }) => sum + prove(part.mesh).volume, 0);
 
-/** How much of the parts lies in the wall or in one another, cubic metres. */
-function overlap({ mesh, parts }: ElementCut): number {
-  const all = [
-    solidIn(library, mesh),
-    ...parts.flatMap(({ part, placement }) => solidIn(library, meshIn(placement, part.mesh)).decompose()),
-  ];
-  return all.reduce((sum, solid) => sum + solid.volume(), 0) - library.Manifold.union(all).volume();
-}
+const overlap = (cut: ElementCut): number => overlapIn(library, cut);
 
 const board: Part = {
   id: 'board',
@@ -172,34 +178,16 @@ describe('a lining', () => {
   });
 
   it('tells why there is none', () => {
-    const reasonOf = (parts: Part[], more: Partial<Pattern> = {}): string | null => {
-      const pattern: Pattern = {
-        id: 'p',
-        name: 'Lined',
-        profile: firstChoice('rectangle'),
-        sizes: { a: { id: 'a', name: '', dimensions: { width: 0.5, height: 0.5 } } },
-        reveal: { material: null },
-        infill,
-        parts,
-        ...more,
-      };
-      const made = cutModel(project([wall()], [opening('a', 'p', 4, 1.5)], { patterns: { p: pattern } }));
-      return made.statuses.get('a')!.reason;
-    };
-    expect(
-      reasonOf([within({ thickness: 0.2, sides: [...all] })], {
-        sizes: { a: { id: 'a', name: '', dimensions: { width: 0.3, height: 0.3 } } },
-      }),
-    ).toContain('it is too small for its lining');
-    // Boards from both sides that pass through each other.
-    const narrow = (shape: ProfileShape): Partial<Pattern> => ({
-      profile: firstChoice(shape),
-      sizes: { a: { id: 'a', name: '', dimensions: firstDimensions(shape) } },
-      infill: undefined,
+    const sized = (width: number, height: number): Partial<Pattern> => ({
+      sizes: { a: { id: 'a', name: '', dimensions: { width, height } } },
     });
+    const thick = within({ thickness: 0.2, sides: [...all] });
+    expect(reasonOf([thick], { more: sized(0.3, 0.3) })).toContain('it is too small for its lining');
+    // Boards from both sides that pass through each other.
+    const web: Case = { shape: 'i-section', more: { infill: undefined } };
     const sides = ['jamb-left', 'jamb-right'] as Lining['sides'];
-    expect(reasonOf([within({ thickness: 0.05, sides })], narrow('i-section'))).toContain('too small for its lining');
-    expect(reasonOf([within({ thickness: 0.02, sides })], narrow('i-section'))).toBeNull();
+    expect(reasonOf([within({ thickness: 0.05, sides })], web)).toContain('too small for its lining');
+    expect(reasonOf([within({ thickness: 0.02, sides })], web)).toBeNull();
     // It is told where the pattern is drawn, too, though it is not seen there.
     const drawn = (parts: Part[], size: Record<string, number>) =>
       patternFront({ profile: firstChoice('rectangle'), infill, parts }, size, 'mm');
@@ -209,7 +197,7 @@ describe('a lining', () => {
     );
     expect(drawn([{ ...board, reach: 0.3 } as Part], { width, height }).reason).toContain('runs into its');
     expect(drawn([{ ...board, reach: 0.18 } as Part, within()], { width, height }).reason).toBeNull();
-    expect(reasonOf([within()], { infill: { ...infill, seat: { from: 'inner', depth: 0 } } })).toContain(
+    expect(reasonOf([within()], { more: { infill: { ...infill, seat: { from: 'inner', depth: 0 } } } })).toContain(
       'what stands in it leaves nothing of the reveal before it',
     );
   });
@@ -340,29 +328,19 @@ describe('linings at random', () => {
   it('are closed and lie in nothing, or it is told why there are none', () => {
     fc.assert(
       fc.property(someLining, ({ shape, sides, thickness, reach, behind, sections, filled, boarded, face }) => {
-        const pattern: Pattern = {
-          id: 'p',
-          name: 'Lined',
-          profile: firstChoice(shape),
-          sizes: { a: { id: 'a', name: '', dimensions: firstDimensions(shape) } },
-          reveal: { material: null },
-          sections,
-          ...(filled ? { infill: { ...infill, gap: 0.001 } } : {}),
-          parts: [
-            within({ sides, thickness, reach, behind }),
-            ...(boarded && filled && shape.endsWith('arch') ? [board] : []),
-          ],
-        };
-        const placed = { ...opening('a', 'p', 4, 1.5), ...(face === 'inner' ? { face } : {}) };
-        const { statuses, cuts } = cutModel(
-          project([wall({ length: 9, height: 6 })], [placed], { patterns: { p: pattern } }),
-        );
-        const { state, reason } = statuses.get('a')!;
+        const parts = [
+          within({ sides, thickness, reach, behind }),
+          ...(boarded && filled && shape.endsWith('arch') ? [board] : []),
+        ];
+        const made = modelOf(parts, {
+          shape,
+          more: { sections, infill: filled ? { ...infill, gap: 0.001 } : undefined },
+          ...(face === 'inner' ? { on: { face } } : {}),
+        });
+        const { state, reason } = made.statuses.get('a')!;
         if (state !== 'cut') return;
-        const cut = cuts.get('w1')!;
+        const cut = closedIn(made);
         expect(reason !== null || cut.parts.some(({ id }) => id === 'lining')).toBe(true);
-        for (const { part } of cut.parts)
-          expect(prove(part.mesh)).toMatchObject({ closed: true, openEdges: 0, flaps: 0 });
         // What runs into something else is told of.
         if (reason === null) expect(overlap(cut)).toBeLessThan(5e-6);
       }),

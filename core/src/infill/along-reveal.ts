@@ -8,7 +8,7 @@ import { partedClosed } from '../mesh/parted.ts';
 import type { Placed } from '../setout/resolve.ts';
 import { tidy } from '../tidy.ts';
 import type { Vector } from '../vector.ts';
-import { carriedWith, placementOf, depthTo, type Stood } from './carried.ts';
+import { carriedWith, clearIn, depthTo, placementOf, type Stood } from './carried.ts';
 import { seatOf, type InfillPart } from './infill.ts';
 import { roomIn } from './room.ts';
 
@@ -38,11 +38,8 @@ export function alongReveal(
   const { sheet, placed } = on;
   const plane = flatEnd(part, on, own);
   const until = plane && typeof roomIn(part, placed) === 'number' ? goesTo(on, plane) : undefined;
-  const stands: Stood = {
-    ...placed,
-    ...(placed.clear ? { outline: placed.clear } : {}),
-    ...(until === undefined ? {} : { until }),
-  };
+  const clear = clearIn(placed);
+  const stands: Stood = until === undefined ? clear : { ...clear, until };
   const made = carriedWith('set in', sheet, placed, make(stands));
   return plane && typeof made !== 'string' ? endedAt(made, plane) : made;
 }

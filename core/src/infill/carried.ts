@@ -21,7 +21,7 @@ import type { InfillPart, Stands } from './infill.ts';
 import { dot, minus, type Vector } from '../vector.ts';
 
 /** An opening as far as something can stand in it. */
-const clearIn = (placed: Placed): Placed => (placed.clear ? { ...placed, outline: placed.clear } : placed);
+export const clearIn = (placed: Placed): Placed => (placed.clear ? { ...placed, outline: placed.clear } : placed);
 
 /** Where an opening's parts stand: on its own face at the middle of its width, square to the face or to the way in which the opening is carried through a curved one. */
 export function placementOf({ chart }: Pick<Sheet, 'chart'>, placed: Placed): Rigid {

@@ -30,7 +30,7 @@ const sideNames = ['jamb-left', 'jamb-right', 'head', 'sill'] as const;
 
 /** The lining of an opening on its own face, or why it carries none. */
 export function lining(part: Lining, placed: Placed & Pick<Stands, 'until'>): PartMesh | string {
-  const outline = areaOf(placed.clear ?? placed.outline);
+  const outline = areaOf(placed.outline);
   if (!outline) return 'its outline has islands, and carries no lining';
   const room = placed.until ?? roomIn(part, placed);
   if (typeof room === 'string') return room;

@@ -113,15 +113,11 @@ function textOf(value: object | undefined): string {
 const partOnce = oncePer<readonly InfillPart[] | string>();
 const infillOnce = oncePer<readonly InfillPart[] | string>();
 
-/** Kinds that lie along the reveal, and go with that. */
-const inReveal: ReadonlySet<Part['kind']> = new Set(['sill board', 'lining']);
-
 /** Kinds that have to do with what stands in the opening, or with a board on its sill. */
-const onBoards: ReadonlySet<Part['kind']> = new Set([...inReveal, 'surround']);
+const onBoards: ReadonlySet<Part['kind']> = new Set(['sill board', 'lining', 'surround']);
 
 /** How a part goes with its opening. */
-const goingOf = (part: Part): Going =>
-  isSetIn(part) || inReveal.has(part.kind) ? 'set in' : part.kind === 'surround' ? 'planted' : 'standing';
+const goingOf = (part: Part): Going => (isSetIn(part) ? 'set in' : part.kind === 'surround' ? 'planted' : 'standing');
 
 /** An opening as a part finds it: only what stands in the reveal has to find its room there, and what lies against the face where that is. */
 function foundBy(part: Part, sheet: Sheet, placed: Placed): { stands: Stood; key: string } {

@@ -30,7 +30,7 @@ export function sillBoard(board: SillBoard, placed: Placed & Pick<Stands, 'until
   const turned = own !== undefined && own !== face;
   const half = profile.width / 2;
   // Beside what does not rise upright from the sill it gets no wider with that.
-  const beside = ([x, upright]: readonly [number, boolean], away: 1 | -1, section: SectionLine): Line =>
+  const beside = ([x, upright]: End, away: 1 | -1, section: SectionLine): Line =>
     unstepped(through(section, back)).map(([y, offset]) => [
       y,
       x - half + away * (upright ? offset : Math.min(0, offset)),

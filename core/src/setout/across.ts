@@ -41,7 +41,7 @@ function acrossAnew(over: TurnedOver, placed: Placed, thickness: number): Placed
     own: placed.own ?? placed.face ?? 'outer',
   };
   if (bent && placed.pattern.jambs === 'radial') {
-    const left = Math.min(...mirroredBy(outline, (x) => to(s + x)).xs);
+    const left = Math.min(...outline.xs.map((x) => to(s + x)));
     const turned = (x: number): number => to(s + x) - left;
     const mapped = mirroredBy(outline, turned);
     const width = Math.max(...mapped.xs);

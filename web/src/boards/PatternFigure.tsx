@@ -18,8 +18,8 @@ interface FigureProps {
   materials?: ProjectDocument['materials'];
   /** The most pixels that a metre is drawn as, so that small things look small beside others. */
   most?: number;
-  /** Whether all that is wrong with it is told, too. */
-  proved?: boolean;
+  /** What is known to be wrong with it besides what cannot be drawn. */
+  wrong?: string | null;
 }
 
 export function PatternFigure({
@@ -30,13 +30,14 @@ export function PatternFigure({
   height = 52,
   most = 1000,
   materials,
-  proved = false,
+  wrong = null,
 }: FigureProps) {
   const made = useMemo(
     () => outlineOf(pattern.profile, dimensions, units, defaultFineness),
     [pattern.profile, dimensions, units],
   );
-  const { front, reason } = usePatternFront(pattern, dimensions, units, proved);
+  const { front, reason: undrawn } = usePatternFront(pattern, dimensions, units);
+  const reason = undrawn ?? wrong;
   if ('reason' in made) return <svg className="figure" width={width} height={height} aria-hidden />;
   const { width: wide, height: high } = made.profile;
   const [left, low, right, top] = boundsOf(front, [-wide / 2, 0, wide / 2, high]);

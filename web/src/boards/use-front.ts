@@ -1,22 +1,20 @@
 /** What stands in and about a pattern as it is drawn: what draws it is fetched after the page itself. */
-import type { patternFront } from '@yard-arch/core';
+import type { patternPicture } from '@yard-arch/core/drawn';
 import type { Dimensions, Pattern, Units } from '@yard-arch/document';
 import { useEffect, useMemo, useState } from 'react';
 import { useEditor } from '../state/state.ts';
 
-type Draw = typeof patternFront;
-/** With what is wrong in it, or only how it is seen. */
-type Draws = Record<'proved' | 'seen', Draw>;
+type Draw = typeof patternPicture;
 type Drawn = ReturnType<Draw>;
 type Figured = Pick<Pattern, 'profile' | 'infill' | 'parts' | 'sections'>;
 
-let known: Draws | null = null;
-let coming: Promise<Draws> | null = null;
+let known: Draw | null = null;
+let coming: Promise<Draw> | null = null;
 
 /** Fetches what draws patterns; where that fails it is tried again with the next. */
-const fetchIt = (): Promise<Draws> =>
+const fetchIt = (): Promise<Draw> =>
   (coming ??= import('@yard-arch/core/drawn').then(
-    ({ patternFront, patternPicture }) => (known = { proved: patternFront, seen: patternPicture }),
+    (made) => (known = made.patternPicture),
     (error: Error) => {
       coming = null;
       throw error;
@@ -25,9 +23,9 @@ const fetchIt = (): Promise<Draws> =>
 
 const nothing: Drawn = { front: [], reason: null };
 
-/** Outlines alone until it is there. @param proved whether all that is wrong is wanted, too: that takes several times as long */
-export function usePatternFront(pattern: Figured, dimensions: Dimensions, units: Units, proved: boolean): Drawn {
-  const [draw, setDraw] = useState<Draws | null>(() => known);
+/** Outlines alone until it is there. */
+export function usePatternFront(pattern: Figured, dimensions: Dimensions, units: Units): Drawn {
+  const [draw, setDraw] = useState<Draw | null>(() => known);
   const wanted = pattern.infill !== undefined || (pattern.parts?.length ?? 0) > 0;
   useEffect(() => {
     if (!wanted || draw) return;
@@ -43,8 +41,8 @@ export function usePatternFront(pattern: Figured, dimensions: Dimensions, units:
   // What it carries may have come in meanwhile.
   const meshes = useEditor((state) => state.meshes);
   return useMemo(
-    () => (wanted && draw ? draw[proved ? 'proved' : 'seen'](pattern, dimensions, units) : nothing),
+    () => (wanted && draw ? draw(pattern, dimensions, units) : nothing),
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [pattern, dimensions, units, meshes, draw, wanted, proved],
+    [pattern, dimensions, units, meshes, draw, wanted],
   );
 }

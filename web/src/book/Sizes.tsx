@@ -69,7 +69,7 @@ export function Sizes({ document, pattern, chosen, onChoose }: SizesProps) {
                 width={Math.max(least, Math.ceil(wide * scale) + frame)}
                 height={Math.ceil(high * scale) + frame}
                 most={scale}
-                proved
+                wrong={reason}
               />
               <b>{tried ? `tried ${label}` : label}</b>
               {reason && (

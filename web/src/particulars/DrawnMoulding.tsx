@@ -1,13 +1,8 @@
 /** A moulding that is drawn: its section as it is cut through, drawn anew or read from a drawing, and point by point. */
 import type { Moulding, Units } from '@yard-arch/document';
-import type { Outlined } from '@yard-arch/edit';
-import { useState } from 'react';
-import { later } from '../common/later.tsx';
 import { pathOf } from '../fields/DrawnRings.tsx';
 import { OutlineFields } from './OutlineFields.tsx';
-
-const FromDrawing = later(async () => (await import('../fields/FromDrawing.tsx')).FromDrawing);
-const DrawOutline = later(async () => (await import('../fields/DrawOutline.tsx')).DrawOutline);
+import { Redrawing } from './Redrawing.tsx';
 
 type Drawn = Extract<Moulding, { kind: 'drawn' }>;
 
@@ -21,9 +16,6 @@ const hint =
   'Draw it as it is cut through: its front below, the opening on its right, its left side and its back straight.';
 
 export function DrawnMoulding({ moulding, units, onChange }: DrawnMouldingProps) {
-  const [open, setOpen] = useState<'no' | 'read' | 'draw'>('no');
-  const take = ({ outline }: Outlined): boolean => onChange({ kind: 'drawn', outline });
-  const common = { units, open: true, confirm: 'Take this section', onTake: take, onClose: () => setOpen('no') };
   return (
     <details className="reveal" open={moulding.outline.length <= 8}>
       <summary>Section, {moulding.outline.length} points</summary>
@@ -35,16 +27,13 @@ export function DrawnMoulding({ moulding, units, onChange }: DrawnMouldingProps)
         ways={['across', 'deep']}
         onChange={(outline) => onChange({ kind: 'drawn', outline })}
       />
-      <p className="row-links">
-        <button className="link" onClick={() => setOpen('draw')}>
-          draw it anew…
-        </button>
-        <button className="link" onClick={() => setOpen('read')}>
-          read it from a drawing…
-        </button>
-        {open === 'read' && <FromDrawing {...common} />}
-        {open === 'draw' && <DrawOutline {...common} scale="moulding" hint={hint} />}
-      </p>
+      <Redrawing
+        units={units}
+        confirm="Take this section"
+        onDrawn={({ outline }) => onChange({ kind: 'drawn', outline })}
+        scale="moulding"
+        hint={hint}
+      />
     </details>
   );
 }

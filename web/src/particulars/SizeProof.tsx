@@ -44,7 +44,7 @@ export function SizeProof({ document, pattern }: { document: ProjectDocument; pa
               units={document.units}
               width={Math.ceil(width * scale) + 4}
               height={Math.ceil(height * scale) + 4}
-              proved
+              wrong={fails}
             />
             <figcaption className={fails ? 'bad' : undefined}>
               {sizeLabel(pattern, size, document.units)}
