@@ -1,6 +1,6 @@
 /** Unit tests of every room, and the server's against a real PostgreSQL. */
 export default {
-  testEnvironment: 'node',
+  testEnvironment: '<rootDir>/ops/plain-environment.mjs',
   testMatch: ['<rootDir>/{document,core,edit,server,cli,web,ops}/test/**/*.test.{ts,tsx}'],
   setupFiles: ['<rootDir>/ops/browser-of-tests.ts', '<rootDir>/ops/seed-of-tests.ts'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],

@@ -4,7 +4,7 @@ import type { OpeningStatus } from '../cut/status.ts';
 import { sheetsOf } from '../element/sheets.ts';
 import { isFault, type Fault, type Finding, type Subject, type Told } from '../finding.ts';
 import { misfitsOn, type Misfit } from '../setout/fit.ts';
-import { worded } from '../setout/resolve.ts';
+import { worded } from '../setout/placed.ts';
 import { gapsTold } from './roof-gaps.ts';
 import { throughRoof } from './through-roof.ts';
 

@@ -3,7 +3,7 @@ import { faceLabel, isManyFaced, type Element, type ProjectDocument } from '@yar
 import { gapsOf } from '../element/roof-gaps.ts';
 import { sheetsOf } from '../element/sheets.ts';
 import type { Told } from '../finding.ts';
-import { worded } from '../setout/resolve.ts';
+import { worded } from '../setout/placed.ts';
 
 /** What is to be told of a roof one of whose planes ends in the air above another. */
 export function gapsTold(document: ProjectDocument, element: Element): Told[] {

@@ -2,7 +2,7 @@
 import type { Sheet } from '../element/sheet.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { squareSections } from '../profile/section.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { PieceMaker } from './piece.ts';
 import { settingOf } from './setting.ts';
 import { reachOf } from './reach.ts';

@@ -2,8 +2,8 @@
 import type { Sheet } from '../element/sheet.ts';
 import { leadsInside } from '../mesh/face.ts';
 import type { Region } from '../mesh/region.ts';
-import type { FaceLines } from '../reveal/place.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { FaceLines } from '../reveal/placed.ts';
+import type { Placed } from '../setout/placed.ts';
 import { micrometre as same, nanometre, relative } from '../tolerances.ts';
 
 /**

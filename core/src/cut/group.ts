@@ -3,7 +3,7 @@ import type { Sheet } from '../element/sheet.ts';
 import { jointed, loopsOf, tangent, type EdgeLoop, type LoopEdge } from '../reveal/loop.ts';
 import type { Side } from '../profile/profile.ts';
 import { offsetAt, type SectionLine } from '../profile/section.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import type { Loop } from '../mesh/arrangement.ts';
 import { clip, type ClippedLoop, type Part } from './clip.ts';
 import { nanometre as same, parallel } from '../tolerances.ts';

@@ -1,7 +1,7 @@
 /** Needles: triangles that are thin only because a row or a column passes close by a corner without going through it. */
 import type { Sheet } from '../element/sheet.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
-import type { FaceLines } from '../reveal/place.ts';
+import type { FaceLines } from '../reveal/placed.ts';
 import { needle, passing } from '../tolerances.ts';
 
 /** Heights of triangles below this are needles, metres; and how near to one of their corners a line must pass that made them. */

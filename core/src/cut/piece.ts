@@ -9,10 +9,12 @@ import { sectionWithin, squareSections, type SectionLine } from '../profile/sect
 import { dress, type Dressed } from '../reveal/dress.ts';
 import type { LoopEdge } from '../reveal/loop.ts';
 import type { PlacedTube } from '../reveal/patches.ts';
-import { isCarriedAlike, placeBent, placeFlat, straightFrame, type Frame } from '../reveal/place.ts';
+import { isCarriedAlike, straightFrame, type Frame } from '../reveal/frame.ts';
+import { placeBent } from '../reveal/place-bent.ts';
+import { placeFlat } from '../reveal/place-flat.ts';
 import { makeTube, type Tube } from '../reveal/tube.ts';
 import { zip } from '../reveal/zip.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { writeFace } from './face-corners.ts';
 import { drawnOut } from './flush.ts';
 import { reachOf } from './reach.ts';

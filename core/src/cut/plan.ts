@@ -3,16 +3,17 @@ import type { Units } from '@yard-arch/document';
 import Flatbush from 'flatbush';
 import type { Sheet } from '../element/sheet.ts';
 import { outlineArea } from '../profile/flatten.ts';
-import { worded, type Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { tolerance, TooTangled, type Loop } from '../mesh/arrangement.ts';
 import { holdsPoint } from '../mesh/region.ts';
-import { clip, type Clipped, type Part } from './clip.ts';
-import { outlinesBehind } from './group.ts';
+import { clip } from './clip.ts';
+import { atTheEdge } from './edge.ts';
 import { reachOf } from './reach.ts';
 import type { Grouping } from './skin.ts';
 import { nanometre } from '../tolerances.ts';
-import { notCut, type OpeningStatus, type State, statusOf } from './status.ts';
-import { fault, type Fault, type Told } from '../finding.ts';
+import { outsideStatus, placedLoop, stateOf, tangled, withinOthers } from './said.ts';
+import { notCut, type OpeningStatus, statusOf } from './status.ts';
+import { fault } from '../finding.ts';
 
 /** How openings are to be cut together, and what became of each, in the order given. Openings in no group are not cut. */
 export interface Plan {
@@ -58,9 +59,6 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
   return plan;
 }
 
-/** Edges in which the planes of a roof meet: what runs over them is cut on its own plane alone. */
-const shared: ReadonlySet<string> = new Set(['hip', 'ridge', 'valley', 'fold']);
-
 /** Where others go on from a sheet's edges, what only comes near them is cut like all else; what runs over them, with all that it is united with, is told apart. */
 function onRim({
   singles,
@@ -92,26 +90,6 @@ function onRim({
     else groups.push(together);
   }
   return { singles, groups, atEdge: atEdge.sort((a, b) => a - b) };
-}
-
-/** What an opening is said to be when nothing stands against it. */
-function stateOf({ kind }: Placed): State {
-  return kind === 'niche' || kind === 'niche to layer'
-    ? 'niche'
-    : kind === 'boss'
-      ? 'boss'
-      : kind === 'imprint'
-        ? 'imprint'
-        : 'cut';
-}
-
-function placedLoop({ outline, s, t }: Placed): Loop {
-  return {
-    xs: outline.xs.map((x) => x + s),
-    ys: outline.ys.map((y) => y + t),
-    count: outline.count,
-    next: outline.next,
-  };
 }
 
 /** How far a section reaches beyond a profile, metres. */
@@ -245,169 +223,6 @@ function isInside(outline: Loop, opening: Placed): boolean {
   return holdsPoint({ ...outline, next: outline.next! }, x, y);
 }
 
-function outsideStatus(
-  { noun, larger, length, height }: Sheet,
-  { id, s, t, profile }: Placed,
-  units: Units,
-): OpeningStatus {
-  const ways: string[] = [];
-  if (s >= length) ways.push(`${worded(s - length, units)} beyond its end`);
-  else if (s + profile.width <= 0) ways.push(`${worded(-s - profile.width, units)} before its start`);
-  if (t >= height) ways.push(`${worded(t - height, units)} above its top`);
-  else if (t + profile.height <= 0) ways.push(`${worded(-t - profile.height, units)} below its base`);
-  return notCut(
-    id,
-    fault(
-      'off-element',
-      `it lies off the ${noun}${ways.length > 0 ? `, ${ways.join(' and ')}` : ''}`,
-      `Move it onto the ${noun}, or make the ${noun} ${larger}.`,
-    ),
-  );
-}
-
-function partOf({ kind }: Placed): Part {
-  return kind === 'keep inside' ? 'keep' : kind === 'boss' || kind === 'imprint' ? 'raised' : 'void';
-}
-
-/** Clips what meets the edge, tells what became of it, and returns what is to be cut there. */
-function atTheEdge(
-  sheet: Sheet,
-  { outline, cluster }: { outline: Loop; cluster: readonly number[] },
-  openings: readonly Placed[],
-  { statuses, units }: { statuses: OpeningStatus[]; units: Units },
-): number[] {
-  if (cluster.length === 0) return [];
-  const { noun } = sheet;
-  const nothingLeft = `with it nothing would be left of the ${noun}`;
-  let taken = [...cluster];
-  const refused = (k: number, found: Fault): void => {
-    statuses[k] = notCut(openings[k]!.id, found);
-    taken = taken.filter((other) => other !== k);
-  };
-  for (const k of cluster)
-    if (openings[k]!.kind === 'imprint' || openings[k]!.kind === 'boss') refused(k, unclear(openings[k]!, noun));
-  const clipAll = (): Clipped =>
-    clip(
-      outline,
-      taken.map((k) => placedLoop(openings[k]!)),
-      taken.map((k) => partOf(openings[k]!)),
-    );
-  let clipped: Clipped;
-  try {
-    clipped = clipAll();
-    const tooLarge = taken.filter((k, i) => openings[k]!.kind === 'through' && !clipped.openings[i + 1]!.leaves);
-    if (tooLarge.length > 0) {
-      for (const k of tooLarge)
-        refused(
-          k,
-          fault(
-            'nothing-left',
-            `${nothingLeft}: it is ${worded(openings[k]!.profile.width, units)} wide and ${worded(openings[k]!.profile.height, units)} high, ` +
-              `the ${noun} ${worded(sheet.length, units)} long and ${worded(sheet.height, units)} high`,
-            `Choose a smaller size, or make the ${noun} ${sheet.larger}.`,
-          ),
-        );
-      clipped = clipAll();
-    }
-    const through = taken.filter((k) => openings[k]!.kind === 'through' || openings[k]!.kind === 'keep inside');
-    const left =
-      through.length === taken.length
-        ? clipped.loops.length
-        : clip(
-            outline,
-            through.map((k) => placedLoop(openings[k]!)),
-            through.map((k) => partOf(openings[k]!)),
-          ).loops.length;
-    if (left === 0) {
-      for (const k of through)
-        refused(
-          k,
-          fault(
-            'nothing-left',
-            `${nothingLeft}: together with its neighbours it covers it all`,
-            'Move or narrow some of them, or block them up.',
-          ),
-        );
-      clipped = clipAll();
-    }
-  } catch (error) {
-    if (!(error instanceof TooTangled)) throw error;
-    for (const k of cluster) statuses[k] = tangled(openings[k]!);
-    return [];
-  }
-  const order = [...taken];
-  const cut: number[] = [];
-  order.forEach((k, i) => {
-    const report = clipped.openings[i + 1]!;
-    const opening = openings[k]!;
-    if (opening.kind === 'keep inside') {
-      cut.push(k);
-      statuses[k] = statusOf({
-        opening: opening.id,
-        state: 'cut',
-        findings: [{ code: 'keeps-inside', reason: 'only what lies within it is kept', mend: null }],
-        area: outlineArea(opening.outline),
-      });
-      return;
-    }
-    if (!report.inside) {
-      const kept = order.some((other) => openings[other]!.kind === 'keep inside');
-      statuses[k] = kept
-        ? notCut(
-            opening.id,
-            fault(
-              'off-kept',
-              `it lies where nothing is kept of the ${noun}`,
-              'Move it within the outline that is kept.',
-            ),
-          )
-        : outsideStatus(sheet, opening, units);
-      return;
-    }
-    cut.push(k);
-    const onFace = report.over.map((edge) => sheet.outline.names[edge]!);
-    const over = [...new Set(onFace.length > 0 ? onFace : overBehind(sheet, outline, opening))];
-    const behind = onFace.length > 0 ? '' : ' behind its profile';
-    const runsOver: Told = {
-      code: 'over-edge',
-      reason: `runs over the ${over.join(' and the ')}${behind}`,
-      mend: over.some((name) => shared.has(name))
-        ? 'Move it clear of that, or set it out from above, where it cuts all planes that it covers.'
-        : null,
-    };
-    statuses[k] = statusOf({
-      opening: opening.id,
-      state: over.length > 0 && opening.kind === 'through' ? 'notched' : stateOf(opening),
-      findings: [...(over.length > 0 ? [runsOver] : []), ...(report.shows ? [] : [withinOthers])],
-      unitedWith: report.with.map((other) => openings[order[other - 1]!]!.id),
-      area: report.area,
-    });
-  });
-  return cut;
-}
-
-/** The edges that an opening whose profile keeps clear of them runs over further in, where its sections make it wider. */
-function overBehind(sheet: Sheet, outline: Loop, opening: Placed): string[] {
-  return outlinesBehind(opening).flatMap((loop) =>
-    clip(outline, [loop]).openings[1]!.over.map((edge) => sheet.outline.names[edge]!),
-  );
-}
-
-const withinOthers: Told = {
-  code: 'within-others',
-  reason: 'lies wholly within the openings that it is united with',
-  mend: null,
-};
-
-function unclear({ kind }: Placed, noun: string): Fault {
-  const what = kind === 'boss' ? 'a boss' : 'an imprint';
-  return fault(
-    'not-clear',
-    `${what} must stand clear of the ${noun}’s edge, and of openings that run over it`,
-    `Move it further onto the ${noun}, or make it smaller.`,
-  );
-}
-
 /** Tells what became of openings that meet one another within the sheet. @returns those that are to be cut together, in sets. */
 function amongThemselves(
   sheet: Sheet,
@@ -459,15 +274,4 @@ function amongThemselves(
     for (const k of rest) statuses[k] = tangled(openings[k]!);
     return [];
   }
-}
-
-function tangled(opening: Placed): OpeningStatus {
-  return notCut(
-    opening.id,
-    fault(
-      'too-many-over',
-      'it lies on so many others that they cross in too many places',
-      'Remove the openings that lie on one another, or block them up.',
-    ),
-  );
 }

@@ -1,6 +1,6 @@
 /** How far back into the layers a boss reaches. */
 import type { Sheet } from '../element/sheet.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 
 /** The depth to which a boss reaches back, metres: 0 where it only stands on the face. */
 export function reachOf({ pattern }: Placed, sheet: Sheet): number {

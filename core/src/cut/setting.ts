@@ -1,8 +1,8 @@
 /** Settings: the skin of a sheet that pieces are made in, and what of openings and layers lies in it. */
 import { developedAt } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
-import type { FaceLines } from '../reveal/place.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { FaceLines } from '../reveal/placed.ts';
+import type { Placed } from '../setout/placed.ts';
 import { rangeOf } from './group.ts';
 import { nanometre as same } from '../tolerances.ts';
 

@@ -2,7 +2,7 @@
 import type { FlatChart } from '../element/chart.ts';
 import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
 import type { Side } from '../profile/profile.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { PieceMaker, type Piece, type Shift } from './piece.ts';
 import { rangeWithin, type Setting } from './setting.ts';
 import { laidOut } from './texture.ts';

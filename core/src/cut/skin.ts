@@ -9,8 +9,8 @@ import type { Region } from '../mesh/region.ts';
 import { repeated } from '../mesh/repeat.ts';
 import { retriangulate, type Segment } from '../mesh/retriangulate.ts';
 import { transfer } from '../mesh/transfer.ts';
-import type { FaceLines } from '../reveal/place.ts';
-import { sameCarrier, type Placed } from '../setout/resolve.ts';
+import type { FaceLines } from '../reveal/placed.ts';
+import { sameCarrier, type Placed } from '../setout/placed.ts';
 import { standingOn, writeFace, type Standing } from './face-corners.ts';
 import { writePieces, type Written } from './written.ts';
 import { crossings, gridLines } from './grid.ts';
@@ -76,42 +76,75 @@ export interface Cutting {
  * @param before the same skin as it was cut before an edit.
  * @throws AtFault (whose cause is Inexpressible, Collapsed, BeyondCurve, NotTriangulable or TooTangled); NotTriangulable where a face cannot be divided
  */
-export function cutSkin(
-  builder: MeshBuilder,
-  { sheet, openings, grouping, skin, lines }: Cutting,
-  before?: SkinCut,
-): SkinCut {
+export function cutSkin(builder: MeshBuilder, cutting: Cutting, before?: SkinCut): SkinCut {
+  const { sheet, skin, lines } = cutting;
   const known = before && before.sheet === sheet && before.setting.lines === lines ? before : undefined;
   const setting = known?.setting ?? settingOf(sheet, skin, lines);
+  const pieces = piecesOf(setting, cutting, known?.pieces);
+  const need = needOf(pieces);
+  builder.reserve(need.vertices, 0, 0, 0, 0);
+  // Vertices in the order of the pieces, then the faces that they leave.
+  const sides = { outer: sideOf(need.outer), inner: sideOf(need.inner) };
+  const bases = takePieces(builder, pieces, sides);
+  const outer = dividedFace(builder, setting, { side: sides.outer, n: skin.from, kept: known?.outer });
+  const shared = !lines && sheet.chart.kind === 'flat' && sides.inner.loops.isLike(sides.outer.loops);
+  const inner = shared
+    ? { ...outer, segments: sides.inner.segments }
+    : dividedFace(builder, setting, { side: sides.inner, n: skin.to, kept: known?.inner, like: outer });
+  writeFaces(builder, setting, { sides, faces: { outer, inner }, skin, need });
+  const written = writePieces(builder, pieces, bases, known);
+  return { skin, sheet, setting, pieces, outer, inner, written, mesh: null };
+}
+
+/** The pieces of a skin: those that there were where their openings are cut alike, and otherwise new ones. */
+function piecesOf(
+  setting: Setting,
+  { sheet, openings, grouping, skin }: Cutting,
+  known: ReadonlyMap<string, KeptPiece> | undefined,
+): Map<string, KeptPiece> {
   const pieces = new Map<string, KeptPiece>();
-  const keep = (list: readonly number[], make: (members: readonly Placed[]) => Piece | null, edge: boolean): void => {
+  const keep = (
+    list: readonly number[],
+    make: (members: readonly Placed[]) => Piece | null,
+    name: (members: readonly Placed[]) => string,
+  ): void => {
     const members = list.map((k) => openings[k]!);
-    const name = edge ? 'edge' : members.map(({ id }) => id).join(' ');
-    const kept = known?.pieces.get(name);
-    if (kept && alike(kept.openings, members)) pieces.set(name, kept);
+    const named = name(members);
+    const kept = known?.get(named);
+    if (kept && alike(kept.openings, members)) pieces.set(named, kept);
     else
       try {
-        pieces.set(name, { openings: members, piece: make(members) });
+        pieces.set(named, { openings: members, piece: make(members) });
       } catch (error) {
         throw new AtFault(members, error);
       }
   };
+  const byIds = (members: readonly Placed[]): string => members.map(({ id }) => id).join(' ');
   const singles = new Singles(setting);
   const { rim } = sheet;
   keep(
     grouping.atEdge,
     (members) => (rim ? rimPiece(rim(skin.from, skin.to), members) : groupPiece(setting, members, true)),
-    true,
+    () => 'edge',
   );
-  for (const k of grouping.singles) keep([k], ([opening]) => singles.piece(opening!), false);
-  for (const group of grouping.groups) keep(group, (members) => groupPiece(setting, members, false), false);
+  for (const k of grouping.singles) keep([k], ([opening]) => singles.piece(opening!), byIds);
+  for (const group of grouping.groups) keep(group, (members) => groupPiece(setting, members, false), byIds);
+  return pieces;
+}
 
-  // Vertices in the order of the pieces, then the faces that they leave.
-  const outer = new FaceLoops();
-  const inner = new FaceLoops();
-  const outerSegments: Segment[] = [];
-  const innerSegments: Segment[] = [];
-  const need = { corners: 0, triangles: 0, polygons: 0, polygonCorners: 0, vertices: 0, outer: 0, inner: 0 };
+/** How much room pieces take in a mesh, and their loops in its faces. */
+interface Need {
+  corners: number;
+  triangles: number;
+  polygons: number;
+  polygonCorners: number;
+  vertices: number;
+  outer: number;
+  inner: number;
+}
+
+function needOf(pieces: ReadonlyMap<string, KeptPiece>): Need {
+  const need: Need = { corners: 0, triangles: 0, polygons: 0, polygonCorners: 0, vertices: 0, outer: 0, inner: 0 };
   for (const { piece } of pieces.values()) {
     if (!piece) continue;
     need.vertices += piece.points.length / 3;
@@ -122,76 +155,98 @@ export function cutSkin(
     for (const { vertices } of piece.outer) need.outer += vertices.length;
     for (const { vertices } of piece.inner) need.inner += vertices.length;
   }
-  builder.reserve(need.vertices, 0, 0, 0, 0);
-  outer.reserve(need.outer);
-  inner.reserve(need.inner);
+  return need;
+}
+
+/** The loops that pieces leave in one of the two faces, and which of them are of which piece. */
+interface Side {
+  loops: FaceLoops;
+  segments: Segment[];
+}
+
+type Both<T> = Record<'outer' | 'inner', T>;
+
+function sideOf(vertices: number): Side {
+  const loops = new FaceLoops();
+  loops.reserve(vertices);
+  return { loops, segments: [] };
+}
+
+/** Puts the pieces' vertices into the mesh, and their loops into the faces. @returns the first vertex of each piece */
+function takePieces(
+  builder: MeshBuilder,
+  pieces: ReadonlyMap<string, KeptPiece>,
+  { outer, inner }: Both<Side>,
+): number[] {
   const bases: number[] = [];
   for (const [name, { piece }] of pieces) {
     if (!piece) continue;
     const base = builder.takePoints(piece.points, piece.shift);
     bases.push(base);
-    outerSegments.push(take(outer, piece.outer, { base, name, piece }));
-    innerSegments.push(take(inner, piece.inner, { base, name, piece }));
-    if (piece.pinched) outer.pinched = inner.pinched = true;
+    outer.segments.push(take(outer.loops, piece.outer, { base, name, piece }));
+    inner.segments.push(take(inner.loops, piece.inner, { base, name, piece }));
+    if (piece.pinched) outer.loops.pinched = inner.loops.pinched = true;
   }
-  const faceOf = (
-    { loops, segments }: { loops: FaceLoops; segments: Segment[] },
-    n: number,
-    { kept, like }: { kept: KeptFace | undefined; like?: KeptFace | undefined },
-  ): KeptFace => {
-    const { region } = loops;
-    const ribs = setting.ribsAt(n);
-    if (lines) return quads({ builder, setting }, { loops, segments }, lines, n);
-    const triangles =
-      (kept && retriangulate(kept, region, segments, ribs)) ??
-      (like && transfer(like.triangles, like.region, region, ribLines(region, ribs))) ??
-      repeated(region, segments, ribs) ??
-      triangulateFace(region, ribs);
-    return { region, triangles, pairs: 0, segments };
-  };
-  const outerFace = faceOf({ loops: outer, segments: outerSegments }, skin.from, { kept: known?.outer });
-  const shared = !lines && sheet.chart.kind === 'flat' && inner.isLike(outer);
-  const innerFace = shared
-    ? { ...outerFace, segments: innerSegments }
-    : faceOf({ loops: inner, segments: innerSegments }, skin.to, { kept: known?.inner, like: outerFace });
+  return bases;
+}
+
+/** A face divided: as little of it anew as there can be. @param n its depth, metres @param kept it before an edit @param like the other face, which it may be divided like */
+function dividedFace(
+  builder: MeshBuilder,
+  setting: Setting,
+  { side, n, kept, like }: { side: Side; n: number; kept: KeptFace | undefined; like?: KeptFace },
+): KeptFace {
+  const { loops, segments } = side;
+  if (setting.lines) return quads({ builder, setting }, side, setting.lines, n);
+  const { region } = loops;
+  const ribs = setting.ribsAt(n);
+  const triangles =
+    (kept && retriangulate(kept, region, segments, ribs)) ??
+    (like && transfer(like.triangles, like.region, region, ribLines(region, ribs))) ??
+    repeated(region, segments, ribs) ??
+    triangulateFace(region, ribs);
+  return { region, triangles, pairs: 0, segments };
+}
+
+/** Writes both faces into the mesh, before the pieces, so that what is largest comes first in it. */
+function writeFaces(
+  builder: MeshBuilder,
+  setting: Setting,
+  { sides, faces, skin, need }: { sides: Both<Side>; faces: Both<KeptFace>; skin: Skin; need: Need },
+): void {
   const standing = ({ region, triangles }: KeptFace, n: number): Standing | undefined => {
     const ribs = setting.ribsAt(n);
     return ribs ? standingOn(region.xs, triangles, ribs) : undefined;
   };
-  const [onOuter, onInner] = [standing(outerFace, skin.from), standing(innerFace, skin.to)];
-  const faces = (outerFace.triangles.length + innerFace.triangles.length) / 3;
-  const pairs = outerFace.pairs + innerFace.pairs;
+  const { outer, inner } = faces;
+  const stand = { outer: standing(outer, skin.from), inner: standing(inner, skin.to) };
+  const triangles = (outer.triangles.length + inner.triangles.length) / 3;
+  const pairs = outer.pairs + inner.pairs;
   builder.reserve(
     0,
-    need.corners + (onOuter?.corners ?? outer.count) + (onInner?.corners ?? inner.count),
-    need.triangles + faces,
-    need.polygons + faces - pairs,
-    need.polygonCorners + 3 * faces - 2 * pairs,
+    need.corners +
+      (stand.outer?.corners ?? sides.outer.loops.count) +
+      (stand.inner?.corners ?? sides.inner.loops.count),
+    need.triangles + triangles,
+    need.polygons + triangles - pairs,
+    need.polygonCorners + 3 * triangles - 2 * pairs,
   );
-
-  // Faces first, so that what is largest comes first in the mesh.
+  const { sheet } = setting;
   const { layers, texture, face } = sheet;
-  const [first, last] = [layerAt(sheet, skin.from + same), layerAt(sheet, skin.to - same)];
-  builder.begin({ opening: null, role: 'outer face', layer: first, material: layers[first]!.material, face });
-  writeFace(builder, setting, {
-    ...outerFace,
-    loops: outer,
-    n: skin.from,
-    facing: -1,
-    texture: texture?.outer,
-    standing: onOuter,
-  });
-  builder.begin({ opening: null, role: 'inner face', layer: last, material: layers[last]!.material, face });
-  writeFace(builder, setting, {
-    ...innerFace,
-    loops: inner,
-    n: skin.to,
-    facing: 1,
-    texture: texture?.inner,
-    standing: onInner,
-  });
-  const written = writePieces(builder, pieces, bases, known);
-  return { skin, sheet, setting, pieces, outer: outerFace, inner: innerFace, written, mesh: null };
+  for (const [which, n, facing, layer] of [
+    ['outer', skin.from, -1, layerAt(sheet, skin.from + same)],
+    ['inner', skin.to, 1, layerAt(sheet, skin.to - same)],
+  ] as const) {
+    builder.begin({ opening: null, role: `${which} face`, layer, material: layers[layer]!.material, face });
+    writeFace(builder, setting, {
+      ...faces[which],
+      loops: sides[which].loops,
+      n,
+      facing,
+      texture: texture?.[which],
+      standing: stand[which],
+    });
+  }
 }
 
 /** A face in quads: divided along rows and columns, and triangles joined where they make quads. */

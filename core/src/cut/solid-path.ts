@@ -2,7 +2,7 @@
 import type { Sheet } from '../element/sheet.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import type { Region } from '../mesh/region.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import type { Loop } from '../mesh/arrangement.ts';
 import { clip } from './clip.ts';
 import type { Setting } from './setting.ts';

@@ -4,7 +4,7 @@ import { MeshBuilder } from '../mesh/builder.ts';
 import { flatFacesAnew } from '../mesh/flat-faces.ts';
 import { isClosed } from '../mesh/proof.ts';
 import { cornerAt, type CutMesh, type Run } from '../mesh/cut-mesh.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { cutterPiece } from './piece.ts';
 import type { Sheet } from '../element/sheet.ts';
 import type { Setting, Skin } from './setting.ts';

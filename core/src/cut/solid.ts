@@ -11,7 +11,7 @@ import { settingOf } from './setting.ts';
 import { cutSkin } from './skin.ts';
 import { provideSolidPath } from './solid-path.ts';
 import { taggedSolids } from './solid-tagged.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 
 let loaded: Promise<ManifoldToplevel> | null = null;
 

@@ -5,7 +5,7 @@
 import Flatbush from 'flatbush';
 import type { Sheet } from '../element/sheet.ts';
 import { tolerance } from '../mesh/orient.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { hair, micrometre as along } from '../tolerances.ts';
 
 /** Openings as they are cut, and for each that was joined, to what: another opening's id, or null for the sheet's edge. */

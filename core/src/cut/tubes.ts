@@ -1,7 +1,7 @@
 /** Tubes of openings that stand clear: made once for all of one size in one build-up, and moved to their places. */
 import type { Sheet } from '../element/sheet.ts';
 import { makeTube, type Tube } from '../reveal/tube.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { loopsOfOpening } from './group.ts';
 import type { Skin } from './setting.ts';
 

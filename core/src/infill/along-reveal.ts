@@ -5,7 +5,7 @@ import { placedIn, turnedIn } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { planeCurtain } from '../mesh/curtain.ts';
 import { partedClosed } from '../mesh/parted.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { tidy } from '../tidy.ts';
 import type { Vector } from '../vector.ts';
 import { carriedWith, clearIn, depthTo, placementOf, type Stood } from './carried.ts';

@@ -11,7 +11,7 @@ import {
 } from '../element/chart.ts';
 import { folded, type Crease, type Fold } from '../mesh/folded.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
-import type { StraightFrame } from '../reveal/place.ts';
+import type { StraightFrame } from '../reveal/frame.ts';
 import { tidy } from '../tidy.ts';
 import { millimetre, nanometre } from '../tolerances.ts';
 import type { Vector } from '../vector.ts';

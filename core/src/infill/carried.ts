@@ -13,8 +13,8 @@ import {
   type Rigid,
 } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
-import { straightFrame, type StraightFrame } from '../reveal/place.ts';
-import type { Placed } from '../setout/resolve.ts';
+import { straightFrame, type StraightFrame } from '../reveal/frame.ts';
+import type { Placed } from '../setout/placed.ts';
 import { bentParts, goingThrough, sheared, turningIn, type Bend, type Place, type Reach } from './bent.ts';
 import { guarded } from './guarded.ts';
 import type { InfillPart, Stands } from './infill.ts';

@@ -3,7 +3,7 @@
  * into the roof and plumb from the opening's foot. Metres.
  */
 import type { Chimney, Units } from '@yard-arch/document';
-import { worded, type Placed } from '../setout/resolve.ts';
+import { worded, type Placed } from '../setout/placed.ts';
 import { millimetre } from '../tolerances.ts';
 import { tidy } from '../tidy.ts';
 import { areaOf, extentOf, moved, type Area, type Spot } from './area.ts';

@@ -6,7 +6,7 @@ import { offsetAt } from '../profile/section.ts';
 import { millimetre, nanometre } from '../tolerances.ts';
 import { cross, dot, minus, plus, type Vector } from '../vector.ts';
 import type { OnOutline } from './carried.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { areaOf, holds, moved, type Area } from './area.ts';
 import { centred, type InfillPart, type Stands } from './infill.ts';
 import type { PartInstance } from './part.ts';

@@ -5,7 +5,8 @@
 import { omit, type Dormer, type Units } from '@yard-arch/document';
 import { defaultFineness } from '../profile/flatten.ts';
 import { squareSections } from '../profile/section.ts';
-import { outlineOf, worded, type Placed } from '../setout/resolve.ts';
+import { outlineOf } from '../setout/outlined.ts';
+import { worded, type Placed } from '../setout/placed.ts';
 import { millimetre } from '../tolerances.ts';
 import { Facets, type Point } from './facets.ts';
 import type { Front, PartMesh } from './part.ts';

@@ -2,7 +2,7 @@
 import { turnedOver } from '../element/turned-over.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { turnedOut, type Rigid } from '../element/chart.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { cross, minus, plus, type Vector } from '../vector.ts';
 import type { InfillPart } from './infill.ts';
 import { placementOf } from './carried.ts';

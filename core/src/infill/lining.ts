@@ -14,7 +14,7 @@ import { centred, type Stands } from './infill.ts';
 import type { Front, PartMesh } from './part.ts';
 import { roomIn } from './room.ts';
 import { boardTop } from './sill-board.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 
 /** A side's boards from the face to where they end: how much wider than the profile their backs are there, and by how much their fronts are before those. */
 interface Board {

@@ -4,7 +4,7 @@
  */
 import type { Lunette } from '@yard-arch/document';
 import { pointAt, turnedIn, type Chart, type Rigid } from '../element/chart.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { tidy } from '../tidy.ts';
 import { micrometre } from '../tolerances.ts';
 import type { Vector } from '../vector.ts';

@@ -1,5 +1,5 @@
 /** How much of a reveal there is for what lies along it, from a face to what stands in the opening. */
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { millimetre } from '../tolerances.ts';
 import { seatOf } from './infill.ts';
 

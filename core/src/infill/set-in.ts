@@ -2,11 +2,11 @@
 import { isSetIn, type Pattern, type SetIn, type StoneSill, type Units } from '@yard-arch/document';
 import { upright } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
-import { straightFrame } from '../reveal/place.ts';
+import { straightFrame } from '../reveal/frame.ts';
 import { squareSections } from '../profile/section.ts';
 import type { Outline } from '../profile/flatten.ts';
 import { across } from '../setout/across.ts';
-import { worded, type Placed } from '../setout/resolve.ts';
+import { worded, type Placed } from '../setout/placed.ts';
 import { micrometre, nanometre } from '../tolerances.ts';
 import type { Area, Spot } from './area.ts';
 import { Facets } from './facets.ts';

@@ -1,7 +1,7 @@
 /** Sill boards: level on top, bedded on the sill as that falls and steps, as wide as the reveal as that splays (where a jamb steps, as it is at its narrowest), with a nosing and horns before the face. */
 import type { SillBoard } from '@yard-arch/document';
 import type { SectionLine } from '../profile/section.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import type { Stands } from './infill.ts';
 import type { PartMesh } from './part.ts';
 import { roomIn } from './room.ts';

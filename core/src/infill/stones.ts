@@ -1,7 +1,7 @@
 /** Stones let into the wall about an opening, as they are seen: lintels, arch rings, quoins and sills; and the room that each takes out of the wall. Metres, from the outline's own corner. */
 import type { ArchRing, Lintel, Quoins, StoneSill } from '@yard-arch/document';
 import type { Outline } from '../profile/flatten.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { micrometre, millimetre, relative } from '../tolerances.ts';
 import { areaWithin, type Spot } from './area.ts';
 

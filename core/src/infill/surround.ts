@@ -1,7 +1,7 @@
 /** Surrounds: bands planted on the face round an opening's jambs and head, mitred at corners, that go round an arch with it. */
 import type { Surround } from '@yard-arch/document';
 import { offsetAt } from '../profile/section.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { areaOf, moved, type Area } from './area.ts';
 import { NotDivided } from './divide.ts';
 import { Facets } from './facets.ts';

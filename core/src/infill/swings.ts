@@ -1,7 +1,7 @@
 /** Swings: where doors and casements go as they open, as plans draw it: the leaf at a right angle, and the quarter circle that its edge goes along. */
 import { turnedOver } from '../element/turned-over.ts';
 import type { Sheet } from '../element/sheet.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { placementOf } from './carried.ts';
 import { infillIn } from './parts.ts';
 

@@ -53,26 +53,32 @@ function least(list: ArrayLike<number>, sign: 1 | -1): number {
 }
 
 function triangulatedAsItLies(region: Region, turn: number): Uint32Array {
-  const { xs, ys, next: following, count } = region;
+  const { next: following, count } = region;
   const points = pointsOf(region);
   const mesh = new Triangulation(points.xs, points.ys, null, turn);
   if (turn !== 0 && !mesh.isSound) throw new NotTriangulable('points lie in one line');
-  const { corner, twin, forced } = mesh;
   if (points.shared) for (let v = 0; v < count; v++) mesh.force(points.of[v]!, points.of[following[v]!]!);
   else for (let v = 0; v < count; v++) mesh.force(v, following[v]!);
-  const { lines } = region;
-  if (lines)
-    for (let i = 0; i < lines.length; i += 2) {
-      const [p, q] = [points.of[lines[i]!]!, points.of[lines[i + 1]!]!];
-      try {
-        mesh.force(p, q, 2);
-      } catch (error) {
-        // A line that meets an outline or a point otherwise than at its ends is left out: it divides, and bounds nothing.
-        if (!(error instanceof NotTriangulable)) throw error;
-      }
-    }
+  forceLines(mesh, points, region.lines);
+  const side = sidesOf(mesh, points, following);
+  // Only within: what lies outside is dropped, and there all chords of an arc lie on one circle.
+  mesh.settle(side);
+  return inOrder(trianglesWithin(mesh, points, side), region.xs.length);
+}
 
-  // 1 is inside, 2 outside; begin at the forced edges, which know, and spread.
+function forceLines(mesh: Triangulation, { of }: Points, lines: Region['lines']): void {
+  if (!lines) return;
+  for (let i = 0; i < lines.length; i += 2)
+    try {
+      mesh.force(of[lines[i]!]!, of[lines[i + 1]!]!, 2);
+    } catch (error) {
+      // A line that meets an outline or a point otherwise than at its ends is left out: it divides, and bounds nothing.
+      if (!(error instanceof NotTriangulable)) throw error;
+    }
+}
+
+/** Which side of the outlines each triangle lies on: 1 is inside, 2 outside. The forced edges know, and from them it spreads. */
+function sidesOf({ corner, twin, forced }: Triangulation, points: Points, following: Region['next']): Uint8Array {
   const side = new Uint8Array(corner.length / 3);
   const queue = new Uint32Array(side.length);
   let waiting = 0;
@@ -97,104 +103,111 @@ function triangulatedAsItLies(region: Region, turn: number): Uint32Array {
       queue[waiting++] = other;
     }
   }
+  return side;
+}
 
-  // Only within: what lies outside is dropped, and there all chords of an arc lie on one circle.
-  mesh.settle(side);
-
+/** The vertices of the triangles inside. */
+function trianglesWithin(mesh: Triangulation, points: Points, side: Uint8Array): Uint32Array {
   let inside = 0;
   for (const s of side) if (s === 1) inside += 1;
   const triangles = new Uint32Array(3 * inside);
   let at = 0;
   for (let triangle = 0; triangle < side.length; triangle++) {
     if (side[triangle] !== 1) continue;
-    for (let e = 3 * triangle; e < 3 * triangle + 3; e++) {
-      triangles[at++] = points.shared ? vertexAt(e) : corner[e]!;
-    }
+    for (let e = 3 * triangle; e < 3 * triangle + 3; e++)
+      triangles[at++] = points.shared ? vertexAt(mesh, points, e) : mesh.corner[e]!;
   }
-  return inOrder(triangles, xs.length);
+  return triangles;
+}
 
-  /** The vertex at a corner: of those on the same point, the one whose leaving edge comes first when turning clockwise. */
-  function vertexAt(e: number): number {
-    const p = corner[e]!;
-    if (!points.shared!.has(p)) return points.first[p]!;
-    let at = e;
-    for (let turns = 0; turns <= corner.length; turns++) {
-      if (forced[at] === 1) {
-        const v = points.leaving(p, corner[next(at)]!);
-        if (v >= 0) return v;
-      }
-      at = next(twin[at]!);
+/** The vertex at a corner: of those on the same point, the one whose leaving edge comes first when turning clockwise. */
+function vertexAt({ corner, twin, forced }: Triangulation, { shared, first, leaving }: Points, e: number): number {
+  const p = corner[e]!;
+  if (!shared!.has(p)) return first[p]!;
+  let at = e;
+  for (let turns = 0; turns <= corner.length; turns++) {
+    if (forced[at] === 1) {
+      const v = leaving(p, corner[next(at)]!);
+      if (v >= 0) return v;
     }
-    return points.first[p]!;
+    at = next(twin[at]!);
   }
+  return first[p]!;
+}
 
-  /** Points on one place are found by the bits of their coordinates; what only looks alike is told apart by comparing. @param first the first point on each place. */
-  function byCoordinates(first: readonly number[]): Places {
-    const byPlace = new Map<number, number>();
-    return (v, number) => {
-      let key = hash(xs[v]!, ys[v]!);
-      let known = byPlace.get(key);
-      while (known !== undefined && (xs[first[known]!] !== xs[v] || ys[first[known]!] !== ys[v]))
-        known = byPlace.get((key += 1));
-      if (known !== undefined) return known;
-      byPlace.set(key, number);
-      return -1;
-    };
-  }
+/** The points that a region's vertices stand on. */
+interface Points {
+  xs: Region['xs'];
+  ys: Region['ys'];
+  /** The point of each vertex. */
+  of: Uint32Array;
+  /** The first vertex on each point. */
+  first: Uint32Array;
+  /** The vertices of those points that several stand on; null where there are none. */
+  shared: ReadonlyMap<number, readonly number[]> | null;
+  /** The vertex on a point whose outline goes on from there to another point; −1 where there is none. */
+  leaving: (p: number, q: number) => number;
+}
 
-  function pointsOf(from: Region) {
-    const all = from.xs.length;
-    if (from.pinched === false) {
-      const own = new Uint32Array(all);
-      for (let v = 0; v < all; v++) own[v] = v;
-      return {
-        xs,
-        ys,
-        of: own,
-        first: own,
-        shared: null,
-        leaving: (p: number, q: number): number => (following[p] === q ? p : -1),
-      };
+function pointsOf(region: Region): Points {
+  const { xs, ys, next: following, count } = region;
+  const all = xs.length;
+  if (region.pinched === false) return apart(region, upTo(all));
+  const of = new Uint32Array(all);
+  const first: number[] = [];
+  const shared = new Map<number, number[]>();
+  const place = region.places ? numbered(region.places) : byCoordinates(region, first);
+  for (let v = 0; v < all; v++) {
+    const known = place(v, first.length);
+    if (known < 0) {
+      of[v] = first.length;
+      first.push(v);
+    } else {
+      of[v] = known;
+      const list = shared.get(known);
+      if (list) list.push(v);
+      else shared.set(known, [first[known]!, v]);
     }
-    const of = new Uint32Array(all);
-    const first: number[] = [];
-    const shared = new Map<number, number[]>();
-    const place = from.places ? numbered(from.places) : byCoordinates(first);
-    for (let v = 0; v < all; v++) {
-      const known = place(v, first.length);
-      if (known < 0) {
-        of[v] = first.length;
-        first.push(v);
-      } else {
-        of[v] = known;
-        const list = shared.get(known);
-        if (list) list.push(v);
-        else shared.set(known, [first[known]!, v]);
-      }
-    }
-    if (shared.size === 0)
-      return {
-        xs,
-        ys,
-        of,
-        first: of,
-        shared: null,
-        leaving: (p: number, q: number): number => (following[p] === q ? p : -1),
-      };
-    const own = { xs: new Float64Array(first.length), ys: new Float64Array(first.length) };
-    for (let i = 0; i < first.length; i++) {
-      own.xs[i] = xs[first[i]!]!;
-      own.ys[i] = ys[first[i]!]!;
-    }
-    return {
-      ...own,
-      of,
-      first: Uint32Array.from(first),
-      shared,
-      leaving: (p: number, q: number): number =>
-        (shared.get(p) ?? [first[p]!]).find((v) => v < count && of[following[v]!] === q) ?? -1,
-    };
   }
+  if (shared.size === 0) return apart(region, of);
+  return {
+    xs: Float64Array.from(first, (v) => xs[v]!),
+    ys: Float64Array.from(first, (v) => ys[v]!),
+    of,
+    first: Uint32Array.from(first),
+    shared,
+    leaving: (p, q) => (shared.get(p) ?? [first[p]!]).find((v) => v < count && of[following[v]!] === q) ?? -1,
+  };
+}
+
+function upTo(count: number): Uint32Array {
+  const numbers = new Uint32Array(count);
+  for (let v = 0; v < count; v++) numbers[v] = v;
+  return numbers;
+}
+
+/** The points of a region of which each has a point of its own. */
+const apart = ({ xs, ys, next: following }: Region, of: Uint32Array): Points => ({
+  xs,
+  ys,
+  of,
+  first: of,
+  shared: null,
+  leaving: (p, q) => (following[p] === q ? p : -1),
+});
+
+/** Points on one place are found by the bits of their coordinates; what only looks alike is told apart by comparing. @param first the first point on each place. */
+function byCoordinates({ xs, ys }: Region, first: readonly number[]): Places {
+  const byPlace = new Map<number, number>();
+  return (v, number) => {
+    let key = hash(xs[v]!, ys[v]!);
+    let known = byPlace.get(key);
+    while (known !== undefined && (xs[first[known]!] !== xs[v] || ys[first[known]!] !== ys[v]))
+      known = byPlace.get((key += 1));
+    if (known !== undefined) return known;
+    byPlace.set(key, number);
+    return -1;
+  };
 }
 
 /** Tells, of points asked for one after the other, which have stood on their places before; −1 is none, and then they are known by a number from now on. */

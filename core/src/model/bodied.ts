@@ -6,7 +6,7 @@ import { together } from '../mesh/builder.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { piecesOf, regionArea } from '../mesh/region.ts';
 import { smoothed } from '../mesh/smooth.ts';
-import type { Placed, Unplaced } from '../setout/resolve.ts';
+import type { Placed, Unplaced } from '../setout/placed.ts';
 import type { Element } from '@yard-arch/document';
 import { toldOf, type ElementCut, type FaceCut } from './cut-element.ts';
 

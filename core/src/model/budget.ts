@@ -1,7 +1,7 @@
 /** Budgets: how much a model would hold, told before any of it is begun, so that a small document cannot ask for endless work. */
 import type { Element } from '@yard-arch/document';
 import type { Sheet } from '../element/sheet.ts';
-import type { Placed, Unplaced } from '../setout/resolve.ts';
+import type { Placed, Unplaced } from '../setout/placed.ts';
 
 /** The most points that one element may hold, and a whole model; a point is about 200 bytes of mesh. */
 export const [mostOfElement, mostOfModel] = [12_000_000, 14_000_000];

@@ -27,9 +27,11 @@ import { smoothed } from '../mesh/smooth.ts';
 import { piecesOf, regionArea, type Region } from '../mesh/region.ts';
 import { NotTriangulable } from '../mesh/triangulation.ts';
 import { profileArea } from '../profile/profile.ts';
-import { BeyondCurve, type FaceLines } from '../reveal/place.ts';
+import { BeyondCurve } from '../reveal/frame.ts';
+import type { FaceLines } from '../reveal/placed.ts';
 import { Collapsed } from '../reveal/corners.ts';
-import { sideWords, worded, type Placed, type Unplaced } from '../setout/resolve.ts';
+import { sideWords } from '../setout/sections.ts';
+import { worded, type Placed, type Unplaced } from '../setout/placed.ts';
 import { nanometre } from '../tolerances.ts';
 
 /** An element as cut. */

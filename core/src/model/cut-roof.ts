@@ -9,7 +9,7 @@ import type { Sheet } from '../element/sheet.ts';
 import { fault } from '../finding.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { regionArea } from '../mesh/region.ts';
-import type { Placed, Unplaced } from '../setout/resolve.ts';
+import type { Placed, Unplaced } from '../setout/placed.ts';
 import { bodiedCut } from './bodied.ts';
 import { asked, cutOpen, skinsOf, type ElementCut, type FaceCut, type Made } from './cut-element.ts';
 import { roofMesh, trimMesh } from './roof-mesh.ts';

@@ -8,7 +8,7 @@ import type { Sheet } from '../element/sheet.ts';
 import { fault } from '../finding.ts';
 import { outlineArea } from '../profile/flatten.ts';
 import { squareSections } from '../profile/section.ts';
-import type { Placed, Unplaced } from '../setout/resolve.ts';
+import type { Placed, Unplaced } from '../setout/placed.ts';
 import { goesSquare, isTurned, liesOn, seenFromAbove } from '../setout/shell-seat.ts';
 import type { Vector } from '../vector.ts';
 import { bodiedCut } from './bodied.ts';

@@ -11,7 +11,7 @@
  */
 import type { Element, Pattern, ProjectDocument } from '@yard-arch/document';
 import type { Sheet } from '../element/sheet.ts';
-import { sameCarrier, type Placed, type Unplaced } from '../setout/resolve.ts';
+import { sameCarrier, type Placed, type Unplaced } from '../setout/placed.ts';
 
 export interface Inputs {
   element: Element;

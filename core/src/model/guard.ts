@@ -1,6 +1,6 @@
 /** Each element is cut under guard: one that fails shows its fault, and the rest of the model stands. */
 import type { Sheet } from '../element/sheet.ts';
-import type { Unplaced } from '../setout/resolve.ts';
+import type { Unplaced } from '../setout/placed.ts';
 import { troubleOf } from '../trouble.ts';
 
 /** What a cut gives, or where it fails what it gives for a sheet that is faulty. */

@@ -1,7 +1,7 @@
 /** The outline that clipping leaves of an opening. */
 import type { ClippedLoop } from '../cut/clip.ts';
 import type { Outline } from '../profile/flatten.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 
 /** What an edge is: its side, and the arc that it is of. */
 type Edge = { side: Outline['side'][number]; arc: Outline['arcs'][number] };

@@ -2,7 +2,7 @@
 import { clip } from '../cut/clip.ts';
 import type { RoofBody } from '../element/roof-sheets.ts';
 import type { Sheet } from '../element/sheet.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { outlineLeft } from './outline-left.ts';
 import { seen, standing } from './planes-under.ts';
 

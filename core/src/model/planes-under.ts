@@ -5,7 +5,7 @@ import type { RoofBody } from '../element/roof-sheets.ts';
 import type { Sheet } from '../element/sheet.ts';
 import type { Loop } from '../mesh/arrangement.ts';
 import { holdsPoint, type Region } from '../mesh/region.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { dot, minus } from '../vector.ts';
 
 /** A plane as it is seen from above. */

@@ -3,7 +3,7 @@ import type { OpeningStatus } from '../cut/status.ts';
 import { statusOf } from '../cut/status.ts';
 import { roomFor } from '../infill/set-in.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import type { ElementCut } from './cut-element.ts';
 
 /** Why a room cannot be taken out of the wall; null where it can. @param edges what its own opening is told to run over */

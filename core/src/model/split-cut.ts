@@ -8,7 +8,7 @@ import { emptyMesh, type CutMesh } from '../mesh/cut-mesh.ts';
 import type { Curtain } from '../mesh/curtain.ts';
 import { partedClosed } from '../mesh/parted.ts';
 import { piecesOf, regionArea } from '../mesh/region.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import type { ElementCut } from './cut-element.ts';
 import { regionIn } from './face-kept.ts';
 

@@ -10,7 +10,8 @@ import {
 import type { ElementCut } from './cut-element.ts';
 import { cutModel, type Model } from './model.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
-import { resolveOpening, type Placed } from '../setout/resolve.ts';
+import { resolveOpening } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { laidOut, type Laid } from '../infill/infill.ts';
 import { tidy } from '../tidy.ts';
 import { dot, minus, type Vector } from '../vector.ts';

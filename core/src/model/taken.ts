@@ -7,7 +7,7 @@ import type { Sheet } from '../element/sheet.ts';
 import { fault } from '../finding.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { isClosed } from '../mesh/proof.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 
 /** What is taken out from one sheet. */
 export interface FromSheet {

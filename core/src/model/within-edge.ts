@@ -5,7 +5,7 @@ import { turnedOver } from '../element/turned-over.ts';
 import type { Outline } from '../profile/flatten.ts';
 import { sideAlong } from '../profile/free.ts';
 import { regionArea } from '../mesh/region.ts';
-import type { Placed } from '../setout/resolve.ts';
+import type { Placed } from '../setout/placed.ts';
 import { micrometre } from '../tolerances.ts';
 import { outlineLeft } from './outline-left.ts';
 import { standing } from './planes-under.ts';

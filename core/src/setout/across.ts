@@ -6,7 +6,7 @@ import { turnedOver, type TurnedOver } from '../element/turned-over.ts';
 import { backwards, type Outline } from '../profile/flatten.ts';
 import type { Side } from '../profile/profile.ts';
 import type { SectionLine } from '../profile/section.ts';
-import type { Carrier, Placed } from './resolve.ts';
+import type { Carrier, Placed } from './placed.ts';
 import { micrometre, rounding } from '../tolerances.ts';
 
 const mades = new WeakMap<Placed, { over: TurnedOver; placed: Placed }>();

@@ -1,6 +1,6 @@
 /** Boxes: openings as their bounding rectangles, by which they are measured and brought into line. */
 import type { FaceName } from '@yard-arch/document';
-import type { Placed } from './resolve.ts';
+import type { Placed } from './placed.ts';
 
 /** An opening's bounding rectangle on the face, metres. */
 export interface Box {

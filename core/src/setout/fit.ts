@@ -4,7 +4,8 @@ import type { Sheet } from '../element/sheet.ts';
 import { sheetsOf } from '../element/sheets.ts';
 import { isImpossible, profileOf } from '../profile/shapes.ts';
 import { tidy } from '../tidy.ts';
-import { resolveOpening, type Placed } from './resolve.ts';
+import { resolveOpening } from './resolve.ts';
+import type { Placed } from './placed.ts';
 import { micrometre, nanometre } from '../tolerances.ts';
 
 /** An opening that reaches beyond its element, and how it could be mended; a way that cannot be is null. */

@@ -8,7 +8,7 @@ import {
   type ProjectDocument,
   type Up,
 } from '@yard-arch/document';
-import { worded } from './resolve.ts';
+import { worded } from './placed.ts';
 import { nanometre as still } from '../tolerances.ts';
 
 /** What an opening is held to along and up, in words to stand beside it; null where it is only so far from the start, or above the base. */

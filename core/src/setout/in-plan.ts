@@ -1,5 +1,5 @@
 /** Elements as they are drawn in plan: the body of each cut level, with the gaps of what is cut through it there. Metres. */
-import type { Placed } from './resolve.ts';
+import type { Placed } from './placed.ts';
 import { pointAt, ribAt, type BentChart } from '../element/chart.ts';
 import type { Point } from '../element/course.ts';
 import type { Sheet } from '../element/sheet.ts';

@@ -6,7 +6,7 @@ import { squareSections } from '../profile/section.ts';
 import { micrometre, millimetre } from '../tolerances.ts';
 import { dot, minus, plus, scaled, type Vector } from '../vector.ts';
 import { levelAim } from './project.ts';
-import type { Placed } from './resolve.ts';
+import type { Placed } from './placed.ts';
 import { turnedOnce } from './shell-seat.ts';
 
 /**

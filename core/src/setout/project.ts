@@ -20,7 +20,7 @@ import { sheetsOf } from '../element/sheets.ts';
 import { backwards, type Chord, type Outline } from '../profile/flatten.ts';
 import type { Side } from '../profile/profile.ts';
 import { fromBehind } from './across.ts';
-import type { Placed, Unplaced } from './resolve.ts';
+import type { Placed, Unplaced } from './placed.ts';
 import { dot } from '../vector.ts';
 import { relative, rounding } from '../tolerances.ts';
 

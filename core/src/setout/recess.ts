@@ -3,7 +3,7 @@ import { isInPlan, type Pattern, type ProjectDocument, type Wall } from '@yard-a
 import { joinsOf, type Recess } from '../element/joins.ts';
 import { squareSections } from '../profile/section.ts';
 import type { Outline } from '../profile/flatten.ts';
-import type { Placed } from './resolve.ts';
+import type { Placed } from './placed.ts';
 
 /** The pattern that stands for all of them. */
 const pattern: Pattern = {

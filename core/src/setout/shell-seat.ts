@@ -5,7 +5,7 @@ import { shellPoint, type ShellBody } from '../element/shell-sheets.ts';
 import type { Outline } from '../profile/flatten.ts';
 import { cross, dot, type Vector } from '../vector.ts';
 import { carried } from './project.ts';
-import type { Placed } from './resolve.ts';
+import type { Placed } from './placed.ts';
 
 /** Whether an element is turned about an upright axis. */
 export function isTurned(element: Element): boolean {

@@ -54,8 +54,14 @@ export interface Candidate {
 /** What a line is, whose, and which goes before others where shifts are alike. */
 type About = Pick<Candidate, 'what' | 'of' | 'rank'>;
 
-/** Takes note of an upright line, and of what one would be held to there. */
-type Upright = (from: number, at: number, about: About, hold: Hold) => void;
+/** Takes note of a line and of what one would be held to there, if it is within reach. */
+type Take = (from: number, at: number, about: About, hold: Hold) => void;
+
+/** Lines that are near, each way by itself. */
+interface Near {
+  upright: Take;
+  level: Take;
+}
 
 /**
  * Snaps a box, each way by itself, to whatever is nearest within reach: other openings' heads, sills, springing lines, jambs and
@@ -65,134 +71,90 @@ type Upright = (from: number, at: number, about: About, hold: Hold) => void;
 export function snap(box: Box, others: readonly Box[], lines: Lines, reach: number): Snapped {
   const up: Candidate[] = [];
   const along: Candidate[] = [];
-  const own = {
-    sill: box.t,
-    head: box.t + box.height,
-    springing: box.springing === null ? null : box.t + box.springing,
-  };
-  const level = (from: number | null, at: number, about: About, hold: Hold): void => {
-    if (from !== null && Math.abs(at - from) <= reach) up.push({ shift: at - from, at, ...about, hold });
-  };
-  const upright: Upright = (from, at, about, hold) => {
-    if (Math.abs(at - from) <= reach) along.push({ shift: at - from, at, ...about, hold });
-  };
-
-  for (const { id, name, t } of lines.datums) {
-    const hold = (part: Grip['level']): Hold => ({ up: { from: 'datum', datum: id, distance: 0 }, level: part });
-    level(own.sill, t, { what: 'sill on datum', of: name, rank: 0 }, hold('sill'));
-    level(own.head, t, { what: 'head on datum', of: name, rank: 1 }, hold('head'));
-    level(own.springing, t, { what: 'springing on datum', of: name, rank: 2 }, hold('springing'));
-  }
-  level(own.sill, 0, { what: 'on the base', of: '', rank: 3 }, { up: { from: 'base', distance: 0 }, level: 'sill' });
-  level(
-    own.head,
-    lines.height,
-    { what: 'under the top', of: '', rank: 4 },
-    { up: { from: 'top', distance: 0 }, level: 'head' },
-  );
-  const centre = box.s + box.width / 2;
-  for (const { id, name, s } of lines.axes)
-    upright(
-      centre,
-      s,
-      { what: 'centred on axis', of: name, rank: 0 },
-      {
-        along: { from: 'axis', axis: id, distance: 0 },
-        across: 'centre',
-      },
-    );
-  upright(
-    centre,
-    lines.length / 2,
-    { what: 'in the middle of the wall', of: '', rank: 2 },
-    {
-      along: { from: 'middle', distance: 0 },
-      across: 'centre',
-    },
-  );
-  upright(
-    box.s,
-    0,
-    { what: 'at the start of the wall', of: '', rank: 6 },
-    { along: { from: 'start', distance: 0 }, across: 'left' },
-  );
-  upright(
-    box.s + box.width,
-    lines.length,
-    { what: 'at the end of the wall', of: '', rank: 6 },
-    {
-      along: { from: 'end', distance: 0 },
-      across: 'right',
-    },
-  );
-  for (const other of others) {
-    if (other.id === box.id) continue;
-    const beside = (edge: 'left' | 'centre' | 'right', across: Grip['across']): Hold => ({
-      along: { from: 'neighbour', opening: other.id, edge, distance: 0 },
-      across,
-    });
-    const levelWith = (edge: 'sill' | 'springing' | 'head'): Hold => ({
-      up: { from: 'neighbour', opening: other.id, edge, distance: 0 },
-      level: edge,
-    });
-    level(own.head, other.t + other.height, { what: 'head level with', of: other.mark, rank: 5 }, levelWith('head'));
-    level(own.sill, other.t, { what: 'sill level with', of: other.mark, rank: 6 }, levelWith('sill'));
-    if (other.springing !== null)
-      level(
-        own.springing,
-        other.t + other.springing,
-        { what: 'springing level with', of: other.mark, rank: 7 },
-        levelWith('springing'),
-      );
-    upright(
-      centre,
-      other.s + other.width / 2,
-      { what: 'centred over', of: other.mark, rank: 3 },
-      beside('centre', 'centre'),
-    );
-    upright(box.s, other.s, { what: 'left jamb in line with', of: other.mark, rank: 4 }, beside('left', 'left'));
-    upright(
-      box.s + box.width,
-      other.s + other.width,
-      { what: 'right jamb in line with', of: other.mark, rank: 5 },
-      beside('right', 'right'),
-    );
-    upright(
-      box.s,
-      other.s + other.width,
-      { what: 'left jamb against', of: other.mark, rank: 7 },
-      beside('right', 'left'),
-    );
-    upright(
-      box.s + box.width,
-      other.s,
-      { what: 'right jamb against', of: other.mark, rank: 7 },
-      beside('left', 'right'),
-    );
-  }
-  piers(box, others, lines, upright);
-  if (up.length === 0 && lines.course) {
-    const course = lines.course;
-    for (const [from, what] of [
-      [own.sill, 'sill on course'],
-      [own.head, 'head on course'],
-    ] as const) {
-      const n = Math.round(from / course);
-      if (n > 0)
-        level(
-          from,
-          n * course,
-          { what, of: String(n), rank: 8 },
-          {
-            up: { from: 'course', distance: n * course },
-            level: what === 'sill on course' ? 'sill' : 'head',
-          },
-        );
-    }
-  }
+  const into =
+    (list: Candidate[]): Take =>
+    (from, at, about, hold) => {
+      if (Math.abs(at - from) <= reach) list.push({ shift: at - from, at, ...about, hold });
+    };
+  const near: Near = { upright: into(along), level: into(up) };
+  ofFace(box, lines, near);
+  for (const other of others) if (other.id !== box.id) ofNeighbour(box, other, near);
+  piers(box, others, lines, near.upright);
+  if (up.length === 0 && lines.course) ofCourses(box, lines.course, near.level);
   const [upShift, upGuide] = best(up);
   const [alongShift, alongGuide] = best(along);
   return { s: box.s + alongShift, t: box.t + upShift, along: alongGuide, up: upGuide };
+}
+
+/** The lines of a face itself: its datums and axes, its ends, base, top and middle. */
+function ofFace(box: Box, { length, height, datums, axes }: Lines, { upright, level }: Near): void {
+  const [left, right, sill, head] = [box.s, box.s + box.width, box.t, box.t + box.height];
+  const centre = box.s + box.width / 2;
+  for (const { id, name, t } of datums) {
+    const hold = (part: Grip['level']): Hold => ({ up: { from: 'datum', datum: id, distance: 0 }, level: part });
+    level(sill, t, { what: 'sill on datum', of: name, rank: 0 }, hold('sill'));
+    level(head, t, { what: 'head on datum', of: name, rank: 1 }, hold('head'));
+    if (box.springing !== null)
+      level(sill + box.springing, t, { what: 'springing on datum', of: name, rank: 2 }, hold('springing'));
+  }
+  const [base, top]: [Hold, Hold] = [
+    { up: { from: 'base', distance: 0 }, level: 'sill' },
+    { up: { from: 'top', distance: 0 }, level: 'head' },
+  ];
+  level(sill, 0, { what: 'on the base', of: '', rank: 3 }, base);
+  level(head, height, { what: 'under the top', of: '', rank: 4 }, top);
+  const along = (from: Along, across: Grip['across']): Hold => ({ along: from, across });
+  for (const { id, name, s } of axes) {
+    const on = along({ from: 'axis', axis: id, distance: 0 }, 'centre');
+    upright(centre, s, { what: 'centred on axis', of: name, rank: 0 }, on);
+  }
+  const [middle, start, end] = [
+    along({ from: 'middle', distance: 0 }, 'centre'),
+    along({ from: 'start', distance: 0 }, 'left'),
+    along({ from: 'end', distance: 0 }, 'right'),
+  ];
+  upright(centre, length / 2, { what: 'in the middle of the wall', of: '', rank: 2 }, middle);
+  upright(left, 0, { what: 'at the start of the wall', of: '', rank: 6 }, start);
+  upright(right, length, { what: 'at the end of the wall', of: '', rank: 6 }, end);
+}
+
+/** The lines of another opening: its jambs and centre, its sill, springing line and head. */
+function ofNeighbour(box: Box, other: Box, { upright, level }: Near): void {
+  const [left, right] = [box.s, box.s + box.width];
+  const [itsLeft, itsRight] = [other.s, other.s + other.width];
+  const about = (what: string, rank: number): About => ({ what, of: other.mark, rank });
+  const levelWith = (edge: 'sill' | 'springing' | 'head'): Hold => ({
+    up: { from: 'neighbour', opening: other.id, edge, distance: 0 },
+    level: edge,
+  });
+  level(box.t + box.height, other.t + other.height, about('head level with', 5), levelWith('head'));
+  level(box.t, other.t, about('sill level with', 6), levelWith('sill'));
+  if (other.springing !== null && box.springing !== null) {
+    const at = other.t + other.springing;
+    level(box.t + box.springing, at, about('springing level with', 7), levelWith('springing'));
+  }
+  const beside = (edge: 'left' | 'centre' | 'right', across: Grip['across']): Hold => ({
+    along: { from: 'neighbour', opening: other.id, edge, distance: 0 },
+    across,
+  });
+  const [centre, itsCentre] = [left + box.width / 2, itsLeft + other.width / 2];
+  upright(centre, itsCentre, about('centred over', 3), beside('centre', 'centre'));
+  upright(left, itsLeft, about('left jamb in line with', 4), beside('left', 'left'));
+  upright(right, itsRight, about('right jamb in line with', 5), beside('right', 'right'));
+  upright(left, itsRight, about('left jamb against', 7), beside('right', 'left'));
+  upright(right, itsLeft, about('right jamb against', 7), beside('left', 'right'));
+}
+
+/** The courses of the face's masonry. */
+function ofCourses(box: Box, course: number, level: Take): void {
+  for (const [from, part] of [
+    [box.t, 'sill'],
+    [box.t + box.height, 'head'],
+  ] as const) {
+    const n = Math.round(from / course);
+    const hold: Hold = { up: { from: 'course', distance: n * course }, level: part };
+    if (n > 0) level(from, n * course, { what: `${part} on course`, of: String(n), rank: 8 }, hold);
+  }
 }
 
 /** A point that was snapped to, and to what; `reason` is null where nothing was near. */
@@ -248,7 +210,7 @@ export function snapPoint(
 }
 
 /** Places at which the piers beside a box come out alike: both of its own, or one of them and the next along. */
-function piers(box: Box, others: readonly Box[], { length, say }: Lines, upright: Upright): void {
+function piers(box: Box, others: readonly Box[], { length, say }: Lines, upright: Take): void {
   const row = rowOf(
     others.filter((other) => other.id !== box.id),
     box,

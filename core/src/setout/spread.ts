@@ -2,7 +2,7 @@
 import type { Along, Units } from '@yard-arch/document';
 import type { Impossible } from '../profile/profile.ts';
 import { tidy } from '../tidy.ts';
-import { worded } from './resolve.ts';
+import { worded } from './placed.ts';
 import { nanometre, relative } from '../tolerances.ts';
 
 export type Spacing = { kind: 'equal piers' } | { kind: 'equal centres' } | { kind: 'given pier'; pier: number };

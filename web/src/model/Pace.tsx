@@ -1,6 +1,7 @@
 /** How finely the model is drawn where the processor does the work of a graphics card: roughly while anything moves, finely once it rests; and with contact shade then, wherever it is drawn. */
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useRef } from 'react';
+import { useEditor } from '../state/state.ts';
 import { useDisplay } from './display.ts';
 import type { MakeShade, Shade } from './shade.ts';
 
@@ -59,7 +60,10 @@ function show(still: HTMLCanvasElement, drawn: HTMLCanvasElement): void {
 export function Pace({ drawing }: { drawing: Drawing }) {
   const { invalidate } = useThree();
   const finer = useDisplay((state) => state.finer);
-  useEffect(() => invalidate(), [finer, invalidate]);
+  // While the processor is cutting what is to be seen first, drawing finely would only hold that up.
+  const ready = useEditor((state) => state.proofs.size > 0 || state.cutFailure !== null);
+  const rests = finer && ready;
+  useEffect(() => invalidate(), [rests, invalidate]);
   const resting = useRef(false);
   const stop = useRef(() => {});
   const shade = useRef<Shade | null>(null);
@@ -78,7 +82,7 @@ export function Pace({ drawing }: { drawing: Drawing }) {
     resting.current = false;
     if (bySoftware()) gl.setPixelRatio(drawing.rough ? rough : fine);
     stop.current();
-    if (!drawing.rough || !finer) return;
+    if (!drawing.rough || !rests) return;
     // A frame can take as long as that by itself: counted from when it has been drawn, which is before the next begins.
     let timer: ReturnType<typeof setTimeout>;
     const next = requestAnimationFrame(() => {

@@ -1,7 +1,7 @@
 /** The cutting worker: keeps the document, cuts what an edit touches, and proves it when there is time. */
 import {
   creasesOf,
-  cutModel,
+  cutInSteps,
   innerRegion,
   isMeshKnown,
   learnMesh,
@@ -15,6 +15,7 @@ import {
   type PartMesh,
   type Region,
   type State,
+  type Step,
 } from '@yard-arch/core';
 import wasm from 'manifold-3d/manifold.wasm?url';
 import { sameValue, withChanges, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
@@ -139,13 +140,59 @@ function cut(): void {
   due = false;
   if (!document) return;
   fetchMeshes(document);
-  const start = performance.now();
   try {
-    model = cutModel(preview ? withChanges(document, preview.changes) : document, model);
+    model = cutAndTell(preview ? withChanges(document, preview.changes) : document);
   } catch (error) {
     scope.postMessage({ kind: 'failed', number, message: (error as Error).message });
     return;
   }
+  // Only what the sheet path left wants the solid path at once; else it is fetched when the page has drawn what there is.
+  if (anyUncut()) fetchSolidPath();
+  else if (shown === 0) setTimeout(fetchSolidPath, 1500);
+  shown ||= performance.now();
+  proveSoon();
+}
+
+/** How long what is cut is held back at most, where the page has nothing yet, ms: each telling has it draw all that it has. */
+const heldBack = 500;
+
+/** Cuts, and tells the page: of a project that it has nothing of yet bit by bit, so that the first walls stand while the others are cut. */
+function cutAndTell(draft: ProjectDocument): Model {
+  const first = told.size === 0;
+  const start = performance.now();
+  let last = -Infinity;
+  let since: Step[] = [];
+  const steps = cutInSteps(draft, model);
+  for (;;) {
+    const { done, value } = steps.next();
+    const now = performance.now();
+    if (done) {
+      tell(value.cuts.values(), { ...newStatuses(value.statuses), removed: removedFrom(value), took: now - start });
+      return value;
+    }
+    since.push(value);
+    if (!first || value.done === value.of || now - last < heldBack) continue;
+    const statuses = since.flatMap((step) => step.statuses);
+    tell(
+      since.map((step) => step.cut),
+      { changed: changedOf(statuses), gone: [], removed: [], took: now - start },
+    );
+    [since, last] = [[], now];
+  }
+}
+
+/** Elements that the page was told of and that are no more. */
+function removedFrom({ cuts }: Model): string[] {
+  const removed = [...told.keys()].filter((id) => !cuts.has(id));
+  for (const id of removed) told.delete(id);
+  return removed;
+}
+
+/** Tells the page of cuts, those that it knows left out, and of what has become of openings. */
+function tell(
+  cuts: Iterable<ElementCut>,
+  { changed, gone, removed, took }: NewStatuses & { removed: string[]; took: number },
+): void {
   const elements: DrawnElement[] = [];
   const parts: DrawnPart[] = [];
   const onMesh = (part: PartMesh): void => {
@@ -153,33 +200,18 @@ function cut(): void {
     toldParts.add(part.key);
     parts.push(drawnPart(part));
   };
-  const removed = [...told.keys()].filter((id) => !model!.cuts.has(id));
-  for (const id of removed) told.delete(id);
-  for (const [id, result] of model.cuts) {
-    if (told.get(id) === result) continue;
-    told.set(id, result);
+  for (const result of cuts) {
+    if (told.get(result.element) === result) continue;
+    told.set(result.element, result);
     elements.push(drawn(result, creased, onMesh));
   }
   scope.postMessage(
-    {
-      kind: 'model',
-      number,
-      elements,
-      parts,
-      removed,
-      statuses: newStatuses(model.statuses),
-      milliseconds: performance.now() - start,
-    },
+    { kind: 'model', number, elements, parts, removed, statuses: { changed, gone }, milliseconds: took },
     elements.flatMap(
       (e) =>
         [e.positions.buffer, e.normals.buffer, e.uvs.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[],
     ),
   );
-  // Only what the sheet path left wants the solid path at once; else it is fetched when the page has drawn what there is.
-  if (anyUncut()) fetchSolidPath();
-  else if (shown === 0) setTimeout(fetchSolidPath, 1500);
-  shown ||= performance.now();
-  proveSoon();
 }
 
 /** Sends what was left out when the model was first shown: it can be seen, and turned, without its creases. */
@@ -218,11 +250,16 @@ function proveAll(): void {
 
 /** What is to be told of the statuses; it is told by that. */
 function newStatuses(statuses: Model['statuses']): NewStatuses {
-  const changed = [...statuses.values()].filter((status) => !sameValue(toldStatuses.get(status.opening), status));
   const gone = [...toldStatuses.keys()].filter((id) => !statuses.has(id));
-  for (const status of changed) toldStatuses.set(status.opening, status);
   for (const id of gone) toldStatuses.delete(id);
-  return { changed, gone };
+  return { changed: changedOf(statuses.values()), gone };
+}
+
+/** Those of the statuses that the page was not told as they are. */
+function changedOf(statuses: Iterable<OpeningStatus>): OpeningStatus[] {
+  const changed = [...statuses].filter((status) => !sameValue(toldStatuses.get(status.opening), status));
+  for (const status of changed) toldStatuses.set(status.opening, status);
+  return changed;
 }
 
 function statesOf(statuses: readonly OpeningStatus[]): Partial<Record<State, number>> {
