@@ -91,6 +91,42 @@ describe('parts that are let into the wall', () => {
     expect(overlap(set)).toBeLessThan(1e-6);
   });
 
+  it('cuts openings that are set about alike each as it is by itself, in whatever direction its wall runs', () => {
+    const one = withParts([ring, quoins, stoneSill], 'semicircular-arch', {}, [0, 0]);
+    // Places whose differences are rounded in as many ways.
+    const places = [
+      [1.1, 0.9],
+      [4.37, 1.3],
+      [7.123456789, 1 / 3],
+      [1.7, 4.9],
+      [5.9, 5.2],
+    ] as const;
+    const document: ProjectDocument = {
+      ...one,
+      elements: { w1: wall({ length: 12, height: 9, start: { x: 3, y: -2, z: 0.7 }, direction: 37 }) },
+      openings: Object.fromEntries(places.map(([s, t], k) => [`o${k}`, opening(`o${k}`, 'p', s, t)])),
+    };
+    const all = cutOf(document);
+    expect(prove(all.mesh)).toMatchObject({ closed: true, flaps: 0, collapsed: 0 });
+    expect(overlap(all)).toBeLessThan(1e-6);
+    const whole = prove(cutOf({ ...document, openings: {} }).mesh).volume;
+    const own = (mesh: CutMesh, id: string): string =>
+      JSON.stringify(
+        mesh.runs.filter((run) => run.opening === id).map(({ role, layer, count }) => [role, layer, count]),
+      );
+    let taken = 0;
+    for (const id of Object.keys(document.openings)) {
+      const alone = cutOf({ ...document, openings: { [id]: document.openings[id]! } });
+      taken += whole - prove(alone.mesh).volume;
+      expect(own(all.mesh, id)).toBe(own(alone.mesh, id));
+      expect(own(all.mesh, id)).not.toBe('[]');
+    }
+    expect(whole - prove(all.mesh).volume).toBeCloseTo(taken, 9);
+    expect(new Set(all.mesh.runs.map((run) => run.opening))).toEqual(
+      new Set([null, ...Object.keys(document.openings)]),
+    );
+  });
+
   it.each([
     ['outwards, from outside', 60, undefined],
     ['inwards, from outside', -50, undefined],

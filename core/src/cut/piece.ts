@@ -20,6 +20,7 @@ import { drawnOut } from './flush.ts';
 import { reachOf } from './reach.ts';
 import { Inexpressible, loopsOfOpening, rangeOf, slabsOf, type Slab } from './group.ts';
 import { planeBetween, type Joined, type PlaneFace } from './plane.ts';
+import { touchInPoints } from './pinched.ts';
 import { layerAt, rangeWithin, type Setting, type Skin } from './setting.ts';
 import { laidOut, plain } from './texture.ts';
 import { tubeOf } from './tubes.ts';
@@ -282,7 +283,7 @@ export class PieceMaker {
         });
       }
     this.inner.push(...ends(slabs.length - 1, 'far'));
-    return this.finish(this.openings.length > 0);
+    return this.finish(this.openings.length > 0 && [this.outer, this.inner].some(touchInPoints));
   }
 
   private finish(pinched: boolean): Piece {

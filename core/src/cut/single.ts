@@ -90,7 +90,13 @@ export class Singles {
 }
 
 /** The chart in which flat templates are made: right-handed, with depth running down z. */
-const local: FlatChart = { kind: 'flat', origin: [0, 0, 0], along: [1, 0, 0], up: [0, 1, 0], inward: [0, 0, -1] };
+export const local: FlatChart = {
+  kind: 'flat',
+  origin: [0, 0, 0],
+  along: [1, 0, 0],
+  up: [0, 1, 0],
+  inward: [0, 0, -1],
+};
 
 /** The piece of an opening in its own coordinates. Texture is laid later, when it is in its place. */
 function templateIn(
@@ -144,7 +150,7 @@ function layRun(mesh: CutMesh, uvs: Float32Array, run: Run, lay: ReturnType<type
 }
 
 /** Points or normals of a template (x, y, z each), turned into the directions of a chart. */
-function turned<T extends Float32Array | Float64Array>(own: T, { along, up, inward }: FlatChart): T {
+export function turned<T extends Float32Array | Float64Array>(own: T, { along, up, inward }: FlatChart): T {
   const out = own.slice() as T;
   for (let i = 0; i < own.length; i += 3) {
     const [x, y, z] = [own[i]!, own[i + 1]!, -own[i + 2]!];

@@ -14,6 +14,7 @@ import { sameCarrier, type Placed } from '../setout/placed.ts';
 import { standingOn, writeFace, type Standing } from './face-corners.ts';
 import { writePieces, type Written } from './written.ts';
 import { crossings, gridLines } from './grid.ts';
+import { piecesTogether } from './groups.ts';
 import { groupPiece, rimPiece, type KeptPiece, type Piece, type PieceLoop } from './piece.ts';
 import { layerAt, settingOf, type Setting, type Skin } from './setting.ts';
 import { Singles } from './single.ts';
@@ -128,7 +129,7 @@ function piecesOf(
     () => 'edge',
   );
   for (const k of grouping.singles) keep([k], ([opening]) => singles.piece(opening!), byIds);
-  for (const group of grouping.groups) keep(group, (members) => groupPiece(setting, members, false), byIds);
+  for (const group of grouping.groups) keep(group, (members) => piecesTogether(setting, members), byIds);
   return pieces;
 }
 

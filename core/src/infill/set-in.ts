@@ -1,5 +1,6 @@
 /** Parts that are let into the wall: their solids, and the room that each takes out of it, as if it were a niche. */
 import { isSetIn, type Pattern, type SetIn, type StoneSill, type Units } from '@yard-arch/document';
+import { LRUCache } from 'lru-cache';
 import { upright } from '../element/chart.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { straightFrame } from '../reveal/frame.ts';
@@ -211,7 +212,7 @@ function roomsFor(sheet: Sheet, own: Placed, part: SetIn, units: Units): readonl
         springing: null,
         edges: [],
       },
-      outline: outlineAbout(points, x, y, outs ?? []),
+      outline: outlineOfRoom(points, x, y, outs ?? []),
       pattern: own.pattern.jambs === 'radial' ? radialRoom : roomPattern,
       blockedUp: false,
       kind: 'niche',
@@ -258,6 +259,16 @@ const roomPattern: Pattern = {
   cut: { kind: 'niche', depth: 0.1 },
 };
 const radialRoom: Pattern = { ...roomPattern, jambs: 'radial' };
+
+/** Outlines of rooms by their figures: those about openings that are alike are the very same, so that one is cut as the other. */
+const outlines = new LRUCache<string, Outline>({ max: 2048 });
+
+function outlineOfRoom(points: readonly Spot[], x: number, y: number, outs: readonly (Spot | null)[]): Outline {
+  const key = JSON.stringify([points, outs]);
+  let known = outlines.get(key);
+  if (!known) outlines.set(key, (known = outlineAbout(points, x, y, outs)));
+  return known;
+}
 
 function outlineAbout(points: readonly Spot[], x: number, y: number, outs: readonly (Spot | null)[]): Outline {
   const count = points.length;

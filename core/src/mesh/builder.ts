@@ -5,9 +5,10 @@ import { cornersAlike as alike } from '../tolerances.ts';
 /** Tags of a run that is begun. */
 export type Tags = Pick<Run, 'opening' | 'role' | 'layer' | 'material' | 'face'>;
 
-/** Where a mesh that was made elsewhere is to go. */
+/** Where a mesh that was made elsewhere is put: for which opening, or openings that it tells by their numbers, and how far along and up its texture goes, metres. */
 export interface Place {
   opening: string;
+  others?: readonly string[];
   u: number;
   v: number;
 }
@@ -122,7 +123,7 @@ export class MeshBuilder {
           firstPolygon: this.polygons,
           polygons: run.polygons,
           element,
-          opening: place.opening,
+          opening: place.others && run.opening !== null ? place.others[Number(run.opening)]! : place.opening,
           role,
           layer,
           material,
