@@ -34,6 +34,8 @@ export const meshGrain = 1e-6;
 export const collapsed = 1e-9;
 /** Two triangles at an edge whose normals are opposite to within this lie on each other. */
 export const folded = 1e-7;
+/** Twice the area that a triangle's normals span on the unit sphere above which its surface bends both ways; 32-bit normals are off by less than a tenth of it. */
+export const bentBothWays = 1e-6;
 /** Below this area (square metres) a triangle's texture tells nothing of its way round. */
 export const tellingArea = 1e-7;
 /** Below this squared size a triangle of texture is a point. */

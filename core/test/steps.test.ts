@@ -27,7 +27,10 @@ describe('cutting in steps', () => {
   it('tells of openings with their own element, and of what they cut further when all is known', () => {
     const document = project(
       [wall(), wall({ id: 'w2', name: 'Lining', start: { x: 0, y: 1, z: 0 } })],
-      [{ ...opening('a', 'window', 1, 1), further: ['w2'] }, { ...opening('b', 'window', 4, 1), element: 'gone' }],
+      [
+        { ...opening('a', 'window', 1, 1), further: ['w2'] },
+        { ...opening('b', 'window', 4, 1), element: 'gone' },
+      ],
     );
     const { steps, model } = stepsOf(cutInSteps(document));
     expect(steps.map(({ statuses }) => statuses.map((status) => status.opening))).toEqual([['a'], []]);

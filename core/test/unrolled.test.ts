@@ -1,10 +1,11 @@
 /** Texture on reveals: the right way round, and unrolled without a break but the seam; and what a check calls sound. */
 import { beforeAll, describe, expect, it } from '@jest/globals';
 import { demos } from '@yard-arch/demo';
-import { checkDocument, type ProjectDocument } from '@yard-arch/document';
+import { checkDocument, firstChoice, type Pattern, type ProjectDocument } from '@yard-arch/document';
 import { readdirSync, readFileSync } from 'node:fs';
 import { cutModel, mirroredIn, prove, reportOn, type CutMesh } from '../src/index.ts';
 import { solidLibrary } from '../src/cut/solid.ts';
+import { opening, project, wall } from './sample.ts';
 
 beforeAll(() => solidLibrary());
 
@@ -61,6 +62,50 @@ describe('texture on reveals', () => {
         expect(found.broken).toBe(0);
       }
       expect(smooth).toBeGreaterThan(40);
+    },
+  );
+});
+
+describe('a rounded arris on an arch', () => {
+  const shapes = [
+    ['semicircular-arch', { span: 0.9, height: 2 }],
+    ['segmental-arch', { span: 1.4, height: 1.8, rise: 0.3 }],
+    ['pointed-arch', { span: 1, height: 2.2, rise: 0.9 }],
+    ['elliptical-arch', { span: 1.6, height: 2, rise: 0.6 }],
+    ['circle', { diameter: 0.8 }],
+  ] as const;
+  it.each(
+    shapes.flatMap(([shape, dimensions]) =>
+      [0.02, 0.04, 0.07].flatMap((size) => [0, 50].map((sweep) => [shape, size, sweep, dimensions] as const)),
+    ),
+  )(
+    'of a %s, %f m, in a wall that sweeps %d°, carries its texture on from the soffit',
+    (shape, size, sweep, dimensions) => {
+      const arris = { kind: 'rounded' as const, size, segments: 4 };
+      const pattern: Pattern = {
+        id: 'p',
+        name: 'Rounded',
+        profile: firstChoice(shape),
+        sizes: { a: { id: 'a', name: '', dimensions } },
+        reveal: { material: null },
+        sections: Object.fromEntries(['sill', 'head', 'jamb-left', 'jamb-right'].map((side) => [side, { arris }])),
+      };
+      const document = project([wall({ length: 6, height: 4, sweep })], [opening('a', 'p', 2, 1)], {
+        patterns: { p: pattern },
+      });
+      const [cut] = [...cutModel(document).cuts.values()];
+      expect(cut!.path).toBe('sheet');
+      // Sills of arches are straight: a wall that curves divides them at its facets.
+      const found = (shape === 'circle' ? ['head', 'sill'] : ['head']).map((role) => breaks(cut!.mesh, role));
+      expect(found.reduce((sum, { smooth }) => sum + smooth, 0)).toBeGreaterThan(20);
+      expect(found.filter(({ broken }) => broken > 0)).toEqual([]);
+      const { density, densityOnBent } = prove(cut!.mesh);
+      expect(density[0]).toBeGreaterThan(0.99);
+      expect(density[1]).toBeLessThan(1.01);
+      // No more than it must: its outer edge is longer than the soffit by its share of the least radius.
+      expect(densityOnBent[0]).toBeGreaterThan(0.8);
+      expect(densityOnBent[1]).toBeLessThan(1.05);
+      expect(reportOn(document, cutModel(document)).sound).toBe(true);
     },
   );
 });

@@ -50,6 +50,8 @@ export interface ElementReport {
   worstTriangle: number;
   /** Least and greatest length of texture on a metre of surface. */
   textureDensity: [number, number];
+  /** The same on what bends both ways, where no flat picture lies without stretching. */
+  textureOnDoubleCurves: [number, number];
   /** Which path cut it: `sheet`, or `solid` for what the sheet path cannot express. */
   path: 'sheet' | 'solid';
   milliseconds: number;
@@ -71,8 +73,10 @@ export interface CheckReport {
   findings: Finding[];
 }
 
-/** How far texture may depart from true scale: a hundredth, and a little more where a surface bends both ways. */
-const trueScale = [0.965, 1.035] as const;
+/** How far texture may depart from true scale: by a hundredth. */
+const trueScale = [0.99, 1.01] as const;
+/** And where a surface bends both ways, so that it cannot lie there otherwise: by a fifth. */
+const asNear = [0.8, 1.2] as const;
 
 function isSound({
   closed,
@@ -81,6 +85,7 @@ function isSound({
   flaps,
   mirroredTriangles,
   textureDensity: [least, greatest],
+  textureOnDoubleCurves: [leastBent, greatestBent],
 }: ElementReport): boolean {
   return (
     closed &&
@@ -89,7 +94,9 @@ function isSound({
     flaps === 0 &&
     mirroredTriangles === 0 &&
     least >= trueScale[0] &&
-    greatest <= trueScale[1]
+    greatest <= trueScale[1] &&
+    leastBent >= asNear[0] &&
+    greatestBent <= asNear[1]
   );
 }
 
@@ -173,6 +180,7 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
       polygonsBySides: proof.polygonsBySides,
       worstTriangle: written.thinnest,
       textureDensity: written.density,
+      textureOnDoubleCurves: written.densityOnBent,
       writtenError: writtenError(cut.mesh),
       path: cut.path,
       milliseconds: Math.round(cut.milliseconds * 100) / 100,

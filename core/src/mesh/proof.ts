@@ -1,7 +1,14 @@
 /** Proofs on a mesh: whether it is closed, clean and turned the right way, measured from the mesh alone. */
 import type { CutMesh, Role, Run } from './cut-mesh.ts';
 import { halfEdgesOf, sameEdge, type HalfEdges } from './edges.ts';
-import { collapsed as collapsedTriangle, folded, millimetre, noTexture, tellingArea } from '../tolerances.ts';
+import {
+  bentBothWays,
+  collapsed as collapsedTriangle,
+  folded,
+  millimetre,
+  noTexture,
+  tellingArea,
+} from '../tolerances.ts';
 
 export interface MeshProof {
   /** Edges used by one triangle only, or by two that run along it the same way. */
@@ -25,8 +32,10 @@ export interface MeshProof {
   flaps: number;
   /** How many polygons have so many sides. */
   polygonsBySides: Record<number, number>;
-  /** Least and greatest length of texture on a metre of surface, over all edges longer than a millimetre. */
+  /** Least and greatest length of texture on a metre of surface, over all edges longer than a millimetre, where the surface is flat or bends one way. */
   density: [number, number];
+  /** The same where it bends both ways, as a rounded arris on an arch does: no flat picture lies on it without stretching. 1 and 1 where nothing does. */
+  densityOnBent: [number, number];
 }
 
 /** Proves a mesh. Volume is the sum over triangles of a · (b × c) / 6 (the divergence theorem), about the first vertex. */
@@ -95,7 +104,7 @@ export function prove(mesh: CutMesh): MeshProof {
     areaByMaterial,
     flaps: flapsAt(edges, mesh),
     polygonsBySides,
-    density: densityOf(mesh),
+    ...densitiesOf(mesh),
   };
 }
 
@@ -179,10 +188,14 @@ function roundedArea(uvs: Float32Array, corners: readonly number[]): number {
   return size * Math.max(...us.map(Math.abs), ...vs.map(Math.abs)) * 2 ** -23;
 }
 
-/** Least and greatest length of texture on a metre of surface. Edges of less than a millimetre say nothing: their texture is told in 32-bit figures. */
-function densityOf({ points, vertices, uvs, triangles }: CutMesh): [number, number] {
-  let [least, greatest] = [Infinity, 0];
-  for (let i = 0; i < triangles.length; i += 3)
+/** Least and greatest length of texture on a metre of surface, on what is flat or bends one way, and on what bends both. Edges of less than a millimetre say nothing: their texture is told in 32-bit figures. */
+function densitiesOf(mesh: CutMesh): Pick<MeshProof, 'density' | 'densityOnBent'> {
+  const { points, vertices, uvs, triangles } = mesh;
+  const found = { plain: [Infinity, 0] as [number, number], bent: [Infinity, 0] as [number, number] };
+  const onBent = cornersOnBent(mesh);
+  for (let i = 0; i < triangles.length; i += 3) {
+    const isBent = onBent[triangles[i]!] || onBent[triangles[i + 1]!] || onBent[triangles[i + 2]!];
+    const range = isBent ? found.bent : found.plain;
     for (let k = 0; k < 3; k++) {
       const a = triangles[i + k]!;
       const b = triangles[i + ((k + 1) % 3)]!;
@@ -194,8 +207,25 @@ function densityOf({ points, vertices, uvs, triangles }: CutMesh): [number, numb
       );
       if (real < millimetre) continue;
       const drawn = Math.sqrt((uvs[2 * b]! - uvs[2 * a]!) ** 2 + (uvs[2 * b + 1]! - uvs[2 * a + 1]!) ** 2);
-      least = Math.min(least, drawn / real);
-      greatest = Math.max(greatest, drawn / real);
+      range[0] = Math.min(range[0], drawn / real);
+      range[1] = Math.max(range[1], drawn / real);
     }
-  return greatest === 0 ? [1, 1] : [least, greatest];
+  }
+  const told = (range: [number, number]): [number, number] => (range[1] === 0 ? [1, 1] : range);
+  return { density: told(found.plain), densityOnBent: told(found.bent) };
+}
+
+/** Corners of surfaces that bend both ways: where the normals at a triangle's corners point to the corners of a triangle, and not to places on one great circle. Slivers beside such triangles tell nothing by themselves. */
+function cornersOnBent({ normals, triangles, vertices }: CutMesh): Uint8Array {
+  const onBent = new Uint8Array(vertices.length);
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
+    const [x, y, z] = [normals[3 * a]!, normals[3 * a + 1]!, normals[3 * a + 2]!];
+    const [px, py, pz] = [normals[3 * b]! - x, normals[3 * b + 1]! - y, normals[3 * b + 2]! - z];
+    if (px === 0 && py === 0 && pz === 0) continue;
+    const [qx, qy, qz] = [normals[3 * c]! - x, normals[3 * c + 1]! - y, normals[3 * c + 2]! - z];
+    const spanned = x * (py * qz - pz * qy) + y * (pz * qx - px * qz) + z * (px * qy - py * qx);
+    if (Math.abs(spanned) > bentBothWays) onBent[a] = onBent[b] = onBent[c] = 1;
+  }
+  return onBent;
 }

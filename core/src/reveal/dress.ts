@@ -106,6 +106,7 @@ function layStraight(laid: LaidPatches, rows: readonly (readonly number[])[], wa
     laid.run(row, from, way, false);
     from = laid.uvOf(first, patches[first]!.startFar);
   }
+  if (rows.some((row) => row.length > 1)) bandRounded([rows], laid);
 }
 
 /** The chords of a rounded side that one of them is of: from where it begins, or texture begins anew, to where it ends. */
