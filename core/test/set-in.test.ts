@@ -103,7 +103,7 @@ describe('parts that are let into the wall', () => {
     ] as const;
     const document: ProjectDocument = {
       ...one,
-      elements: { w1: wall({ length: 12, height: 9, start: { x: 3, y: -2, z: 0.7 }, direction: 37 }) },
+      elements: { w1: wall({ length: 12, height: 9, start: { x: 3, y: -2, z: 0.7 }, turn: 37 }) },
       openings: Object.fromEntries(places.map(([s, t], k) => [`o${k}`, opening(`o${k}`, 'p', s, t)])),
     };
     const all = cutOf(document);

@@ -223,22 +223,7 @@ function isTrue(
     for (let d = c + 1; d < cornerStart[p + 1]!; d++) {
       const real = Math.hypot(a[d]! - a[c]!, l[d]! - l[c]!);
       const [p0, q0] = [laid.get(c)!, laid.get(d)!];
-      if (real > hair && Math.abs(Math.hypot(q0[0] - p0[0], q0[1] - p0[1]) / real - 1) > most) {
-        console.log(
-          'ZZ',
-          p,
-          c - cornerStart[p]!,
-          d - cornerStart[p]!,
-          cornerStart[p + 1]! - cornerStart[p]!,
-          real,
-          Math.hypot(q0[0] - p0[0], q0[1] - p0[1]),
-          JSON.stringify([...a.slice(cornerStart[p]!, cornerStart[p + 1]!)].map((x, i) => [x, l[cornerStart[p]! + i]])),
-          JSON.stringify(
-            [...Array(cornerStart[p + 1]! - cornerStart[p]!).keys()].map((i) => laid.get(cornerStart[p]! + i)),
-          ),
-        );
-        return false;
-      }
+      if (real > hair && Math.abs(Math.hypot(q0[0] - p0[0], q0[1] - p0[1]) / real - 1) > most) return false;
     }
   return true;
 }
