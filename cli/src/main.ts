@@ -108,6 +108,81 @@ async function thickened(
   };
 }
 
+const options = {
+  format: { type: 'string' },
+  thickness: { type: 'string' },
+  unit: { type: 'string' },
+  up: { type: 'string' },
+  tolerance: { type: 'string' },
+  do: { type: 'string' },
+  out: { type: 'string' },
+  help: { type: 'boolean', short: 'h' },
+} as const;
+
+type Values = Partial<Record<Exclude<keyof typeof options, 'help'>, string>>;
+
+/** What a command is given: its file, its options, and where it prints. */
+interface Asked {
+  file: string | undefined;
+  values: Values;
+  print: (text: string) => void;
+}
+
+/** The commands; each gives its exit code. */
+const commands: Record<string, (asked: Asked) => number | Promise<number>> = {
+  check: ({ file, print }) => {
+    const document = read(file);
+    const report = reportOn(document, cutModel(document));
+    print(`${JSON.stringify(report, null, 2)}\n`);
+    return report.sound ? 0 : 1;
+  },
+  export: async ({ file, values }) => {
+    const { document, assets } = readWhole(file);
+    const out = target(values.out);
+    const format = writtenFormats.find(({ id }) => id === values.format);
+    if (!format) {
+      const instead = values.format === undefined ? '' : `, not ${values.format}`;
+      throw new Misused(`--format must be ${writtenFormats.map(({ id }) => id).join(' or ')}${instead}.`);
+    }
+    const [folder, name] = [dirname(out), basename(out, extname(out))];
+    const assetOf = (sha256: string): Uint8Array | null => assets.get(sha256) ?? null;
+    // The first is called as was said; the files that it names are called after it.
+    const files = await writers[format.id].files(document, cutModel(document), name, assetOf);
+    writeFiles(files.map(({ name, pieces }, k) => ({ path: k === 0 ? out : join(folder, name), pieces })));
+    return 0;
+  },
+  demo: ({ file, values, print }) => {
+    const make = file !== undefined && Object.hasOwn(demos, file) ? demos[file] : undefined;
+    if (!make)
+      throw new Misused(`There is no demo document “${file ?? ''}”; there are ${Object.keys(demos).join(', ')}.`);
+    const text = writeDocument(make());
+    if (values.out === undefined) print(text);
+    else writeFiles([{ path: values.out, pieces: [text] }]);
+    return 0;
+  },
+  thicken: async ({ file, values, print }) => {
+    const document = await thickened(file, values);
+    writeFiles([{ path: target(values.out), pieces: [writeDocument(document)] }]);
+    const count = Object.keys(document.elements).length;
+    print(`${count} sheet${count === 1 ? '' : 's'}\n`);
+    return 0;
+  },
+  edit: ({ file, values, print }) => {
+    const { document, assets } = readWhole(file);
+    const out = target(values.out);
+    const { document: made, made: ids, changeSet } = doScript(document, readScript(values.do));
+    writeFiles([{ path: out, pieces: [writeProjectFile(made, (sha256) => assets.get(sha256) ?? null).bytes] }]);
+    print(`${JSON.stringify({ name: changeSet.name, changes: changeSet.changes.length, made: ids }, null, 2)}\n`);
+    return 0;
+  },
+  picture: ({ file, values }) => {
+    const document = read(file);
+    const picture = drawPicture(document, cutModel(document), { width: 1280, height: 800 });
+    writeFiles([{ path: target(values.out), pieces: [picture] }]);
+    return 0;
+  },
+};
+
 /** Runs one command. @returns the exit code: 0 done, 1 refused or not sound, 2 misused. */
 export async function run(
   args: string[],
@@ -115,20 +190,7 @@ export async function run(
   complain: (text: string) => void,
 ): Promise<number> {
   try {
-    const { values, positionals } = parseArgs({
-      args,
-      allowPositionals: true,
-      options: {
-        format: { type: 'string' },
-        thickness: { type: 'string' },
-        unit: { type: 'string' },
-        up: { type: 'string' },
-        tolerance: { type: 'string' },
-        do: { type: 'string' },
-        out: { type: 'string' },
-        help: { type: 'boolean', short: 'h' },
-      },
-    });
+    const { values, positionals } = parseArgs({ args, allowPositionals: true, options });
     const [command, file] = positionals;
     if (values.help && command === 'edit') {
       print(scriptHelp());
@@ -138,81 +200,22 @@ export async function run(
       print(usage);
       return values.help ? 0 : 2;
     }
+    if (!Object.hasOwn(commands, command)) throw new Misused(`There is no command “${command}”.`);
     if (command !== 'demo') await solidLibrary();
-    switch (command) {
-      case 'check': {
-        const document = read(file);
-        const report = reportOn(document, cutModel(document));
-        print(`${JSON.stringify(report, null, 2)}\n`);
-        return report.sound ? 0 : 1;
-      }
-      case 'export': {
-        const { document, assets } = readWhole(file);
-        const out = target(values.out);
-        const format = writtenFormats.find(({ id }) => id === values.format);
-        if (!format)
-          throw new Misused(
-            `--format must be ${writtenFormats.map(({ id }) => id).join(' or ')}${values.format === undefined ? '' : `, not ${values.format}`}.`,
-          );
-        const [folder, ending] = [dirname(out), extname(out)];
-        // The first is called as was said; the files that it names are called after it.
-        const files = await writers[format.id].files(
-          document,
-          cutModel(document),
-          basename(out, ending),
-          (sha256) => assets.get(sha256) ?? null,
-        );
-        writeFiles(files.map(({ name, pieces }, k) => ({ path: k === 0 ? out : join(folder, name), pieces })));
-        return 0;
-      }
-      case 'demo': {
-        const make = file !== undefined && Object.hasOwn(demos, file) ? demos[file] : undefined;
-        if (!make)
-          throw new Misused(`There is no demo document “${file ?? ''}”; there are ${Object.keys(demos).join(', ')}.`);
-        const text = writeDocument(make());
-        if (values.out === undefined) print(text);
-        else writeFiles([{ path: values.out, pieces: [text] }]);
-        return 0;
-      }
-      case 'thicken': {
-        const document = await thickened(file, values);
-        writeFiles([{ path: target(values.out), pieces: [writeDocument(document)] }]);
-        const count = Object.keys(document.elements).length;
-        print(`${count} sheet${count === 1 ? '' : 's'}\n`);
-        return 0;
-      }
-      case 'edit': {
-        const { document, assets } = readWhole(file);
-        const out = target(values.out);
-        const { document: made, made: ids, changeSet } = doScript(document, readScript(values.do));
-        writeFiles([{ path: out, pieces: [writeProjectFile(made, (sha256) => assets.get(sha256) ?? null).bytes] }]);
-        print(`${JSON.stringify({ name: changeSet.name, changes: changeSet.changes.length, made: ids }, null, 2)}\n`);
-        return 0;
-      }
-      case 'picture': {
-        const document = read(file);
-        writeFiles([
-          {
-            path: target(values.out),
-            pieces: [drawPicture(document, cutModel(document), { width: 1280, height: 800 })],
-          },
-        ]);
-        return 0;
-      }
-      default:
-        throw new Misused(`There is no command “${command}”.`);
-    }
+    return await commands[command]!({ file, values, print });
   } catch (error) {
-    if (error instanceof Refused) {
-      complain(`${error.message}\n`);
-      for (const fault of error.faults) complain(`  ${fault.path || '(file)'}: ${fault.reason}\n`);
-      return 1;
-    }
-    complain(`${(error as Error).message}\n`);
-    if (error instanceof Misused || (error as { code?: string }).code?.startsWith('ERR_PARSE_ARGS')) {
-      complain(`\n${usage}`);
-      return 2;
-    }
+    return told(error, complain);
+  }
+}
+
+/** Says what went wrong. @returns the exit code */
+function told(error: unknown, complain: (text: string) => void): number {
+  complain(`${(error as Error).message}\n`);
+  if (error instanceof Refused) {
+    for (const fault of error.faults) complain(`  ${fault.path || '(file)'}: ${fault.reason}\n`);
     return 1;
   }
+  if (!(error instanceof Misused) && !(error as { code?: string }).code?.startsWith('ERR_PARSE_ARGS')) return 1;
+  complain(`\n${usage}`);
+  return 2;
 }

@@ -2,7 +2,7 @@
 import { Button, Menu, Portal } from '@chakra-ui/react';
 import { formatLength, type Units } from '@yard-arch/document';
 import type * as THREE from 'three';
-import { useDisplay, type Fill, type Section, type Show } from './display.ts';
+import { useDisplay, type Display, type Fill, type Section, type Show } from './display.ts';
 
 const shows: { value: Show; label: string }[] = [
   { value: 'edged', label: 'Materials and edges' },
@@ -30,10 +30,49 @@ export interface ModelTools {
   copy: () => void;
 }
 
+/** What is shown or not, besides. */
+const switches: {
+  value: string;
+  label: string;
+  isOn: (display: Display) => boolean;
+  set: (on: boolean, bounds: THREE.Box3) => Partial<Display>;
+}[] = [
+  {
+    value: 'cutters',
+    label: 'What is taken out',
+    isOn: ({ cutters }) => cutters,
+    set: (on) => ({ cutters: on }),
+  },
+  {
+    value: 'parallel',
+    label: 'Parallel, not perspective',
+    isOn: ({ parallel }) => parallel,
+    set: (on) => ({ parallel: on }),
+  },
+  {
+    value: 'dark',
+    label: 'Dark backdrop',
+    isOn: ({ backdrop }) => backdrop === 'dark',
+    set: (on) => ({ backdrop: on ? 'dark' : 'light' }),
+  },
+  {
+    value: 'finer',
+    label: 'Drawn finer at rest, with contact shade',
+    isOn: ({ finer }) => finer,
+    set: (on) => ({ finer: on }),
+  },
+  {
+    value: 'section',
+    label: 'Cut through by a plane',
+    isOn: ({ section }) => section !== null,
+    set: (on, bounds) => ({ section: on ? { across: 'y', at: middleOf(bounds, 'y'), other: false } : null }),
+  },
+];
+
+const middleOf = (bounds: THREE.Box3, across: Section['across']): number =>
+  bounds.isEmpty() ? 0 : (bounds.min[across] + bounds.max[across]) / 2;
+
 export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THREE.Box3 }) {
-  const { show, fill, parallel, cutters, backdrop, finer, section } = useDisplay();
-  const middle = (across: Section['across']): number =>
-    bounds.isEmpty() ? 0 : (bounds.min[across] + bounds.max[across]) / 2;
   return (
     <div className="tools">
       <button onClick={tools.whole} title="Show the whole model">
@@ -48,11 +87,8 @@ export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THRE
       <Menu.Root
         closeOnSelect={false}
         onSelect={({ value }) => {
-          if (value === 'inner') tools.inner?.();
-          if (value === 'start') tools.start?.();
-          if (value === 'end') tools.end?.();
-          if (value === 'above') tools.above();
-          if (value === 'copy') tools.copy();
+          if (value === 'inner' || value === 'start' || value === 'end') tools[value]?.();
+          if (value === 'above' || value === 'copy') tools[value]();
         }}
       >
         <Menu.Trigger asChild>
@@ -63,89 +99,69 @@ export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THRE
         <Portal>
           <Menu.Positioner>
             <Menu.Content bg="paper" minW="210px">
-              <Menu.RadioItemGroup
-                value={show}
-                onValueChange={({ value }) => useDisplay.setState({ show: value as Show })}
-              >
-                {shows.map(({ value, label }) => (
-                  <Menu.RadioItem key={value} value={value}>
-                    <Menu.ItemIndicator />
-                    {label}
-                  </Menu.RadioItem>
-                ))}
-              </Menu.RadioItemGroup>
-              <Menu.Separator />
-              <Menu.RadioItemGroup
-                value={fill}
-                onValueChange={({ value }) => useDisplay.setState({ fill: value as Fill })}
-              >
-                {fills.map(({ value, label }) => (
-                  <Menu.RadioItem key={value} value={value}>
-                    <Menu.ItemIndicator />
-                    {label}
-                  </Menu.RadioItem>
-                ))}
-              </Menu.RadioItemGroup>
-              <Menu.Separator />
-              <Menu.CheckboxItem
-                value="cutters"
-                checked={cutters}
-                onCheckedChange={(checked) => useDisplay.setState({ cutters: checked })}
-              >
-                <Menu.ItemIndicator />
-                What is taken out
-              </Menu.CheckboxItem>
-              <Menu.CheckboxItem
-                value="parallel"
-                checked={parallel}
-                onCheckedChange={(checked) => useDisplay.setState({ parallel: checked })}
-              >
-                <Menu.ItemIndicator />
-                Parallel, not perspective
-              </Menu.CheckboxItem>
-              <Menu.CheckboxItem
-                value="dark"
-                checked={backdrop === 'dark'}
-                onCheckedChange={(checked) => useDisplay.setState({ backdrop: checked ? 'dark' : 'light' })}
-              >
-                <Menu.ItemIndicator />
-                Dark backdrop
-              </Menu.CheckboxItem>
-              <Menu.CheckboxItem
-                value="finer"
-                checked={finer}
-                onCheckedChange={(checked) => useDisplay.setState({ finer: checked })}
-              >
-                <Menu.ItemIndicator />
-                Drawn finer at rest, with contact shade
-              </Menu.CheckboxItem>
-              <Menu.CheckboxItem
-                value="section"
-                checked={section !== null}
-                onCheckedChange={(checked) =>
-                  useDisplay.setState({ section: checked ? { across: 'y', at: middle('y'), other: false } : null })
-                }
-              >
-                <Menu.ItemIndicator />
-                Cut through by a plane
-              </Menu.CheckboxItem>
-              <Menu.Separator />
-              <Menu.Item value="inner" disabled={!tools.inner}>
-                Inner face on
-              </Menu.Item>
-              <Menu.Item value="start" disabled={!tools.start}>
-                Start edge on
-              </Menu.Item>
-              <Menu.Item value="end" disabled={!tools.end}>
-                End edge on
-              </Menu.Item>
-              <Menu.Item value="above">From above</Menu.Item>
-              <Menu.Item value="copy">Copy the view as PNG</Menu.Item>
+              <Choices tools={tools} bounds={bounds} />
             </Menu.Content>
           </Menu.Positioner>
         </Portal>
       </Menu.Root>
     </div>
+  );
+}
+
+function Choices({ tools, bounds }: { tools: ModelTools; bounds: THREE.Box3 }) {
+  const display = useDisplay();
+  return (
+    <>
+      <OneOf value={display.show} of={shows} onChange={(show) => useDisplay.setState({ show })} />
+      <Menu.Separator />
+      <OneOf value={display.fill} of={fills} onChange={(fill) => useDisplay.setState({ fill })} />
+      <Menu.Separator />
+      {switches.map(({ value, label, isOn, set }) => (
+        <Menu.CheckboxItem
+          key={value}
+          value={value}
+          checked={isOn(display)}
+          onCheckedChange={(checked) => useDisplay.setState(set(checked, bounds))}
+        >
+          <Menu.ItemIndicator />
+          {label}
+        </Menu.CheckboxItem>
+      ))}
+      <Menu.Separator />
+      <Menu.Item value="inner" disabled={!tools.inner}>
+        Inner face on
+      </Menu.Item>
+      <Menu.Item value="start" disabled={!tools.start}>
+        Start edge on
+      </Menu.Item>
+      <Menu.Item value="end" disabled={!tools.end}>
+        End edge on
+      </Menu.Item>
+      <Menu.Item value="above">From above</Menu.Item>
+      <Menu.Item value="copy">Copy the view as PNG</Menu.Item>
+    </>
+  );
+}
+
+/** Choices of which one holds. */
+function OneOf<T extends string>({
+  value,
+  of,
+  onChange,
+}: {
+  value: T;
+  of: readonly { value: T; label: string }[];
+  onChange: (value: T) => void;
+}) {
+  return (
+    <Menu.RadioItemGroup value={value} onValueChange={(chosen) => onChange(chosen.value as T)}>
+      {of.map(({ value, label }) => (
+        <Menu.RadioItem key={value} value={value}>
+          <Menu.ItemIndicator />
+          {label}
+        </Menu.RadioItem>
+      ))}
+    </Menu.RadioItemGroup>
   );
 }
 

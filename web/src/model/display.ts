@@ -20,7 +20,7 @@ export interface Section {
 /** How much of what stands in openings is shown: all, frames and leaves with their glass alone, a block in the place of each infill, or nothing. */
 export type Fill = 'full' | 'plain' | 'blocks' | 'none';
 
-interface Display {
+export interface Display {
   fill: Fill;
   show: Show;
   parallel: boolean;

@@ -23,33 +23,19 @@ interface OutlineProps {
 /** How far the edge that leaves a point turns, degrees. */
 const bendOf = ({ bulge = 0 }: OutlinePoint): number => (4 * Math.atan(bulge) * 180) / Math.PI;
 
-export function OutlineFields({ label, outline, units, ways = ['along', 'up'], onChange, onRemove }: OutlineProps) {
-  const set = (i: number, over: Partial<OutlinePoint>): string | null => {
-    const next = outline.map((point, k) => (k === i ? { ...point, ...over } : point));
-    if (next[i]!.bulge === 0) delete next[i]!.bulge;
-    return onChange(next) ? null : 'This was not changed.';
-  };
-  const length = (text: string, take: (metres: number) => string | null): string | null => {
-    const metres = parseLength(text, units);
-    return metres === null ? `“${text}” is not a length. Try 1400, 1.4 m or 4' 7 1/8".` : take(metres);
-  };
-  const bend = (text: string, i: number): string | null => {
-    const degrees = Number(text.replace('°', '').replace('−', '-').replace(',', '.').trim());
-    if (!Number.isFinite(degrees) || Math.abs(degrees) > 345)
-      return 'An edge bends by -345 to 345 degrees; 0 is straight.';
-    return set(i, { bulge: Math.tan((degrees * Math.PI) / 720) });
-  };
-  const least = outline.some(({ bulge }) => bulge) ? 2 : 3;
-  /** A point half way along the edge that leaves one. */
-  const insert = (i: number): void => {
-    const [a, b] = [outline[i]!, outline[(i + 1) % outline.length]!];
-    const bulge = a.bulge ?? 0;
-    // On an arc half way round, and each half bends by half as much.
-    const half = bulge === 0 ? {} : { bulge: Math.tan(Math.atan(bulge) / 2) };
-    const [dx, dy] = [b.x - a.x, b.y - a.y];
-    const middle = { x: (a.x + b.x) / 2 + (bulge * dy) / 2, y: (a.y + b.y) / 2 - (bulge * dx) / 2, ...half };
-    onChange([...outline.slice(0, i), { x: a.x, y: a.y, ...half }, middle, ...outline.slice(i + 1)]);
-  };
+/** An outline with another point half way along the edge that leaves one. */
+function inserted(outline: FreeOutline, i: number): FreeOutline {
+  const [a, b] = [outline[i]!, outline[(i + 1) % outline.length]!];
+  const bulge = a.bulge ?? 0;
+  // On an arc half way round, and each half bends by half as much.
+  const half = bulge === 0 ? {} : { bulge: Math.tan(Math.atan(bulge) / 2) };
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  const middle = { x: (a.x + b.x) / 2 + (bulge * dy) / 2, y: (a.y + b.y) / 2 - (bulge * dx) / 2, ...half };
+  return [...outline.slice(0, i), { x: a.x, y: a.y, ...half }, middle, ...outline.slice(i + 1)];
+}
+
+export function OutlineFields(props: OutlineProps) {
+  const { label, outline, ways = ['along', 'up'], onRemove } = props;
   return (
     <table className="points" aria-label={label}>
       <caption className={onRemove ? undefined : 'unseen'}>
@@ -76,55 +62,80 @@ export function OutlineFields({ label, outline, units, ways = ['along', 'up'], o
         </tr>
       </thead>
       <tbody>
-        {outline.map((point, i) => (
-          <tr key={i}>
-            <th scope="row">{i + 1}</th>
-            <td>
-              <Cell
-                label={`${label}, point ${i + 1} ${ways[0]}`}
-                shown={formatLength(point.x, units)}
-                hint={`In ${unitsLabel(units)}`}
-                onType={(text) => length(text, (x) => set(i, { x }))}
-              />
-            </td>
-            <td>
-              <Cell
-                label={`${label}, point ${i + 1} ${ways[1]}`}
-                shown={formatLength(point.y, units)}
-                hint={`In ${unitsLabel(units)}`}
-                onType={(text) => length(text, (y) => set(i, { y }))}
-              />
-            </td>
-            <td>
-              <Cell
-                label={`${label}, edge ${i + 1} bends by`}
-                shown={`${Number(bendOf(point).toFixed(2))}°`}
-                hint="In degrees; 180 is a half circle"
-                onType={(text) => bend(text, i)}
-              />
-            </td>
-            <td>
-              <button
-                onClick={() => insert(i)}
-                aria-label={`${label}, add a point after point ${i + 1}`}
-                title="Add a point on this edge"
-              >
-                <Plus size={13} />
-              </button>
-              {outline.length > least && (
-                <button
-                  onClick={() => onChange(outline.filter((_, k) => k !== i))}
-                  aria-label={`${label}, remove point ${i + 1}`}
-                  title="Remove this point"
-                >
-                  <X size={13} />
-                </button>
-              )}
-            </td>
-          </tr>
+        {outline.map((_, i) => (
+          <PointRow key={i} {...props} ways={ways} i={i} />
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** A point of an outline: where it stands, and by how much the edge that leaves it bends. */
+function PointRow({
+  label,
+  outline,
+  units,
+  ways,
+  onChange,
+  i,
+}: OutlineProps & { ways: readonly [string, string]; i: number }) {
+  const point = outline[i]!;
+  const set = (over: Partial<OutlinePoint>): string | null => {
+    const next = outline.map((other, k) => (k === i ? { ...other, ...over } : other));
+    if (next[i]!.bulge === 0) delete next[i]!.bulge;
+    return onChange(next) ? null : 'This was not changed.';
+  };
+  const length = (text: string, way: 'x' | 'y'): string | null => {
+    const metres = parseLength(text, units);
+    return metres === null ? `“${text}” is not a length. Try 1400, 1.4 m or 4' 7 1/8".` : set({ [way]: metres });
+  };
+  const bend = (text: string): string | null => {
+    const degrees = Number(text.replace('°', '').replace('−', '-').replace(',', '.').trim());
+    if (!Number.isFinite(degrees) || Math.abs(degrees) > 345)
+      return 'An edge bends by -345 to 345 degrees; 0 is straight.';
+    return set({ bulge: Math.tan((degrees * Math.PI) / 720) });
+  };
+  const least = outline.some(({ bulge }) => bulge) ? 2 : 3;
+  return (
+    <tr>
+      <th scope="row">{i + 1}</th>
+      {(['x', 'y'] as const).map((way, k) => (
+        <td key={way}>
+          <Cell
+            label={`${label}, point ${i + 1} ${ways[k]}`}
+            shown={formatLength(point[way], units)}
+            hint={`In ${unitsLabel(units)}`}
+            onType={(text) => length(text, way)}
+          />
+        </td>
+      ))}
+      <td>
+        <Cell
+          label={`${label}, edge ${i + 1} bends by`}
+          shown={`${Number(bendOf(point).toFixed(2))}°`}
+          hint="In degrees; 180 is a half circle"
+          onType={bend}
+        />
+      </td>
+      <td>
+        <button
+          onClick={() => onChange(inserted(outline, i))}
+          aria-label={`${label}, add a point after point ${i + 1}`}
+          title="Add a point on this edge"
+        >
+          <Plus size={13} />
+        </button>
+        {outline.length > least && (
+          <button
+            onClick={() => onChange(outline.filter((_, k) => k !== i))}
+            aria-label={`${label}, remove point ${i + 1}`}
+            title="Remove this point"
+          >
+            <X size={13} />
+          </button>
+        )}
+      </td>
+    </tr>
   );
 }
 

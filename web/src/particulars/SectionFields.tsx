@@ -58,7 +58,6 @@ export function SectionFields({ pattern, units, depth, only, onChange }: Section
         ? 'raised'
         : 'through';
   const set = (over: Partial<Section>): boolean => onChange(withSection(pattern, shown, { ...section, ...over }));
-  const checks = section.checks ?? [];
   return (
     <div className="section">
       {!only && (
@@ -89,9 +88,41 @@ export function SectionFields({ pattern, units, depth, only, onChange }: Section
         within={limits.splay}
         onChange={(splayInside) => set({ splayInside })}
       />
+      <Checks checks={section.checks ?? []} depth={depth} units={units} onChange={(checks) => set({ checks })} />
+      <ArrisFields label="Arris" arris={section.arris} units={units} onChange={(arris) => set({ arris })} />
+      <ArrisFields
+        label={use === 'through' ? 'Inner arris' : 'Back corner'}
+        arris={section.innerArris}
+        units={units}
+        onChange={(innerArris) => set({ innerArris })}
+      />
+    </div>
+  );
+}
+
+/** The checks of a side: at what depth it steps, and by how much. */
+function Checks({
+  checks,
+  depth,
+  units,
+  onChange,
+}: {
+  checks: NonNullable<Section['checks']>;
+  /** Depth of the reveal, metres. */
+  depth: number;
+  units: Units;
+  onChange: (checks: Section['checks']) => boolean;
+}) {
+  const put = (next: NonNullable<Section['checks']>): boolean => onChange(next.length > 0 ? next : undefined);
+  const add = (): void => {
+    const at = Math.min(depth / 2, (checks.at(-1)?.depth ?? 0) + 0.1025);
+    put([...checks, { depth: Math.round(1000 * at) / 1000, step: 0.0575 }]);
+  };
+  return (
+    <>
       {checks.map((check, i) => {
         const change = (over: Partial<typeof check>): boolean =>
-          set({ checks: checks.map((other, k) => (k === i ? { ...other, ...over } : other)) });
+          put(checks.map((other, k) => (k === i ? { ...other, ...over } : other)));
         return (
           <div key={i} className="size">
             <LengthField
@@ -109,44 +140,18 @@ export function SectionFields({ pattern, units, depth, only, onChange }: Section
               within={limits.checkStep}
               onChange={(step) => change({ step })}
             />
-            <button
-              className="link"
-              onClick={() => {
-                const rest = checks.filter((_, k) => k !== i);
-                set({ checks: rest.length > 0 ? rest : undefined });
-              }}
-            >
+            <button className="link" onClick={() => put(checks.filter((_, k) => k !== i))}>
               remove this check
             </button>
           </div>
         );
       })}
       {checks.length < limits.checks.most && (
-        <button
-          className="link"
-          onClick={() =>
-            set({
-              checks: [
-                ...checks,
-                {
-                  depth: Math.round(1000 * Math.min(depth / 2, (checks.at(-1)?.depth ?? 0) + 0.1025)) / 1000,
-                  step: 0.0575,
-                },
-              ],
-            })
-          }
-        >
+        <button className="link" onClick={add}>
           add a check
         </button>
       )}
-      <ArrisFields label="Arris" arris={section.arris} units={units} onChange={(arris) => set({ arris })} />
-      <ArrisFields
-        label={use === 'through' ? 'Inner arris' : 'Back corner'}
-        arris={section.innerArris}
-        units={units}
-        onChange={(innerArris) => set({ innerArris })}
-      />
-    </div>
+    </>
   );
 }
 

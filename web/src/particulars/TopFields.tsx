@@ -37,12 +37,6 @@ interface TopFieldsProps {
 
 export function TopFields({ wall, units, roofs, onChange }: TopFieldsProps) {
   const { top } = wall;
-  const { length } = extentOf(wall);
-  /** A place along the wall, typed as a length and kept as a share of it. */
-  const share = (metres: number): number | string =>
-    metres > length * 0.001 && metres < length * 0.999
-      ? metres / length
-      : 'It must be between the start and the end of the wall.';
   return (
     <>
       <Choice
@@ -68,80 +62,85 @@ export function TopFields({ wall, units, roofs, onChange }: TopFieldsProps) {
           onChange={(end) => onChange({ ...top, end })}
         />
       )}
-      {top.kind === 'gabled' && (
-        <>
-          <LengthField
-            label="Apex"
-            positive
-            value={top.apex}
-            units={units}
-            onChange={(apex) => onChange({ ...top, apex })}
-          />
-          <LengthField
-            label="Apex at"
-            value={top.at * length}
-            units={units}
-            note="from the start"
-            onChange={(metres) => {
-              const at = share(metres);
-              return typeof at === 'string' ? at : onChange({ ...top, at });
-            }}
-          />
-          <LengthField
-            label="At its end"
-            positive
-            value={top.end ?? wall.height}
-            units={units}
-            onChange={(end) => onChange({ ...top, end })}
-          />
-        </>
-      )}
-      {top.kind === 'stepped' && (
-        <>
-          {top.steps.map((step, i) => {
-            const change = (over: Partial<typeof step>): boolean =>
-              onChange({ ...top, steps: top.steps.map((other, k) => (k === i ? { ...other, ...over } : other)) });
-            return (
-              <div key={i} className="size">
-                <LengthField
-                  label="From"
-                  value={step.at * length}
-                  units={units}
-                  onChange={(metres) => {
-                    const at = share(metres);
-                    return typeof at === 'string' ? at : change({ at });
-                  }}
-                />
-                <LengthField
-                  label="Height"
-                  positive
-                  value={step.height}
-                  units={units}
-                  onChange={(height) => change({ height })}
-                />
-                {top.steps.length > 1 && (
-                  <button
-                    className="link"
-                    onClick={() => onChange({ ...top, steps: top.steps.filter((_, k) => k !== i) })}
-                  >
-                    remove this step
-                  </button>
-                )}
-              </div>
-            );
-          })}
-          <button
-            className="link"
-            disabled={top.steps.length >= limits.steps.most}
-            onClick={() => {
-              const last = top.steps.reduce((a, b) => (b.at > a.at ? b : a));
-              onChange({ ...top, steps: [...top.steps, { at: (last.at + 1) / 2, height: wall.height }] });
-            }}
-          >
-            add a step
-          </button>
-        </>
-      )}
+      {top.kind === 'gabled' && <Gable top={top} wall={wall} units={units} onChange={onChange} />}
+      {top.kind === 'stepped' && <Steps top={top} wall={wall} units={units} onChange={onChange} />}
+    </>
+  );
+}
+
+/** A place along the wall, typed as a length and kept as a share of it. */
+function shareOf(wall: Wall, metres: number, take: (share: number) => boolean): boolean | string {
+  const share = metres / extentOf(wall).length;
+  return share > 0.001 && share < 0.999 ? take(share) : 'It must be between the start and the end of the wall.';
+}
+
+type KindProps<K extends Top['kind']> = Omit<TopFieldsProps, 'roofs'> & { top: Extract<Top, { kind: K }> };
+
+function Gable({ top, wall, units, onChange }: KindProps<'gabled'>) {
+  return (
+    <>
+      <LengthField
+        label="Apex"
+        positive
+        value={top.apex}
+        units={units}
+        onChange={(apex) => onChange({ ...top, apex })}
+      />
+      <LengthField
+        label="Apex at"
+        value={top.at * extentOf(wall).length}
+        units={units}
+        note="from the start"
+        onChange={(metres) => shareOf(wall, metres, (at) => onChange({ ...top, at }))}
+      />
+      <LengthField
+        label="At its end"
+        positive
+        value={top.end ?? wall.height}
+        units={units}
+        onChange={(end) => onChange({ ...top, end })}
+      />
+    </>
+  );
+}
+
+function Steps({ top, wall, units, onChange }: KindProps<'stepped'>) {
+  const { steps } = top;
+  const add = (): void => {
+    const last = steps.reduce((a, b) => (b.at > a.at ? b : a));
+    onChange({ ...top, steps: [...steps, { at: (last.at + 1) / 2, height: wall.height }] });
+  };
+  return (
+    <>
+      {steps.map((step, i) => {
+        const change = (over: Partial<typeof step>): boolean =>
+          onChange({ ...top, steps: steps.map((other, k) => (k === i ? { ...other, ...over } : other)) });
+        return (
+          <div key={i} className="size">
+            <LengthField
+              label="From"
+              value={step.at * extentOf(wall).length}
+              units={units}
+              onChange={(metres) => shareOf(wall, metres, (at) => change({ at }))}
+            />
+            <LengthField
+              label="Height"
+              positive
+              value={step.height}
+              units={units}
+              onChange={(height) => change({ height })}
+            />
+            {steps.length > 1 && (
+              <button className="link" onClick={() => onChange({ ...top, steps: steps.filter((_, k) => k !== i) })}>
+                remove this step
+              </button>
+            )}
+          </div>
+        );
+      })}
+      <button className="link" disabled={steps.length >= limits.steps.most} onClick={add}>
+        add a step
+      </button>
     </>
   );
 }

@@ -39,137 +39,26 @@ interface Span {
   edit: { what: string; label: string; choices: () => readonly FigureChoice[] } | null;
 }
 
-export const Strings = memo(function Strings({
-  view,
-  width,
-  length,
-  height,
-  boxes,
-  chosen,
-  axes,
-  units,
-  document,
-  element,
-  face,
-  onEdit,
-}: StringsProps) {
-  const row = rowOf(boxes, chosen);
-  const measures = stringAlong(row, length);
-  const size = (box: Box, which: 'width' | 'height'): Span['edit'] => ({
-    what: which,
-    label: which === 'width' ? 'Width of the opening' : 'Height of the opening',
-    choices: () => sizeChoices(document, box, which),
-  });
-  const spans = measures.map((measure): Span => ({
-    from: measure.from,
-    to: measure.to,
-    own: isOwn(measure, chosen),
-    edit: editOf(measure),
-  }));
-  const axisSpans = between([0, ...axes.map((axis) => axis.s).filter((s) => s > 0 && s < length), length]).map(
-    (span): Span => ({
-      ...span,
-      edit: {
-        what: 'bay',
-        label: 'Between axes',
-        choices: () => axisChoices(document, { element, face, axes, from: span.from, to: span.to }),
-      },
-    }),
-  );
-  function editOf(measure: Measure): Span['edit'] {
-    if (measure.kind === 'opening') {
-      const box = row.find(({ id }) => id === measure.opening);
-      // Openings that overlap or hang over the end are not shown in their full width.
-      return box && Math.abs(measure.to - measure.from - box.width) < 1e-6 ? size(box, 'width') : null;
-    }
-    const { before, after, from, to } = measure;
-    const [what, label] =
-      chosen && after === chosen.id
-        ? ['before', 'Pier before it']
-        : chosen && before === chosen.id
-          ? ['after', 'Pier after it']
-          : ['pier', 'Pier'];
-    return {
-      what,
-      label,
-      choices: () =>
-        pierChoices(document, { row, before, after, value: to - from, length, chosen: chosen?.id ?? null }),
-    };
-  }
-  // Clear of an opening that hangs over the end, as long as the sheet has room.
-  const beyond = Math.max(0, chosen ? chosen.s + chosen.width - length : 0) * view.scale;
-  // Room is left for both strings where there are two.
-  const room = width - xOf(view, length) - (chosen && chosen.s < length ? 90 : 44);
-  const right = xOf(view, length) + 30 + Math.max(0, Math.min(beyond, room));
-  const upright: Span[] =
-    chosen && chosen.s < length && chosen.s + chosen.width > 0
-      ? [
-          {
-            from: 0,
-            to: chosen.t,
-            own: true,
-            edit: {
-              what: 'sill',
-              label: 'Base to sill',
-              choices: () => levelChoices(document, chosen, 'sill', chosen.t),
-            },
-          },
-          { from: chosen.t, to: chosen.t + chosen.height, own: true, edit: size(chosen, 'height') },
-          {
-            from: chosen.t + chosen.height,
-            to: height,
-            own: true,
-            edit: {
-              what: 'head',
-              label: 'Head to top',
-              choices: () => levelChoices(document, chosen, 'head', height - chosen.t - chosen.height),
-            },
-          },
-        ].filter((span) => Math.abs(span.to - span.from) > 1e-6)
-      : [];
-  const about = chosen ? `through ${chosen.mark}` : row.length > 0 ? `through ${row.length} in a row` : '';
-  const strings = [
-    ...(row.length > 0 ? [{ spans, about }] : []),
-    ...(axes.length > 0 ? [{ spans: axisSpans, about: 'axes' }] : []),
-    {
-      spans: between([0, length]).map((span): Span => ({
-        ...span,
-        edit:
-          lengthChoices(element, face, length).length === 0
-            ? null
-            : { what: 'length', label: 'Length of the wall', choices: () => lengthChoices(element, face, length) },
-      })),
-      about: 'overall',
-    },
-  ];
-  let y = Math.max(yOf(view, 0), yOf(view, height)) + 6;
-  const lines = strings.map((string) => {
-    const [gaps, texts] = [
-      string.spans.map((span) => (span.to - span.from) * view.scale),
-      string.spans.map((span) => formatLength(span.to - span.from, units)),
-    ];
-    const line = { ...string, y: y + headroom(gaps, texts) };
-    y = line.y + footroom(gaps, texts);
-    return line;
-  });
+/** Spans in a line, and what they go through. */
+interface Line {
+  spans: readonly Span[];
+  about: string;
+}
+
+export const Strings = memo(function Strings(props: StringsProps) {
+  const { view, height, units, chosen, element, onEdit } = props;
+  const upright = uprightSpans(props);
+  const right = uprightAt(props);
+  const choices = heightChoices(element);
+  const edit = choices.length === 0 ? null : { what: 'height', label: 'Height of the wall', choices: () => choices };
   return (
     <g>
-      {lines.map((line) => (
+      {laidOut([...throughRow(props), ...throughAxes(props), overall(props)], props).map((line) => (
         <Level key={line.about} {...line} view={view} units={units} onEdit={onEdit} />
       ))}
-      {upright.length > 0 && <Upright spans={upright} x={right} view={view} units={units} onEdit={onEdit} />}
+      {chosen && upright.length > 0 && <Upright spans={upright} x={right} view={view} units={units} onEdit={onEdit} />}
       <Upright
-        spans={[
-          {
-            from: 0,
-            to: height,
-            own: false,
-            edit:
-              heightChoices(element).length === 0
-                ? null
-                : { what: 'height', label: 'Height of the wall', choices: () => heightChoices(element) },
-          },
-        ]}
+        spans={[{ from: 0, to: height, own: false, edit }]}
         x={right + (upright.length > 0 ? 48 : 0)}
         view={view}
         units={units}
@@ -178,6 +67,99 @@ export const Strings = memo(function Strings({
     </g>
   );
 });
+
+/** The string through the chosen opening and those in a row with it, or through the first row. */
+function throughRow(props: StringsProps): Line[] {
+  const { boxes, chosen, length } = props;
+  const row = rowOf(boxes, chosen);
+  if (row.length === 0) return [];
+  const spans = stringAlong(row, length).map((measure): Span => ({
+    from: measure.from,
+    to: measure.to,
+    own: isOwn(measure, chosen),
+    edit: rowEdit(measure, row, props),
+  }));
+  return [{ spans, about: chosen ? `through ${chosen.mark}` : `through ${row.length} in a row` }];
+}
+
+/** What a figure of that string changes: an opening's width, or a pier. */
+function rowEdit(measure: Measure, row: readonly Box[], { document, chosen, length }: StringsProps): Span['edit'] {
+  if (measure.kind === 'opening') {
+    const box = row.find(({ id }) => id === measure.opening);
+    // Openings that overlap or hang over the end are not shown in their full width.
+    return box && Math.abs(measure.to - measure.from - box.width) < 1e-6 ? sizeEdit(document, box, 'width') : null;
+  }
+  const { before, after, from, to } = measure;
+  const [what, label] =
+    chosen && after === chosen.id
+      ? ['before', 'Pier before it']
+      : chosen && before === chosen.id
+        ? ['after', 'Pier after it']
+        : ['pier', 'Pier'];
+  const asked = { row, before, after, value: to - from, length, chosen: chosen?.id ?? null };
+  return { what, label, choices: () => pierChoices(document, asked) };
+}
+
+const sizeEdit = (document: ProjectDocument, box: Box, which: 'width' | 'height'): Span['edit'] => ({
+  what: which,
+  label: which === 'width' ? 'Width of the opening' : 'Height of the opening',
+  choices: () => sizeChoices(document, box, which),
+});
+
+function throughAxes({ document, element, face, axes, length }: StringsProps): Line[] {
+  if (axes.length === 0) return [];
+  const stops = [0, ...axes.map((axis) => axis.s).filter((s) => s > 0 && s < length), length];
+  const spans = between(stops).map((span): Span => {
+    const asked = { element, face, axes, from: span.from, to: span.to };
+    return {
+      ...span,
+      edit: { what: 'bay', label: 'Between axes', choices: () => axisChoices(document, asked) },
+    };
+  });
+  return [{ spans, about: 'axes' }];
+}
+
+function overall({ element, face, length }: StringsProps): Line {
+  const choices = lengthChoices(element, face, length);
+  const edit = choices.length === 0 ? null : { what: 'length', label: 'Length of the wall', choices: () => choices };
+  return { spans: between([0, length]).map((span) => ({ ...span, edit })), about: 'overall' };
+}
+
+/** Level strings below each other, each with the room that its figures take. */
+function laidOut(lines: readonly Line[], { view, height, units }: StringsProps): (Line & { y: number })[] {
+  let y = Math.max(yOf(view, 0), yOf(view, height)) + 6;
+  return lines.map((line) => {
+    const gaps = line.spans.map((span) => (span.to - span.from) * view.scale);
+    const texts = line.spans.map((span) => formatLength(span.to - span.from, units));
+    const at = y + headroom(gaps, texts);
+    y = at + footroom(gaps, texts);
+    return { ...line, y: at };
+  });
+}
+
+/** The string up through the chosen opening. */
+function uprightSpans({ document, chosen, length, height }: StringsProps): Span[] {
+  if (!chosen || chosen.s >= length || chosen.s + chosen.width <= 0) return [];
+  const head = chosen.t + chosen.height;
+  const level = (what: 'sill' | 'head', label: string, value: number): Span['edit'] => ({
+    what,
+    label,
+    choices: () => levelChoices(document, chosen, what, value),
+  });
+  return [
+    { from: 0, to: chosen.t, own: true, edit: level('sill', 'Base to sill', chosen.t) },
+    { from: chosen.t, to: head, own: true, edit: sizeEdit(document, chosen, 'height') },
+    { from: head, to: height, own: true, edit: level('head', 'Head to top', height - head) },
+  ].filter((span) => Math.abs(span.to - span.from) > 1e-6);
+}
+
+/** Where upright strings stand: clear of an opening that hangs over the end, as long as the sheet has room. */
+function uprightAt({ view, width, length, chosen }: StringsProps): number {
+  const beyond = Math.max(0, chosen ? chosen.s + chosen.width - length : 0) * view.scale;
+  // Room is left for both strings where there are two.
+  const room = width - xOf(view, length) - (chosen && chosen.s < length ? 90 : 44);
+  return xOf(view, length) + 30 + Math.max(0, Math.min(beyond, room));
+}
 
 function isOwn(measure: Measure, chosen: Box | null): boolean {
   return chosen !== null && [measure.opening, measure.before, measure.after].includes(chosen.id);

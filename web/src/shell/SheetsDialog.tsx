@@ -24,6 +24,34 @@ export function SheetsDialog({ document }: { document: ProjectDocument }) {
   return open ? <Bringing document={document} onClose={() => useEditor.setState({ dialog: null })} /> : null;
 }
 
+/** What a file holds, read anew when it, its scale or the tolerance changes. */
+function useRead(file: File | null, scale: ForeignScale, tolerance: number): readonly [Read, (read: Read) => void] {
+  const [read, setRead] = useState<Read>(null);
+  useEffect(() => {
+    if (!file) return;
+    let late = false;
+    void readFrom(file, scale, tolerance).then((result) => !late && setRead(result));
+    return () => {
+      late = true;
+    };
+  }, [file, scale, tolerance]);
+  return [read, setRead];
+}
+
+async function readFrom(file: File, scale: ForeignScale, tolerance: number): Promise<Read> {
+  try {
+    // Only who brings something in fetches what reads it.
+    const { readMesh } = await import('@yard-arch/core/read-mesh');
+    const mesh = await readMesh(file.name, new Uint8Array(await file.arrayBuffer()), scale);
+    const found = singleSheetsOf(mesh, tolerance);
+    if (found.sheets.length + found.bent.length > 0) return { found };
+    const solids = found.closed > 0 ? `, but ${told(found.closed, 'closed solid')}, which has a thickness already` : '';
+    return { fault: `“${file.name}” holds no single sheet${solids}. Bring in the faces of one side only.` };
+  } catch (error) {
+    return { fault: error instanceof Error ? error.message : String(error) };
+  }
+}
+
 function Bringing({ document, onClose }: { document: ProjectDocument; onClose: () => void }) {
   const { units } = document;
   const id = useId();
@@ -34,33 +62,18 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
   const [material, setMaterial] = useState(
     Object.values(document.elements).at(-1)?.layers[0]?.material ?? Object.keys(document.materials)[0] ?? '',
   );
-  const [read, setRead] = useState<Read>(null);
-  useEffect(() => {
-    if (!file) return;
-    let late = false;
-    const reading = async (): Promise<Read> => {
-      try {
-        // Only who brings something in fetches what reads it.
-        const { readMesh } = await import('@yard-arch/core/read-mesh');
-        const found = singleSheetsOf(
-          await readMesh(file.name, new Uint8Array(await file.arrayBuffer()), scale),
-          tolerance,
-        );
-        return found.sheets.length + found.bent.length > 0
-          ? { found }
-          : {
-              fault: `“${file.name}” holds no single sheet${found.closed > 0 ? `, but ${told(found.closed, 'closed solid')}, which has a thickness already` : ''}. Bring in the faces of one side only.`,
-            };
-      } catch (error) {
-        return { fault: error instanceof Error ? error.message : String(error) };
-      }
-    };
-    void reading().then((result) => !late && setRead(result));
-    return () => {
-      late = true;
-    };
-  }, [file, scale, tolerance]);
+  const [read, setRead] = useRead(file, scale, tolerance);
   const found = read && 'found' in read ? read.found : null;
+  const bring = (): void => {
+    if (!file) return setRead({ fault: 'Choose a file first.' });
+    if (!found) return;
+    if (found.sheets.length === 0) return setRead({ fault: 'Nothing of it can be taken within that tolerance.' });
+    const name = file.name.replace(/\.[^.]+$/, '').slice(0, 100) || 'Sheet';
+    const made = bringSheets(document, found.sheets, { name, thickness, material });
+    if (!commit(made.changeSet)) return;
+    onClose();
+    chooseElement(made.ids[0]!);
+  };
   return (
     <Dialog
       open
@@ -68,19 +81,7 @@ function Bringing({ document, onClose }: { document: ProjectDocument; onClose: (
       confirm={found && found.sheets.length > 1 ? `Bring in ${found.sheets.length}` : 'Bring it in'}
       error={read && 'fault' in read ? read.fault : null}
       onClose={onClose}
-      onConfirm={() => {
-        if (!file) return setRead({ fault: 'Choose a file first.' });
-        if (!found) return;
-        if (found.sheets.length === 0) return setRead({ fault: 'Nothing of it can be taken within that tolerance.' });
-        const made = bringSheets(document, found.sheets, {
-          name: file.name.replace(/\.[^.]+$/, '').slice(0, 100) || 'Sheet',
-          thickness,
-          material,
-        });
-        if (!commit(made.changeSet)) return;
-        onClose();
-        chooseElement(made.ids[0]!);
-      }}
+      onConfirm={bring}
     >
       <p className="dialog-why">
         Faces without thickness, drawn in another program, become walls, panels and slabs. Their fronts become outer
