@@ -1,0 +1,99 @@
+/** Elements as the cutting worker tells the page of them. */
+import {
+  creasesOf,
+  innerRegion,
+  originOf,
+  type CutMesh,
+  type ElementCut,
+  type OpeningStatus,
+  type PartMesh,
+  type Region,
+  type State,
+} from '@yard-arch/core';
+import type { DrawnElement } from './cut-messages.ts';
+import { drawnInstances } from './drawn-parts.ts';
+import { drawnRunsOf } from './drawn-runs.ts';
+
+function statesOf(statuses: readonly OpeningStatus[]): Partial<Record<State, number>> {
+  const count: Partial<Record<State, number>> = {};
+  for (const { state } of statuses) count[state] = (count[state] ?? 0) + 1;
+  return count;
+}
+
+/** The most openings that a sheet draws one by one. */
+const mostDrawn = 600;
+
+/** An element ready to be drawn. @param creased whether its creases are told at once @param onMesh hears of each part's mesh */
+export function drawnElement(result: ElementCut, creased: boolean, onMesh: (part: PartMesh) => void): DrawnElement {
+  const { mesh, sheet } = result;
+  const [x, y, z] = originOf(sheet.chart);
+  const origin: [number, number, number] = [x, y, z];
+  return {
+    element: result.element,
+    origin,
+    positions: positionsOf(mesh, origin),
+    sphere: sphereOf(mesh, origin),
+    normals: mesh.normals.slice(),
+    uvs: mesh.uvs.slice(),
+    triangles: mesh.triangles.slice(),
+    creases: creased ? creasesOf(mesh, origin) : new Float32Array(0),
+    runs: drawnRunsOf(mesh),
+    parts: drawnInstances(result, onMesh),
+    face: pathOf(result.region),
+    innerFace: result.faces || result.placed.length > mostDrawn ? '' : pathOf(innerRegion(result)),
+    faces: Object.fromEntries((result.faces ?? []).map(({ face, region }) => [face, pathOf(region)])),
+    states: statesOf(result.statuses),
+    faceArea: result.faceArea,
+    pieces: result.pieces,
+    path: result.path,
+    joins: result.sheet.joins,
+    fault: result.fault,
+  };
+}
+
+/** Where each corner stands, relative to an origin. */
+function positionsOf({ points, vertices }: CutMesh, [x, y, z]: readonly [number, number, number]): Float32Array {
+  const positions = new Float32Array(3 * vertices.length);
+  for (let c = 0; c < vertices.length; c++) {
+    const v = 3 * vertices[c]!;
+    positions[3 * c] = points[v]! - x;
+    positions[3 * c + 1] = points[v + 1]! - y;
+    positions[3 * c + 2] = points[v + 2]! - z;
+  }
+  return positions;
+}
+
+/** A sphere about all corners, relative to an origin: x, y, z of its centre, and its radius; metres. */
+function sphereOf({ points }: CutMesh, origin: readonly [number, number, number]): [number, number, number, number] {
+  const [low, high] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ];
+  for (let k = 0; k < 3; k++)
+    for (let i = k; i < points.length; i += 3) {
+      const value = points[i]!;
+      if (value < low[k]!) low[k] = value;
+      if (value > high[k]!) high[k] = value;
+    }
+  if (points.length === 0) return [0, 0, 0, 0];
+  const centre = (k: number): number => (low[k]! + high[k]!) / 2 - origin[k]!;
+  return [centre(0), centre(1), centre(2), Math.hypot(high[0]! - low[0]!, high[1]! - low[1]!, high[2]! - low[2]!) / 2];
+}
+
+/** Loops as SVG path data in metres, y up. */
+export function pathOf(region: Region): string {
+  const seen = new Uint8Array(region.count);
+  const parts: string[] = [];
+  const figure = (value: number): number => Math.round(value * 1e5) / 1e5;
+  for (let first = 0; first < region.count; first++) {
+    if (seen[first]) continue;
+    let command = 'M';
+    for (let v = first; !seen[v]; v = region.next[v]!) {
+      seen[v] = 1;
+      parts.push(`${command}${figure(region.xs[v]!)} ${figure(region.ys[v]!)}`);
+      command = 'L';
+    }
+    parts.push('Z');
+  }
+  return parts.join('');
+}

@@ -1,0 +1,169 @@
+/**
+ * The page's side of the cutting worker: what it is told becomes what is shown, and nothing that has not changed is shown anew.
+ * @jest-environment jsdom
+ */
+import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
+import type { MeshProof, OpeningStatus } from '@yard-arch/core';
+import { begin, documentUrl, takeAhead } from '../src/state/ahead.ts';
+import type { DrawnElement, DrawnPart, FromWorker, ToWorker } from '../src/state/cut-messages.ts';
+import { post, startWorker, stopWorker } from '../src/state/cutting.ts';
+import { initial, useEditor } from '../src/state/state.ts';
+
+/** A worker that only keeps what it is sent, and says what it is told to. */
+class Silent {
+  static readonly made: Silent[] = [];
+  readonly sent: ToWorker[] = [];
+  ended = false;
+  onmessage: ((event: { data: FromWorker }) => void) | null = null;
+  onerror: ((event: { message: string }) => void) | null = null;
+
+  constructor(
+    _url: unknown,
+    readonly options: { name: string },
+  ) {
+    Silent.made.push(this);
+  }
+  postMessage(message: ToWorker): void {
+    this.sent.push(message);
+  }
+  terminate(): void {
+    this.ended = true;
+  }
+  say(message: FromWorker): void {
+    this.onmessage!({ data: message });
+  }
+}
+
+const element = (id: string): DrawnElement => ({ element: id, creases: new Float32Array(0) }) as DrawnElement;
+const part = (key: string): DrawnPart => ({ key }) as DrawnPart;
+const status = (opening: string, state: OpeningStatus['state']): OpeningStatus => ({ opening, state }) as OpeningStatus;
+
+const model = (over: Partial<Extract<FromWorker, { kind: 'model' }>> = {}): Extract<FromWorker, { kind: 'model' }> => ({
+  kind: 'model',
+  number: 1,
+  elements: [],
+  parts: [],
+  removed: [],
+  statuses: { changed: [], gone: [] },
+  milliseconds: 12,
+  ...over,
+});
+
+const { getState } = useEditor;
+const { Worker: worker, fetch: fetching } = globalThis;
+
+beforeEach(() => {
+  Silent.made.length = 0;
+  useEditor.setState(initial());
+  Object.assign(globalThis, { Worker: Silent, fetch: () => Promise.reject(new Error('away')) });
+});
+afterEach(() => {
+  stopWorker();
+  Object.assign(globalThis, { Worker: worker, fetch: fetching });
+});
+
+const started = (): Silent => startWorker() as unknown as Silent;
+
+describe('the cutting worker', () => {
+  it('is one, numbers what it is sent, and begins anew once it is stopped', () => {
+    post({ kind: 'drawn' });
+    post({ kind: 'preview', changeSet: null });
+    expect(Silent.made).toHaveLength(1);
+    expect(Silent.made[0]!.sent).toEqual([
+      { kind: 'drawn', number: 1 },
+      { kind: 'preview', changeSet: null, number: 2 },
+    ]);
+    stopWorker();
+    expect(Silent.made[0]!.ended).toBe(true);
+    post({ kind: 'drawn' });
+    expect(Silent.made[1]!.sent).toEqual([{ kind: 'drawn', number: 1 }]);
+  });
+
+  it('adds to what is shown, and takes away what is no more', () => {
+    const silent = started();
+    silent.say(model({ elements: [element('a'), element('b')], parts: [part('sash')] }));
+    silent.say(model({ elements: [element('c')], parts: [part('sill')], removed: ['a'] }));
+    expect([...getState().drawn.keys()]).toEqual(['b', 'c']);
+    expect([...getState().parts.keys()]).toEqual(['sash', 'sill']);
+    expect(getState().cutTime).toBe(12);
+  });
+
+  it('leaves what stands as the very same, so that nothing is drawn again for it', () => {
+    const silent = started();
+    silent.say(model({ parts: [part('sash')], statuses: { changed: [status('o1', 'cut')], gone: [] } }));
+    const { statuses, parts } = getState();
+    silent.say(model({ elements: [element('a')] }));
+    expect(getState().statuses).toBe(statuses);
+    expect(getState().parts).toBe(parts);
+    silent.say(model({ statuses: { changed: [status('o2', 'niche')], gone: ['o1'] } }));
+    expect([...getState().statuses]).toEqual([['o2', status('o2', 'niche')]]);
+    // Who holds the earlier one has it as it was.
+    expect([...statuses.keys()]).toEqual(['o1']);
+  });
+
+  it('gives creases to what is there still', () => {
+    const silent = started();
+    silent.say(model({ elements: [element('a'), element('b')] }));
+    const b = getState().drawn.get('b');
+    silent.say({
+      kind: 'creases',
+      number: 1,
+      creases: [
+        ['a', Float32Array.of(1, 2, 3)],
+        ['gone', Float32Array.of(4, 5, 6)],
+      ],
+    });
+    expect([...getState().drawn.keys()]).toEqual(['a', 'b']);
+    expect(getState().drawn.get('a')!.creases).toHaveLength(3);
+    expect(getState().drawn.get('b')).toBe(b);
+  });
+
+  it('has proofs taken only of what was sent last', () => {
+    const silent = started();
+    post({ kind: 'preview', changeSet: null });
+    post({ kind: 'preview', changeSet: null });
+    const proofs: [string, MeshProof][] = [['a', { closed: true } as MeshProof]];
+    silent.say({ kind: 'proofs', number: 1, proofs });
+    expect(getState().proofs.size).toBe(0);
+    silent.say({ kind: 'proofs', number: 2, proofs });
+    expect(getState().proofs.get('a')!.closed).toBe(true);
+  });
+
+  it('that fails, or stops, says so until something is cut', () => {
+    const silent = started();
+    silent.say({ kind: 'failed', number: 1, message: 'it is too much' });
+    expect(getState().cutFailure).toBe('it is too much');
+    silent.say(model());
+    expect(getState().cutFailure).toBeNull();
+    silent.onerror!({ message: '' });
+    expect(getState().cutFailure).toBe('the cutting worker has stopped');
+  });
+});
+
+describe('what is begun ahead', () => {
+  it('is the project that the address names, with the document read by the worker itself', () => {
+    begin('/projects/a%20b/plan');
+    const [silent] = Silent.made;
+    expect(silent!.options.name).toBe('/api/projects/a%20b/document');
+    expect(documentUrl('a b')).toBe(silent!.options.name);
+    silent!.say(model({ elements: [element('early')] }));
+    const ahead = takeAhead('a b')!;
+    expect(ahead.told).toHaveLength(1);
+    startWorker(ahead);
+    expect([...getState().drawn.keys()]).toEqual(['early']);
+    silent!.say(model({ elements: [element('late')] }));
+    expect([...getState().drawn.keys()]).toEqual(['early', 'late']);
+    expect(takeAhead('a b')).toBeNull();
+  });
+
+  it('is given up where another project is opened', () => {
+    begin('/projects/one');
+    expect(takeAhead('two')).toBeNull();
+    expect(Silent.made[0]!.ended).toBe(true);
+  });
+
+  it.each(['/', '/projects', '/about/projects/x'])('is nothing at %s', (path) => {
+    begin(path);
+    expect(Silent.made).toHaveLength(0);
+  });
+});
