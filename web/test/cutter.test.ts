@@ -154,7 +154,7 @@ describe('a project that is opened', () => {
 });
 
 describe('an edit', () => {
-  const moved = changeOpening(document.openings.o3!, { along: { from: 'start', distance: 9 } });
+  const moved = changeOpening(document.openings.o3!, { along: { from: 'start', distance: 9 } }, 'move');
 
   it('tells of what it touches alone', async () => {
     const host = await opened();
@@ -189,7 +189,7 @@ describe('an edit', () => {
       host.cutter.hear({
         kind: 'apply',
         number: 1 + k,
-        changeSet: changeOpening(document.openings.o3!, { along: { from: 'start', distance: 9 + k / 10 } }),
+        changeSet: changeOpening(document.openings.o3!, { along: { from: 'start', distance: 9 + k / 10 } }, 'move'),
       });
     await host.pass(0);
     expect(host.take('model').map(({ number }) => number)).toEqual([6]);
@@ -220,7 +220,7 @@ describe('an edit', () => {
     await host.pass(0);
     expect(host.take('failed')).toEqual([{ kind: 'failed', number: 2, message: 'out of reach' }]);
     const [wall] = Object.values(cellar().elements);
-    const named = changeElement(wall!, { name: 'Another' } as never);
+    const named = changeElement(wall!, { name: 'Another' } as never, 'rename');
     host.cutter.hear({ kind: 'apply', number: 3, changeSet: named });
     await host.pass(0);
     expect(host.take('model')).toMatchObject([{ number: 3 }]);

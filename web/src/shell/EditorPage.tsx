@@ -236,11 +236,24 @@ interface ModelProps {
   onEnlarge: () => void;
 }
 
+/** Whether what stands beside has been drawn: making ready to draw in three dimensions holds the page up, by seconds where there is no graphics card. */
+function useDrawn(): boolean {
+  const [drawn, setDrawn] = useState(false);
+  useEffect(() => {
+    let frame = requestAnimationFrame(() => {
+      frame = requestAnimationFrame(() => setDrawn(true));
+    });
+    return () => cancelAnimationFrame(frame);
+  }, []);
+  return drawn;
+}
+
 function Model({ document, large, onEnlarge }: ModelProps) {
+  const drawn = useDrawn();
   const what = large ? 'Make the model small' : 'Enlarge the model';
   return (
     <aside className="model" aria-label="Model">
-      <ModelView document={document} />
+      {drawn && <ModelView document={document} />}
       <button className="enlarge" onClick={onEnlarge} aria-label={what} title={what}>
         {large ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
       </button>
