@@ -34,6 +34,9 @@ const finer = 3;
 /** A jump toward the eye, metres, at which a line is drawn. */
 const jump = 0.6;
 
+/** What a corner counts for at a dot on the edge opposite, but for rounding: both triangles that have that edge cover the dot, so that there is no gap between them. */
+const onEdge = -1e-9;
+
 export class Raster {
   readonly width: number;
   readonly height: number;
@@ -68,7 +71,7 @@ export class Raster {
       let b = ((r.x - from - 0.5) * (p.y - level) - (r.y - level) * (p.x - from - 0.5)) / area;
       for (let x = from; x <= to; x++, a += stepP, b += stepQ) {
         const c = 1 - a - b;
-        if (a < 0 || b < 0 || c < 0) continue;
+        if (a < onEdge || b < onEdge || c < onEdge) continue;
         const near = a * p.near + b * q.near + c * r.near;
         const at = y * this.width + x;
         if (near <= this.near[at]!) continue;
@@ -100,6 +103,11 @@ export class Raster {
     edge(q, r);
     edge(r, p);
     return [Math.max(0, Math.floor(left) - 1), Math.min(this.width - 1, Math.ceil(right) + 1)];
+  }
+
+  /** How many of its dots are covered. */
+  get covered(): number {
+    return this.surface.reduce((count, id) => (id >= 0 ? count + 1 : count), 0);
   }
 
   /** The picture, each of its dots the mean of those that make it: red, green and blue, row by row. */
