@@ -1,5 +1,6 @@
 /** How the model is shown; remembered in this browser. */
 import { omit } from '@yard-arch/document';
+import { z } from 'zod';
 import { create } from 'zustand';
 
 /** Materials with edges, materials alone, all of one clay, see-through, or faces told apart by the side that is seen. */
@@ -31,28 +32,28 @@ export interface Display {
   section: Section | null;
 }
 
-function remembered(): Display {
-  const otherwise: Display = {
-    show: 'edged',
-    fill: 'full',
-    parallel: false,
-    cutters: false,
-    backdrop: 'light',
-    finer: true,
-    section: null,
-  };
+const displaySchema = z.object({
+  show: z.enum(['edged', 'plain', 'clay', 'see-through', 'sides']).catch('edged'),
+  fill: z.enum(['full', 'plain', 'blocks', 'none']).catch('full'),
+  parallel: z.boolean().catch(false),
+  cutters: z.boolean().catch(false),
+  backdrop: z.enum(['light', 'dark']).catch('light'),
+  finer: z.boolean().catch(true),
+});
+
+/** How it was shown last in this browser; what is not to be understood of that is as at first. */
+export function readDisplay(): Display {
+  let kept: unknown;
   try {
-    return {
-      ...otherwise,
-      ...(JSON.parse(localStorage.getItem('yard-arch-model') ?? '{}') as Partial<Display>),
-      section: null,
-    };
+    kept = JSON.parse(localStorage.getItem('yard-arch-model') ?? '{}');
   } catch {
-    return otherwise;
+    kept = {};
   }
+  const read = displaySchema.safeParse(kept);
+  return { ...(read.success ? read.data : displaySchema.parse({})), section: null };
 }
 
-export const useDisplay = create<Display>(() => remembered());
+export const useDisplay = create<Display>(() => readDisplay());
 useDisplay.subscribe((now) => localStorage.setItem('yard-arch-model', JSON.stringify(omit(now, 'section'))));
 
 /** From where a project was looked at last, in this browser. */
