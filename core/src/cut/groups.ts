@@ -2,7 +2,7 @@
 import { LRUCache } from 'lru-cache';
 import type { FlatChart } from '../element/chart.ts';
 import { emptyMesh, type CutMesh } from '../mesh/cut-mesh.ts';
-import type { Placed } from '../setout/placed.ts';
+import { standAlike, type Placed } from '../setout/placed.ts';
 import { groupPiece, type Piece } from './piece.ts';
 import type { Setting } from './setting.ts';
 import { local, turned } from './single.ts';
@@ -89,17 +89,7 @@ function alike(a: readonly Placed[], b: readonly Placed[]): boolean {
     a.length === b.length &&
     a.every((x, k) => {
       const y = b[k]!;
-      return (
-        x.s === y.s &&
-        x.t === y.t &&
-        x.outline === y.outline &&
-        x.sections === y.sections &&
-        x.pattern === y.pattern &&
-        x.kind === y.kind &&
-        x.depth === y.depth &&
-        x.from === y.from &&
-        x.own === y.own
-      );
+      return standAlike(x, y) && x.kind === y.kind && x.depth === y.depth && x.from === y.from && x.own === y.own;
     })
   );
 }

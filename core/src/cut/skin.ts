@@ -10,7 +10,7 @@ import { repeated } from '../mesh/repeat.ts';
 import { retriangulate, type Segment } from '../mesh/retriangulate.ts';
 import { transfer } from '../mesh/transfer.ts';
 import type { FaceLines } from '../reveal/placed.ts';
-import { sameCarrier, type Placed } from '../setout/placed.ts';
+import { sameCarrier, standAlike, type Placed } from '../setout/placed.ts';
 import { standingOn, writeFace, type Standing } from './face-corners.ts';
 import { writePieces, type Written } from './written.ts';
 import { crossings, gridLines } from './grid.ts';
@@ -300,14 +300,6 @@ function alike(a: readonly Placed[], b: readonly Placed[]): boolean {
   if (a.length !== b.length) return false;
   return a.every((x, i) => {
     const y = b[i]!;
-    return (
-      x.id === y.id &&
-      x.s === y.s &&
-      x.t === y.t &&
-      x.outline === y.outline &&
-      x.pattern === y.pattern &&
-      x.sections === y.sections &&
-      sameCarrier(x.carrier, y.carrier)
-    );
+    return x.id === y.id && standAlike(x, y) && sameCarrier(x.carrier, y.carrier);
   });
 }

@@ -4,6 +4,7 @@
  */
 import type { Patch } from './patches.ts';
 import type { LaidPatches, Uv } from './laid.ts';
+import { dot } from '../vector.ts';
 import { hair, micrometre, nanometre as same } from '../tolerances.ts';
 
 /** The texture may be stretched by this share along the side before it is broken instead: what is rounded by a fifth of the side's own radius runs on. */
@@ -135,8 +136,8 @@ function cornersOf(
       Math.hypot(...[0, 1, 2].map((k) => positions[3 * v + k]! - positions[3 * from + k]!));
     return of.reduce((best, v) => (away(v) > away(best) ? v : best));
   };
-  const straight = list.length === 1 || (start === at(list[0]!, on, false) && end === at(list.at(-1)!, on, true));
-  const free = straight
+  const whole = list.length === 1 || (start === at(list[0]!, on, false) && end === at(list.at(-1)!, on, true));
+  const free = whole
     ? ([at(list[0]!, off, false), at(list.at(-1)!, off, true)] as const)
     : ([
         farthest(
@@ -246,8 +247,6 @@ function between(a: Uv, b: Uv, share: number): Uv {
   return [size * x, size * y];
 }
 const unit = (x: number, y: number): Uv => [x / (Math.hypot(x, y) || 1), y / (Math.hypot(x, y) || 1)];
-const dot = (p: readonly [number, number, number], q: readonly [number, number, number]): number =>
-  p[0] * q[0] + p[1] * q[1] + p[2] * q[2];
 function unit3(p: readonly [number, number, number]): [number, number, number] {
   const size = Math.hypot(...p) || 1;
   return [p[0] / size, p[1] / size, p[2] / size];

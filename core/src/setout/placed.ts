@@ -57,6 +57,10 @@ export interface Carrier {
   slope: number;
 }
 
+/** Whether two openings are the same thing in the same place: of one outline, one pattern and one set of sections. */
+export const standAlike = (x: Placed, y: Placed): boolean =>
+  x.s === y.s && x.t === y.t && x.outline === y.outline && x.pattern === y.pattern && x.sections === y.sections;
+
 export function sameCarrier(a: Carrier | undefined, b: Carrier | undefined): boolean {
   return a === b || JSON.stringify(a) === JSON.stringify(b);
 }
