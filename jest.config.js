@@ -2,6 +2,7 @@
 export default {
   testEnvironment: '<rootDir>/ops/plain-environment.mjs',
   testMatch: ['<rootDir>/{document,core,edit,server,cli,web,ops}/test/**/*.test.{ts,tsx}'],
+  globalSetup: '<rootDir>/ops/before-tests.mjs',
   setupFiles: ['<rootDir>/ops/browser-of-tests.ts', '<rootDir>/ops/seed-of-tests.ts'],
   extensionsToTreatAsEsm: ['.ts', '.tsx'],
   transform: {

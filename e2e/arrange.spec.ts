@@ -1,7 +1,9 @@
 /** Placing in every way, many openings at once, and changing what openings are, on the real interface. */
 import { resolveOpening, type Placed } from '@yard-arch/core';
 import type { ProjectDocument } from '@yard-arch/document';
-import { expect, granary, test, type Desk } from './fixtures.ts';
+import { bareGranary, expect, granary, test, type Desk } from './fixtures.ts';
+
+test.use({ filled: false, goesOn: true });
 
 const at = (document: ProjectDocument, id: string): Placed =>
   resolveOpening(document, document.openings[id]!) as Placed;
@@ -15,9 +17,6 @@ async function chooseFirstFloor(desk: Desk): Promise<void> {
   await desk.page.mouse.up();
   await expect(desk.particulars.getByRole('heading', { name: '7 openings' })).toBeVisible();
 }
-
-const unfold = (desk: Desk, title: string) =>
-  desk.particulars.locator('summary', { hasText: new RegExp(`^${title}$`) }).click();
 
 test('a rectangle drawn out takes the nearest size, or makes one', async ({ desk, page }) => {
   await page
@@ -38,7 +37,7 @@ test('a rectangle drawn out takes the nearest size, or makes one', async ({ desk
   expect(Object.keys(granary.patterns.light!.sizes)).not.toContain(second!.size);
   await page.keyboard.press('Control+z');
   const back = await desk.saved();
-  expect(back.patterns.light).toEqual(granary.patterns.light);
+  expect(back.patterns.light).toEqual(bareGranary.patterns.light);
   expect(made(back)).toHaveLength(1);
 });
 
@@ -99,7 +98,7 @@ test('openings chosen by a window are spread, and stay spread when the wall is l
   await desk.drag([4.4, 4.4], [4.9, 4.4]);
   await page.mouse.up();
   await chooseFirstFloor(desk);
-  await unfold(desk, 'Spread');
+  await desk.unfold('Spread');
   await expect(desk.particulars).toContainText('Piers of 1 262.5');
   await desk.particulars.getByRole('button', { name: 'Spread 7 openings' }).click();
   await expect(page.getByRole('button', { name: 'Undo spread 7 openings' })).toBeVisible();
@@ -117,7 +116,7 @@ test('openings chosen by a window are spread, and stay spread when the wall is l
 
 test('a spread that does not fit says how many would', async ({ desk }) => {
   await chooseFirstFloor(desk);
-  await unfold(desk, 'Spread');
+  await desk.unfold('Spread');
   await desk.type('At start', '9000');
   await desk.type('At end', '4000');
   await expect(desk.particulars.getByRole('alert')).toContainText('4 would fit');
@@ -138,7 +137,7 @@ test('many are lined up, dragged together with their distances kept, copied on, 
     await page.mouse.click(box.x + 5, box.y + 5);
   }
   await page.keyboard.up('Shift');
-  await unfold(desk, 'Line up');
+  await desk.unfold('Line up');
   await expect(desk.particulars).toContainText('with A-01, which was chosen first');
   await desk.drag([4.4, 1.9], [4.4, 2.3]);
   await page.mouse.up();
@@ -146,7 +145,7 @@ test('many are lined up, dragged together with their distances kept, copied on, 
   const rise = at(document, 'o2').t - 1.2;
   expect(rise).toBeGreaterThan(0.2);
   for (const id of ['o1', 'o6']) expect(at(document, id).t - 1.2).toBeCloseTo(rise, 9);
-  await unfold(desk, 'Copy');
+  await desk.unfold('Copy');
   await desk.type('Along by', '0');
   await desk.type('Up by', '600');
   await desk.particulars.getByRole('button', { name: 'Copy', exact: true }).click();
@@ -166,7 +165,7 @@ test('many are lined up, dragged together with their distances kept, copied on, 
 test('the sill of one is brought level with that of the one chosen first', async ({ desk, page }) => {
   await desk.choose('o15');
   await desk.shape('o18').click({ modifiers: ['Shift'] });
-  await unfold(desk, 'Line up');
+  await desk.unfold('Line up');
   await desk.particulars.getByRole('button', { name: 'sills' }).click();
   const document = await desk.saved();
   expect(at(granary, 'o18').t).not.toBeCloseTo(at(granary, 'o15').t, 3);
@@ -181,7 +180,7 @@ test('what almost agrees is shown before and after, and made equal in one step',
   await desk.choose('o10');
   await desk.type('Up', '7');
   await chooseFirstFloor(desk);
-  await unfold(desk, 'Even out');
+  await desk.unfold('Even out');
   await expect(desk.particulars.getByRole('row', { name: /Sills of 7/ })).toContainText('3 750 (6), 3 757');
   await desk.particulars.getByRole('button', { name: 'Make equal' }).click();
   const document = await desk.saved();
@@ -199,7 +198,7 @@ test('a wall’s setting-out is pasted on to another, and a wall is filled with 
   let document = await desk.saved();
   expect(Object.values(document.openings).filter(({ element }) => element === 'quay')).toHaveLength(27);
   await walls.getByRole('button', { name: /^Cart shed back/ }).click();
-  await unfold(desk, 'Fill with bays');
+  await desk.unfold('Fill with bays');
   await desk.type('Columns', '4');
   await desk.particulars.getByRole('checkbox', { name: /Ground sill/ }).check();
   await desk.particulars.getByRole('button', { name: 'Fill with 4 openings' }).click();

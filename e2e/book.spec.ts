@@ -3,6 +3,8 @@ import { readFileSync } from 'node:fs';
 import { writePlainGlb } from '@yard-arch/core';
 import { expect, test, type Desk } from './fixtures.ts';
 
+test.use({ goesOn: true });
+
 /** Opens the book on a pattern. */
 async function openBook({ page, url, id }: Desk, pattern: string): Promise<void> {
   await page.goto(`${url}/projects/${id}/patterns/${pattern}`);

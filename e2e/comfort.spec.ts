@@ -4,6 +4,8 @@ import { resolveOpening, type Placed } from '@yard-arch/core';
 import type { ProjectDocument } from '@yard-arch/document';
 import { Desk, expect, granary, test } from './fixtures.ts';
 
+test.use({ filled: false });
+
 const at = (document: ProjectDocument, id: string): Placed =>
   resolveOpening(document, document.openings[id]!) as Placed;
 

@@ -3,6 +3,8 @@ import { boxOf, resolveOpening, type Placed } from '@yard-arch/core';
 import type { ProjectDocument, Wall } from '@yard-arch/document';
 import { expect, granary, test } from './fixtures.ts';
 
+test.use({ filled: false, goesOn: true });
+
 const box = (document: ProjectDocument, id: string) =>
   boxOf(resolveOpening(document, document.openings[id]!) as Placed, '');
 

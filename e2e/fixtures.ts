@@ -1,12 +1,27 @@
 /** What the tests share: the application, a granary of their own, and the setting-out page as a person sees it. */
 import { readFileSync } from 'node:fs';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
-import type { Opening, ProjectDocument } from '@yard-arch/document';
+import type { Opening, Pattern, ProjectDocument } from '@yard-arch/document';
 import { decode, type DecodedPng } from 'fast-png';
 import { Application } from './application.ts';
 
 export const granaryFile = new URL('../demo/granary.json', import.meta.url);
 export const granary = JSON.parse(readFileSync(granaryFile, 'utf8')) as ProjectDocument;
+
+/** The same with nothing in its openings, which takes half the time to be cut: for what is not about infill. What stands on a roof stays. */
+export const bareGranary: ProjectDocument = {
+  ...granary,
+  patterns: Object.fromEntries(
+    Object.values(granary.patterns).map((pattern) => [pattern.id, pattern.onSlope ? pattern : bare(pattern)]),
+  ),
+};
+
+function bare(pattern: Pattern): Pattern {
+  const left = { ...pattern };
+  delete left.infill;
+  delete left.parts;
+  return left;
+}
 
 /** The setting-out page of one project. */
 export class Desk {
@@ -30,6 +45,24 @@ export class Desk {
 
   async open(): Promise<void> {
     await this.page.goto(`${this.url}/projects/${this.id}`);
+    await this.isOpen();
+  }
+
+  /** Goes on to the project from another that the page shows, without loading the application anew. */
+  async goOn(): Promise<void> {
+    const path = `/projects/${this.id}`;
+    await this.page.evaluate((to) => {
+      localStorage.clear();
+      sessionStorage.clear();
+      history.pushState(null, '', to);
+      dispatchEvent(new PopStateEvent('popstate'));
+    }, path);
+    // The address names a wall once the document is there.
+    await this.page.waitForURL((url) => url.pathname.startsWith(`${path}/`));
+    await this.isOpen();
+  }
+
+  private async isOpen(): Promise<void> {
     await expect(this.titleBlock).toContainText('sound', { timeout: 120_000 });
   }
 
@@ -67,7 +100,8 @@ export class Desk {
 
   /** Opens a fold of the particulars, unless it is open. */
   async unfold(title: string): Promise<void> {
-    const fold = this.particulars.locator('details', { has: this.page.locator('summary', { hasText: title }) });
+    const summary = this.page.locator('summary', { hasText: new RegExp(`^${title}`) });
+    const fold = this.particulars.locator('details', { has: summary }).first();
     if ((await fold.getAttribute('open')) === null) await fold.locator('summary').click();
   }
 
@@ -131,12 +165,22 @@ export const isBrick = (r: number, g: number, b: number): boolean => r > 90 && r
 
 interface Fixtures {
   project: string;
+  /** Whether the granary’s openings are filled. */
+  filled: boolean;
   /** Whether the model is drawn finely once it rests. */
   finer: boolean;
+  /** Whether the page goes on from the test before in the same file, as a person’s does from project to project: what has run once is compiled. */
+  goesOn: boolean;
   desk: Desk;
 }
 
-export const test = base.extend<Fixtures, { application: Application }>({
+/** The page that goes on, and the file whose tests it serves. */
+interface Kept {
+  page: Page | null;
+  file: string;
+}
+
+export const test = base.extend<Fixtures, { application: Application; kept: Kept }>({
   application: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
@@ -148,23 +192,52 @@ export const test = base.extend<Fixtures, { application: Application }>({
     },
     { scope: 'worker', timeout: 180_000 },
   ],
-  project: async ({ application, request }, use) => {
-    const made = await request.post(`${application.url}/api/projects/upload`, { data: granary });
+  filled: [true, { option: true }],
+  project: async ({ application, request, filled }, use) => {
+    const data = filled ? granary : bareGranary;
+    const made = await request.post(`${application.url}/api/projects/upload`, { data });
     const { id } = (await made.json()) as { id: string };
     await use(id);
     await request.delete(`${application.url}/api/projects/${id}`).catch(() => {});
   },
   finer: [false, { option: true }],
+  goesOn: [false, { option: true }],
+  kept: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const kept: Kept = { page: null, file: '' };
+      await use(kept);
+      await kept.page?.context().close();
+    },
+    { scope: 'worker' },
+  ],
+  page: async ({ context, browser, viewport, goesOn, kept }, use, info) => {
+    if (kept.page && (kept.file !== info.file || !goesOn)) {
+      await kept.page.context().close();
+      kept.page = null;
+    }
+    if (!goesOn) return use(await context.newPage());
+    kept.file = info.file;
+    kept.page ??= await (await browser.newContext({ viewport, acceptDownloads: true })).newPage();
+    await use(kept.page);
+    kept.page.removeAllListeners();
+    if (info.status === info.expectedStatus) return;
+    await kept.page.context().close();
+    kept.page = null;
+  },
   desk: async ({ page, application, project, finer }, use) => {
-    // Most of the time of a browser without a graphics card goes into drawing the model finely: only where that is looked at.
-    if (!finer)
-      await page.addInitScript(() => {
-        if (!localStorage.getItem('yard-arch-model')) localStorage.setItem('yard-arch-model', '{"finer":false}');
-      });
+    const desk = new Desk(page, application.url, project);
     const failures: string[] = [];
     page.on('pageerror', (error) => failures.push(error.message));
-    const desk = new Desk(page, application.url, project);
-    await desk.open();
+    if (page.url().startsWith(application.url)) await desk.goOn();
+    else {
+      // Most of the time of a browser without a graphics card goes into drawing the model finely: only where that is looked at.
+      if (!finer)
+        await page.addInitScript(() => {
+          if (!localStorage.getItem('yard-arch-model')) localStorage.setItem('yard-arch-model', '{"finer":false}');
+        });
+      await desk.open();
+    }
     await use(desk);
     expect(failures).toEqual([]);
   },

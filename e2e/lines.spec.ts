@@ -3,6 +3,8 @@ import { resolveOpening, type Placed } from '@yard-arch/core';
 import type { Panel, ProjectDocument } from '@yard-arch/document';
 import { expect, granary, test } from './fixtures.ts';
 
+test.use({ filled: false, goesOn: true });
+
 const levels = (document: ProjectDocument): string =>
   JSON.stringify(
     Object.values(document.openings).map((opening) => (resolveOpening(document, opening) as Placed).t.toFixed(6)),

@@ -4,6 +4,8 @@ import { encode } from 'fast-png';
 import { readFileSync } from 'node:fs';
 import { expect, isBrick, test } from './fixtures.ts';
 
+test.use({ filled: false });
+
 const side = 64;
 const blue = Buffer.from(
   encode({

@@ -4,6 +4,8 @@ import { facade } from '@yard-arch/demo';
 import type { ProjectDocument, Wall } from '@yard-arch/document';
 import { Desk, expect, granary, test } from './fixtures.ts';
 
+test.use({ filled: false, goesOn: true });
+
 const walls = (document: ProjectDocument): Wall[] =>
   Object.values(document.elements).filter((element): element is Wall => element.kind === 'wall');
 const made = (document: ProjectDocument): Wall[] => walls(document).filter(({ id }) => !granary.elements[id]);
@@ -112,30 +114,34 @@ test('walls are split, joined and reversed, and drawing can be undone step by st
   expect(document.openings).toEqual(granary.openings);
 });
 
-test('what no longer fits is marked, listed, and mended by one of the ways', async ({ desk, page }) => {
-  await page.getByTestId('sheet').locator('[data-figure=length]').click();
-  await page.getByRole('textbox', { name: /Length of the wall/ }).fill('17000');
-  await page.keyboard.press('Enter');
-  await expect(page.getByText('3 openings reach beyond the wall now')).toBeVisible();
-  const list = page.getByRole('group', { name: 'What does not fit' });
-  await expect(list).toContainText('3 openings do not fit');
-  await expect(list).toContainText(/is 1.050 mm beyond the end/);
-  await expect(desk.sheet.locator('.opening.misfit')).toHaveCount(3);
-  const ways = (mark: string) => list.getByRole('listitem').filter({ hasText: mark });
-  await ways('G-14').getByRole('button', { name: 'slide it in' }).click();
-  await ways('G-21').getByRole('button', { name: 'take it away' }).click();
-  await ways('G-07')
-    .getByRole('button', { name: /cut it down/ })
-    .click();
-  // What is left of the last one is too narrow for its casements, and arches too near for their rings, which is said as well.
-  await expect(list).toContainText('3 openings do not fit');
-  await expect(list).not.toContainText('beyond');
-  await expect(list).toContainText('G-07');
-  const document = await desk.saved();
-  expect(document.openings.o21).toBeUndefined();
-  expect(document.openings.o7!.own!.width).toBeLessThan(1.1);
-  const placed = resolveOpening(document, document.openings.o14!) as Placed;
-  expect(placed.s + 1.3).toBeCloseTo(17, 6);
+test.describe('with what fills the openings', () => {
+  test.use({ filled: true });
+
+  test('what no longer fits is marked, listed, and mended by one of the ways', async ({ desk, page }) => {
+    await page.getByTestId('sheet').locator('[data-figure=length]').click();
+    await page.getByRole('textbox', { name: /Length of the wall/ }).fill('17000');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('3 openings reach beyond the wall now')).toBeVisible();
+    const list = page.getByRole('group', { name: 'What does not fit' });
+    await expect(list).toContainText('3 openings do not fit');
+    await expect(list).toContainText(/is 1.050 mm beyond the end/);
+    await expect(desk.sheet.locator('.opening.misfit')).toHaveCount(3);
+    const ways = (mark: string) => list.getByRole('listitem').filter({ hasText: mark });
+    await ways('G-14').getByRole('button', { name: 'slide it in' }).click();
+    await ways('G-21').getByRole('button', { name: 'take it away' }).click();
+    await ways('G-07')
+      .getByRole('button', { name: /cut it down/ })
+      .click();
+    // What is left of the last one is too narrow for its casements, and arches too near for their rings, which is said as well.
+    await expect(list).toContainText('3 openings do not fit');
+    await expect(list).not.toContainText('beyond');
+    await expect(list).toContainText('G-07');
+    const document = await desk.saved();
+    expect(document.openings.o21).toBeUndefined();
+    expect(document.openings.o7!.own!.width).toBeLessThan(1.1);
+    const placed = resolveOpening(document, document.openings.o14!) as Placed;
+    expect(placed.s + 1.3).toBeCloseTo(17, 6);
+  });
 });
 
 test('ten edits of walls in a row keep every intent', async ({ desk, page }) => {

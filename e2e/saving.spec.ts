@@ -1,6 +1,8 @@
 /** Saving: the server away and back, a reload, and two at one project. */
 import { expect, granary, test, type Desk } from './fixtures.ts';
 
+test.use({ filled: false });
+
 test('edits made while the server is away are kept and sent when it is back, over a crash and a reload', async ({
   desk,
   page,

@@ -6,6 +6,8 @@ import { WebIO } from '@gltf-transform/core';
 import { KHRTextureTransform } from '@gltf-transform/extensions';
 import { changed, expect, granary, isBrick, test } from './fixtures.ts';
 
+test.use({ filled: false, goesOn: true });
+
 test('an opening is placed by a click, where its preview was', async ({ desk, page }) => {
   await desk.strip.getByRole('button', { name: /Oculus/ }).click();
   const { x, y } = await desk.at(10.9, 2.2);
@@ -249,29 +251,33 @@ test('the model is drawn, follows the sheet, and can be picked from', async ({ d
   await expect.poll(async () => changed(before, await desk.modelPixels())).toBeGreaterThan(0.08);
 });
 
-test('the model is taken away as GLB and OBJ', async ({ desk }) => {
-  const { page } = desk;
-  const take = async (name: string) => {
-    const download = page.waitForEvent('download');
-    await page.getByRole('button', { name: 'Export' }).click();
-    await page.getByRole('menuitem', { name }).click();
-    return download;
-  };
-  const glb = await take('GLB, for renderers');
-  expect(glb.suggestedFilename()).toBe('fennel-quay-granary.glb');
-  const gltf = await new WebIO()
-    .registerExtensions([KHRTextureTransform])
-    .readBinary(new Uint8Array(readFileSync(await glb.path())));
-  const [scene] = gltf.getRoot().listScenes();
-  expect(scene!.listChildren()).toHaveLength(19);
-  // Boards and frames stand at each window, leaves hang in them, and all that are alike are one mesh.
-  const boards = gltf
-    .getRoot()
-    .listNodes()
-    .filter((node) => node.getExtras().part);
-  expect(boards.length).toBeGreaterThan(120);
-  expect(new Set(boards.map((node) => node.getMesh())).size).toBeLessThan(70);
-  expect((await take('OBJ with MTL (ZIP)')).suggestedFilename()).toBe('fennel-quay-granary.obj.zip');
+test.describe('with what fills the openings', () => {
+  test.use({ filled: true });
+
+  test('the model is taken away as GLB and OBJ', async ({ desk }) => {
+    const { page } = desk;
+    const take = async (name: string) => {
+      const download = page.waitForEvent('download');
+      await page.getByRole('button', { name: 'Export' }).click();
+      await page.getByRole('menuitem', { name }).click();
+      return download;
+    };
+    const glb = await take('GLB, for renderers');
+    expect(glb.suggestedFilename()).toBe('fennel-quay-granary.glb');
+    const gltf = await new WebIO()
+      .registerExtensions([KHRTextureTransform])
+      .readBinary(new Uint8Array(readFileSync(await glb.path())));
+    const [scene] = gltf.getRoot().listScenes();
+    expect(scene!.listChildren()).toHaveLength(19);
+    // Boards and frames stand at each window, leaves hang in them, and all that are alike are one mesh.
+    const boards = gltf
+      .getRoot()
+      .listNodes()
+      .filter((node) => node.getExtras().part);
+    expect(boards.length).toBeGreaterThan(120);
+    expect(new Set(boards.map((node) => node.getMesh())).size).toBeLessThan(70);
+    expect((await take('OBJ with MTL (ZIP)')).suggestedFilename()).toBe('fennel-quay-granary.obj.zip');
+  });
 });
 
 test('lengths are read and shown in feet and inches when asked', async ({ desk, page }) => {

@@ -17,6 +17,7 @@ import { ensureDatabase, startCluster, type Cluster } from './cluster.ts';
 import { dataFolder } from './data-folder.ts';
 import { takeLock } from './lock.ts';
 import { buildWeb, webFolder } from './web-build.ts';
+import { buildForNode } from './node-build.ts';
 
 export interface ServeOptions {
   /** Starts over: what was kept is removed first. */
@@ -55,7 +56,10 @@ export async function serveApplication(options: ServeOptions): Promise<number> {
     const { url, tell } = process.env.DATABASE_URL
       ? given(process.env.DATABASE_URL, options.reset)
       : await own(options.reset, undo);
-    const services = await openServices(url, { workers: Math.max(2, availableParallelism() - 1) });
+    const services = await openServices(url, {
+      workers: Math.max(2, availableParallelism() - 1),
+      worker: options.instead ? undefined : await buildForNode('worker'),
+    });
     undo.push(() => services.close());
     const hosts = (process.env.YARD_HOSTS ?? '').split(/[\s,]+/).filter(Boolean);
     const closed = await passphraseOf(services, host, hosts);

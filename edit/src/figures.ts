@@ -189,9 +189,8 @@ export function axisChoices(document: ProjectDocument, { element, face, axes, fr
 export function lengthChoices(element: Element, face: FaceName = 'outer', seen?: number): FigureChoice[] {
   if (!isInPlan(element) || runsOf(element).length > 1) return [];
   if (face === 'inner' && seen !== undefined) {
-    // An arc's faces grow in proportion, straight ones by as much.
-    const outer = (wanted: number): number =>
-      element.sweep ? (element.length * wanted) / seen : element.length + wanted - seen;
+    // Its faces grow by as much: an arc keeps its angle, so that its radius grows.
+    const outer = (wanted: number): number => element.length + wanted - seen;
     return lengthChoices(element)
       .map(({ apply }, i) => ({
         label: i === 0 ? 'the start moves, as it is seen from within' : 'the end moves, as it is seen from within',

@@ -1,5 +1,5 @@
 /** Drawing out one side of an opening, its other side left where it stands; and the ends, top and apex of a wall. */
-import { isImpossible, profileOf, type Box, type BoxSide, type Impossible } from '@yard-arch/core';
+import { isImpossible, lengthOf, overTo, profileOf, type Box, type BoxSide, type Impossible } from '@yard-arch/core';
 import {
   dimensionNames,
   extentOf,
@@ -9,6 +9,7 @@ import {
   type Change,
   type ChangeSet,
   type Dimensions,
+  type FaceName,
   type Opening,
   type Pattern,
   type ProjectDocument,
@@ -160,22 +161,53 @@ function reshaped(
   return edit(`draw ${opening.mark} out to ${label}`, ...changes, ...putTo(scratch, new Map([[opening.id, place]])));
 }
 
-/** A point of a wall's outline that can be drawn to another place on its outer face, metres. */
+/** A point of a wall's outline that can be drawn to another place, metres on the face on which it is seen. */
 export interface WallHandle {
   kind: 'start' | 'end' | 'top' | 'start top' | 'end top' | 'apex';
   s: number;
   t: number;
+  /** Where it is along the outer face, and how far it goes along that for each metre on the face on which it is seen. */
+  outer: { s: number; each: number };
   /** The ways in which it goes. */
   along: boolean;
   up: boolean;
   title: string;
 }
 
-/** Where a wall can be taken hold of on its outer face. */
-export function wallHandles(wall: Wall): WallHandle[] {
+/** A wall's inner face: how long it is, and where on it a distance along the outer face leads, metres. */
+export interface Within {
+  length: number;
+  toInner: (s: number) => number;
+}
+
+/** A wall's inner face; null where it is the outer one that is seen. */
+export const withinOf = (document: ProjectDocument, wall: Wall, face: FaceName): Within | null =>
+  face === 'inner'
+    ? { length: lengthOf(document, wall, 'inner'), toInner: (s) => overTo(document, wall, s, 'inner') }
+    : null;
+
+/** Where a wall can be taken hold of on its outer face, or on its inner one. */
+export function wallHandles(wall: Wall, within: Within | null = null): WallHandle[] {
+  if (!within) return outerHandles(wall).map((handle) => ({ ...handle, outer: { s: handle.s, each: 1 } }));
+  const along = extentOf(wall).length / within.length;
+  return outerHandles(wall).map((handle) => ({
+    ...handle,
+    s: within.toInner(handle.s),
+    // Its faces grow by as much, an arc’s too, whose radius grows; on one that stays, distances are in proportion.
+    outer: { s: handle.s, each: handle.kind === 'apex' && wall.sweep ? -along : -1 },
+  }));
+}
+
+/** A handle's place along the outer face, where it has been drawn to a place on the face on which it is seen. */
+export const onOuter = ({ s, outer }: WallHandle, to: number): number => outer.s + (to - s) * outer.each;
+
+/** Whether a handle is at the left of the face on which it is seen, where distances along that begin. */
+export const isAtLeft = ({ kind, outer }: WallHandle): boolean => kind === (outer.each > 0 ? 'start' : 'end');
+
+function outerHandles(wall: Wall): Omit<WallHandle, 'outer'>[] {
   const { length } = extentOf(wall);
   const { top, height } = wall;
-  const handles: WallHandle[] = lengthChoices(wall).map((_, i) => ({
+  const handles: Omit<WallHandle, 'outer'>[] = lengthChoices(wall).map((_, i) => ({
     kind: i === 0 ? ('end' as const) : ('start' as const),
     s: i === 0 ? length : 0,
     t: Math.min(height, endHeight(wall)) / 2,

@@ -2,6 +2,7 @@
 import { describe, expect, it } from '@jest/globals';
 import {
   boxOf,
+  lengthOf,
   misfitsOn,
   resolveOpening,
   sideOf,
@@ -13,7 +14,16 @@ import {
 import { granaryWalls as granary } from '@yard-arch/demo';
 import { applyChangeSet, extentOf, type ChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
 import fc from 'fast-check';
-import { drawnSides, drawnTo, drawWallPoint, reshaping, wallHandles } from '../src/index.ts';
+import {
+  drawnSides,
+  drawnTo,
+  drawWallPoint,
+  isAtLeft,
+  onOuter,
+  reshaping,
+  wallHandles,
+  withinOf,
+} from '../src/index.ts';
 
 const document = granary();
 const box = (d: ProjectDocument, id: string): Box => boxOf(resolveOpening(d, d.openings[id]!) as Placed, '');
@@ -132,6 +142,33 @@ describe('a point of a wall', () => {
         expect(again.t).toBeCloseTo(t + 0.4, 6);
       }
       expect(misfitsOn(now, made)).toBeDefined();
+    }
+  });
+
+  it.each(walls.map((wall) => [wall.name, wall] as const))('of %s is drawn on its inner face too', (_, wall) => {
+    // By itself: where it meets others its inner face ends where theirs do.
+    const alone: ProjectDocument = { ...document, elements: { [wall.id]: wall }, openings: {}, axes: {} };
+    const seen = lengthOf(alone, wall, 'inner');
+    const handles = wallHandles(wall, withinOf(alone, wall, 'inner'));
+    expect(handles.map(({ kind }) => kind)).toEqual(wallHandles(wall).map(({ kind }) => kind));
+    expect(withinOf(alone, wall, 'outer')).toBeNull();
+    for (const handle of handles) {
+      const { kind, s, t, along, up } = handle;
+      expect(isAtLeft(handle)).toBe(kind === 'end');
+      // Seen from within, its end is at the left.
+      if (kind === 'start' || kind === 'end') expect(s).toBeCloseTo(kind === 'end' ? 0 : seen, 6);
+      const by = !along ? 0 : kind === 'end' ? -0.3 : 0.3;
+      const made = drawWallPoint(wall, kind, onOuter(handle, s + by), up ? t + 0.4 : t);
+      if ('reason' in made) throw new Error(made.reason);
+      const now = applyChangeSet(alone, made).document;
+      const changed = now.elements[wall.id] as Wall;
+      if (!up) {
+        // An arc is measured along its facets, which are others where its radius is another.
+        expect(lengthOf(now, changed, 'inner')).toBeCloseTo(seen + 0.3, wall.sweep ? 2 : 6);
+        continue;
+      }
+      const again = wallHandles(changed, withinOf(now, changed, 'inner')).find((one) => one.kind === kind)!;
+      expect([again.s, again.t]).toEqual([expect.closeTo(s + by, 4), expect.closeTo(t + 0.4, 6)]);
     }
   });
 

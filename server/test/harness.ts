@@ -20,7 +20,7 @@ export async function startHarness(name: string, options: Partial<ApplicationOpt
   chmodSync(folder, 0o711);
   const cluster = await startCluster(folder);
   const url = await ensureDatabase(cluster, `${name}_test`);
-  const services = await openServices(url);
+  const services = await openServices(url, { worker: process.env.YARD_WORKER });
   return {
     app: makeApplication({ services, web: null, ...options }),
     cluster,

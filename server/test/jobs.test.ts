@@ -112,7 +112,7 @@ describe('long work', () => {
 
 describe('a worker', () => {
   it('is ended where it takes too long, or too much memory, and the next task is done all the same', async () => {
-    const pool = new Pool({ workers: 1, memory: 150 });
+    const pool = new Pool({ workers: 1, memory: 150, worker: process.env.YARD_WORKER });
     try {
       const text = JSON.stringify(facade(2000));
       await expect(pool.run({ kind: 'obj', mark: 'a', text, assets: new Map() }, { limit: 30 })).rejects.toMatchObject({

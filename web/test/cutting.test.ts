@@ -45,7 +45,6 @@ const model = (over: Partial<Extract<FromWorker, { kind: 'model' }>> = {}): Extr
   parts: [],
   removed: [],
   statuses: { changed: [], gone: [] },
-  milliseconds: 12,
   ...over,
 });
 
@@ -79,13 +78,47 @@ describe('the cutting worker', () => {
     expect(Silent.made[1]!.sent).toEqual([{ kind: 'drawn', number: 1 }]);
   });
 
+  it('that has nothing left to do forgets its project and cuts the next one, deaf to what it says of the first', () => {
+    post({ kind: 'preview', changeSet: null });
+    const [silent] = Silent.made;
+    silent!.say(model({ elements: [element('first')] }));
+    stopWorker();
+    useEditor.setState(initial());
+    expect(silent!.ended).toBe(false);
+    expect(silent!.sent.at(-1)).toEqual({ kind: 'forget', number: 2 });
+    expect(silent!.onmessage).toBeNull();
+    post({ kind: 'preview', changeSet: null });
+    expect(Silent.made).toHaveLength(1);
+    expect(silent!.sent.at(-1)).toEqual({ kind: 'preview', changeSet: null, number: 3 });
+    silent!.say({ kind: 'creases', number: 1, creases: [] });
+    silent!.say(model({ number: 2, elements: [element('first')] }));
+    expect(getState().drawn.size).toBe(0);
+    silent!.say(model({ number: 3, elements: [element('second')] }));
+    expect([...getState().drawn.keys()]).toEqual(['second']);
+    // One that is still cutting is ended.
+    post({ kind: 'preview', changeSet: null });
+    stopWorker();
+    expect(silent!.ended).toBe(true);
+  });
+
+  it('that waits is ended where another has begun with the project', () => {
+    post({ kind: 'preview', changeSet: null });
+    Silent.made[0]!.say(model());
+    stopWorker();
+    begin('/projects/one');
+    startWorker(takeAhead('one')!);
+    expect(Silent.made.map(({ ended }) => ended)).toEqual([true, false]);
+    Silent.made[1]!.say(model({ number: 0, elements: [element('ahead')] }));
+    expect([...getState().drawn.keys()]).toEqual(['ahead']);
+  });
+
   it('adds to what is shown, and takes away what is no more', () => {
     const silent = started();
     silent.say(model({ elements: [element('a'), element('b')], parts: [part('sash')] }));
     silent.say(model({ elements: [element('c')], parts: [part('sill')], removed: ['a'] }));
     expect([...getState().drawn.keys()]).toEqual(['b', 'c']);
     expect([...getState().parts.keys()]).toEqual(['sash', 'sill']);
-    expect(getState().cutTime).toBe(12);
+    expect(getState().cuts).toBe(2);
   });
 
   it('leaves what stands as the very same, so that nothing is drawn again for it', () => {

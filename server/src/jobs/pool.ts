@@ -1,4 +1,5 @@
 /** The pool of workers: each task with limits of time and memory, and an end when nobody wants it any more. */
+import { pathToFileURL } from 'node:url';
 import { MessageChannel } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { ProblemError } from '../problem.ts';
@@ -12,6 +13,8 @@ export interface PoolOptions {
   workers?: number;
   /** The most memory of a worker's own, in megabytes. */
   memory?: number;
+  /** The file that the workers run, where it was built ahead; else it is compiled as it is read. */
+  worker?: string | undefined;
 }
 
 /** What a task is run with. */
@@ -27,10 +30,10 @@ export class Pool {
   private readonly workers: Piscina;
   readonly size: number;
 
-  constructor({ workers = 2, memory = 3000 }: PoolOptions = {}) {
+  constructor({ workers = 2, memory = 3000, worker }: PoolOptions = {}) {
     this.size = workers;
     this.workers = new Piscina({
-      filename: new URL('./worker.mjs', import.meta.url).href,
+      filename: (worker === undefined ? new URL('./worker.mjs', import.meta.url) : pathToFileURL(worker)).href,
       minThreads: 0,
       maxThreads: workers,
       idleTimeout: 120_000,

@@ -33,6 +33,11 @@ const sectionBar = 34;
 /** What our cameras are called. */
 const own = 'eye';
 
+/** Says, unseen, how often what is shown has been cut: by itself, so that the view is not made anew for that. */
+function Cuts() {
+  return <data hidden data-testid="cuts" value={useEditor((state) => state.cuts)} />;
+}
+
 export default function ModelView({ document }: { document: ProjectDocument }) {
   const count = useEditor((state) => state.drawn.size);
   const element = useEditor((state) => state.element);
@@ -78,6 +83,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
 
   return (
     <div data-testid="model" data-elements={count} style={{ position: 'absolute', inset: 0 }}>
+      <Cuts />
       <ModelMenu>
         <Canvas
           frameloop="demand"

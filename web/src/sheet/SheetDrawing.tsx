@@ -1,6 +1,6 @@
 /** What is drawn of a face: its outline and courses, lines, openings, dimensions and handles. */
 import { isInPlan, isManyFaced, isShell, isUpright } from '@yard-arch/document';
-import { drawnSides, wallHandles } from '@yard-arch/edit';
+import { drawnSides, wallHandles, withinOf } from '@yard-arch/edit';
 import { useMemo } from 'react';
 import { OpeningMark, OpeningShape } from '../boards/OpeningShape.tsx';
 import type { OnElement } from '../boards/sheet-data.ts';
@@ -128,7 +128,11 @@ function Openings({ sheet, inSight, crowd }: { sheet: SheetState; inSight: OnEle
 }
 
 /** What the chosen opening is held to, and the handles of it or of the wall. */
-function TakenHold({ sheet: { element, live, face, committed, chosen, one, box, view, over } }: { sheet: SheetState }) {
+function TakenHold({
+  sheet: { element, live, face, document, committed, chosen, one, box, view, over },
+}: {
+  sheet: SheetState;
+}) {
   const placing = useEditor((state) => state.placing);
   const taping = useEditor((state) => state.taping);
   const sliding = useEditor((state) => state.sliding);
@@ -142,8 +146,8 @@ function TakenHold({ sheet: { element, live, face, committed, chosen, one, box, 
       {box && one && drawn && (
         <SideHandles box={box} sides={drawnSides(committed.patterns[one.pattern]!, box)} view={view} />
       )}
-      {chosen.kind === 'wall' && face === 'outer' && isInPlan(live) && drawn && (
-        <WallHandles handles={wallHandles(live)} view={view} />
+      {chosen.kind === 'wall' && isInPlan(live) && drawn && (
+        <WallHandles handles={wallHandles(live, withinOf(document, live, face))} view={view} />
       )}
     </>
   );

@@ -9,6 +9,8 @@ export type ToWorker =
   | { kind: 'apply'; number: number; changeSet: ChangeSet }
   /** What was told of the model first has been drawn: now there is time for what was left out. */
   | { kind: 'drawn'; number: number }
+  /** Its project is left: nothing of it is kept or told any more. */
+  | { kind: 'forget'; number: number }
   /** An edit that is being made, or null when it was given up; the document itself is not changed by it. */
   | { kind: 'preview'; number: number; changeSet: ChangeSet | null };
 
@@ -99,7 +101,6 @@ export type FromWorker =
       parts: DrawnPart[];
       removed: string[];
       statuses: NewStatuses;
-      milliseconds: number;
     }
   /** Creases of elements that were sent without any. */
   | { kind: 'creases'; number: number; creases: [string, Float32Array][] }

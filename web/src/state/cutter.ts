@@ -66,7 +66,7 @@ export class Cutter {
     this.cutSoon();
   }
 
-  hear(message: ToWorker): void {
+  hear(message: Exclude<ToWorker, { kind: 'forget' }>): void {
     this.number = message.number;
     if (message.kind === 'drawn') {
       this.tellCreases();
@@ -121,7 +121,6 @@ export class Cutter {
   /** Cuts, and tells the page: of a project that it has nothing of yet bit by bit, so that the first walls stand while the others are cut. */
   private cutAndTell(draft: ProjectDocument): Model {
     const first = this.told.size === 0;
-    const start = this.host.now();
     let last = -Infinity;
     let since: Step[] = [];
     const steps = cutInSteps(draft, this.model);
@@ -129,7 +128,7 @@ export class Cutter {
       const { done, value } = steps.next();
       const now = this.host.now();
       if (done) {
-        const news = { ...this.newStatuses(value.statuses), removed: this.removedFrom(value), took: now - start };
+        const news = { ...this.newStatuses(value.statuses), removed: this.removedFrom(value) };
         this.tell(value.cuts.values(), news);
         return value;
       }
@@ -138,17 +137,14 @@ export class Cutter {
       const changed = this.changedOf(since.flatMap((step) => step.statuses));
       this.tell(
         since.map((step) => step.cut),
-        { changed, gone: [], removed: [], took: now - start },
+        { changed, gone: [], removed: [] },
       );
       [since, last] = [[], now];
     }
   }
 
   /** Tells the page of cuts, those that it knows left out, and of what has become of openings. */
-  private tell(
-    cuts: Iterable<ElementCut>,
-    { changed, gone, removed, took }: NewStatuses & { removed: string[]; took: number },
-  ): void {
+  private tell(cuts: Iterable<ElementCut>, { changed, gone, removed }: NewStatuses & { removed: string[] }): void {
     const elements: DrawnElement[] = [];
     const parts: DrawnPart[] = [];
     const onMesh = (part: PartMesh): void => {
@@ -163,7 +159,7 @@ export class Cutter {
     }
     const { number } = this;
     this.host.tell(
-      { kind: 'model', number, elements, parts, removed, statuses: { changed, gone }, milliseconds: took },
+      { kind: 'model', number, elements, parts, removed, statuses: { changed, gone } },
       elements.flatMap(
         (e) =>
           [e.positions.buffer, e.normals.buffer, e.uvs.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[],

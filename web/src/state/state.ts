@@ -57,7 +57,8 @@ interface EditorState extends Shown {
   meshes: number;
   statuses: ReadonlyMap<string, OpeningStatus>;
   proofs: ReadonlyMap<string, MeshProof>;
-  cutTime: number | null;
+  /** How often something has been cut. */
+  cuts: number;
   cutFailure: string | null;
 }
 
@@ -100,7 +101,7 @@ export function initial(): EditorState {
     meshes: 0,
     statuses: new Map(),
     proofs: new Map(),
-    cutTime: null,
+    cuts: 0,
     cutFailure: null,
   };
 }

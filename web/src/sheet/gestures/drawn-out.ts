@@ -1,7 +1,7 @@
 /** Drawing out sides of the chosen opening, and ends and tops of the wall, by their handles on the sheet. */
 import { sideOf, snapSide, type Box, type BoxSide, type Guide } from '@yard-arch/core';
 import { formatLength, type ChangeSet, type Opening, type Wall } from '@yard-arch/document';
-import { drawnTo, drawWallPoint, reshaping, type Reshaping, type WallHandle } from '@yard-arch/edit';
+import { drawnTo, drawWallPoint, isAtLeft, onOuter, reshaping, type Reshaping, type WallHandle } from '@yard-arch/edit';
 import type { Gesture } from '../../boards/gesture.ts';
 import { xOf, yOf } from '../../boards/viewport.ts';
 import { complain } from '../../common/notices.tsx';
@@ -124,8 +124,10 @@ export function drawingWall(desk: SheetDesk, wall: Wall, handle: WallHandle): Ge
   const { view, lines, committed } = desk.now;
   const at = { s: handle.s, t: handle.t };
   const length = handle.along && !handle.up;
+  const draw = (s: number, t: number): Outcome => drawWallPoint(wall, handle.kind, onOuter(handle, s), t);
+  const left = isAtLeft(handle);
   /** What its figure says. */
-  const says = (): number => (handle.kind === 'start' ? lines.length - at.s : length ? at.s : at.t);
+  const says = (): number => (left ? lines.length - at.s : length ? at.s : at.t);
   return drawingOut(
     desk,
     {
@@ -134,11 +136,11 @@ export function drawingWall(desk: SheetDesk, wall: Wall, handle: WallHandle): Ge
         const step = spot.free ? whole : coarse;
         at.s = handle.along ? step(s) : handle.s;
         at.t = handle.up ? step(t) : handle.t;
-        const guide = spot.free || handle.kind !== 'apex' ? null : overMiddle(s, lines.length, desk.reach);
+        const guide = spot.free || handle.kind !== 'apex' ? null : overMiddle(s, middleOf(wall, handle), desk.reach);
         if (guide) at.s = guide.at;
-        const outcome = drawWallPoint(wall, handle.kind, at.s, at.t);
-        // The start stands at 0 whatever its place: it is drawn where it goes to, and the wall with it when it is let go.
-        const refused = handle.kind === 'start' ? ('reason' in outcome ? outcome.reason : null) : shown(outcome);
+        const outcome = draw(at.s, at.t);
+        // What is at the left stands at 0 whatever its place: it is drawn where it goes to, and the wall with it when it is let go.
+        const refused = left ? ('reason' in outcome ? outcome.reason : null) : shown(outcome);
         desk.show({
           drawnOut: {
             ...at,
@@ -151,22 +153,28 @@ export function drawingWall(desk: SheetDesk, wall: Wall, handle: WallHandle): Ge
           },
         });
       },
-      drop: () => finish(drawWallPoint(wall, handle.kind, at.s, at.t)),
+      drop: () => finish(draw(at.s, at.t)),
     },
-    () => wallFigure(desk, wall, handle, { place: at, value: says() }),
+    () => wallFigure(desk, handle, { place: at, value: says(), draw }),
   );
 }
 
+/** The middle of a wall on the face on which a handle of it is seen. */
+const middleOf = (wall: Wall, { s, outer }: WallHandle): number => s + (wall.length / 2 - outer.s) / outer.each;
+
 /** The middle of a wall, where an apex is near to it. */
-const overMiddle = (s: number, length: number, reach: number): Guide | null =>
-  Math.abs(s - length / 2) < reach ? { at: length / 2, reason: 'over the middle of the wall' } : null;
+const overMiddle = (s: number, middle: number, reach: number): Guide | null =>
+  Math.abs(s - middle) < reach ? { at: middle, reason: 'over the middle of the wall' } : null;
 
 /** The figure of a wall's length or height, to be typed. */
 function wallFigure(
   desk: SheetDesk,
-  wall: Wall,
   handle: WallHandle,
-  { place: { s, t }, value }: { place: { s: number; t: number }; value: number },
+  {
+    place: { s, t },
+    value,
+    draw,
+  }: { place: { s: number; t: number }; value: number; draw: (s: number, t: number) => Outcome },
 ): EditedFigure {
   const { lines, view } = desk.now;
   const length = handle.along && !handle.up;
@@ -180,13 +188,7 @@ function wallFigure(
     choices: [
       {
         label: '',
-        apply: (typed) =>
-          drawWallPoint(
-            wall,
-            handle.kind,
-            handle.kind === 'start' ? lines.length - typed : length ? typed : s,
-            length ? t : typed,
-          ),
+        apply: (typed) => draw(isAtLeft(handle) ? lines.length - typed : length ? typed : s, length ? t : typed),
       },
     ],
   };

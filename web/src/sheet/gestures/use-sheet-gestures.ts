@@ -1,7 +1,7 @@
 /** What the pointer does on the sheet: choosing, windows, dragging openings and lines, drawing out by handles, placing, measuring, panning. */
 import type { Box, BoxSide } from '@yard-arch/core';
 import { isInPlan } from '@yard-arch/document';
-import { openingsOf, wallHandles } from '@yard-arch/edit';
+import { openingsOf, wallHandles, withinOf } from '@yard-arch/edit';
 import { useEffect, useLayoutEffect, useRef, type RefObject } from 'react';
 import type { Gesture, Press, Spot } from '../../boards/gesture.ts';
 import { panning } from '../../boards/pan.ts';
@@ -134,12 +134,12 @@ function pressed(desk: SheetDesk, press: Press, box: Box): Gesture | null {
 
 /** A handle of the chosen opening, or of the wall. */
 function drawnByHandle(desk: SheetDesk, name: string): Gesture | null {
-  const { committed, element, shown } = desk.now;
+  const { committed, element, face, shown } = desk.now;
   const [only] = chosenIds(useEditor.getState().chosen);
   const opening = only ? committed.openings[only] : undefined;
   const box = shown.boxes.find(({ id }) => id === only);
   if (opening && box) return drawingSide(desk, opening, box, name as BoxSide);
   if (!isInPlan(element)) return null;
-  const handle = wallHandles(element).find(({ kind }) => kind === name);
+  const handle = wallHandles(element, withinOf(committed, element, face)).find(({ kind }) => kind === name);
   return handle ? drawingWall(desk, element, handle) : null;
 }

@@ -1,0 +1,93 @@
+/** How long it takes until the model can be seen: of a project that is opened, and of an edit. */
+import type { ProjectDocument } from '@yard-arch/document';
+import { facade, manyWindows } from '@yard-arch/demo';
+import { median, type Bench } from './figures.ts';
+
+const canvas = '[data-testid=model] canvas[data-engine]';
+
+/** Two frames on it has been drawn; what is read back from it waits until it truly is. */
+const drawn = `new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))).then(() => {
+  const gl = document.querySelector('${canvas}').getContext('webgl2');
+  gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
+})`;
+
+/** Opens a project of one element. @returns after how many ms its model can be orbited */
+export async function open({ page, url }: Bench, id: string): Promise<number> {
+  await page.goto('about:blank');
+  // What was there before is given the time to be cleared away, which is no part of opening.
+  await page.waitForTimeout(1500);
+  const start = Date.now();
+  await page.goto(`${url}/projects/${id}`, { waitUntil: 'commit' });
+  await page.locator(`[data-testid=model][data-elements="1"] ${canvas.split(' ')[1]}`).waitFor({ timeout: 60_000 });
+  await page.evaluate(drawn);
+  return Date.now() - start;
+}
+
+/** Opens a project and one of a single opening by turns. @returns the medians, but for the first, which fills the browser’s caches; ms */
+async function beside(
+  bench: Bench,
+  many: string,
+  single: string,
+  rounds: number,
+): Promise<[many: number, single: number]> {
+  const times: [many: number, single: number][] = [];
+  for (let i = 0; i < rounds; i++) times.push([await open(bench, many), await open(bench, single)]);
+  const again = times.slice(1);
+  return [median(again.map(([of]) => of)), median(again.map(([, of]) => of))];
+}
+
+/** Opening again, and an edit of the pattern of very many, beside that. @returns the project of very many filled windows */
+export async function measureOpening(bench: Bench): Promise<string> {
+  const { projects, told } = bench;
+  const made = async (document: ProjectDocument, name: string): Promise<string> =>
+    (await projects.create({ ...document, name })).id;
+  const single = await made(facade(1), 'A single one');
+  const large = await made(facade(2000), 'Two thousand');
+  const [slow, fast] = await beside(bench, large, single, 8);
+  console.error(`reopening: 2,000 openings ${slow.toFixed(0)} ms, a single one ${fast.toFixed(0)} ms`);
+  told({
+    name: 'reopen a project of 2,000 openings until the model can be orbited, beside one of a single opening',
+    value: slow / fast,
+    limit: 1.6,
+    unit: '×',
+  });
+  await measurePatternEdit(bench, large, slow);
+  const filled = await made(manyWindows(2000), 'Two thousand filled');
+  const [stocked, bare] = await beside(bench, filled, single, 6);
+  console.error(`reopening: 2,000 filled windows ${stocked.toFixed(0)} ms, a single opening ${bare.toFixed(0)} ms`);
+  told({
+    name: 'reopen a project of 2,000 filled windows, beside one of a single opening',
+    value: stocked / bare,
+    limit: 2.2,
+    unit: '×',
+  });
+  return filled;
+}
+
+/** An edit of the size of all openings of a project, until the model shows it. @param reopening what opening it takes, ms */
+async function measurePatternEdit(bench: Bench, project: string, reopening: number): Promise<void> {
+  const { page, told } = bench;
+  await open(bench, project);
+  await page.getByTestId('title-block').getByText('sound').waitFor({ timeout: 60_000 });
+  await page.getByRole('toolbar', { name: 'Patterns' }).getByRole('button', { name: /Arch/ }).click();
+  const field = page.getByTestId('particulars').getByLabel('Height', { exact: true }).first();
+  const times: number[] = [];
+  for (let i = 0; i < 8; i++) {
+    const before = await page.getByTestId('cuts').getAttribute('value');
+    await field.fill(String(2010 + 10 * i));
+    const start = Date.now();
+    await field.press('Enter');
+    await page.locator(`[data-testid=cuts]:not([value="${before}"])`).waitFor({ state: 'attached' });
+    await page.evaluate(drawn);
+    times.push(Date.now() - start);
+    // The next is made once this one has been proved.
+    await page.waitForTimeout(2000);
+  }
+  console.error(`an edit of the pattern: ${median(times).toFixed(0)} ms`);
+  told({
+    name: 'an edit of the pattern of 2,000 openings until the model shows it, beside opening that project again',
+    value: median(times) / reopening,
+    limit: 0.2,
+    unit: '×',
+  });
+}
