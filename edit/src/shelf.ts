@@ -13,7 +13,8 @@ import {
 } from '@yard-arch/document';
 import { edit } from './make.ts';
 import { changePattern, freeName } from './patterns.ts';
-import { materialsIn, shippedMaterials, takenIn } from './shipped/index.ts';
+import { shippedMaterials } from './shipped/index.ts';
+import { materialsIn, takenIn } from './taken-in.ts';
 
 /** Something on the shelf, as projects know it. */
 export interface ShelfItem {

@@ -2,28 +2,31 @@
 import { colours, modelColours } from '../colours.ts';
 import type { ThreeEvent } from '@react-three/fiber';
 import { directionsAt, pointAt, resolveOpening, sheetsOf, type Outline } from '@yard-arch/core';
-import type { ProjectDocument } from '@yard-arch/document';
+import { emptyDocument, type ProjectDocument } from '@yard-arch/document';
 import { openingsOf } from '@yard-arch/edit';
-import { useEffect, useMemo } from 'react';
+import { memo, useEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import { chosenIds, useEditor } from '../state/state.ts';
 import { isAway } from './surfaces.ts';
 import { useDisplay } from './display.ts';
 import { useSlide } from './use-slide.ts';
+import { unmet } from './unmet.ts';
 
 interface ApertureProps {
   /** A plane beyond which nothing is shown. */
   clip: THREE.Plane | null;
-  document: ProjectDocument;
   onPick: (event: ThreeEvent<MouseEvent>, element: string, opening: string) => void;
   /** Told when a drag begins and ends, so that the view is not turned meanwhile. */
   hold: (held: boolean) => void;
 }
 
-export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
-  // Only what is chosen is shown as the edit that is just being made has it, and anew with each cut, so that the model is drawn once for both.
+export const Apertures = memo(function Apertures({ clip, onPick, hold }: ApertureProps) {
+  // All is as at the last cut, so that the model is drawn once for both; only what is chosen is shown as the edit that is just being made has it.
   const drawn = useEditor((state) => state.drawn);
-  const draft = useMemo(() => (drawn.size > 0 ? useEditor.getState().draft : null) ?? document, [drawn, document]);
+  const [document, draft] = useMemo(() => {
+    const { document: whole, draft: made } = useEditor.getState();
+    return [whole ?? emptyDocument(''), (drawn.size > 0 ? made : null) ?? whole ?? emptyDocument('')];
+  }, [drawn]);
   const chosen = useEditor((state) => state.chosen);
   const hidden = useEditor((state) => state.hidden);
   const cutters = useDisplay((state) => state.cutters);
@@ -80,7 +83,7 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
       >
         <meshBasicMaterial side={THREE.DoubleSide} />
       </mesh>
-      <mesh geometry={blocked} raycast={() => null} renderOrder={2}>
+      <mesh geometry={blocked} raycast={unmet} renderOrder={2}>
         <meshBasicMaterial
           side={THREE.DoubleSide}
           transparent
@@ -90,7 +93,7 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
           clippingPlanes={planes}
         />
       </mesh>
-      <mesh geometry={lit} raycast={() => null} renderOrder={2}>
+      <mesh geometry={lit} raycast={unmet} renderOrder={2}>
         <meshBasicMaterial
           side={THREE.DoubleSide}
           transparent
@@ -101,7 +104,7 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
         />
       </mesh>
       {solids && (
-        <mesh geometry={solids} raycast={() => null} renderOrder={3}>
+        <mesh geometry={solids} raycast={unmet} renderOrder={3}>
           <meshBasicMaterial
             transparent
             depthWrite={false}
@@ -113,7 +116,7 @@ export function Apertures({ document, clip, onPick, hold }: ApertureProps) {
       )}
     </>
   );
-}
+});
 
 /** A geometry that is made when it is first asked for. */
 function onDemand<G extends THREE.BufferGeometry>(make: () => G): { get: () => G; dispose: () => void } {

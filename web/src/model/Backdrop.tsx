@@ -3,6 +3,7 @@ import { airColours } from '../colours.ts';
 import { useMemo } from 'react';
 import * as THREE from 'three';
 import { useDisplay, type Backdrop } from './display.ts';
+import { unmet } from './unmet.ts';
 
 interface Air {
   zenith: string;
@@ -48,10 +49,10 @@ export function BackdropOf({ bounds, floor, parallel }: { bounds: THREE.Box3; fl
       {/* Seen in parallel all is as far as all else: there is no haze. */}
       {!parallel && <fog attach="fog" args={[air.horizon, reach * 3, reach * 16]} />}
       <hemisphereLight args={[air.above, air.below, 1.5]} />
-      <mesh geometry={dome} position={[x, y, floor]} raycast={() => null}>
+      <mesh geometry={dome} position={[x, y, floor]} raycast={unmet}>
         <meshBasicMaterial vertexColors side={THREE.BackSide} fog={false} depthWrite={false} toneMapped={false} />
       </mesh>
-      <mesh position={[x, y, floor - 0.012]} receiveShadow raycast={() => null}>
+      <mesh position={[x, y, floor - 0.012]} receiveShadow raycast={unmet}>
         <circleGeometry args={[far * 0.98, 64]} />
         <meshLambertMaterial color={air.ground} />
       </mesh>

@@ -2,6 +2,7 @@
 import { colours } from '../colours.ts';
 import type * as THREE from 'three';
 import type { Show } from './display.ts';
+import { unmet } from './unmet.ts';
 
 interface CreasesProps {
   geometry: THREE.BufferGeometry;
@@ -13,7 +14,7 @@ interface CreasesProps {
 export function Creases({ geometry, chosen, show, clip }: CreasesProps) {
   if ((show === 'plain' || show === 'clay') && !chosen) return null;
   return (
-    <lineSegments geometry={geometry} raycast={() => null}>
+    <lineSegments geometry={geometry} raycast={unmet}>
       <lineBasicMaterial
         color={chosen ? colours.brick : colours.ink}
         transparent

@@ -9,6 +9,7 @@ import { Creases } from './Creases.tsx';
 import type { Show } from './display.ts';
 import { Parts } from './Parts.tsx';
 import { isAway, surfacesOf, withGroups } from './surfaces.ts';
+import { unmet } from './unmet.ts';
 
 /** Stripes for faces seen from inside. */
 let stripes: THREE.DataTexture | null = null;
@@ -91,13 +92,13 @@ export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, s
         onPointerUp={(event) => event.button === 2 && met(event)}
       />
       {show === 'sides' && (
-        <mesh geometry={geometry} raycast={() => null}>
+        <mesh geometry={geometry} raycast={unmet}>
           <meshBasicMaterial side={THREE.BackSide} map={insideStripes()} clippingPlanes={clip ? [clip] : null} />
         </mesh>
       )}
       {clip && show !== 'sides' && show !== 'see-through' && (
         // Where the plane cuts a closed solid one sees the insides of its faces: drawn flat, they are the cut.
-        <mesh geometry={geometry} raycast={() => null}>
+        <mesh geometry={geometry} raycast={unmet}>
           <meshBasicMaterial
             side={THREE.BackSide}
             color={chosen ? colours.brick : modelColours.section}

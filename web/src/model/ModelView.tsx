@@ -30,6 +30,9 @@ type Controls = ComponentRef<typeof OrbitControls>;
 /** How high the bar of the cutting plane is with the room about it, pixels. */
 const sectionBar = 34;
 
+/** How long what was shown first is left as it is where the processor draws it, ms. */
+const settled = 700;
+
 /** What our cameras are called. */
 const own = 'eye';
 
@@ -42,11 +45,15 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
   const count = useEditor((state) => state.drawn.size);
   const element = useEditor((state) => state.element);
   const controls = useRef<Controls | null>(null);
-  const corners = useMemo(() => cornersIn(document, Object.values(document.elements)), [document]);
+  const { elements, datums } = document;
+  // By what elements are made of alone: nothing is looked at or lit otherwise for an edit of openings or patterns.
+  // eslint-disable-next-line react-hooks/exhaustive-deps
+  const corners = useMemo(() => cornersIn(document, Object.values(elements)), [elements, datums]);
   const bounds = useMemo(() => new THREE.Box3().setFromPoints(corners), [corners]);
   const floor = Number.isFinite(bounds.min.z) ? bounds.min.z : 0;
   const go = useRef<(stand: Stand) => void>(() => {});
   const canvas = useRef<RootState | null>(null);
+  const held = useRef(false);
   const [target] = useState(() => ({ current: new THREE.Vector3() }));
   const [drawing] = useState<Drawing>(() => ({ rough: false, still: null }));
   const parallel = useDisplay((state) => state.parallel);
@@ -105,7 +112,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
           <Pace drawing={drawing} />
           <Sun bounds={bounds} drawing={drawing} clip={clip} />
           <Walls document={document} clip={clip} />
-          <Apertures document={document} clip={clip} onPick={pick} hold={hold} />
+          <Apertures clip={clip} onPick={pick} hold={hold} />
           <LeafGrips document={document} hold={hold} />
           <SplitPlanes document={document} element={wall} hold={hold} />
           <RoofGrips document={document} element={wall} hold={hold} />
@@ -116,7 +123,14 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
             maxPolarAngle={Math.PI * 0.53}
             minDistance={0.5}
             maxDistance={1500}
+            onStart={() => void (held.current = true)}
+            onChange={() => {
+              // What is under the pointer is not asked for while the model is turned by it.
+              if (held.current) canvas.current?.setEvents({ enabled: false });
+            }}
             onEnd={() => {
+              held.current = false;
+              canvas.current?.setEvents({ enabled: true });
               forget();
               if (controls.current) target.current.copy(controls.current.target);
               keep();
@@ -436,7 +450,8 @@ function Told() {
   useFrame(() => {
     if (!there || told.current) return;
     told.current = true;
-    requestAnimationFrame(() => post({ kind: 'drawn' }));
+    // What comes of it is drawn anew: where that takes long, the model can be turned before.
+    requestAnimationFrame(() => setTimeout(() => post({ kind: 'drawn' }), bySoftware() ? settled : 0));
   });
   return null;
 }
@@ -445,12 +460,14 @@ function Told() {
 function Redraw({ on }: { on: unknown[] }) {
   const { invalidate } = useThree();
   const drawn = useEditor((state) => state.drawn);
-  const document = useEditor((state) => state.document);
+  // Of the document only what is seen otherwise without anything being cut anew.
+  const materials = useEditor((state) => state.document?.materials);
+  const assets = useEditor((state) => state.document?.assets);
   const element = useEditor((state) => state.element);
   const chosen = useEditor((state) => state.chosen);
   const hidden = useEditor((state) => state.hidden);
   const display = useDisplay();
   // eslint-disable-next-line react-hooks/exhaustive-deps
-  useEffect(() => invalidate(), [...on, drawn, document, element, chosen, hidden, display]);
+  useEffect(() => invalidate(), [...on, drawn, materials, assets, element, chosen, hidden, display]);
   return null;
 }

@@ -1,6 +1,6 @@
 /** How finely the model is drawn where the processor does the work of a graphics card: roughly while anything moves, finely once it rests; and with contact shade then, wherever it is drawn. */
 import { useFrame, useThree } from '@react-three/fiber';
-import { useEffect, useRef } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { useEditor } from '../state/state.ts';
 import { useDisplay } from './display.ts';
 import type { MakeShade, Shade } from './shade.ts';
@@ -63,9 +63,26 @@ export function Pace({ drawing }: { drawing: Drawing }) {
   // While the processor is cutting what is to be seen first, drawing finely would only hold that up.
   const ready = useEditor((state) => state.proofs.size > 0 || state.cutFailure !== null);
   const rests = finer && ready;
-  useEffect(() => invalidate(), [rests, invalidate]);
   const resting = useRef(false);
   const stop = useRef(() => {});
+  /** Draws finely unless anything is asked of the view before it rests. */
+  const restSoon = useCallback((): void => {
+    stop.current();
+    // A frame can take as long as that by itself: counted from when it has been drawn, which is before the next begins.
+    let timer: ReturnType<typeof setTimeout>;
+    const next = requestAnimationFrame(() => {
+      timer = setTimeout(() => {
+        resting.current = true;
+        invalidate();
+      }, rest);
+    });
+    stop.current = () => {
+      cancelAnimationFrame(next);
+      clearTimeout(timer);
+    };
+  }, [invalidate]);
+  // What is drawn roughly already need not be drawn so once more.
+  useEffect(() => (rests ? restSoon() : invalidate()), [rests, restSoon, invalidate]);
   const shade = useRef<Shade | null>(null);
   const asked = useRef(false);
   const maker = useRef<MakeShade | null>(null);
@@ -82,19 +99,7 @@ export function Pace({ drawing }: { drawing: Drawing }) {
     resting.current = false;
     if (bySoftware()) gl.setPixelRatio(drawing.rough ? rough : fine);
     stop.current();
-    if (!drawing.rough || !rests) return;
-    // A frame can take as long as that by itself: counted from when it has been drawn, which is before the next begins.
-    let timer: ReturnType<typeof setTimeout>;
-    const next = requestAnimationFrame(() => {
-      timer = setTimeout(() => {
-        resting.current = true;
-        invalidate();
-      }, rest);
-    });
-    stop.current = () => {
-      cancelAnimationFrame(next);
-      clearTimeout(timer);
-    };
+    if (drawing.rough && rests) restSoon();
   });
   // With a priority of its own this draws the frame, in place of the library.
   useFrame(({ gl, scene, camera }) => {

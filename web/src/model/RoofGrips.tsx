@@ -11,6 +11,7 @@ import { useGestures } from '../boards/use-gestures.ts';
 import { colours } from '../colours.ts';
 import { useEditor } from '../state/state.ts';
 import { commit, preview } from '../state/store.ts';
+import { unmet } from './unmet.ts';
 
 interface GripsProps {
   document: ProjectDocument;
@@ -140,7 +141,7 @@ function Grip({
         <sphereGeometry args={[over ? size * 1.25 : size, 20, 14]} />
         <meshBasicMaterial color={colour} depthTest={kind !== 'ridge'} transparent opacity={0.92} />
       </mesh>
-      <mesh renderOrder={9} raycast={() => null}>
+      <mesh renderOrder={9} raycast={unmet}>
         <cylinderGeometry args={[size * 0.16, size * 0.16, size * 6, 8]} />
         <meshBasicMaterial color={colour} depthTest={kind !== 'ridge'} transparent opacity={0.6} />
       </mesh>

@@ -8,6 +8,7 @@ import * as THREE from 'three';
 import { colours } from '../colours.ts';
 import { useEditor } from '../state/state.ts';
 import { commit, preview } from '../state/store.ts';
+import { unmet } from './unmet.ts';
 
 type PlaneSplit = Extract<Split, { at: unknown }>;
 
@@ -74,7 +75,7 @@ function SplitPlane({ split, size, element, which, hold }: SplitPlaneProps) {
         commit(alterSplit(element, which, now.current));
       }}
     >
-      <mesh rotation={[0, Math.PI / 2, 0]} raycast={() => null} renderOrder={9}>
+      <mesh rotation={[0, Math.PI / 2, 0]} raycast={unmet} renderOrder={9}>
         <planeGeometry args={[size, size]} />
         <meshBasicMaterial
           color={colours.brick}
