@@ -127,6 +127,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
             onChange={() => {
               // What is under the pointer is not asked for while the model is turned by it.
               if (held.current) canvas.current?.setEvents({ enabled: false });
+              held.current = false;
             }}
             onEnd={() => {
               held.current = false;

@@ -144,7 +144,8 @@ export function drawingWall(desk: SheetDesk, wall: Wall, handle: WallHandle): Ge
         desk.show({
           drawnOut: {
             ...at,
-            guide,
+            // Where it is drawn to, as long as nothing else shows that.
+            guide: left ? { at: at.s, reason: '' } : guide,
             way: handle.along ? 'along' : 'up',
             text: told(
               `${length ? 'length' : 'height'} ${formatLength(says(), committed.units)}`,
