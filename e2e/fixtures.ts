@@ -1,27 +1,16 @@
 /** What the tests share: the application, a granary of their own, and the setting-out page as a person sees it. */
 import { readFileSync } from 'node:fs';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
-import type { Opening, Pattern, ProjectDocument } from '@yard-arch/document';
+import { bare } from '@yard-arch/demo';
+import type { Opening, ProjectDocument } from '@yard-arch/document';
 import { decode, type DecodedPng } from 'fast-png';
 import { Application } from './application.ts';
 
 export const granaryFile = new URL('../demo/granary.json', import.meta.url);
 export const granary = JSON.parse(readFileSync(granaryFile, 'utf8')) as ProjectDocument;
 
-/** The same with nothing in its openings, which takes half the time to be cut: for what is not about infill. What stands on a roof stays. */
-export const bareGranary: ProjectDocument = {
-  ...granary,
-  patterns: Object.fromEntries(
-    Object.values(granary.patterns).map((pattern) => [pattern.id, pattern.onSlope ? pattern : bare(pattern)]),
-  ),
-};
-
-function bare(pattern: Pattern): Pattern {
-  const left = { ...pattern };
-  delete left.infill;
-  delete left.parts;
-  return left;
-}
+/** The same with nothing in its openings: for what is not about infill. */
+export const bareGranary = bare(granary);
 
 /** The setting-out page of one project. */
 export class Desk {

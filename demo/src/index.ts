@@ -3,7 +3,7 @@ import type { ProjectDocument } from '@yard-arch/document';
 import { book, manyWindows } from './book.ts';
 import { cellar } from './cellar.ts';
 import { facade } from './facade.ts';
-import { granary, granaryWalls } from './granary.ts';
+import { bare, granary, granaryWalls } from './granary.ts';
 import { everyCut } from './cuts.ts';
 import { everyRoof } from './roofs.ts';
 import { everyDormer } from './dormers.ts';
@@ -12,6 +12,7 @@ import { everyProfile } from './profiles.ts';
 import { curvedFacade, layeredWall } from './walls.ts';
 
 export {
+  bare,
   book,
   curvedFacade,
   manyWindows,

@@ -58,6 +58,9 @@ beforeEach(() => {
 });
 afterEach(() => {
   stopWorker();
+  // One that waits is ended where it has been asked for nothing.
+  startWorker();
+  stopWorker();
   Object.assign(globalThis, { Worker: worker, fetch: fetching });
 });
 
@@ -82,6 +85,7 @@ describe('the cutting worker', () => {
     post({ kind: 'preview', changeSet: null });
     const [silent] = Silent.made;
     silent!.say(model({ elements: [element('first')] }));
+    silent!.say({ kind: 'proofs', number: 1, proofs: [] });
     stopWorker();
     useEditor.setState(initial());
     expect(silent!.ended).toBe(false);
@@ -95,15 +99,16 @@ describe('the cutting worker', () => {
     expect(getState().drawn.size).toBe(0);
     silent!.say(model({ number: 3, elements: [element('second')] }));
     expect([...getState().drawn.keys()]).toEqual(['second']);
-    // One that is still cutting is ended.
+    // One that is still cutting is ended, though it has told of the first walls.
     post({ kind: 'preview', changeSet: null });
+    silent!.say(model({ number: 4 }));
     stopWorker();
     expect(silent!.ended).toBe(true);
   });
 
   it('that waits is ended where another has begun with the project', () => {
     post({ kind: 'preview', changeSet: null });
-    Silent.made[0]!.say(model());
+    Silent.made[0]!.say({ kind: 'proofs', number: 1, proofs: [] });
     stopWorker();
     begin('/projects/one');
     startWorker(takeAhead('one')!);

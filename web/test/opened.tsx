@@ -6,12 +6,11 @@ import {
   formatVersion,
   type ChangeSet,
   type Opening,
-  type Pattern,
   type ProjectDocument,
   type Wall,
 } from '@yard-arch/document';
 import { removeElement } from '@yard-arch/edit';
-import { granary } from '@yard-arch/demo';
+import { bare, granary } from '@yard-arch/demo';
 import { cleanup, render, screen, waitFor } from '@testing-library/react';
 import userEvent, { type UserEvent } from '@testing-library/user-event';
 import type { ReactElement } from 'react';
@@ -92,17 +91,8 @@ interface Answer {
   text: () => Promise<string>;
 }
 
-/** The granary with nothing in its openings, which is cut in a fraction of the time. */
-export function bareGranary(): ProjectDocument {
-  const whole = granary();
-  const bare = Object.values(whole.patterns).map((pattern): [string, Pattern] => {
-    const left = { ...pattern };
-    delete left.infill;
-    if (!pattern.onSlope) delete left.parts;
-    return [pattern.id, left];
-  });
-  return { ...whole, patterns: Object.fromEntries(bare) };
-}
+/** The granary with nothing in its openings. */
+export const bareGranary = (): ProjectDocument => bare(granary());
 
 /** Its courtyard wall and quay wall alone. */
 export function twoWalls(): ProjectDocument {

@@ -25,7 +25,8 @@ export const Apertures = memo(function Apertures({ clip, onPick, hold }: Apertur
   const drawn = useEditor((state) => state.drawn);
   const [document, draft] = useMemo(() => {
     const { document: whole, draft: made } = useEditor.getState();
-    return [whole ?? emptyDocument(''), (drawn.size > 0 ? made : null) ?? whole ?? emptyDocument('')];
+    const stands = whole ?? emptyDocument('');
+    return [stands, (drawn.size > 0 ? made : null) ?? stands];
   }, [drawn]);
   const chosen = useEditor((state) => state.chosen);
   const hidden = useEditor((state) => state.hidden);

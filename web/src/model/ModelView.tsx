@@ -447,12 +447,13 @@ function Walls({ document, clip }: { document: ProjectDocument; clip: THREE.Plan
 /** Tells the worker when the model has been drawn for the first time. */
 function Told() {
   const there = useEditor((state) => state.drawn.size > 0);
-  const told = useRef(false);
+  const told = useRef<ReturnType<typeof setTimeout> | null>(null);
+  // What was left is not told of.
+  useEffect(() => () => clearTimeout(told.current ?? undefined), []);
   useFrame(() => {
-    if (!there || told.current) return;
-    told.current = true;
-    // What comes of it is drawn anew: where that takes long, the model can be turned before.
-    requestAnimationFrame(() => setTimeout(() => post({ kind: 'drawn' }), bySoftware() ? settled : 0));
+    if (!there || told.current !== null) return;
+    // Once it is drawn. What comes of it is drawn anew: where that takes long, the model can be turned before.
+    told.current = setTimeout(() => post({ kind: 'drawn' }), bySoftware() ? settled : 20);
   });
   return null;
 }

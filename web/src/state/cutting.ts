@@ -6,25 +6,21 @@ import { useEditor } from './state.ts';
 
 const { getState, setState } = useEditor;
 
-let worker: Worker | null = null;
-/** The number of what was sent last, and of what was sent last that has the worker cut. */
-let sent = 0;
-let asked = 0;
-/** The number of what was cut last. */
-let answered = 0;
-/** What the worker was sent before is of a project that was left. */
-let before = 0;
+/** The worker, and the number of what was sent last before it began with this project: what it says of anything before is not heard. */
+let running: { worker: Worker; before: number } | null = null;
 /** A worker that has nothing to do: what it has run is compiled, so that it cuts the next project in half the time. */
 let spare: Worker | null = null;
+/** The number of what was sent last, and of what was proved last: all that there was to do for it is done. */
+let sent = 0;
+let proved = 0;
 
 /** Starts the worker, unless it runs. @param begun one that has begun already, and what it has told. */
 export function startWorker(begun?: Pick<Ahead, 'worker' | 'told'>): Worker {
-  if (worker) return worker;
+  if (running) return running.worker;
   if (begun) endSpare();
-  before = sent;
-  asked = answered = sent;
-  worker = begun?.worker ?? spare ?? makeWorker();
+  const [worker, before] = [begun?.worker ?? spare ?? makeWorker(), sent];
   spare = null;
+  running = { worker, before };
   begun?.told.forEach(take);
   listen(worker, (message) => {
     // What has stopped says so without a number.
@@ -43,13 +39,12 @@ export function post(
   message: ToWorker extends infer M ? (M extends ToWorker ? Omit<M, 'number'> : never) : never,
 ): void {
   startWorker().postMessage({ ...message, number: ++sent });
-  if (message.kind !== 'drawn') asked = sent;
 }
 
 function take(message: FromWorker): void {
   if (message.kind === 'failed') return setState({ cutFailure: message.message });
-  if (message.kind === 'model') answered = message.number;
   if (message.kind === 'proofs') {
+    proved = message.number;
     if (message.number === sent) setState({ proofs: new Map(message.proofs) });
     return;
   }
@@ -88,15 +83,16 @@ function withNew(
 
 /** Stops the worker: what it was about is of no more use. One that has nothing left to do forgets it, and waits for the next project. */
 export function stopWorker(): void {
-  if (!worker) return;
+  if (!running) return;
+  const { worker, before } = running;
+  running = null;
   endSpare();
-  if (asked > before && answered === asked) {
+  if (sent > before && proved === sent) {
     worker.onmessage = worker.onerror = null;
     worker.postMessage({ kind: 'forget', number: ++sent } satisfies ToWorker);
     spare = worker;
   } else {
     worker.terminate();
-    sent = 0;
+    sent = proved = 0;
   }
-  worker = null;
 }
