@@ -117,22 +117,22 @@ function meshMismatch(mesh: KeptMesh, bytes: Uint8Array): string | null {
 }
 
 function unpacked(bytes: Uint8Array): Record<string, Uint8Array> {
+  const ours = ({ name }: { name: string }): boolean => name === projectName || name.startsWith('assets/');
   let [size, count] = [0, 0];
   try {
-    return unzipSync(bytes, {
-      // Told before anything is unpacked, so that a small file cannot fill the memory.
-      filter: ({ name, originalSize }) => {
-        if (name !== projectName && !name.startsWith('assets/')) return false;
-        size += originalSize;
-        count += 1;
-        if (size > mostBytes || count > mostFiles)
-          throw new Refused(
-            `The file holds more than a project may: ${mostBytes / 1024 / 1024} MB in ${mostFiles} files.`,
-            [],
-          );
-        return true;
+    // The sizes of all first, without unpacking any, so that a small file cannot fill the memory.
+    unzipSync(bytes, {
+      filter: (file) => {
+        if (ours(file)) [size, count] = [size + file.originalSize, count + 1];
+        return false;
       },
     });
+    if (size > mostBytes || count > mostFiles)
+      throw new Refused(
+        `The file holds more than a project may: ${mostBytes / 1024 / 1024} MB in ${mostFiles} files.`,
+        [],
+      );
+    return unzipSync(bytes, { filter: ours });
   } catch (error) {
     if (error instanceof Refused) throw error;
     throw new Refused(`The ZIP cannot be read: ${(error as Error).message}.`, []);
