@@ -1,6 +1,6 @@
 /** What the tests share: the application, a granary of their own, and the setting-out page as a person sees it. */
 import { readFileSync } from 'node:fs';
-import { test as base, expect, type Locator, type Page } from '@playwright/test';
+import { test as base, expect, type BrowserContext, type Locator, type Page } from '@playwright/test';
 import { bare } from '@yard-arch/demo';
 import type { Opening, ProjectDocument } from '@yard-arch/document';
 import { decode, type DecodedPng } from 'fast-png';
@@ -32,13 +32,14 @@ export class Desk {
     this.saving = page.getByTestId('saving');
   }
 
+  /** Opens the project: from another that the page shows without loading the application anew. */
   async open(): Promise<void> {
+    if (this.page.url().startsWith(this.url)) return this.goOn();
     await this.page.goto(`${this.url}/projects/${this.id}`);
     await this.isOpen();
   }
 
-  /** Goes on to the project from another that the page shows, without loading the application anew. */
-  async goOn(): Promise<void> {
+  private async goOn(): Promise<void> {
     const path = `/projects/${this.id}`;
     await this.page.evaluate((to) => {
       localStorage.clear();
@@ -48,6 +49,8 @@ export class Desk {
     }, path);
     // The address names a wall once the document is there.
     await this.page.waitForURL((url) => url.pathname.startsWith(`${path}/`));
+    const smaller = this.page.getByRole('button', { name: 'Make the model small' });
+    if (await smaller.isVisible()) await smaller.click();
     await this.isOpen();
   }
 
@@ -158,15 +161,29 @@ interface Fixtures {
   filled: boolean;
   /** Whether the model is drawn finely once it rests. */
   finer: boolean;
-  /** Whether the page goes on from the test before in the same file, as a person’s does from project to project: what has run once is compiled. */
+  /** Whether the page goes on from the test before, as a person’s does from project to project: what has run once is compiled. */
   goesOn: boolean;
   desk: Desk;
 }
 
-/** The page that goes on, and the file whose tests it serves. */
+/** The page that goes on. */
 interface Kept {
   page: Page | null;
-  file: string;
+}
+
+/** A page. Most of the time of a browser without a graphics card goes into drawing the model finely: only where that is looked at. */
+async function made(context: BrowserContext, finer: boolean): Promise<Page> {
+  const page = await context.newPage();
+  if (!finer)
+    await page.addInitScript(() => {
+      if (!localStorage.getItem('yard-arch-model')) localStorage.setItem('yard-arch-model', '{"finer":false}');
+    });
+  return page;
+}
+
+async function leave(kept: Kept): Promise<void> {
+  await kept.page?.context().close();
+  kept.page = null;
 }
 
 export const test = base.extend<Fixtures, { application: Application; kept: Kept }>({
@@ -194,39 +211,27 @@ export const test = base.extend<Fixtures, { application: Application; kept: Kept
   kept: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
-      const kept: Kept = { page: null, file: '' };
+      const kept: Kept = { page: null };
       await use(kept);
-      await kept.page?.context().close();
+      await leave(kept);
     },
     { scope: 'worker' },
   ],
-  page: async ({ context, browser, viewport, goesOn, kept }, use, info) => {
-    if (kept.page && (kept.file !== info.file || !goesOn)) {
-      await kept.page.context().close();
-      kept.page = null;
-    }
-    if (!goesOn) return use(await context.newPage());
-    kept.file = info.file;
-    kept.page ??= await (await browser.newContext({ viewport, acceptDownloads: true })).newPage();
+  page: async ({ context, browser, viewport, goesOn, finer, kept }, use, info) => {
+    if (!goesOn) return use(await made(context, finer));
+    kept.page ??= await made(await browser.newContext({ viewport, acceptDownloads: true }), finer);
     await use(kept.page);
+    if (info.status !== info.expectedStatus) return leave(kept);
     kept.page.removeAllListeners();
-    if (info.status === info.expectedStatus) return;
-    await kept.page.context().close();
-    kept.page = null;
+    await kept.page.unrouteAll({ behavior: 'ignoreErrors' });
+    await kept.page.context().setOffline(false);
+    await kept.page.setViewportSize(viewport!);
   },
-  desk: async ({ page, application, project, finer }, use) => {
+  desk: async ({ page, application, project }, use) => {
     const desk = new Desk(page, application.url, project);
     const failures: string[] = [];
     page.on('pageerror', (error) => failures.push(error.message));
-    if (page.url().startsWith(application.url)) await desk.goOn();
-    else {
-      // Most of the time of a browser without a graphics card goes into drawing the model finely: only where that is looked at.
-      if (!finer)
-        await page.addInitScript(() => {
-          if (!localStorage.getItem('yard-arch-model')) localStorage.setItem('yard-arch-model', '{"finer":false}');
-        });
-      await desk.open();
-    }
+    await desk.open();
     await use(desk);
     expect(failures).toEqual([]);
   },

@@ -1,8 +1,8 @@
 /** The model view on the real interface: ways of looking, a plane through it, and openings dragged along their walls. */
 import { resolveOpening, type Placed } from '@yard-arch/core';
-import { changed, expect, granary, isBrick, test, type Desk } from './fixtures.ts';
+import { changed, Desk, expect, granary, isBrick, test } from './fixtures.ts';
 
-test.use({ finer: true });
+test.use({ goesOn: true });
 
 const look = async ({ page }: Desk, ...names: string[]): Promise<void> => {
   await page.getByRole('button', { name: 'How the model is shown' }).click();
@@ -21,52 +21,6 @@ test('a model that grows out of view says so, and is brought back', async ({ des
   await expect(mark).toHaveCount(0);
   await desk.type('Length', '91000');
   await expect(mark).toHaveCount(0);
-});
-
-test('the model is shown in each way, cut by a plane, in parallel, and copied as a picture', async ({ desk, page }) => {
-  await page.getByRole('button', { name: 'Enlarge the model' }).click();
-  await page.waitForTimeout(800);
-  const edged = await desk.modelPixels();
-  await look(desk, 'See-through');
-  const through = await desk.modelPixels();
-  expect(changed(edged, through)).toBeGreaterThan(0.1);
-  await look(desk, 'Outsides and insides');
-  expect(await desk.modelShare(isBrick)).toBeLessThan(0.02);
-  await look(desk, 'Cut through by a plane');
-  const stripes = (r: number, g: number, b: number): boolean => r > 100 && r < 235 && g < 135 && b < 110 && r > g * 1.6;
-  expect(await desk.modelShare(stripes)).toBeGreaterThan(0.002);
-  await look(desk, 'Materials and edges');
-  const cut = await desk.modelPixels();
-  await page.getByRole('slider', { name: 'Where the plane stands' }).fill('8');
-  await page.waitForTimeout(400);
-  expect(changed(cut, await desk.modelPixels())).toBeGreaterThan(0.02);
-  await look(desk, 'Cut through by a plane', 'Parallel, not perspective');
-  expect(changed(edged, await desk.modelPixels())).toBeGreaterThan(0.02);
-  expect(await desk.modelShare(isBrick)).toBeGreaterThan(0.05);
-  await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
-  await look(desk, 'Copy the view as PNG');
-  await expect(page.getByText(/view is on the clipboard|saved as a PNG/)).toBeVisible();
-});
-
-test('where the processor draws it, the model is drawn roughly while it is turned and finely once it rests', async ({
-  desk,
-  page,
-}) => {
-  // Dots of the drawing across a pixel of the page.
-  const fineness = (): Promise<number> =>
-    page
-      .locator('[data-testid=model] canvas[data-engine]')
-      .evaluate((canvas) => (canvas as HTMLCanvasElement).width / canvas.clientWidth);
-  await expect.poll(fineness).toBeCloseTo(2, 1);
-  const still = await desk.modelPixels();
-  const { x, y } = await desk.modelMiddle();
-  await page.mouse.move(x, y + 40);
-  await page.mouse.down();
-  await page.mouse.move(x + 60, y + 46, { steps: 4 });
-  await expect.poll(fineness, { intervals: [20] }).toBeCloseTo(1, 1);
-  await page.mouse.up();
-  await expect.poll(fineness).toBeCloseTo(2, 1);
-  expect(changed(still, await desk.modelPixels())).toBeGreaterThan(0.05);
 });
 
 test('an opening is dragged in the model along its own wall, on a round one too, square and level', async ({
@@ -187,4 +141,101 @@ test('context menus open on the model and in the register, and the right button 
   const face = await desk.modelPixels();
   await look(desk, 'End edge on');
   expect(changed(face, await desk.modelPixels())).toBeGreaterThan(0.2);
+});
+
+test.describe('a model that is drawn finely', () => {
+  test.use({ finer: true, goesOn: false });
+
+  test('the model is shown in each way, cut by a plane, in parallel, and copied as a picture', async ({
+    desk,
+    page,
+  }) => {
+    await page.getByRole('button', { name: 'Enlarge the model' }).click();
+    await page.waitForTimeout(800);
+    const edged = await desk.modelPixels();
+    await look(desk, 'See-through');
+    const through = await desk.modelPixels();
+    expect(changed(edged, through)).toBeGreaterThan(0.1);
+    await look(desk, 'Outsides and insides');
+    expect(await desk.modelShare(isBrick)).toBeLessThan(0.02);
+    await look(desk, 'Cut through by a plane');
+    const stripes = (r: number, g: number, b: number): boolean =>
+      r > 100 && r < 235 && g < 135 && b < 110 && r > g * 1.6;
+    expect(await desk.modelShare(stripes)).toBeGreaterThan(0.002);
+    await look(desk, 'Materials and edges');
+    const cut = await desk.modelPixels();
+    await page.getByRole('slider', { name: 'Where the plane stands' }).fill('8');
+    await page.waitForTimeout(400);
+    expect(changed(cut, await desk.modelPixels())).toBeGreaterThan(0.02);
+    await look(desk, 'Cut through by a plane', 'Parallel, not perspective');
+    expect(changed(edged, await desk.modelPixels())).toBeGreaterThan(0.02);
+    expect(await desk.modelShare(isBrick)).toBeGreaterThan(0.05);
+    await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+    await look(desk, 'Copy the view as PNG');
+    await expect(page.getByText(/view is on the clipboard|saved as a PNG/)).toBeVisible();
+  });
+
+  test('where the processor draws it, the model is drawn roughly while it is turned and finely once it rests', async ({
+    desk,
+    page,
+  }) => {
+    // Dots of the drawing across a pixel of the page.
+    const fineness = (): Promise<number> =>
+      page
+        .locator('[data-testid=model] canvas[data-engine]')
+        .evaluate((canvas) => (canvas as HTMLCanvasElement).width / canvas.clientWidth);
+    await expect.poll(fineness).toBeCloseTo(2, 1);
+    const still = await desk.modelPixels();
+    const { x, y } = await desk.modelMiddle();
+    await page.mouse.move(x, y + 40);
+    await page.mouse.down();
+    await page.mouse.move(x + 60, y + 46, { steps: 4 });
+    await expect.poll(fineness, { intervals: [20] }).toBeCloseTo(1, 1);
+    await page.mouse.up();
+    await expect.poll(fineness).toBeCloseTo(2, 1);
+    expect(changed(still, await desk.modelPixels())).toBeGreaterThan(0.05);
+  });
+});
+
+test.describe('a model that cannot be shown', () => {
+  test.use({ filled: false, goesOn: false });
+
+  test('stops nothing else, and is tried again when it is asked for', async ({ page, application, project }) => {
+    await page.addInitScript(() => {
+      const context = HTMLCanvasElement.prototype.getContext;
+      Object.assign(window, { without: true });
+      HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement, kind: string, ...more: unknown[]) {
+        if (kind.startsWith('webgl') && 'without' in window) return null;
+        return context.call(this, kind as '2d', ...(more as [])) as never;
+      };
+    });
+    const desk = new Desk(page, application.url, project);
+    await desk.open();
+    const model = page.getByRole('complementary', { name: 'Model' });
+    await expect(model).toContainText('The model cannot be shown');
+    await expect(model).toContainText('WebGL is switched off');
+    // All else goes on, what is cut too.
+    await desk.choose('o10');
+    await desk.type('Along', '100');
+    await expect(desk.titleBlock).toContainText('sound');
+    expect((await desk.openingOf('o10')).along.distance).toBe(0.1);
+    await page.evaluate(() => delete (window as { without?: boolean }).without);
+    await model.getByRole('button', { name: 'Try again' }).click();
+    await expect(page.getByTestId('model')).toBeVisible();
+    await expect.poll(() => desk.modelShare(isBrick)).toBeGreaterThan(0.02);
+
+    // The graphics card is taken away, and comes back.
+    const reset = (how: 'loseContext' | 'restoreContext'): Promise<void> =>
+      page.evaluate((how) => {
+        const canvas = document.querySelector<HTMLCanvasElement>('[data-testid="model"] canvas:not(.still)')!;
+        const held = window as { reset?: WEBGL_lose_context | null | undefined };
+        held.reset ??= canvas.getContext('webgl2')!.getExtension('WEBGL_lose_context');
+        held.reset![how]();
+      }, how);
+    await reset('loseContext');
+    await expect(model).toContainText('has been taken away');
+    await reset('restoreContext');
+    await expect(model).not.toContainText('has been taken away');
+    await expect.poll(() => desk.modelShare(isBrick)).toBeGreaterThan(0.02);
+  });
 });

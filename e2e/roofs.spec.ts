@@ -4,6 +4,8 @@ import { cutModel, prove } from '@yard-arch/core';
 import { emptyDocument, kinds, type ProjectDocument, type Roof, type Wall } from '@yard-arch/document';
 import { Desk, expect, test } from './fixtures.ts';
 
+test.use({ goesOn: true });
+
 /** Four walls of 4.2 m round a yard of 12 m by 7 m, and two patterns. */
 function fourWalls(): ProjectDocument {
   const document = emptyDocument('Quay store');

@@ -1,7 +1,7 @@
 /** Saving: the server away and back, a reload, and two at one project. */
 import { expect, granary, test, type Desk } from './fixtures.ts';
 
-test.use({ filled: false });
+test.use({ filled: false, goesOn: true });
 
 test('edits made while the server is away are kept and sent when it is back, over a crash and a reload', async ({
   desk,
@@ -29,7 +29,7 @@ test('edits made while the server is away are kept and sent when it is back, ove
   expect((await desk.openingOf('o10')).along.distance).toBe(0.333);
   // The way back outlives the reload too.
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
-  expect((await desk.saved()).openings).toEqual(granary.openings);
+  await expect.poll(async () => (await desk.saved()).openings).toEqual(granary.openings);
 });
 
 test('a reload brings back the same wall, and what was chosen', async ({ desk, page }) => {

@@ -1,6 +1,5 @@
 /** The setting-out page: register, sheet, strip of patterns, model and particulars of one project. */
 import { Button, Flex, Spinner } from '@chakra-ui/react';
-import { Maximize2, Minimize2 } from 'lucide-react';
 import { edgesOfRoof, faceLabel, facesOf, isManyFaced, type ProjectDocument } from '@yard-arch/document';
 import { addElement, openingsOf } from '@yard-arch/edit';
 import { useEffect, useState, type ReactNode } from 'react';
@@ -13,6 +12,7 @@ import { Banner } from './Banner.tsx';
 import { Desk } from './Desk.tsx';
 import { Failure } from './Failure.tsx';
 import { FirstSteps } from './FirstSteps.tsx';
+import { fetchModel, ModelRoom } from './ModelRoom.tsx';
 import { OpeningParticulars } from '../particulars/OpeningParticulars.tsx';
 import { ElementParticulars } from '../particulars/ElementParticulars.tsx';
 import { Sheet } from '../sheet/Sheet.tsx';
@@ -51,13 +51,6 @@ const BookPage = later(
   async () => (await import('../book/BookPage.tsx')).BookPage,
   <div className="waiting">Fetching the pattern book…</div>,
 );
-const ModelView = later(
-  async () => (await import('../model/ModelView.tsx')).default,
-  <div className="waiting">Fetching the model view…</div>,
-);
-// Where the page opens on a project it is fetched while the document is.
-if (location.pathname.startsWith('/projects/')) ModelView.fetch();
-
 /** Opens the project of the address, and keeps the address to the wall that is chosen. */
 function useAddress(): string {
   const { project = '', element: named, pattern: shown } = useParams();
@@ -70,7 +63,7 @@ function useAddress(): string {
     openSteps(project);
     if (named) localStorage.setItem(`yard-arch-element-${project}`, named);
     // Fetched while the document is.
-    ModelView.fetch();
+    fetchModel();
     void openProject(project);
     return closeProject;
     // The address follows the chosen wall afterwards; only another project is opened anew.
@@ -142,7 +135,7 @@ export function EditorPage() {
           large={large}
           register={<Register document={document} />}
           board={<Board document={document} />}
-          model={<Model document={document} large={large} onEnlarge={toggle} />}
+          model={<ModelRoom document={document} large={large} onEnlarge={toggle} />}
           particulars={
             <aside className="particulars" aria-label="Particulars">
               <FirstSteps document={document} />
@@ -227,37 +220,6 @@ function NoWall({ document }: { document: ProjectDocument }) {
         </Flex>
       </div>
     </div>
-  );
-}
-
-interface ModelProps {
-  document: ProjectDocument;
-  large: boolean;
-  onEnlarge: () => void;
-}
-
-/** Whether what stands beside has been drawn: making ready to draw in three dimensions holds the page up, by seconds where there is no graphics card. */
-function useDrawn(): boolean {
-  const [drawn, setDrawn] = useState(false);
-  useEffect(() => {
-    let frame = requestAnimationFrame(() => {
-      frame = requestAnimationFrame(() => setDrawn(true));
-    });
-    return () => cancelAnimationFrame(frame);
-  }, []);
-  return drawn;
-}
-
-function Model({ document, large, onEnlarge }: ModelProps) {
-  const drawn = useDrawn();
-  const what = large ? 'Make the model small' : 'Enlarge the model';
-  return (
-    <aside className="model" aria-label="Model">
-      {drawn && <ModelView document={document} />}
-      <button className="enlarge" onClick={onEnlarge} aria-label={what} title={what}>
-        {large ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
-      </button>
-    </aside>
   );
 }
 

@@ -33,8 +33,8 @@ export interface CuttingHost {
 /** How long what is cut is held back at most, where the page has nothing yet, ms: each telling has it draw all that it has. */
 const heldBack = 500;
 
-/** How soon what has been shown is proved, ms. At first the page has everything to draw yet, and is the first to need the processor. */
-const proving = { atFirst: 1200, after: 120, first: 1500 };
+/** How soon what has been shown is proved, ms. At first the page has everything to draw yet, and is the first to need the processor; what has taken long to be cut takes the page that many times as long to draw. */
+const proving = { atFirst: 1200, after: 120, first: 1500, drawing: 4 };
 
 export class Cutter {
   private document: ProjectDocument | null = null;
@@ -44,6 +44,8 @@ export class Cutter {
   private model: Model | undefined;
   private number = 0;
   private due = false;
+  /** How long the last cut took, and telling of it, ms. */
+  private took = 0;
   /** When anything was shown for the first time. */
   private shown: number | null = null;
   /** Whether creases are told with the rest. */
@@ -105,12 +107,14 @@ export class Cutter {
     const { document, preview } = this;
     if (!document) return;
     this.host.fetchMeshes(document, () => this.cutAnew());
+    const begun = this.host.now();
     try {
       this.model = this.cutAndTell(preview ? withChanges(document, preview.changes) : document);
     } catch (error) {
       this.host.tell({ kind: 'failed', number: this.number, message: (error as Error).message });
       return;
     }
+    this.took = this.host.now() - begun;
     // Only what the sheet path left wants the solid path at once; else it is fetched when the page has drawn what there is.
     if (this.anyUncut()) this.fetchSolidPath();
     else if (this.shown === null) this.host.later(() => this.fetchSolidPath(), proving.first);
@@ -205,8 +209,8 @@ export class Cutter {
   private proveSoon(): void {
     this.stopProving();
     if (this.shown === null) return;
-    const { atFirst, after, first } = proving;
-    const ms = this.host.now() - this.shown < first ? atFirst : after;
+    const { atFirst, after, first, drawing } = proving;
+    const ms = this.host.now() - this.shown < first ? atFirst : Math.max(after, drawing * this.took);
     this.stopProving = this.host.later(() => this.proveAll(), ms);
   }
 
