@@ -11,7 +11,7 @@ import type { Setting, Skin } from './setting.ts';
 import { AtFault } from './skin.ts';
 import type { SolidPath } from './solid-path.ts';
 import { cross, dot, minus, type Vector } from '../vector.ts';
-import { solidGrain as grain, solidMatched, solidSimplified, touch as thinnest } from '../tolerances.ts';
+import { solidGrain as grain, solidMatched, solidSimplified, verticesAlike as thinnest } from '../tolerances.ts';
 
 interface Source {
   mesh: CutMesh;

@@ -8,7 +8,7 @@ import type { Region } from './region.ts';
 import { partOf, Rim } from './rim.ts';
 import { NotTriangulable } from './triangulation.ts';
 import { cross, dot, minus } from '../vector.ts';
-import { verticesAlike as near } from '../tolerances.ts';
+import { nanometre, verticesAlike as near } from '../tolerances.ts';
 
 type Point = readonly [number, number, number];
 
@@ -40,8 +40,110 @@ export function flatFacesAnew(faces: readonly FlatFace[], point: (v: number) => 
       return face.triangles;
     });
     // Where one stays as it is, its neighbours must keep the vertices that it has.
-    if (!failed) return made;
+    if (failed) continue;
+    const uses = new Uses(made);
+    strikeFlaps(made, kept, uses);
+    turnShared(made, faces, { kept, uses, point });
+    return made;
   }
+}
+
+/** How often the edges of faces' triangles are run along, either way. */
+class Uses {
+  private readonly counts = new Map<number, number>();
+  private readonly most: number;
+
+  constructor(faces: readonly (readonly number[])[]) {
+    this.most = faces.reduce((most, triangles) => triangles.reduce((a, b) => Math.max(a, b), most), 0) + 1;
+    for (const triangles of faces)
+      for (let i = 0; i < triangles.length; i += 3)
+        for (let k = 0; k < 3; k++) this.add(triangles[i + k]!, triangles[i + ((k + 1) % 3)]!, 1);
+  }
+
+  private key(a: number, b: number): number {
+    return a < b ? a * this.most + b : b * this.most + a;
+  }
+
+  of(a: number, b: number): number {
+    return this.counts.get(this.key(a, b)) ?? 0;
+  }
+
+  add(a: number, b: number, more: number): void {
+    this.counts.set(this.key(a, b), this.of(a, b) + more);
+  }
+}
+
+/** Takes triangles of two faces off that lie on each other and look opposite ways: nothing is between them. Triangles that meet others along their edges only are not looked at. */
+function strikeFlaps(made: number[][], kept: readonly boolean[], uses: Uses): void {
+  const found = new Map<string, { face: number; corners: number[] }>();
+  const away = new Map<number, Set<string>>();
+  const turned = ([a, b, c]: readonly number[]): string => {
+    const least = Math.min(a!, b!, c!);
+    return (least === a ? [a, b, c] : least === b ? [b, c, a] : [c, a, b]).join(' ');
+  };
+  const eachEdge = (corners: readonly number[], take: (a: number, b: number) => void): void =>
+    corners.forEach((a, k) => take(a, corners[(k + 1) % 3]!));
+  made.forEach((triangles, face) => {
+    if (kept[face]) return;
+    for (let i = 0; i < triangles.length; i += 3) {
+      const corners = triangles.slice(i, i + 3);
+      let shared = false;
+      eachEdge(corners, (a, b) => (shared ||= uses.of(a, b) > 2));
+      if (!shared) continue;
+      const own = turned(corners);
+      const other = found.get(turned([...corners].reverse()));
+      if (!other) {
+        found.set(own, { face, corners });
+        continue;
+      }
+      for (const one of [other, { face, corners }]) {
+        away.set(one.face, (away.get(one.face) ?? new Set()).add(turned(one.corners)));
+        eachEdge(one.corners, (a, b) => uses.add(a, b, -1));
+      }
+      found.delete(turned(other.corners));
+    }
+  });
+  for (const [face, list] of away) {
+    const triangles = made[face]!;
+    made[face] = triangles.filter((_, k) => !list.has(turned(triangles.slice(k - (k % 3), k - (k % 3) + 3))));
+  }
+}
+
+/** Turns edges within faces that lie on an edge of others, where four triangles would meet: a vertex that is almost on a line between two others is cut off by both faces that it bounds. */
+function turnShared(made: readonly number[][], faces: readonly FlatFace[], { kept, uses, point }: Shared): void {
+  made.forEach((triangles, f) => {
+    if (kept[f]) return;
+    const { normal } = faces[f]!;
+    // Both are to be triangles still.
+    const turns = (p: number, q: number, r: number): boolean =>
+      dot(cross(minus(point(q), point(p)), minus(point(r), point(p))), normal) > nanometre * nanometre;
+    for (let i = 0; i < triangles.length; i += 3)
+      for (let k = 0; k < 3; k++) {
+        const [a, b, c] = [0, 1, 2].map((j) => triangles[i + ((k + j) % 3)]!) as [number, number, number];
+        if (uses.of(a, b) <= 2) continue;
+        const across = acrossEdge(triangles, a, b);
+        const d = across && triangles[across.other]!;
+        if (!across || d === null || uses.of(c, d) > 0 || !turns(a, d, c) || !turns(d, b, c)) continue;
+        triangles.splice(i, 3, a, d, c);
+        triangles.splice(across.first, 3, d, b, c);
+        uses.add(a, b, -2);
+        uses.add(c, d, 2);
+      }
+  });
+}
+
+interface Shared {
+  kept: readonly boolean[];
+  uses: Uses;
+  point: (v: number) => Point;
+}
+
+/** The triangle of a face that has an edge the other way round: where it begins, and where its third vertex is told. */
+function acrossEdge(triangles: readonly number[], a: number, b: number): { first: number; other: number } | null {
+  for (let i = 0; i < triangles.length; i += 3)
+    for (let k = 0; k < 3; k++)
+      if (triangles[i + k] === b && triangles[i + ((k + 1) % 3)] === a) return { first: i, other: i + ((k + 2) % 3) };
+  return null;
 }
 
 function isFlat({ triangles, normal, edges }: FlatFace, point: (v: number) => Point): boolean {
@@ -160,6 +262,8 @@ function trianglesWithin(
   try {
     const { points, next } = loops;
     const made = triangulateFace(partOf({ ...region, pinched: false }, points, next), null);
+    // Of what is all but a line nothing comes that could be used.
+    if (made.some((at) => at >= points.length)) return null;
     return Array.from(made, (at) => vertices[points[at]!]!);
   } catch (error) {
     if (error instanceof NotTriangulable) return null;
