@@ -96,4 +96,43 @@ describe('flat faces triangulated anew', () => {
     // The four sides have one vertex more, on the edge that they share with it.
     expect(made.map((triangles) => triangles.length / 3).sort()).toEqual([2, 3, 3, 3, 3, 8]);
   });
+
+  it('have nothing left of fins: of what lies on itself, however either side of it is divided', () => {
+    const share = fc.integer({ min: 1, max: 9 }).map((n) => n / 10);
+    /** A triangle with a vertex put in on one of its edges. */
+    const divided = (corners: number[], ends: number[], middle: number): number[] => {
+      const k = [0, 1, 2].find((i) => ends.includes(corners[i]!) && ends.includes(corners[(i + 1) % 3]!));
+      if (k === undefined) return corners;
+      const [p, q, r] = [0, 1, 2].map((i) => corners[(k + i) % 3]!) as [number, number, number];
+      return [p, middle, r, middle, q, r];
+    };
+    fc.assert(
+      fc.property(share, share, share, (x, y, z) => {
+        const { faces, points } = box(1);
+        const vertex = (...p: Point): number => points.push(p) - 1;
+        const corner = (px: number, py: number): number =>
+          points.findIndex((p) => p[0] === px && p[1] === py && p[2] === 1);
+        // On top a fin along the whole depth; the top is divided by it, and so are the sides that it ends at.
+        const [a, b, c, d] = [corner(0, 0), corner(3, 0), corner(3, 2), corner(0, 2)];
+        const [front, back] = [vertex(3 * x, 0, 1), vertex(3 * x, 2, 1)];
+        const [frontUp, backUp] = [vertex(3 * x, 0, 2), vertex(3 * x, 2, 2)];
+        const within = vertex(3 * x, 2 * y, 1 + z);
+        const top = faces.find(({ normal }) => normal[2] === 1)!;
+        top.triangles = [a, front, back, a, back, d, front, b, c, front, c, back];
+        for (const side of faces.filter(({ normal }) => normal[1] !== 0))
+          side.triangles = [0, 3].flatMap((i) => {
+            const corners = side.triangles.slice(i, i + 3);
+            return side.normal[1] < 0 ? divided(corners, [a, b], front) : divided(corners, [c, d], back);
+          });
+        const round = [front, frontUp, backUp, back];
+        const left = round.flatMap((v, k) => [v, round[(k + 1) % 4]!, within]);
+        const right = [front, back, backUp, front, backUp, frontUp];
+        faces.push({ triangles: left, normal: [-1, 0, 0] }, { triangles: right, normal: [1, 0, 0] });
+        const made = flatFacesAnew(faces, (v) => points[v]!);
+        expect(made.slice(-2)).toEqual([[], []]);
+        const whole = { net: expect.closeTo(6, 9), turned: 0 };
+        expect(areas({ ...top, triangles: made[faces.indexOf(top)]! }, points)).toEqual(whole);
+      }),
+    );
+  });
 });

@@ -2,7 +2,7 @@
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { MeshBuilder } from '../mesh/builder.ts';
 import { flatFacesAnew } from '../mesh/flat-faces.ts';
-import { isClosed } from '../mesh/proof.ts';
+import { isClean, isClosed } from '../mesh/proof.ts';
 import { cornerAt, type CutMesh, type Run } from '../mesh/cut-mesh.ts';
 import type { Placed } from '../setout/placed.ts';
 import { cutterPiece } from './piece.ts';
@@ -62,12 +62,16 @@ export function taggedSolids(library: ManifoldToplevel): SolidPath {
       for (const { mesh, use } of asked) if (use === 'add') result = keep(result.add(whole(mesh, false)));
       const voids = asked.filter(({ use }) => use === 'subtract').map(({ mesh }) => whole(mesh, true));
       if (voids.length > 0) result = keep(result.subtract(keep(library.Manifold.union(voids))));
-      // Slivers that rounding leaves are smoothed away.
-      result = keep(result.simplify(solidSimplified));
       const element = plain.runs[0]?.element ?? '';
-      const clean = tagged(result, sources, element, { place, tidy: true });
+      const from = (solid: Manifold, tidy: boolean): CutMesh => tagged(solid, sources, element, { place, tidy });
+      const clean = from(result, true);
+      if (isClean(clean)) return clean;
+      // The library smooths slivers away that rounding leaves, but now and then more than those.
+      const smooth = keep(result.simplify(solidSimplified));
+      const smoothed = from(smooth, true);
+      if (isClean(smoothed) && Math.abs(smooth.volume() - result.volume()) < solidMatched) return smoothed;
       // Where joining what lies together would close a gap that is meant, the library's own vertices stand.
-      return isClosed(clean) ? clean : tagged(result, sources, element, { place, tidy: false });
+      return isClosed(clean) ? clean : from(result, false);
     } finally {
       for (const solid of made) solid.delete();
     }

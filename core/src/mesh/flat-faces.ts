@@ -8,7 +8,7 @@ import type { Region } from './region.ts';
 import { partOf, Rim } from './rim.ts';
 import { NotTriangulable } from './triangulation.ts';
 import { cross, dot, minus } from '../vector.ts';
-import { nanometre, verticesAlike as near } from '../tolerances.ts';
+import { nanometre, relative, verticesAlike as near } from '../tolerances.ts';
 
 type Point = readonly [number, number, number];
 
@@ -41,12 +41,15 @@ export function flatFacesAnew(faces: readonly FlatFace[], point: (v: number) => 
     });
     // Where one stays as it is, its neighbours must keep the vertices that it has.
     if (failed) continue;
-    const uses = new Uses(made);
-    strikeFlaps(made, kept, uses);
-    turnShared(made, faces, { kept, uses, point });
+    cancelFolded(made, faces, { kept, point });
+    turnShared(made, faces, { kept, uses: new Uses(made), point });
     return made;
   }
 }
+
+/** How many vertices there are at least where the last is one of these. */
+const countOf = (faces: readonly (readonly number[])[]): number =>
+  faces.reduce((most, triangles) => triangles.reduce((a, b) => Math.max(a, b), most), 0) + 1;
 
 /** How often the edges of faces' triangles are run along, either way. */
 class Uses {
@@ -54,7 +57,7 @@ class Uses {
   private readonly most: number;
 
   constructor(faces: readonly (readonly number[])[]) {
-    this.most = faces.reduce((most, triangles) => triangles.reduce((a, b) => Math.max(a, b), most), 0) + 1;
+    this.most = countOf(faces);
     for (const triangles of faces)
       for (let i = 0; i < triangles.length; i += 3)
         for (let k = 0; k < 3; k++) this.add(triangles[i + k]!, triangles[i + ((k + 1) % 3)]!, 1);
@@ -73,40 +76,92 @@ class Uses {
   }
 }
 
-/** Takes triangles of two faces off that lie on each other and look opposite ways: nothing is between them. Triangles that meet others along their edges only are not looked at. */
-function strikeFlaps(made: number[][], kept: readonly boolean[], uses: Uses): void {
-  const found = new Map<string, { face: number; corners: number[] }>();
-  const away = new Map<number, Set<string>>();
-  const turned = ([a, b, c]: readonly number[]): string => {
-    const least = Math.min(a!, b!, c!);
-    return (least === a ? [a, b, c] : least === b ? [b, c, a] : [c, a, b]).join(' ');
-  };
-  const eachEdge = (corners: readonly number[], take: (a: number, b: number) => void): void =>
-    corners.forEach((a, k) => take(a, corners[(k + 1) % 3]!));
-  made.forEach((triangles, face) => {
-    if (kept[face]) return;
-    for (let i = 0; i < triangles.length; i += 3) {
-      const corners = triangles.slice(i, i + 3);
-      let shared = false;
-      eachEdge(corners, (a, b) => (shared ||= uses.of(a, b) > 2));
-      if (!shared) continue;
-      const own = turned(corners);
-      const other = found.get(turned([...corners].reverse()));
-      if (!other) {
-        found.set(own, { face, corners });
-        continue;
-      }
-      for (const one of [other, { face, corners }]) {
-        away.set(one.face, (away.get(one.face) ?? new Set()).add(turned(one.corners)));
-        eachEdge(one.corners, (a, b) => uses.add(a, b, -1));
-      }
-      found.delete(turned(other.corners));
-    }
-  });
-  for (const [face, list] of away) {
-    const triangles = made[face]!;
-    made[face] = triangles.filter((_, k) => !list.has(turned(triangles.slice(k - (k % 3), k - (k % 3) + 3))));
+/** Takes from two faces what they have in common where they lie on each other and look opposite ways: nothing is between them. */
+function cancelFolded(made: number[][], faces: readonly FlatFace[], { kept, point }: Omit<Shared, 'uses'>): void {
+  for (const [f, g] of foldedPairs(made, faces, kept)) {
+    const { normal } = faces[f]!;
+    const left = boundOf([...made[f]!, ...made[g]!]);
+    const edges = [...left].flatMap(([from, list]) => list.map((to): [number, number] => [from, to]));
+    const parts = edges.length === 0 ? { own: [], other: [] } : partedByWay(edges, normal, point);
+    if (!parts) continue;
+    const own = trianglesWithin(parts.own, normal, point);
+    const other = trianglesWithin(parts.other, faces[g]!.normal, point);
+    if (own && other) [made[f], made[g]] = [own, other];
   }
+}
+
+/** Pairs of faces that are folded on to each other along an edge. */
+function foldedPairs(
+  made: readonly (readonly number[])[],
+  faces: readonly FlatFace[],
+  kept: readonly boolean[],
+): [number, number][] {
+  const most = countOf(made);
+  const faceOn = new Map<number, number>();
+  const pairs = new Map<number, [number, number]>();
+  made.forEach((triangles, f) => {
+    if (kept[f]) return;
+    for (let i = 0; i < triangles.length; i += 3)
+      for (let k = 0; k < 3; k++) {
+        const [a, b] = [triangles[i + k]!, triangles[i + ((k + 1) % 3)]!];
+        faceOn.set(a * most + b, f);
+        const g = faceOn.get(b * most + a);
+        if (g === undefined || g === f || dot(faces[f]!.normal, faces[g]!.normal) > -1 + relative) continue;
+        pairs.set(Math.min(f, g) * made.length + Math.max(f, g), [f, g]);
+      }
+  });
+  return [...pairs.values()];
+}
+
+type Edges = [number, number][];
+
+/** Edges in a plane, parted into those of the loops that run counter-clockwise and their holes, and those of the loops that run clockwise and theirs; null where they make no loops. */
+function partedByWay(edges: Edges, normal: Point, point: (v: number) => Point): { own: Edges; other: Edges } | null {
+  const { region, vertices, place } = laidInPlane([...new Set(edges.flat())], normal, point);
+  const rim = new Rim(region);
+  for (const [from, to] of edges) rim.add(place.get(from)!, place.get(to)!);
+  const found = rim.loops();
+  if (!found) return null;
+  const loops: { points: number[]; area: number }[] = [];
+  for (let first = 0; first < found.points.length;) {
+    const points: number[] = [];
+    for (let at = first; points.length === 0 || at !== first; at = found.next[at]!) points.push(found.points[at]!);
+    loops.push({ points, area: areaWithin(points, region) });
+    first += points.length;
+  }
+  const parts: { own: Edges; other: Edges } = { own: [], other: [] };
+  for (const { points, area } of loops) {
+    // What runs the other way within a loop is a hole of that.
+    const isHole = loops.some(
+      (loop) => loop.area * area < 0 && Math.abs(loop.area) > Math.abs(area) && isWithin(points, loop.points, region),
+    );
+    const list = area > 0 !== isHole ? parts.own : parts.other;
+    points.forEach((at, i) => list.push([vertices[at]!, vertices[points[(i + 1) % points.length]!]!]));
+  }
+  return parts;
+}
+
+function areaWithin(points: readonly number[], { xs, ys }: Region): number {
+  let twice = 0;
+  points.forEach((p, i) => {
+    const q = points[(i + 1) % points.length]!;
+    twice += xs[p]! * ys[q]! - xs[q]! * ys[p]!;
+  });
+  return twice / 2;
+}
+
+/** Whether a loop lies within another: by the first of its points that is none of the other's. */
+function isWithin(points: readonly number[], loop: readonly number[], { xs, ys }: Region): boolean {
+  const p = points.find((at) => !loop.includes(at));
+  if (p === undefined) return true;
+  const [x, y] = [xs[p]!, ys[p]!];
+  let inside = false;
+  loop.forEach((a, i) => {
+    const b = loop[(i + 1) % loop.length]!;
+    if (ys[a]! > y !== ys[b]! > y && x < xs[a]! + ((y - ys[a]!) / (ys[b]! - ys[a]!)) * (xs[b]! - xs[a]!))
+      inside = !inside;
+  });
+  return inside;
 }
 
 /** Turns edges within faces that lie on an edge of others, where four triangles would meet: a vertex that is almost on a line between two others is cut off by both faces that it bounds. */
@@ -241,20 +296,9 @@ function trianglesWithin(
 ): number[] | null {
   if (edges.length === 0) return [];
   const round = edges.length <= 4 ? roundOf(edges) : null;
-  const vertices = round ?? [...new Set(edges.flat())];
-  const [across, up] = inPlane(normal);
-  const origin = point(vertices[0]!);
-  const xs = new Float64Array(vertices.length);
-  const ys = new Float64Array(vertices.length);
-  vertices.forEach((v, i) => {
-    const from = minus(point(v), origin);
-    xs[i] = dot(from, across);
-    ys[i] = dot(from, up);
-  });
-  const few = round && fewTriangles(xs, ys);
+  const { region, vertices, place } = laidInPlane(round ?? [...new Set(edges.flat())], normal, point);
+  const few = round && fewTriangles(region.xs, region.ys);
   if (few) return few.map((at) => vertices[at]!);
-  const place = new Map(vertices.map((v, i) => [v, i]));
-  const region: Region = { count: vertices.length, xs, ys, next: new Uint32Array(vertices.length) };
   const rim = new Rim(region);
   for (const [from, to] of edges) rim.add(place.get(from)!, place.get(to)!);
   const loops = rim.loops();
@@ -269,6 +313,25 @@ function trianglesWithin(
     if (error instanceof NotTriangulable) return null;
     throw error;
   }
+}
+
+/** Vertices where they are in a plane, and by vertex its place among them. */
+function laidInPlane(
+  vertices: readonly number[],
+  normal: Point,
+  point: (v: number) => Point,
+): { region: Region; vertices: readonly number[]; place: Map<number, number> } {
+  const [across, up] = inPlane(normal);
+  const origin = point(vertices[0]!);
+  const xs = new Float64Array(vertices.length);
+  const ys = new Float64Array(vertices.length);
+  vertices.forEach((v, i) => {
+    const from = minus(point(v), origin);
+    xs[i] = dot(from, across);
+    ys[i] = dot(from, up);
+  });
+  const region: Region = { count: vertices.length, xs, ys, next: new Uint32Array(vertices.length) };
+  return { region, vertices, place: new Map(vertices.map((v, i) => [v, i])) };
 }
 
 /** The vertices of edges that are one round, in their order. */

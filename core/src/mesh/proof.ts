@@ -114,6 +114,13 @@ export function isClosed(mesh: CutMesh): boolean {
   return openEdges === 0 && nonManifoldEdges === 0;
 }
 
+/** Whether a mesh is closed, and nowhere lies on itself along an edge. */
+export function isClean(mesh: CutMesh): boolean {
+  const edges = halfEdgesOf(mesh);
+  const { openEdges, nonManifoldEdges } = faultsAt(edges);
+  return openEdges === 0 && nonManifoldEdges === 0 && flapsAt(edges, mesh) === 0;
+}
+
 /** How many edges are not used just once each way. */
 function faultsAt(edges: HalfEdges): Pick<MeshProof, 'openEdges' | 'nonManifoldEdges'> {
   const { order, from } = edges;
