@@ -161,14 +161,15 @@ interface Fixtures {
   filled: boolean;
   /** Whether the model is drawn finely once it rests. */
   finer: boolean;
-  /** Whether the page goes on from the test before, as a person’s does from project to project: what has run once is compiled. */
+  /** Whether the page goes on from the test before in the same file, as a person’s does from project to project: what has run once is compiled. */
   goesOn: boolean;
   desk: Desk;
 }
 
-/** The page that goes on. */
+/** The page that goes on, and the file whose tests it serves: others find it as it was first. */
 interface Kept {
   page: Page | null;
+  file: string;
 }
 
 /** A page. Most of the time of a browser without a graphics card goes into drawing the model finely: only where that is looked at. */
@@ -211,13 +212,15 @@ export const test = base.extend<Fixtures, { application: Application; kept: Kept
   kept: [
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
-      const kept: Kept = { page: null };
+      const kept: Kept = { page: null, file: '' };
       await use(kept);
       await leave(kept);
     },
     { scope: 'worker' },
   ],
   page: async ({ context, browser, viewport, goesOn, finer, kept }, use, info) => {
+    if (kept.file !== info.file) await leave(kept);
+    kept.file = info.file;
     if (!goesOn) return use(await made(context, finer));
     kept.page ??= await made(await browser.newContext({ viewport, acceptDownloads: true }), finer);
     await use(kept.page);

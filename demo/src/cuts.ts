@@ -119,6 +119,11 @@ const one = (
 
 /** The samples, in the order in which they are told of. */
 export function everyCut(): Sample[] {
+  return [...kindsOfCut(), ...sectionsOfReveals(), ...formsOfWalls(), ...atEdgesAndTogether()];
+}
+
+/** What is cut away, added or kept. */
+function kindsOfCut(): Sample[] {
   return [
     one('Through all layers', {}),
     one('Niche to a depth', { cut: { kind: 'niche', depth: 0.25 } }, { layers: solid }),
@@ -147,6 +152,12 @@ export function everyCut(): Sample[] {
         },
       },
     ),
+  ];
+}
+
+/** How reveals are worked. */
+function sectionsOfReveals(): Sample[] {
+  return [
     one('Splayed inside', { sections: all({ seat: 0.1, splayInside: 28 }) }, { layers: brickwork }),
     one('Splayed outside', { sections: all({ seat: 0.35, splayOutside: 28 }) }, { layers: solid }),
     one(
@@ -192,6 +203,12 @@ export function everyCut(): Sample[] {
       { layers: solid },
       { shape: 'quatrefoil', dimensions: { diameter: 1.5 } },
     ),
+  ];
+}
+
+/** In walls that are not straight and upright. */
+function formsOfWalls(): Sample[] {
+  return [
     one('Curved wall, parallel jambs', {}, { sweep: 75, turn: -37.5, length: 3.4, layers: brickwork }),
     one('Curved wall, radial jambs', { jambs: 'radial' }, { sweep: 75, turn: -37.5, length: 3.4, layers: brickwork }),
     one(
@@ -211,6 +228,12 @@ export function everyCut(): Sample[] {
       [pattern('p', 'segmental-arch', { span: 0.9, height: 1.6, rise: 0.15 })],
       [place('a', 'p', { s: -0.8, t: 0.5 }), place('b', 'p', { s: 0.75, t: 0.5 })],
     ),
+  ];
+}
+
+/** At edges of the wall, and united with others. */
+function atEdgesAndTogether(): Sample[] {
+  return [
     sample(
       'Door over the base',
       [wall()],

@@ -17,22 +17,64 @@ export interface Segment extends Block {
   of: object;
 }
 
+/** A region as it was triangulated before an edit. */
+interface Before {
+  region: Region;
+  triangles: Uint32Array;
+  segments: Segment[];
+}
+
 /**
  * Triangles of a region, made from those of the region before an edit; null where too much has changed for that to be of use.
  * @param ribs as for triangulateFace.
  */
 export function retriangulate(
-  before: { region: Region; triangles: Uint32Array; segments: Segment[] },
+  before: Before,
   region: Region,
   segments: readonly Segment[],
   ribs: Float64Array | null,
 ): Uint32Array | null {
-  /** The new place of each point, or −1 where it is gone or has changed. */
-  const now = new Int32Array(before.region.count).fill(-1);
-  const olds = before.segments;
+  const { now, changed, left } = compared(before, segments);
+  if (changed.length === 0 && left.length === 0) return before.triangles;
+  if (changed.length + left.length > 8) return null;
+  const here = changed.map((segment) => boxOf(region, segment));
+  const gone = left.map((segment) => boxOf(before.region, segment));
+  if (ribs && ribs.length > 2) {
+    toNeighbours(here, region, ribs);
+    toNeighbours(gone, before.region, ribs);
+  }
+  const { affected, kept } = affectedBy(before, now, [...here, ...gone]);
+  if (kept < affected.length / 2) return null;
+  const loops = rimOf(before, { now, affected }, region).loops();
+  if (!loops) return null;
+  const { points, next } = loops;
+  for (const { first, count } of changed) {
+    const base = points.length;
+    for (let i = 0; i < count; i++) {
+      points.push(first + i);
+      next.push(base + region.next[first + i]! - first);
+    }
+  }
+  try {
+    const made = triangulateFace(partOf(region, points, next), ribs);
+    for (let i = 0; i < made.length; i++) made[i] = points[made[i]!]!;
+    const whole = stayed(before.triangles, { now, affected, kept });
+    // Where points have kept their order, so have triangles.
+    return merged(rising(now) ? whole : inOrder(whole, region.count), inOrder(made, region.count));
+  } catch (error) {
+    if (error instanceof NotTriangulable) return null;
+    throw error;
+  }
+}
+
+/** Which segments have changed or come, which are left from before, and by point of before its place now, or −1 where it is gone or has changed. */
+function compared(
+  { region, segments: olds }: Before,
+  segments: readonly Segment[],
+): { now: Int32Array; changed: Segment[]; left: Segment[] } {
+  const now = new Int32Array(region.count).fill(-1);
   const stays = new Uint8Array(olds.length);
   const changed: Segment[] = [];
-  const here: Box[] = [];
   let byName: Map<string, number> | null = null;
   for (let k = 0; k < segments.length; k++) {
     const segment = segments[k]!;
@@ -45,23 +87,17 @@ export function retriangulate(
     if (old && old.of === segment.of) {
       for (let i = 0; i < segment.count; i++) now[old.first + i] = segment.first + i;
       stays[at] = 1;
-    } else {
-      changed.push(segment);
-      here.push(boxOf(region, segment));
-    }
+    } else changed.push(segment);
   }
-  const left = olds.filter((_, i) => !stays[i]);
-  if (changed.length === 0 && left.length === 0) return before.triangles;
-  const gone = left.map((segment) => boxOf(before.region, segment));
-  const boxes = [...here, ...gone];
-  if (boxes.length > 8) return null;
-  if (ribs && ribs.length > 2) {
-    toNeighbours(here, region, ribs);
-    toNeighbours(gone, before.region, ribs);
-  }
+  return { now, changed, left: olds.filter((_, i) => !stays[i]) };
+}
 
-  const { xs, ys } = before.region;
-  const { triangles } = before;
+/** Which triangles of before have lost a point, or come near what has changed, and how many have not. */
+function affectedBy(
+  { region: { xs, ys }, triangles }: Before,
+  now: Int32Array,
+  boxes: readonly Box[],
+): { affected: Uint8Array; kept: number } {
   const count = triangles.length / 3;
   const affected = new Uint8Array(count);
   let kept = 0;
@@ -72,12 +108,17 @@ export function retriangulate(
     if (now[a]! < 0 || now[b]! < 0 || now[c]! < 0 || meets(xs, ys, a, b, c, boxes)) affected[i] = 1;
     else kept += 1;
   }
-  if (kept < count / 2) return null;
+  return { affected, kept };
+}
 
-  // The edges between what is affected and what is not, the affected side on their left, and all edges of loops that changed.
-  const total = before.region.count;
+/** The edges between what is affected and what is not, the affected side on their left. */
+function rimOf(
+  { region: { count: total }, triangles }: Before,
+  { now, affected }: { now: Int32Array; affected: Uint8Array },
+  region: Region,
+): Rim {
   const inner = new Set<number>();
-  for (let i = 0; i < count; i++)
+  for (let i = 0; i < affected.length; i++)
     if (affected[i]) {
       const [a, b, c] = [triangles[3 * i]!, triangles[3 * i + 1]!, triangles[3 * i + 2]!];
       // Of an edge and its opposite both of which are here neither stays.
@@ -94,33 +135,22 @@ export function retriangulate(
     // Edges of loops that are gone bound nothing any more.
     if (now[a]! >= 0 && now[b]! >= 0) rim.add(now[a]!, now[b]!);
   }
-  const loops = rim.loops();
-  if (!loops) return null;
-  const { points, next } = loops;
-  for (const { first, count: many } of changed) {
-    const base = points.length;
-    for (let i = 0; i < many; i++) {
-      points.push(first + i);
-      next.push(base + region.next[first + i]! - first);
-    }
+  return rim;
+}
+
+/** The triangles of before that are not affected, by their points' places now. */
+function stayed(
+  triangles: Uint32Array,
+  { now, affected, kept }: { now: Int32Array; affected: Uint8Array; kept: number },
+): Uint32Array {
+  const whole = new Uint32Array(3 * kept);
+  for (let i = 0, o = 0; i < triangles.length; i += 3) {
+    if (affected[i / 3]) continue;
+    whole[o++] = now[triangles[i]!]!;
+    whole[o++] = now[triangles[i + 1]!]!;
+    whole[o++] = now[triangles[i + 2]!]!;
   }
-  const part = partOf(region, points, next);
-  try {
-    const made = triangulateFace(part, ribs);
-    for (let i = 0; i < made.length; i++) made[i] = points[made[i]!]!;
-    const whole = new Uint32Array(3 * kept);
-    for (let i = 0, o = 0; i < triangles.length; i += 3) {
-      if (affected[i / 3]) continue;
-      whole[o++] = now[triangles[i]!]!;
-      whole[o++] = now[triangles[i + 1]!]!;
-      whole[o++] = now[triangles[i + 2]!]!;
-    }
-    // Where points have kept their order, so have triangles.
-    return merged(rising(now) ? whole : inOrder(whole, region.count), inOrder(made, region.count));
-  } catch (error) {
-    if (error instanceof NotTriangulable) return null;
-    throw error;
-  }
+  return whole;
 }
 
 /** Whether points that stay, in the order of before, stand in that order now. */

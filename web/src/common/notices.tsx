@@ -1,34 +1,43 @@
 /** Short notices at the foot of the page: what was done, what failed, and a way back where there is one. */
 import { createToaster, Portal, Toast, Toaster } from '@chakra-ui/react';
 
-const toaster = createToaster({ placement: 'bottom', pauseOnPageIdle: true, max: 3 });
+/** The most notices at a time. */
+const most = 3;
+
+const toaster = createToaster({ placement: 'bottom', pauseOnPageIdle: true, max: most });
 
 export interface NoticeAction {
   label: string;
   onClick: () => void;
 }
 
-/** Says that something was done. */
-export function notify(title: string, action?: NoticeAction): void {
-  toaster.create({
-    title,
-    type: 'info',
-    duration: action ? 10_000 : 4000,
-    ...(action ? { action } : {}),
-    closable: true,
-  });
+interface Notice {
+  title: string;
+  description?: string;
+  type: 'info' | 'error';
+  /** How long it is shown, ms. */
+  duration: number;
+  action?: NoticeAction | undefined;
 }
 
-/** Says that something failed, and why. It stays until it is closed. */
+/** Shows a notice. What is said already is said anew, not twice; where there is no more room the oldest gives way, so that none has to wait. */
+function show({ action, ...notice }: Notice): void {
+  const shown = toaster.getVisibleToasts();
+  const same = shown.find(({ title, description }) => title === notice.title && description === notice.description);
+  const oldest = shown.length >= most ? shown.at(-1) : undefined;
+  const away = same ?? oldest;
+  if (away?.id !== undefined) toaster.remove(away.id);
+  toaster.create({ ...notice, ...(action ? { action } : {}), closable: true });
+}
+
+/** Says that something was done. */
+export function notify(title: string, action?: NoticeAction): void {
+  show({ title, type: 'info', duration: action ? 10_000 : 4000, action });
+}
+
+/** Says that something failed, and why. It stays longer, or until it is closed. */
 export function complain(title: string, description: string, action?: NoticeAction): void {
-  toaster.create({
-    title,
-    description,
-    type: 'error',
-    duration: 20_000,
-    ...(action ? { action } : {}),
-    closable: true,
-  });
+  show({ title, description, type: 'error', duration: 20_000, action });
 }
 
 /** Says why something that was asked for cannot be, and what would mend that. */

@@ -34,16 +34,7 @@ export const Apertures = memo(function Apertures({ clip, onPick, hold }: Apertur
   const slide = useSlide(hold);
   const panes = useMemo(() => panesOf(document).filter(({ element }) => !hidden.has(element)), [document, hidden]);
   const ids = chosenIds(chosen);
-  // Nothing of it is seen, so it is made when something is first pointed at.
-  const all = useMemo(() => onDemand(() => merged(panes, false)), [panes]);
-  const blocked = useMemo(
-    () =>
-      merged(
-        panes.filter(({ blockedUp }) => blockedUp),
-        false,
-      ),
-    [panes],
-  );
+  const blocked = useMemo(() => merged(panes.filter(isBlockedUp), false), [panes]);
   const lit = useMemo(
     () =>
       merged(
@@ -53,71 +44,73 @@ export const Apertures = memo(function Apertures({ clip, onPick, hold }: Apertur
     [draft, ids, hidden],
   );
   const solids = useMemo(() => (cutters ? merged(panes, true) : null), [panes, cutters]);
-  useEffect(() => all.dispose, [all]);
   useDisposed(blocked);
   useDisposed(lit);
   useDisposed(solids);
-  const planes = clip ? [clip] : null;
-  /** The pane that a ray met. */
-  const met = (event: ThreeEvent<MouseEvent>): Pane | undefined =>
-    isAway(clip, event) ? undefined : panes[all.get().userData.paneOf[event.faceIndex ?? -1]!];
+  const plane = THREE.DoubleSide;
   return (
     <>
-      <mesh
-        visible={false}
-        raycast={function (this: THREE.Mesh, ...ray) {
-          this.geometry = all.get();
-          THREE.Mesh.prototype.raycast.apply(this, ray);
-        }}
-        onClick={(event) => {
-          const pane = met(event);
-          if (pane) onPick(event, pane.element, pane.id);
-        }}
-        onPointerUp={(event) => {
-          const pane = event.button === 2 ? met(event) : undefined;
-          if (pane) onPick(event, pane.element, pane.id);
-        }}
-        onPointerDown={(event) => {
-          const pane = met(event);
-          if (pane) slide(event, pane.id);
-        }}
-      >
-        <meshBasicMaterial side={THREE.DoubleSide} />
-      </mesh>
-      <mesh geometry={blocked} raycast={unmet} renderOrder={2}>
-        <meshBasicMaterial
-          side={THREE.DoubleSide}
-          transparent
-          depthWrite={false}
-          color={modelColours.blockedUp}
-          opacity={0.28}
-          clippingPlanes={planes}
-        />
-      </mesh>
-      <mesh geometry={lit} raycast={unmet} renderOrder={2}>
-        <meshBasicMaterial
-          side={THREE.DoubleSide}
-          transparent
-          depthWrite={false}
-          color={colours.brick}
-          opacity={0.55}
-          clippingPlanes={planes}
-        />
-      </mesh>
-      {solids && (
-        <mesh geometry={solids} raycast={unmet} renderOrder={3}>
-          <meshBasicMaterial
-            transparent
-            depthWrite={false}
-            color={colours.ink2}
-            opacity={0.25}
-            clippingPlanes={planes}
-          />
-        </mesh>
-      )}
+      <Met panes={panes} clip={clip} onPick={onPick} slide={slide} />
+      <Tint geometry={blocked} clip={clip} side={plane} color={modelColours.blockedUp} opacity={0.28} />
+      <Tint geometry={lit} clip={clip} side={plane} color={colours.brick} opacity={0.55} />
+      {solids && <Tint geometry={solids} clip={clip} side={THREE.FrontSide} color={colours.ink2} opacity={0.25} />}
     </>
   );
 });
+
+const isBlockedUp = ({ blockedUp }: Pane): boolean => blockedUp;
+
+interface MetProps extends Omit<ApertureProps, 'hold'> {
+  panes: readonly Pane[];
+  slide: ReturnType<typeof useSlide>;
+}
+
+/** What the pointer meets of openings; it is not seen. */
+function Met({ panes, clip, onPick, slide }: MetProps) {
+  // Nothing of it is seen, so it is made when something is first pointed at.
+  const all = useMemo(() => onDemand(() => merged(panes, false)), [panes]);
+  useEffect(() => all.dispose, [all]);
+  const met = (event: ThreeEvent<MouseEvent>): Pane | undefined =>
+    isAway(clip, event) ? undefined : panes[all.get().userData.paneOf[event.faceIndex ?? -1]!];
+  const pick = (event: ThreeEvent<MouseEvent>): void => {
+    const pane = met(event);
+    if (pane) onPick(event, pane.element, pane.id);
+  };
+  return (
+    <mesh
+      visible={false}
+      raycast={function (this: THREE.Mesh, ...ray) {
+        this.geometry = all.get();
+        THREE.Mesh.prototype.raycast.apply(this, ray);
+      }}
+      onClick={pick}
+      onPointerUp={(event) => event.button === 2 && pick(event)}
+      onPointerDown={(event) => {
+        const pane = met(event);
+        if (pane) slide(event, pane.id);
+      }}
+    >
+      <meshBasicMaterial side={THREE.DoubleSide} />
+    </mesh>
+  );
+}
+
+interface TintProps {
+  geometry: THREE.BufferGeometry;
+  clip: THREE.Plane | null;
+  side: THREE.Side;
+  color: string;
+  opacity: number;
+}
+
+/** Something that is laid over the model in a colour that it is seen through. */
+function Tint({ geometry, clip, ...looks }: TintProps) {
+  return (
+    <mesh geometry={geometry} raycast={unmet} renderOrder={looks.side === THREE.FrontSide ? 3 : 2}>
+      <meshBasicMaterial transparent depthWrite={false} clippingPlanes={clip ? [clip] : null} {...looks} />
+    </mesh>
+  );
+}
 
 /** A geometry that is made when it is first asked for. */
 function onDemand<G extends THREE.BufferGeometry>(make: () => G): { get: () => G; dispose: () => void } {

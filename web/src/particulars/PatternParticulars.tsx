@@ -28,16 +28,6 @@ interface PatternProps {
 export function PatternParticulars({ document, pattern, proof = true }: PatternProps) {
   const sizes = Object.values(pattern.sizes);
   const used = uses(document, pattern.id);
-  // Sections are drawn as they are in the element where the pattern is first used.
-  const element = useEditor((state) => state.element);
-  const first =
-    Object.values(document.openings).find((opening) => opening.pattern === pattern.id)?.element ?? element ?? '';
-  const found = depthOf(
-    pattern,
-    document.elements[first]?.layers ?? [{ thickness: 0.4, material: '' }],
-    document.units,
-  );
-  const depth = typeof found === 'number' ? found : 0.4;
   return (
     <section aria-label={`Particulars of ${pattern.name}`} data-testid="particulars">
       <Flex align="baseline" justify="space-between">
@@ -72,6 +62,38 @@ export function PatternParticulars({ document, pattern, proof = true }: PatternP
         document={document}
         onChange={(cut) => commit(changePattern(pattern, { cut }, 'change the cut of'))}
       />
+      <RevealFields document={document} pattern={pattern} />
+      <InfillFields pattern={pattern} document={document} />
+      <PartFields pattern={pattern} document={document} />
+      <SideMaterials pattern={pattern} document={document} />
+      <TextureFields
+        roles={roles}
+        textures={pattern.texture}
+        units={document.units}
+        onChange={(texture) => commit(changePattern(pattern, { texture }, 'lay the texture of'))}
+      />
+      {sizes.map((size) => (
+        <SizeFields key={size.id} document={document} pattern={pattern} size={size} />
+      ))}
+      <PatternButtons document={document} pattern={pattern} used={used} />
+    </section>
+  );
+}
+
+/** Of what the reveal is, and how it is worked. */
+function RevealFields({ document, pattern }: PatternProps) {
+  // Sections are drawn as they are in the element where the pattern is first used.
+  const element = useEditor((state) => state.element);
+  const first =
+    Object.values(document.openings).find((opening) => opening.pattern === pattern.id)?.element ?? element ?? '';
+  const found = depthOf(
+    pattern,
+    document.elements[first]?.layers ?? [{ thickness: 0.4, material: '' }],
+    document.units,
+  );
+  const depth = typeof found === 'number' ? found : 0.4;
+  return (
+    <>
       <MaterialChoice
         label="Reveal"
         value={pattern.reveal.material ?? ''}
@@ -93,37 +115,31 @@ export function PatternParticulars({ document, pattern, proof = true }: PatternP
           onChange={(sections) => commit(changePattern(pattern, { sections }, 'change the section of'))}
         />
       </details>
-      <InfillFields pattern={pattern} document={document} />
-      <PartFields pattern={pattern} document={document} />
-      <SideMaterials pattern={pattern} document={document} />
-      <TextureFields
-        roles={roles}
-        textures={pattern.texture}
-        units={document.units}
-        onChange={(texture) => commit(changePattern(pattern, { texture }, 'lay the texture of'))}
-      />
-      {sizes.map((size) => (
-        <SizeFields key={size.id} document={document} pattern={pattern} size={size} />
-      ))}
-      <Flex wrap="wrap" mt="3" gap="2">
-        <Button size="sm" variant="outline" onClick={() => commit(addSize(pattern, sizes.at(-1)!).changeSet)}>
-          Add a size
-        </Button>
-        <Button
-          size="sm"
-          variant="outline"
-          onClick={() => {
-            const made = copyPattern(document, pattern);
-            if (commit(made.changeSet)) choose({ kind: 'pattern', id: made.id });
-          }}
-        >
-          Copy pattern
-        </Button>
-        <Button size="sm" variant="outline" color="brick" onClick={() => commit(removePattern(document, pattern))}>
-          {used === 0 ? 'Remove pattern' : `Remove with its ${used} opening${used === 1 ? '' : 's'}`}
-        </Button>
-      </Flex>
-    </section>
+    </>
+  );
+}
+
+function PatternButtons({ document, pattern, used }: PatternProps & { used: number }) {
+  const sizes = Object.values(pattern.sizes);
+  return (
+    <Flex wrap="wrap" mt="3" gap="2">
+      <Button size="sm" variant="outline" onClick={() => commit(addSize(pattern, sizes.at(-1)!).changeSet)}>
+        Add a size
+      </Button>
+      <Button
+        size="sm"
+        variant="outline"
+        onClick={() => {
+          const made = copyPattern(document, pattern);
+          if (commit(made.changeSet)) choose({ kind: 'pattern', id: made.id });
+        }}
+      >
+        Copy pattern
+      </Button>
+      <Button size="sm" variant="outline" color="brick" onClick={() => commit(removePattern(document, pattern))}>
+        {used === 0 ? 'Remove pattern' : `Remove with its ${used} opening${used === 1 ? '' : 's'}`}
+      </Button>
+    </Flex>
   );
 }
 
