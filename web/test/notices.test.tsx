@@ -24,6 +24,8 @@ it('what is said again is shown once, and the newest takes the place of the olde
   notify('One');
   notify('Two');
   await waitFor(() => expect(shown('The project was deleted', 'One', 'Two')).toEqual([1, 1, 1]));
+  // One that is still on its way is not let go of.
+  await new Promise((resolve) => setTimeout(resolve, 300));
   notify('Three');
   await waitFor(() => expect(shown('The project was deleted', 'One', 'Two', 'Three')).toEqual([0, 1, 1, 1]));
 });

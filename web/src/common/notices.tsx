@@ -20,14 +20,13 @@ interface Notice {
   action?: NoticeAction | undefined;
 }
 
-/** Shows a notice. What is said already is said anew, not twice; where there is no more room the oldest gives way, so that none has to wait. */
+/** Shows a notice. What is said already is not said twice; where there is no more room the oldest gives way, so that none has to wait. */
 function show({ action, ...notice }: Notice): void {
   const shown = toaster.getVisibleToasts();
   const same = shown.find(({ title, description }) => title === notice.title && description === notice.description);
-  const oldest = shown.length >= most ? shown.at(-1) : undefined;
-  const away = same ?? oldest;
-  if (away?.id !== undefined) toaster.remove(away.id);
-  toaster.create({ ...notice, ...(action ? { action } : {}), closable: true });
+  const oldest = !same && shown.length >= most ? shown.at(-1) : undefined;
+  if (oldest?.id !== undefined) toaster.dismiss(oldest.id);
+  toaster.create({ ...(same?.id ? { id: same.id } : {}), ...notice, ...(action ? { action } : {}), closable: true });
 }
 
 /** Says that something was done. */
