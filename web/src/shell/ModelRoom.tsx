@@ -80,7 +80,7 @@ function Without({ error, resetErrorBoundary }: FallbackProps) {
           {getErrorMessage(error)}
         </Text>
       )}
-      <Button mt="4" size="sm" variant="outline" onClick={resetErrorBoundary}>
+      <Button mt="3" size="sm" variant="outline" onClick={resetErrorBoundary}>
         Try again
       </Button>
     </div>
