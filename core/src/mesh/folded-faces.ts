@@ -1,13 +1,17 @@
 /** Faces that lie on each other and look opposite ways, as a solid-boolean library leaves them where two voids meet: nothing is between them. */
-import { boundOf, laidInPlane, trianglesWithin, type FlatFace, type Making, type Point } from './plane-bounds.ts';
+import {
+  boundOf,
+  countOf,
+  laidInPlane,
+  trianglesWithin,
+  type FlatFace,
+  type Making,
+  type Point,
+} from './plane-bounds.ts';
 import type { Region } from './region.ts';
 import { Rim } from './rim.ts';
 import { dot } from '../vector.ts';
 import { relative } from '../tolerances.ts';
-
-/** How many vertices there are at least where the last is one of these. */
-export const countOf = (faces: readonly (readonly number[])[]): number =>
-  faces.reduce((most, triangles) => triangles.reduce((a, b) => Math.max(a, b), most), 0) + 1;
 
 /** Takes from two faces what they have in common where they lie on each other and look opposite ways: nothing is between them. */
 export function cancelFolded(made: number[][], faces: readonly FlatFace[], { kept, point }: Making): void {

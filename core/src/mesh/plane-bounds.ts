@@ -24,6 +24,10 @@ export interface Making {
   point: (v: number) => Point;
 }
 
+/** How many vertices there are at least where the last is one of these. */
+export const countOf = (faces: readonly (readonly number[])[]): number =>
+  faces.reduce((most, triangles) => triangles.reduce((a, b) => Math.max(a, b), most), 0) + 1;
+
 /** Directed edges that are left of triangles' edges, by where they begin. */
 export type Bound = Map<number, number[]>;
 

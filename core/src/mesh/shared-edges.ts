@@ -1,6 +1,5 @@
 /** Edges at which more than two triangles meet. */
-import { countOf } from './folded-faces.ts';
-import type { FlatFace, Making } from './plane-bounds.ts';
+import { countOf, type FlatFace, type Making } from './plane-bounds.ts';
 import { cross, dot, minus } from '../vector.ts';
 import { nanometre } from '../tolerances.ts';
 

@@ -98,7 +98,7 @@ export default function ModelView({ document }: { document: ProjectDocument }) {
         >
           <BackdropOf bounds={bounds} floor={floor} parallel={parallel} />
           <Pace drawing={drawing} />
-          <Sun bounds={bounds} drawing={drawing} clip={clip} />
+          <Sun bounds={bounds} drawing={drawing} clip={clip} lost={lost} />
           <Walls document={document} clip={clip} />
           <Apertures clip={clip} onPick={pick} hold={hold} />
           <LeafGrips document={document} hold={hold} />
@@ -183,7 +183,6 @@ function useLost(): [lost: boolean, watch: (state: RootState) => void] {
   const watch = useCallback(({ gl, invalidate }: RootState): void => {
     gl.domElement.addEventListener('webglcontextlost', () => setLost(true));
     gl.domElement.addEventListener('webglcontextrestored', () => {
-      gl.shadowMap.needsUpdate = true;
       setLost(false);
       invalidate();
     });

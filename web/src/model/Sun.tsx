@@ -7,8 +7,16 @@ import { useEditor } from '../state/state.ts';
 import { useDisplay } from './display.ts';
 import { bySoftware, type Drawing } from './Pace.tsx';
 
+interface SunProps {
+  bounds: THREE.Box3;
+  drawing: Drawing;
+  clip: THREE.Plane | null;
+  /** Whether the graphics card is away; what it cast is gone with it. */
+  lost: boolean;
+}
+
 /** The light that casts shadows. They are cast anew only when what casts them changes, not as one looks round. */
-export function Sun({ bounds, drawing, clip }: { bounds: THREE.Box3; drawing: Drawing; clip: THREE.Plane | null }) {
+export function Sun({ bounds, drawing, clip, lost }: SunProps) {
   const light = useRef<THREE.DirectionalLight>(null);
   const drawn = useEditor((state) => state.drawn);
   const hidden = useEditor((state) => state.hidden);
@@ -18,7 +26,7 @@ export function Sun({ bounds, drawing, clip }: { bounds: THREE.Box3; drawing: Dr
   const cast = useRef(false);
   useEffect(() => {
     if (drawn.size > 0) stale.current = true;
-  }, [bounds, drawn, hidden, show, clip]);
+  }, [bounds, drawn, hidden, show, clip, lost]);
   useFrame(() => {
     // The first time the model is there to be seen sooner without them; where the processor draws, every time.
     const waits = drawing.rough && (bySoftware() || (finer && !cast.current));
