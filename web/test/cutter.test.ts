@@ -3,7 +3,7 @@ import { describe, expect, it } from '@jest/globals';
 import { readFileSync } from 'node:fs';
 import { cutModel, prove } from '@yard-arch/core';
 import { solidLibrary } from '@yard-arch/core/solid';
-import { demos, granary } from '@yard-arch/demo';
+import { demos, facade, granary } from '@yard-arch/demo';
 import { emptyDocument, type ProjectDocument } from '@yard-arch/document';
 import { changeElement, changeOpening, removeAll, removeElement } from '@yard-arch/edit';
 import { Cutter } from '../src/state/cutter.ts';
@@ -103,7 +103,7 @@ describe('a project that is opened', () => {
     host.cutter.hear({ kind: 'document', number: 1, document: cellar(), revision: 1 });
     await host.pass(0);
     const told = host.take('model').flatMap(({ elements }) => elements);
-    expect(told.every(({ creases }) => creases.length === 0)).toBe(true);
+    expect(told.every(({ creases, lined }) => creases === null && !lined)).toBe(true);
     host.cutter.hear({ kind: 'drawn', number: 2 });
     const [creases] = host.take('creases');
     expect(creases!.creases.map(([id]) => id)).toEqual(Object.keys(cellar().elements));
@@ -181,6 +181,27 @@ describe('an edit', () => {
     expect(back!.elements[0]!.triangles.length).toBe(whole.mesh.triangles.length);
     const states = Object.values(back!.elements[0]!.states).reduce((sum, count) => sum + count, 0);
     expect(states).toBe(whole.statuses.length);
+  });
+
+  it('of what has very many triangles is told without creases, which come when it has been drawn', async () => {
+    const many = facade(2000);
+    const host = await opened(many);
+    host.cutter.hear({ kind: 'drawn', number: 2 });
+    expect(host.take('creases')).toHaveLength(1);
+    const [first] = Object.values(many.openings);
+    const edit = (number: number): void =>
+      host.cutter.hear({
+        kind: 'preview',
+        number,
+        changeSet: changeOpening(first!, { blockedUp: number % 2 > 0 }, 'block up'),
+      });
+    edit(3);
+    await host.pass(0);
+    edit(4);
+    await host.pass(0);
+    for (const { elements } of host.take('model')) expect(elements).toMatchObject([{ creases: null, lined: true }]);
+    host.cutter.hear({ kind: 'drawn', number: 5 });
+    expect(host.take('creases')).toMatchObject([{ number: 5, creases: [['facade', expect.any(Float32Array)]] }]);
   });
 
   it('that follows others at once is cut with them, and proved once', async () => {

@@ -117,8 +117,10 @@ describe.each(names)('what is drawn of the %s', (name) => {
 describe('lines of what is drawn', () => {
   it('are told at once only where they are asked for', () => {
     const [cut] = cutsOf('cellar');
-    expect(drawnElement(cut!, false, nothing).creases).toHaveLength(0);
-    expect(drawnElement(cut!, true, nothing).creases.length).toBeGreaterThan(0);
+    expect(drawnElement(cut!, false, nothing)).toMatchObject({ creases: null, lined: false });
+    const { creases, lined } = drawnElement(cut!, true, nothing);
+    expect(creases!.length).toBeGreaterThan(0);
+    expect(lined).toBe(true);
   });
 
   it('of an element with very many openings are left out of its inner face, which is drawn whole', () => {

@@ -5,7 +5,7 @@ import { blockSolid, voidOf } from '../cut/block.ts';
 import { reachOf } from '../cut/reach.ts';
 import { Inexpressible } from '../cut/group.ts';
 import { joinedByHair } from '../cut/touching.ts';
-import { planCut } from '../cut/plan.ts';
+import { planCut, type Plan } from '../cut/plan.ts';
 import { settingOf } from '../cut/setting.ts';
 import { faceLeft, solidPath } from '../cut/solid-path.ts';
 import { linesFor } from '../cut/grid.ts';
@@ -183,16 +183,21 @@ interface OpenAsked {
   element: Element;
   sheet: Sheet;
   open: readonly Placed[];
+  /** How they are to be cut, where that is known. */
+  plan?: Plan | undefined;
   units: Units;
   before: readonly SkinCut[];
 }
 
 /** Cuts what can be cut; whatever makes the cut fail is set aside, told of, and the rest cut without it. */
-export function cutOpen({ element, sheet, open, units, before }: OpenAsked, byId: Map<string, OpeningStatus>): Made {
+export function cutOpen(
+  { element, sheet, open, plan: planned, units, before }: OpenAsked,
+  byId: Map<string, OpeningStatus>,
+): Made {
   const joined = joinedByHair(sheet, open);
   let left = joined.openings;
   for (;;) {
-    const plan = planCut(sheet, left, units);
+    const plan = planned && left === open ? planned : planCut(sheet, left, units);
     try {
       const made = skins({ element, sheet, open: left, grouping: plan.grouping, before });
       plan.statuses.forEach((status, k) =>

@@ -1,6 +1,6 @@
 /** Cuts a roof: each plane by itself with what stands clear on it, joined to one body; then, from that, what runs over ridges, hips and eaves or was set out from above. */
 import { faceLabel, type Element, type Units } from '@yard-arch/document';
-import { planCut } from '../cut/plan.ts';
+import { planCut, type Plan } from '../cut/plan.ts';
 import type { Skin } from '../cut/setting.ts';
 import { faceLeft } from '../cut/solid-path.ts';
 import { notCut, withFindings, type OpeningStatus } from '../cut/status.ts';
@@ -38,10 +38,10 @@ export function cutRoof({ element, body, above, resolved, recesses, units, befor
   const meshes: CutMesh[][] = skins.map(() => []);
   const faces = body.planes.map(({ sheet, face }): FaceCut => {
     const here = open.filter((opening) => opening.face === face);
-    const { crossing, clear, planned } = sorted(sheet, here, units, byId);
+    const { crossing, clear, planned, plan } = sorted(sheet, here, units, byId);
     const known = before?.faces?.find((other) => other.face === face)?.skins ?? [];
     const made = skins.map((skin): Made =>
-      cutOpen({ element, sheet: withSkin(sheet, skin), open: clear, units, before: known }, byId),
+      cutOpen({ element, sheet: withSkin(sheet, skin), open: clear, plan, units, before: known }, byId),
     );
     made.forEach(({ mesh }, i) => meshes[i]!.push(mesh));
     // What meets so that the plane could not be divided by itself is taken out as solids too.
@@ -121,13 +121,22 @@ function sorted(
   here: readonly Placed[],
   units: Units,
   byId: Map<string, OpeningStatus>,
-): { crossing: Placed[]; clear: Placed[]; planned: ReadonlyMap<string, OpeningStatus> } {
-  const { grouping, statuses } = planCut(sheet, here, units);
+): {
+  crossing: Placed[];
+  clear: readonly Placed[];
+  planned: ReadonlyMap<string, OpeningStatus>;
+  /** How those that are clear are cut, where that is all of them. */
+  plan: Plan | undefined;
+} {
+  const plan = planCut(sheet, here, units);
+  const { grouping, statuses } = plan;
   const over = new Set(grouping.atEdge);
   for (const k of over) byId.set(here[k]!.id, statuses[k]!);
+  const none = over.size === 0;
   return {
     crossing: here.filter((_, k) => over.has(k)),
-    clear: here.filter((_, k) => !over.has(k)),
+    clear: none ? here : here.filter((_, k) => !over.has(k)),
+    plan: none ? plan : undefined,
     planned: new Map(statuses.map((status) => [status.opening, status])),
   };
 }

@@ -53,7 +53,21 @@ function topOf(surface: Surface, plane: number): number[] {
 }
 
 /** The line in which a surface ends on an edge's upright plane, as numbers of nodes from the edge's start to its end, and what of it lies beyond the edge's ends. */
-export function partsOf(surface: Surface, plane: number): { main: number[]; beyond: number[][] } {
+interface EndLine {
+  main: readonly number[];
+  beyond: readonly (readonly number[])[];
+}
+
+const endLines = new WeakMap<Surface, EndLine[]>();
+
+/** Where a surface ends on the upright plane of an edge: asked for by all that stands there, found once. */
+export function partsOf(surface: Surface, plane: number): EndLine {
+  let known = endLines.get(surface);
+  if (!known) endLines.set(surface, (known = []));
+  return (known[plane] ??= partedAnew(surface, plane));
+}
+
+function partedAnew(surface: Surface, plane: number): EndLine {
   const { nx, ny } = surface.planes[plane]!;
   const along = ([x, y]: Node): number => ny * x - nx * y;
   const line = topOf(surface, plane).reverse();

@@ -18,6 +18,7 @@ import { finenessOf, sheetsOf } from '../element/sheets.ts';
 import { fault, type FindingCode } from '../finding.ts';
 import { finenessKey, type Fineness } from '../profile/flatten.ts';
 import { tidy } from '../tidy.ts';
+import { rounding } from '../tolerances.ts';
 import { alongAt, upAt } from './measured.ts';
 import { dimensionsOf, fits, outlineOf, type Outlined } from './outlined.ts';
 import { gripOffset, type Placed, type Unplaced } from './placed.ts';
@@ -209,5 +210,6 @@ function gripAt(document: ProjectDocument, element: Element, opening: Opening): 
 /** How steep a face that is one of many rises, radians; null of any other, and where it lies level. */
 function slopeOf(sheet: Sheet | null): number | null {
   const up = sheet?.face !== undefined && sheet.chart.kind === 'flat' ? sheet.chart.up[2] : 0;
-  return up > 0 ? Math.asin(Math.min(1, up)) : null;
+  // Planes of one pitch are of one slope to the last digit, so that what is made for it serves on all of them.
+  return up > 0 ? Math.round(Math.asin(Math.min(1, up)) / rounding) * rounding : null;
 }

@@ -67,13 +67,14 @@ export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, s
     return surfacesOf(runs.materials, { materials, assets }, show, clip);
   }, [geometry, runs, materials, assets, show, clip]);
   const creases = useMemo(() => {
+    if (!cut.creases) return null;
     const made = new THREE.BufferGeometry();
     made.setAttribute('position', new THREE.BufferAttribute(cut.creases, 3));
     made.boundingSphere = geometry.boundingSphere;
     return made;
   }, [cut.creases, geometry]);
   useEffect(() => () => geometry.dispose(), [geometry]);
-  useEffect(() => () => creases.dispose(), [creases]);
+  useEffect(() => () => creases?.dispose(), [creases]);
   useEffect(() => () => surfaces.forEach((material) => material.dispose()), [surfaces]);
 
   const met = (event: ThreeEvent<MouseEvent>) => {
@@ -106,12 +107,12 @@ export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, s
           />
         </mesh>
       )}
-      <Creases geometry={creases} chosen={chosen} show={show} clip={clip} />
+      {creases && <Creases geometry={creases} chosen={chosen} show={show} clip={clip} />}
       {cut.parts.length > 0 && (
         <Parts
           element={cut.element}
           instances={cut.parts}
-          lined={cut.creases.length > 0}
+          lined={cut.lined}
           materials={materials}
           assets={assets}
           show={show}

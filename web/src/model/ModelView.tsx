@@ -29,8 +29,9 @@ THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 /** How high the bar of the cutting plane is with the room about it, pixels. */
 const sectionBar = 34;
 
-/** How long what was shown first is left as it is where the processor draws it, ms. */
+/** How long what was shown first is left as it is where the processor draws it, and what an edit has made without its creases, ms. */
 const settled = 700;
+const resting = 120;
 
 /** Says, unseen, how often what is shown has been cut: by itself, so that the view is not made anew for that. */
 function Cuts() {
@@ -264,16 +265,22 @@ function Walls({ document, clip }: { document: ProjectDocument; clip: THREE.Plan
   );
 }
 
-/** Tells the worker when the model has been drawn for the first time. */
+/** Tells the worker when what lacks its creases has been drawn. */
 function Told() {
-  const there = useEditor((state) => state.drawn.size > 0);
-  const told = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const drawn = useEditor((state) => state.drawn);
+  const bare = useMemo(() => [...drawn.values()].some(({ creases }) => creases === null), [drawn]);
+  const told = useRef<typeof drawn | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   // What was left is not told of.
-  useEffect(() => () => clearTimeout(told.current ?? undefined), []);
+  useEffect(() => () => clearTimeout(timer.current), []);
   useFrame(() => {
-    if (!there || told.current !== null) return;
-    // Once it is drawn. What comes of it is drawn anew: where that takes long, the model can be turned before.
-    told.current = setTimeout(() => post({ kind: 'drawn' }), bySoftware() ? settled : 20);
+    if (!bare || told.current === drawn) return;
+    // What comes of it is drawn anew: where that takes long, the model can be turned before; and while edits follow each other they are not held up by it.
+    const lined = [...drawn.values()].some((cut) => cut.lined);
+    const wait = lined ? resting : bySoftware() ? settled : 20;
+    told.current = drawn;
+    clearTimeout(timer.current);
+    timer.current = setTimeout(() => post({ kind: 'drawn' }), wait);
   });
   return null;
 }

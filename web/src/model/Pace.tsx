@@ -37,8 +37,8 @@ export function noteSoftware(context: WebGL2RenderingContext | WebGLRenderingCon
 const rough = 1;
 export const fine = 2;
 
-/** How long nothing may be asked of the view before it rests, ms. */
-const rest = 400;
+/** How long nothing may be asked of the view before it rests: so many ms, or as often as long as it took to be drawn roughly. Drawing finely takes longer by as much, and whatever is asked meanwhile has to wait for it. */
+const rest = { least: 400, times: 8 };
 
 export interface Drawing {
   /** Whether the frame that is being drawn is a rough one. */
@@ -68,13 +68,17 @@ export function Pace({ drawing }: { drawing: Drawing }) {
   /** Draws finely unless anything is asked of the view before it rests. */
   const restSoon = useCallback((): void => {
     stop.current();
-    // A frame can take as long as that by itself: counted from when it has been drawn, which is before the next begins.
     let timer: ReturnType<typeof setTimeout>;
+    const begun = performance.now();
+    // Counted from when the frame has been drawn, which is before the next begins.
     const next = requestAnimationFrame(() => {
-      timer = setTimeout(() => {
-        resting.current = true;
-        invalidate();
-      }, rest);
+      timer = setTimeout(
+        () => {
+          resting.current = true;
+          invalidate();
+        },
+        Math.max(rest.least, rest.times * (performance.now() - begun)),
+      );
     });
     stop.current = () => {
       cancelAnimationFrame(next);

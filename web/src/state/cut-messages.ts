@@ -7,7 +7,7 @@ export type ToWorker =
   /** The document; with the revision of the server's that it is, where it is no more than that. */
   | { kind: 'document'; number: number; document: ProjectDocument; revision: number | null }
   | { kind: 'apply'; number: number; changeSet: ChangeSet }
-  /** What was told of the model first has been drawn: now there is time for what was left out. */
+  /** What was told has been drawn: now there is time for what was left out. */
   | { kind: 'drawn'; number: number }
   /** Its project is left: nothing of it is kept or told any more. */
   | { kind: 'forget'; number: number }
@@ -25,8 +25,10 @@ export interface DrawnElement {
   /** Texture coordinates, metres. */
   uvs: Float32Array;
   triangles: Uint32Array;
-  /** Lines as pairs of points; empty at first, and sent after. */
-  creases: Float32Array;
+  /** Lines as pairs of points; null where they are sent after. */
+  creases: Float32Array | null;
+  /** Whether what stands in it is drawn with its lines: not before it has been drawn without. */
+  lined: boolean;
   runs: DrawnRuns;
   parts: DrawnInstances[];
   /** The face that is left: loops as SVG path data in metres, y up. */

@@ -48,8 +48,10 @@ export class Cutter {
   private took = 0;
   /** When anything was shown for the first time. */
   private shown: number | null = null;
-  /** Whether creases are told with the rest. */
-  private creased = false;
+  /** Whether the page has drawn what was told first: creases are told with the rest then, where that takes no time. */
+  private lined = false;
+  /** Elements whose creases are still to be told. */
+  private readonly bare = new Set<string>();
   private fetching = false;
   private stopProving = (): void => {};
   private readonly proofs = new WeakMap<ElementCut, MeshProof>();
@@ -159,14 +161,16 @@ export class Cutter {
     for (const result of cuts) {
       if (this.told.get(result.element) === result) continue;
       this.told.set(result.element, result);
-      elements.push(drawnElement(result, this.creased, onMesh));
+      const drawn = drawnElement(result, this.lined, onMesh);
+      if (drawn.creases) this.bare.delete(result.element);
+      else this.bare.add(result.element);
+      elements.push(drawn);
     }
     const { number } = this;
     this.host.tell(
       { kind: 'model', number, elements, parts, removed, statuses: { changed, gone } },
-      elements.flatMap(
-        (e) =>
-          [e.positions.buffer, e.normals.buffer, e.uvs.buffer, e.triangles.buffer, e.creases.buffer] as ArrayBuffer[],
+      elements.flatMap(({ positions, normals, uvs, triangles, creases }) =>
+        [positions, normals, uvs, triangles, ...(creases ? [creases] : [])].map(({ buffer }) => buffer as ArrayBuffer),
       ),
     );
   }
@@ -192,14 +196,15 @@ export class Cutter {
     return changed;
   }
 
-  /** Sends what was left out when the model was first shown: it can be seen, and turned, without its creases. */
+  /** Sends the creases that were left out: the model can be seen, and turned, without them. */
   private tellCreases(): void {
-    if (this.creased) return;
-    this.creased = true;
-    const creases = [...this.told].map(([element, { mesh, sheet }]): [string, Float32Array] => [
-      element,
-      creasesOf(mesh, originOf(sheet.chart)),
-    ]);
+    this.lined = true;
+    const creases = [...this.bare].flatMap((element): [string, Float32Array][] => {
+      const cut = this.told.get(element);
+      return cut ? [[element, creasesOf(cut.mesh, originOf(cut.sheet.chart))]] : [];
+    });
+    this.bare.clear();
+    if (creases.length === 0) return;
     this.host.tell(
       { kind: 'creases', number: this.number, creases },
       creases.map(([, { buffer }]) => buffer as ArrayBuffer),

@@ -52,7 +52,7 @@ function take(message: FromWorker): void {
   if (message.kind === 'creases') {
     for (const [id, creases] of message.creases) {
       const known = drawn.get(id);
-      if (known) drawn.set(id, { ...known, creases });
+      if (known) drawn.set(id, { ...known, creases, lined: true });
     }
     return setState({ drawn });
   }

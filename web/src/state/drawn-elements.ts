@@ -23,8 +23,11 @@ function statesOf(statuses: readonly OpeningStatus[]): Partial<Record<State, num
 /** The most openings that a sheet draws one by one. */
 const mostDrawn = 600;
 
-/** An element ready to be drawn. @param creased whether its creases are told at once @param onMesh hears of each part's mesh */
-export function drawnElement(result: ElementCut, creased: boolean, onMesh: (part: PartMesh) => void): DrawnElement {
+/** The most triangles of an element whose creases are told with it: those of more take about as long as the cut. */
+const mostCreased = 60_000;
+
+/** An element ready to be drawn. @param lined whether the page has drawn something without its lines already @param onMesh hears of each part's mesh */
+export function drawnElement(result: ElementCut, lined: boolean, onMesh: (part: PartMesh) => void): DrawnElement {
   const { mesh, sheet } = result;
   const [x, y, z] = originOf(sheet.chart);
   const origin: [number, number, number] = [x, y, z];
@@ -36,7 +39,8 @@ export function drawnElement(result: ElementCut, creased: boolean, onMesh: (part
     normals: mesh.normals.slice(),
     uvs: mesh.uvs.slice(),
     triangles: mesh.triangles.slice(),
-    creases: creased ? creasesOf(mesh, origin) : new Float32Array(0),
+    creases: lined && mesh.triangles.length <= 3 * mostCreased ? creasesOf(mesh, origin) : null,
+    lined,
     runs: drawnRunsOf(mesh),
     parts: drawnInstances(result, onMesh),
     face: pathOf(result.region),
