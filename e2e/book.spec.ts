@@ -1,13 +1,13 @@
 /** The pattern book in the real interface: a pattern from nothing to a placed window, its drawing edited where its dimensions stand, the shelf between two projects, files. */
 import { readFileSync } from 'node:fs';
 import { writePlainGlb } from '@yard-arch/core';
-import { expect, test, type Desk } from './fixtures.ts';
+import { expect, goTo, test, type Desk } from './fixtures.ts';
 
 test.use({ goesOn: true });
 
 /** Opens the book on a pattern. */
-async function openBook({ page, url, id }: Desk, pattern: string): Promise<void> {
-  await page.goto(`${url}/projects/${id}/patterns/${pattern}`);
+async function openBook({ page, id }: Desk, pattern: string): Promise<void> {
+  await goTo(page, `/projects/${id}/patterns/${pattern}`);
   await expect(page.getByTestId('detail').locator('svg')).toBeVisible({ timeout: 30_000 });
 }
 
@@ -116,7 +116,7 @@ test('patterns go by the shelf to another project, and are updated from it with 
   expect(Object.values(taken.materials).map(({ name }) => name)).toContain('Glass');
   expect(Object.values(taken.patterns)[0]!.shelf!.revision).toBe(1);
 
-  await openBook(desk, 'arch');
+  await page.goto(`${desk.url}/projects/${desk.id}/patterns/arch`);
   await desk.type('Gap', '9');
   await page.getByRole('button', { name: 'put it there as it is here' }).click();
   await expect(page.getByLabel('Shelf', { exact: true })).toContainText('as on the shelf');

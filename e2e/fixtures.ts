@@ -12,6 +12,14 @@ export const granary = JSON.parse(readFileSync(granaryFile, 'utf8')) as ProjectD
 /** The same with nothing in its openings: for what is not about infill. */
 export const bareGranary = bare(granary);
 
+/** Goes to another page of the application without loading that anew, as its own links do. */
+export async function goTo(page: Page, path: string): Promise<void> {
+  await page.evaluate((to) => {
+    history.pushState(null, '', to);
+    dispatchEvent(new PopStateEvent('popstate'));
+  }, path);
+}
+
 /** The setting-out page of one project. */
 export class Desk {
   readonly sheet: Locator;
@@ -24,6 +32,8 @@ export class Desk {
     readonly page: Page,
     readonly url: string,
     readonly id: string,
+    /** Whether it is waited for until all has been checked, and the page has nothing left to do. */
+    readonly atRest = true,
   ) {
     this.sheet = page.getByTestId('sheet');
     this.strip = page.getByRole('toolbar', { name: 'Patterns' });
@@ -41,12 +51,11 @@ export class Desk {
 
   private async goOn(): Promise<void> {
     const path = `/projects/${this.id}`;
-    await this.page.evaluate((to) => {
+    await this.page.evaluate(() => {
       localStorage.clear();
       sessionStorage.clear();
-      history.pushState(null, '', to);
-      dispatchEvent(new PopStateEvent('popstate'));
-    }, path);
+    });
+    await goTo(this.page, path);
     // The address names a wall once the document is there.
     await this.page.waitForURL((url) => url.pathname.startsWith(`${path}/`));
     const smaller = this.page.getByRole('button', { name: 'Make the model small' });
@@ -55,7 +64,7 @@ export class Desk {
   }
 
   private async isOpen(): Promise<void> {
-    await expect(this.titleBlock).toContainText('sound', { timeout: 120_000 });
+    await expect(this.titleBlock).toContainText(this.atRest ? 'sound' : /being checked|sound/, { timeout: 120_000 });
   }
 
   /** The document as the server holds it, once all is saved. */
@@ -230,8 +239,8 @@ export const test = base.extend<Fixtures, { application: Application; kept: Kept
     await kept.page.context().setOffline(false);
     await kept.page.setViewportSize(viewport!);
   },
-  desk: async ({ page, application, project }, use) => {
-    const desk = new Desk(page, application.url, project);
+  desk: async ({ page, application, project, finer }, use) => {
+    const desk = new Desk(page, application.url, project, finer);
     const failures: string[] = [];
     page.on('pageerror', (error) => failures.push(error.message));
     await desk.open();

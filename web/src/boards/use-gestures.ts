@@ -1,6 +1,6 @@
 /** The gesture machine at work in the page: a library tells what the pointer does, Escape gives up, and figures can be typed meanwhile. */
 import { useDrag } from '@use-gesture/react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import { beginsFigure, GestureMachine, type Gesture, type Press, type Spot, type Typing } from './gesture.ts';
 import { useOnceAFrame } from './use-board.ts';
 
@@ -41,43 +41,63 @@ export function useGestures<Held = void>(board: Board<Held>): Gestures<Held> {
     latest.current = board;
   });
   const frames = useOnceAFrame();
-  const hovers = useOnceAFrame();
-  const [typed, setTyped] = useState<string | null>(null);
-  const isTyping = useRef(false);
   const machine = useMemo(
     () => new GestureMachine(frames, (going) => latest.current.onGoing?.(going)),
     // eslint-disable-next-line react-hooks/exhaustive-deps
     [],
   );
+  useEffect(() => () => machine.giveUp(), [machine]);
+  const { isTyping, ...typing } = useTyping(machine, () => latest.current.typing?.() ?? null);
+  useKeys(machine, isTyping, typing);
+  const pointer = usePointer({ machine, latest, isTyping, giveUp: typing.giveUp });
+  return { machine, ...typing, ...pointer };
+}
+
+type Figures = Pick<Gestures<void>, 'typed' | 'typing' | 'take' | 'type' | 'giveUp'>;
+
+/** Figures that are typed while something goes on, or while nothing is held. */
+function useTyping(machine: GestureMachine, atRest: () => Typing | null): Figures & { isTyping: RefObject<boolean> } {
+  const [typed, setTyped] = useState<string | null>(null);
+  const isTyping = useRef(false);
   const setField = (text: string | null): void => {
     isTyping.current = text !== null;
     setTyped(text);
   };
-  const giveUp = (): void => {
-    setField(null);
-    machine.giveUp();
-  };
-  const typing = (): Typing | null =>
-    machine.now ? (machine.moved && machine.now.typing?.()) || null : (latest.current.typing?.() ?? null);
-  const type = (key: string): boolean => {
-    if (!beginsFigure(key)) return false;
-    if (machine.moved && machine.now?.typed?.(key)) {
-      machine.end();
+  const typing = (): Typing | null => (machine.now ? (machine.moved && machine.now.typing?.()) || null : atRest());
+  return {
+    isTyping,
+    typed,
+    typing,
+    giveUp: () => {
+      setField(null);
+      machine.giveUp();
+    },
+    type: (key) => {
+      if (!beginsFigure(key)) return false;
+      if (machine.moved && machine.now?.typed?.(key)) {
+        machine.end();
+        return true;
+      }
+      if (!typing()) return false;
+      setField(key);
       return true;
-    }
-    if (!typing()) return false;
-    setField(key);
-    return true;
+    },
+    take: (text) => {
+      const fault = typing()?.take(text) ?? null;
+      if (fault !== null) return fault;
+      machine.end();
+      setField(null);
+      return null;
+    },
   };
-  const take = (text: string): string | null => {
-    const fault = typing()?.take(text) ?? null;
-    if (fault !== null) return fault;
-    machine.end();
-    setField(null);
-    return null;
-  };
+}
 
-  useEffect(() => () => machine.giveUp(), [machine]);
+/** Keys while something is held: Escape gives it up, figures are typed. */
+function useKeys(
+  machine: GestureMachine,
+  isTyping: RefObject<boolean>,
+  { type, giveUp }: Pick<Figures, 'type' | 'giveUp'>,
+): void {
   useEffect(() => {
     // Before what has the focus hears of it: a handle need not have it.
     const onKey = (event: KeyboardEvent): void => {
@@ -91,7 +111,23 @@ export function useGestures<Held = void>(board: Board<Held>): Gestures<Held> {
     return () => window.removeEventListener('keydown', onKey, true);
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [machine]);
+}
 
+interface PointerWork<Held> {
+  machine: GestureMachine;
+  latest: RefObject<Board<Held>>;
+  isTyping: RefObject<boolean>;
+  giveUp: () => void;
+}
+
+/** What the pointer does: presses, moves what is held, and hovers where nothing is. */
+function usePointer<Held>({
+  machine,
+  latest,
+  isTyping,
+  giveUp,
+}: PointerWork<Held>): Pick<Gestures<Held>, 'bind' | 'onPointerMove'> {
+  const hovers = useOnceAFrame();
   const bind = useDrag(
     ({ event, xy: [x, y], initial, intentional, altKey, shiftKey, ctrlKey, metaKey, args }) => {
       const spot = { x, y, free: altKey };
@@ -117,17 +153,11 @@ export function useGestures<Held = void>(board: Board<Held>): Gestures<Held> {
     { threshold, triggerAllEvents: true, pointer: { capture: false, buttons: [1, 4], keys: false } },
   );
   return {
-    machine,
     bind: bind as Bind<Held>,
     onPointerMove: ({ clientX, clientY, altKey }) => {
       if (machine.now || isTyping.current) return;
       hovers.ask(() => latest.current.hover?.({ x: clientX, y: clientY, free: altKey }));
     },
-    typed,
-    typing,
-    take,
-    type,
-    giveUp,
   };
 }
 

@@ -1,5 +1,5 @@
 /** The list of the book: patterns with their pictures, found by name or tag, favourites first. */
-import type { ProjectDocument } from '@yard-arch/document';
+import type { Pattern, ProjectDocument } from '@yard-arch/document';
 import { addPattern, patternOf, uses } from '@yard-arch/edit';
 import { ArrowLeft, BookOpen, Plus, Star } from 'lucide-react';
 import { useState } from 'react';
@@ -37,72 +37,108 @@ export function BookList({ document, chosen }: { document: ProjectDocument; chos
         value={text}
         onChange={(event) => setText(event.target.value)}
       />
-      {tags.length > 0 && (
-        <div className="tags" role="group" aria-label="Tags">
-          {tags.map((one) => (
-            <button key={one} aria-pressed={tag === one} onClick={() => setTag(tag === one ? null : one)}>
-              {one}
-            </button>
-          ))}
-        </div>
-      )}
+      {tags.length > 0 && <Tags tags={tags} chosen={tag} onChoose={setTag} />}
       <ul>
         {found.map((pattern) => (
-          <li key={pattern.id} className={pattern.id === chosen ? 'chosen' : undefined}>
-            <button
-              className="pattern"
-              aria-current={pattern.id === chosen}
-              onClick={() => choose({ kind: 'pattern', id: pattern.id })}
-            >
-              <PatternFigure
-                pattern={pattern}
-                dimensions={Object.values(pattern.sizes)[0]!.dimensions}
-                units={document.units}
-                width={128}
-                height={78}
-                most={34}
-                materials={document.materials}
-              />
-              <b>{pattern.name}</b>
-              <span>{placed(uses(document, pattern.id))}</span>
-            </button>
-            <button
-              className="star"
-              aria-pressed={favourites.has(pattern.id)}
-              aria-label={`${pattern.name} is a favourite`}
-              title="Favourites come first"
-              onClick={() => turn(pattern.id)}
-            >
-              <Star size={13} />
-            </button>
-          </li>
+          <Entry
+            key={pattern.id}
+            document={document}
+            pattern={pattern}
+            chosen={pattern.id === chosen}
+            favourite={favourites.has(pattern.id)}
+            onTurn={() => turn(pattern.id)}
+          />
         ))}
         {found.length === 0 && (
           <li className="none">{patterns.length === 0 ? 'No patterns yet.' : 'None of that name or tag.'}</li>
         )}
       </ul>
-      <ShapeChoice
-        units={document.units}
-        onChosen={(shape) => {
-          const { changeSet, id } = addPattern(document, shape);
-          if (commit(changeSet)) choose({ kind: 'pattern', id });
-        }}
-        onDrawn={(drawn, name) => {
-          const { changeSet, id } = patternOf(document, drawn, name);
-          if (!commit(changeSet)) return false;
-          choose({ kind: 'pattern', id });
-          return true;
-        }}
-      >
-        <button className="new">
-          <Plus size={15} /> New pattern
-        </button>
-      </ShapeChoice>
+      <NewPattern document={document} />
       <button className="new" onClick={() => setTaking(true)}>
         <BookOpen size={15} /> Take one in
       </button>
       <TakeIn document={document} open={taking} onClose={() => setTaking(false)} />
     </nav>
+  );
+}
+
+interface TagsProps {
+  tags: readonly string[];
+  chosen: string | null;
+  onChoose: (tag: string | null) => void;
+}
+
+/** Of which tag patterns are listed; a second click lists all. */
+function Tags({ tags, chosen, onChoose }: TagsProps) {
+  return (
+    <div className="tags" role="group" aria-label="Tags">
+      {tags.map((tag) => (
+        <button key={tag} aria-pressed={chosen === tag} onClick={() => onChoose(chosen === tag ? null : tag)}>
+          {tag}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+interface EntryProps {
+  document: ProjectDocument;
+  pattern: Pattern;
+  chosen: boolean;
+  favourite: boolean;
+  onTurn: () => void;
+}
+
+/** A pattern in the list. */
+function Entry({ document, pattern, chosen, favourite, onTurn }: EntryProps) {
+  return (
+    <li className={chosen ? 'chosen' : undefined}>
+      <button className="pattern" aria-current={chosen} onClick={() => choose({ kind: 'pattern', id: pattern.id })}>
+        <PatternFigure
+          pattern={pattern}
+          dimensions={Object.values(pattern.sizes)[0]!.dimensions}
+          units={document.units}
+          width={128}
+          height={78}
+          most={34}
+          materials={document.materials}
+        />
+        <b>{pattern.name}</b>
+        <span>{placed(uses(document, pattern.id))}</span>
+      </button>
+      <button
+        className="star"
+        aria-pressed={favourite}
+        aria-label={`${pattern.name} is a favourite`}
+        title="Favourites come first"
+        onClick={onTurn}
+      >
+        <Star size={13} />
+      </button>
+    </li>
+  );
+}
+
+/** Makes a pattern: of a profile that is chosen, or drawn. */
+function NewPattern({ document }: { document: ProjectDocument }) {
+  return (
+    <ShapeChoice
+      units={document.units}
+      onChosen={(shape) => {
+        const { changeSet, id } = addPattern(document, shape);
+        if (commit(changeSet)) choose({ kind: 'pattern', id });
+      }}
+      onDrawn={(drawn, name) => {
+        const { changeSet, id } = patternOf(document, drawn, name);
+        if (!commit(changeSet)) return false;
+        choose({ kind: 'pattern', id });
+        return true;
+      }}
+    >
+      <button className="new">
+        <Plus size={15} /> New pattern
+      </button>
+    </ShapeChoice>
   );
 }
 

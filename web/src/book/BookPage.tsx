@@ -27,7 +27,7 @@ export function BookPage({ document }: { document: ProjectDocument }) {
     <div className="book">
       <BookList document={document} chosen={pattern?.id ?? null} />
       {pattern ? (
-        <OnePattern key={pattern.id} document={document} pattern={pattern} />
+        <OnePattern document={document} pattern={pattern} />
       ) : (
         <div className="drawing empty">
           <div>
@@ -59,10 +59,33 @@ function usual(document: ProjectDocument, pattern: Pattern): Size {
   );
 }
 
+/** What is chosen of a pattern: a size, and a field of its drawing; and the pattern as it would be while a bar of it is dragged. */
+interface Looked {
+  of: string;
+  size: string;
+  field: string | null;
+  draft: Pattern | null;
+}
+
+const atFirst = (document: ProjectDocument, pattern: Pattern): Looked => ({
+  of: pattern.id,
+  size: usual(document, pattern).id,
+  field: null,
+  draft: null,
+});
+
+/** What is looked at of a pattern; of another one it begins anew. */
+function useLooked(document: ProjectDocument, pattern: Pattern): [Looked, (over: Partial<Looked>) => void] {
+  const [last, setLooked] = useState(() => atFirst(document, pattern));
+  const looked = last.of === pattern.id ? last : atFirst(document, pattern);
+  if (looked !== last) setLooked(looked);
+  return [looked, (over) => setLooked((now) => ({ ...now, ...over }))];
+}
+
+/** A pattern's detail, sizes, model and particulars. The view of the model goes on from one pattern to the next: a new one takes as long as all the rest. */
 function OnePattern({ document, pattern: committed }: { document: ProjectDocument; pattern: Pattern }) {
-  const [sizeId, setSize] = useState(() => usual(document, committed).id);
-  const [field, setField] = useState<string | null>(null);
-  const [draft, setDraft] = useState<Pattern | null>(null);
+  const [{ size: sizeId, field, draft }, look] = useLooked(document, committed);
+  const setField = (path: string | null): void => look({ field: path });
   const pattern = draft ?? committed;
   const size = pattern.sizes[sizeId] ?? usual(document, pattern);
   const layers = layersFor(document, pattern);
@@ -85,11 +108,12 @@ function OnePattern({ document, pattern: committed }: { document: ProjectDocumen
         {'cut' in shut ? (
           <>
             <DetailSheet
+              key={committed.id}
               told={{ document, pattern, size }}
               study={shut}
               chosen={field}
               onChoose={setField}
-              onDraft={setDraft}
+              onDraft={(draft) => look({ draft })}
             />
             {shut.reason && (
               <p className="told bad" role="alert">
@@ -102,7 +126,13 @@ function OnePattern({ document, pattern: committed }: { document: ProjectDocumen
             <p role="alert">{shut.reason}</p>
           </div>
         )}
-        <Sizes document={document} pattern={pattern} chosen={size.id} onChoose={setSize} />
+        <Sizes
+          key={committed.id}
+          document={document}
+          pattern={pattern}
+          chosen={size.id}
+          onChoose={(size) => look({ size })}
+        />
       </main>
       <aside className="side" aria-label="Model and particulars">
         <div className="study-model">
@@ -110,7 +140,7 @@ function OnePattern({ document, pattern: committed }: { document: ProjectDocumen
             {'cut' in standing && <StudyModel document={document} study={standing} />}
           </Suspense>
         </div>
-        <div className="particulars">
+        <div className="particulars" key={committed.id}>
           {part && (
             <RevealCard
               document={document}

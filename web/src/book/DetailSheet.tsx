@@ -1,34 +1,19 @@
 /** A pattern's own drawing: elevation, section and plan as one detail, edited where its dimensions stand; fields are chosen on the elevation. */
-import { frontOf, type Front, type Laid, type Study } from '@yard-arch/core';
+import type { Study } from '@yard-arch/core';
 import { dimensionNames, formatLength, profileShapes, type Pattern } from '@yard-arch/document';
 import type { FigureChoice } from '@yard-arch/edit';
-import { useMemo, useRef, useState, type PointerEvent } from 'react';
+import { useRef, useState, type PointerEvent } from 'react';
 import type { EditedFigure } from '../boards/edited-figure.ts';
 import { FigureField } from '../boards/FigureField.tsx';
-import { Fronts } from '../boards/Fronts.tsx';
-import { pathOf } from '../boards/OpeningShape.tsx';
 import { commit } from '../state/store.ts';
 import { Chain } from './Chain.tsx';
 import { PlanView, Section, SlopePlan, SlopeSection } from './CutViews.tsx';
-import {
-  chainOf,
-  depthChain,
-  divisionAt,
-  divisionEdit,
-  laidAt,
-  layoutOf,
-  margin,
-  movedDivision,
-  sizeEdit,
-  type Division,
-  type Layout,
-  type Span,
-  type Told,
-} from './detail.ts';
+import { chainOf, depthChain, layoutOf, margin, sizeEdit, type Layout, type Span, type Told } from './detail.ts';
+import { Elevation } from './Elevation.tsx';
 import { Reveals } from './Reveals.tsx';
 import { useRoom } from './use-room.ts';
 
-interface DetailProps {
+export interface DetailProps {
   told: Told;
   study: Study;
   /** The path of the field that is chosen. */
@@ -103,7 +88,7 @@ function Drawing({ told, study, chosen, onChoose, onDraft, width, height, onEdit
       <text className="title" x={x(-wide / 2 - layout.beside)} y={y(high + margin.above) - 14 - layout.over}>
         elevation, from {placed.face === 'inner' ? 'inside' : 'outside'}
       </text>
-      <Elevation {...{ told, study, layout, chosen, onChoose, onDraft, at }} />
+      <Elevation {...{ told, study, layout, chosen, onChoose, onDraft }} />
       <Dimensions
         told={told}
         shown={rising(study)}
@@ -242,124 +227,6 @@ function heights(study: Study, told: Told): Span[] {
 /** The choices of a figure that is so much less than what it changes. */
 const raised = (edit: NonNullable<Span['edit']>, by: number): FigureChoice[] =>
   edit.choices().map(({ label, apply }) => ({ label, apply: (value) => apply(value + by) }));
-
-interface ElevationProps extends Omit<DetailProps, 'told'> {
-  told: Told;
-  layout: Layout;
-}
-
-function Elevation({ told, study, layout, chosen, onChoose, onDraft }: ElevationProps) {
-  const { scale, elevation } = layout;
-  const { placed, laid, cut } = study;
-  const { width: wide, height: high } = placed.profile;
-  const held = useRef<{ division: Division; pattern: Pattern } | null>(null);
-  const svg = useRef<SVGGElement>(null);
-  const spotOf = (event: PointerEvent): readonly [number, number] => {
-    const frame = svg.current!.ownerSVGElement!.getBoundingClientRect();
-    return [(event.clientX - frame.left - elevation.x) / scale, (elevation.y - (event.clientY - frame.top)) / scale];
-  };
-  const [inside, about] = useMemo(() => {
-    const here = cut.parts.filter(({ face }) => face === (placed.face ?? 'outer')).map(({ part }) => part);
-    // What stands in the opening is seen through it; the rest stands on the wall.
-    return [here.filter(({ within }) => within), here.filter(({ within }) => !within)].map((list) =>
-      list.flatMap(frontOf),
-    );
-  }, [cut, placed.face]) as [Front[], Front[]];
-  const { infill } = told.pattern;
-  return (
-    <g
-      ref={svg}
-      onPointerDown={(event) => {
-        if (event.button !== 0) return;
-        const spot = spotOf(event);
-        const division = infill ? divisionAt(laid, infill, spot) : null;
-        if (division) {
-          held.current = { division, pattern: told.pattern };
-          event.currentTarget.setPointerCapture(event.pointerId);
-          onChoose(division.path);
-          return;
-        }
-        onChoose(laidAt(laid, spot, true)?.path ?? (laidAt(laid, spot) ? 'field' : null));
-      }}
-      onPointerMove={(event) => {
-        if (!held.current) return;
-        const { division, pattern } = held.current;
-        const spot = spotOf(event);
-        const to = (division.way === 'mullions' ? spot[0] : spot[1]) - division.reach[0];
-        onDraft(movedDivision(pattern, division, Math.round(to * 200) / 200));
-      }}
-      onPointerUp={(event) => {
-        if (!held.current) return;
-        const { division, pattern } = held.current;
-        held.current = null;
-        const spot = spotOf(event);
-        const to = Math.round(((division.way === 'mullions' ? spot[0] : spot[1]) - division.reach[0]) * 200) / 200;
-        onDraft(null);
-        // A click chooses; only what has gone somewhere is an edit.
-        if (Math.abs(to - division.places[division.index]!) * scale < 3) return;
-        commit(divisionEdit(pattern, movedDivision(pattern, division, to)));
-      }}
-      onPointerCancel={() => {
-        held.current = null;
-        onDraft(null);
-      }}
-    >
-      <rect
-        className="wall"
-        x={elevation.x - (wide / 2 + layout.beside) * scale}
-        y={elevation.y - (high + margin.above) * scale}
-        width={(wide + 2 * layout.beside) * scale}
-        height={(high + margin.above + (told.pattern.onFloor ? 0 : margin.below)) * scale}
-      />
-      <g transform={`translate(${elevation.x} ${elevation.y}) scale(${scale} ${-scale})`}>
-        <path
-          className="hole"
-          d={pathOf(placed.outline)}
-          transform={`translate(${-wide / 2} 0)`}
-          vectorEffect="non-scaling-stroke"
-        />
-        <clipPath id="detail-hole">
-          <path d={pathOf(placed.outline)} transform={`translate(${-wide / 2} 0)`} />
-        </clipPath>
-        <g className="part-front" clipPath="url(#detail-hole)">
-          <Fronts fronts={inside} materials={told.document.materials} />
-        </g>
-        <g className="part-front">
-          <Fronts fronts={about} materials={told.document.materials} />
-        </g>
-        <path
-          className="rim"
-          d={pathOf(placed.outline)}
-          transform={`translate(${-wide / 2} 0)`}
-          vectorEffect="non-scaling-stroke"
-        />
-        {laid
-          .filter((one) => isBar(one, told.pattern))
-          .map((one, i) => (
-            <path key={i} className={`grab ${wayOf(one)}`} d={loopPath(one.loops[0]!)} />
-          ))}
-        {chosen !== null &&
-          laid
-            .filter(({ path, what }) => path === chosen && what === 'field')
-            .map((one, i) => (
-              <path key={i} className="chosen-field" d={loopPath(one.loops[0]!)} vectorEffect="non-scaling-stroke" />
-            ))}
-      </g>
-    </g>
-  );
-}
-
-const isBar = ({ what, kind }: Laid, { infill }: Pattern): boolean =>
-  what === 'member' && kind === 'divided' && !!infill;
-
-/** Which way a bar is dragged. */
-function wayOf({ loops }: Laid): string {
-  const [xs, ys] = [0, 1].map((k) => loops[0]!.map((point) => point[k]!)) as [number[], number[]];
-  return Math.max(...xs) - Math.min(...xs) < Math.max(...ys) - Math.min(...ys) ? 'mullion' : 'transom';
-}
-
-const loopPath = (loop: readonly (readonly [number, number])[]): string =>
-  `${loop.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x.toFixed(4)} ${y.toFixed(4)}`).join('')}Z`;
 
 interface CutLinesProps {
   layout: Layout;

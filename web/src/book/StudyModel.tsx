@@ -3,9 +3,10 @@ import { meshIn, originOf, pointAt, type Study, type CutMesh } from '@yard-arch/
 import type { ProjectDocument } from '@yard-arch/document';
 import { OrbitControls, PerspectiveCamera } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
-import { useEffect, useMemo, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import * as THREE from 'three';
 import { airColours, modelColours } from '../colours.ts';
+import { bySoftware, noteSoftware } from '../model/Pace.tsx';
 import { geometryOf } from '../model/Parts.tsx';
 import { PromptObserver } from '../model/prompt-observer.ts';
 import { surfacesOf, withGroups } from '../model/surfaces.ts';
@@ -58,24 +59,17 @@ export function StudyModel({ document, study }: { document: ProjectDocument; stu
       resize={{ polyfill: PromptObserver, debounce: 0 }}
       dpr={[1, 2]}
       shadows="percentage"
+      gl={{ antialias: !bySoftware() }}
+      onCreated={({ gl }) => {
+        gl.debug.checkShaderErrors = false;
+        noteSoftware(gl.getContext());
+      }}
       role="img"
       aria-label="Model of the pattern"
     >
       <color attach="background" args={[airColours.light.horizon]} />
       <hemisphereLight args={[airColours.light.above, airColours.light.below, 1.5]} />
-      <directionalLight
-        color={modelColours.sun}
-        intensity={2.2}
-        position={[middle.x - 3, -4, middle.z + 4.5]}
-        target-position={middle}
-        castShadow
-        shadow-mapSize={[1024, 1024]}
-        shadow-bias={-0.0006}
-        shadow-camera-left={-4}
-        shadow-camera-right={4}
-        shadow-camera-top={4}
-        shadow-camera-bottom={-4}
-      />
+      <Sun middle={middle} on={cut} />
       <Cut document={document} study={study} />
       <PerspectiveCamera
         makeDefault
@@ -87,6 +81,33 @@ export function StudyModel({ document, study }: { document: ProjectDocument; stu
       <OrbitControls makeDefault enableDamping={false} target={middle} minDistance={0.3} maxDistance={20} />
       <Redraw on={cut} />
     </Canvas>
+  );
+}
+
+/** The light; shadows are cast anew only for something else, not as one looks round. */
+function Sun({ middle, on }: { middle: THREE.Vector3; on: unknown }) {
+  const light = useRef<THREE.DirectionalLight>(null);
+  useEffect(() => {
+    const { shadow, target } = light.current!;
+    target.updateMatrixWorld();
+    shadow.needsUpdate = true;
+  }, [middle, on]);
+  return (
+    <directionalLight
+      ref={light}
+      color={modelColours.sun}
+      intensity={2.2}
+      position={[middle.x - 3, -4, middle.z + 4.5]}
+      target-position={middle}
+      castShadow
+      shadow-autoUpdate={false}
+      shadow-mapSize={[1024, 1024]}
+      shadow-bias={-0.0006}
+      shadow-camera-left={-4}
+      shadow-camera-right={4}
+      shadow-camera-top={4}
+      shadow-camera-bottom={-4}
+    />
   );
 }
 

@@ -37,7 +37,7 @@ export function TitleBlock({ element, face }: { element: Element; face: FaceName
         ) : faults > 0 ? (
           <span className="bad">{many(faults, 'opening')} not cut</span>
         ) : !drawn || !proof ? (
-          <span>being cut…</span>
+          <span>{drawn ? 'being checked…' : 'being cut…'}</span>
         ) : proof.closed ? (
           <span className="good">
             sound: closed{drawn.pieces > 1 ? `, in ${drawn.pieces} pieces` : ''}
