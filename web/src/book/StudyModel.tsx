@@ -7,16 +7,21 @@ import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import * as THREE from 'three';
 import { airColours, modelColours } from '../colours.ts';
 import { bySoftware, noteSoftware } from '../model/Pace.tsx';
-import { geometryOf } from '../model/Parts.tsx';
+import { bundlesOf } from '../model/bundles.ts';
 import { PromptObserver } from '../model/prompt-observer.ts';
 import { surfacesOf, withGroups } from '../model/surfaces.ts';
 import { drawnInstances, drawnPart } from '../state/drawn-parts.ts';
-import { drawnRunsOf } from '../state/drawn-runs.ts';
+import { drawnTrianglesOf } from '../state/drawn-runs.ts';
+import type { DrawnPart } from '../state/cut-messages.ts';
 
 THREE.Object3D.DEFAULT_UP.set(0, 0, 1);
 
 /** A wall as the model draws it, relative to a point. */
-function wallOf({ points, vertices, normals, uvs, triangles }: CutMesh, [x, y, z]: readonly [number, number, number]) {
+function wallOf(
+  { points, vertices, normals, uvs }: CutMesh,
+  triangles: Uint32Array,
+  [x, y, z]: readonly [number, number, number],
+) {
   const made = new THREE.BufferGeometry();
   const positions = new Float32Array(3 * vertices.length);
   vertices.forEach((vertex, c) =>
@@ -25,7 +30,7 @@ function wallOf({ points, vertices, normals, uvs, triangles }: CutMesh, [x, y, z
   made.setAttribute('position', new THREE.BufferAttribute(positions, 3));
   made.setAttribute('normal', new THREE.BufferAttribute(normals.slice(), 3));
   made.setAttribute('uv', new THREE.BufferAttribute(uvs.slice(), 2));
-  made.setIndex(new THREE.BufferAttribute(triangles.slice(), 1));
+  made.setIndex(new THREE.BufferAttribute(triangles, 1));
   return made;
 }
 
@@ -126,38 +131,27 @@ function Cut({
 }) {
   const made = useMemo(() => {
     const origin = originOf(cut.sheet.chart);
-    const wall = wallOf(cut.mesh, origin);
-    const runs = drawnRunsOf(cut.mesh);
+    const { triangles, runs } = drawnTrianglesOf(cut.mesh);
+    const wall = wallOf(cut.mesh, triangles, origin);
     withGroups(wall, runs);
-    const parts = new Map<string, THREE.BufferGeometry>();
-    const partRuns = new Map<string, readonly string[]>();
-    const instances = drawnInstances(cut, (mesh) => {
-      const drawn = drawnPart(mesh);
-      parts.set(mesh.key, geometryOf(drawn));
-      partRuns.set(mesh.key, drawn.runs.materials);
-    });
-    return { origin, wall, runs, parts, partRuns, instances };
+    const parts: DrawnPart[] = [];
+    const instances = drawnInstances(cut, (mesh) => parts.push(drawnPart(mesh)));
+    return { origin, wall, materials: runs.materials, bundles: bundlesOf(instances, parts) };
   }, [cut]);
   const surfaces = useMemo(() => {
     const of = (ids: readonly string[]) => surfacesOf(ids, { materials, assets }, 'plain', null);
-    return { wall: of(made.runs.materials), parts: new Map([...made.partRuns].map(([key, ids]) => [key, of(ids)])) };
+    return { wall: of(made.materials), bundles: made.bundles.map((bundle) => of(bundle.materials)) };
   }, [made, materials, assets]);
-  useEffect(
-    () => () => {
-      made.wall.dispose();
-      for (const geometry of made.parts.values()) geometry.dispose();
-    },
-    [made],
-  );
+  useEffect(() => () => made.wall.dispose(), [made]);
   return (
     <group position={made.origin}>
       <mesh geometry={made.wall} material={surfaces.wall} castShadow receiveShadow />
-      {made.instances.flatMap(({ key, matrices, openings }) =>
+      {made.bundles.flatMap(({ geometry, matrices, openings }, k) =>
         openings.map((_, i) => (
           <mesh
-            key={`${key} ${i}`}
-            geometry={made.parts.get(key)!}
-            material={surfaces.parts.get(key)!}
+            key={`${k} ${i}`}
+            geometry={geometry}
+            material={surfaces.bundles[k]!}
             matrixAutoUpdate={false}
             matrix={new THREE.Matrix4().fromArray(matrices, 16 * i)}
             castShadow

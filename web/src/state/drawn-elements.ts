@@ -12,7 +12,7 @@ import {
 } from '@yard-arch/core';
 import type { DrawnElement } from './cut-messages.ts';
 import { drawnInstances } from './drawn-parts.ts';
-import { drawnRunsOf } from './drawn-runs.ts';
+import { drawnTrianglesOf } from './drawn-runs.ts';
 
 function statesOf(statuses: readonly OpeningStatus[]): Partial<Record<State, number>> {
   const count: Partial<Record<State, number>> = {};
@@ -38,10 +38,9 @@ export function drawnElement(result: ElementCut, lined: boolean, onMesh: (part: 
     sphere: sphereOf(mesh, origin),
     normals: mesh.normals.slice(),
     uvs: mesh.uvs.slice(),
-    triangles: mesh.triangles.slice(),
     creases: lined && mesh.triangles.length <= 3 * mostCreased ? creasesOf(mesh, origin) : null,
     lined,
-    runs: drawnRunsOf(mesh),
+    ...drawnTrianglesOf(mesh),
     parts: drawnInstances(result, onMesh),
     face: pathOf(result.region),
     innerFace: result.faces || result.placed.length > mostDrawn ? '' : pathOf(innerRegion(result)),

@@ -1,7 +1,7 @@
 /** Parts as the cutting worker tells the page of them: each mesh once, and where they stand. */
 import { creasesOf, frontOf, originOf, type ElementCut, type PartMesh } from '@yard-arch/core';
 import type { DrawnInstances, DrawnPart } from './cut-messages.ts';
-import { drawnRunsOf } from './drawn-runs.ts';
+import { drawnTrianglesOf } from './drawn-runs.ts';
 
 const here = [0, 0, 0] as const;
 
@@ -19,9 +19,8 @@ export function drawnPart(part: PartMesh): DrawnPart {
     positions,
     normals: mesh.normals.slice(),
     uvs: mesh.uvs.slice(),
-    triangles: mesh.triangles.slice(),
     creases: creasesOf(mesh, here),
-    runs: drawnRunsOf(mesh),
+    ...drawnTrianglesOf(mesh),
     within: within ?? false,
     front: frontOf(part),
   };
