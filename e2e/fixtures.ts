@@ -235,6 +235,8 @@ export const test = base.extend<Fixtures, { application: Application; kept: Kept
     await use(kept.page);
     if (info.status !== info.expectedStatus) return leave(kept);
     kept.page.removeAllListeners();
+    // Behind another page it would draw once a second.
+    for (const other of kept.page.context().pages()) if (other !== kept.page) await other.close();
     await kept.page.unrouteAll({ behavior: 'ignoreErrors' });
     await kept.page.context().setOffline(false);
     await kept.page.setViewportSize(viewport!);

@@ -37,8 +37,8 @@ export function noteSoftware(context: WebGL2RenderingContext | WebGLRenderingCon
 const rough = 1;
 export const fine = 2;
 
-/** How long nothing may be asked of the view before it rests: so many ms, or as often as long as it took to be drawn roughly. Drawing finely takes longer by as much, and whatever is asked meanwhile has to wait for it. */
-const rest = { least: 400, times: 8 };
+/** How long nothing may be asked of the view before it rests: so many times as long as it took to be drawn roughly, within limits in ms. Drawing finely takes longer by as much, and whatever is asked meanwhile has to wait for it. */
+const rest = { times: 8, least: 400, most: 2000 };
 
 export interface Drawing {
   /** Whether the frame that is being drawn is a rough one. */
@@ -77,7 +77,7 @@ export function Pace({ drawing }: { drawing: Drawing }) {
           resting.current = true;
           invalidate();
         },
-        Math.max(rest.least, rest.times * (performance.now() - begun)),
+        Math.min(rest.most, Math.max(rest.least, rest.times * (performance.now() - begun))),
       );
     });
     stop.current = () => {
