@@ -5,7 +5,7 @@
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import { limits } from '@yard-arch/document';
 import { cleanup, render, screen } from '@testing-library/react';
-import userEvent, { type UserEvent } from '@testing-library/user-event';
+import userEvent, { PointerEventsCheckLevel, type UserEvent } from '@testing-library/user-event';
 import {
   AngleField,
   Cell,
@@ -21,7 +21,7 @@ import {
 
 let user: UserEvent;
 beforeEach(() => {
-  user = userEvent.setup();
+  user = userEvent.setup({ pointerEventsCheck: PointerEventsCheckLevel.Never });
 });
 afterEach(cleanup);
 

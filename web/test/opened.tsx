@@ -11,8 +11,8 @@ import {
 } from '@yard-arch/document';
 import { removeElement } from '@yard-arch/edit';
 import { bare, granary } from '@yard-arch/demo';
-import { cleanup, render, screen, waitFor } from '@testing-library/react';
-import userEvent, { type UserEvent } from '@testing-library/user-event';
+import { cleanup, configure, render, screen, waitFor } from '@testing-library/react';
+import userEvent, { PointerEventsCheckLevel, type UserEvent } from '@testing-library/user-event';
 import type { ReactElement } from 'react';
 import { Notices } from '../src/common/notices.tsx';
 import type { FromWorker, ToWorker } from '../src/state/cut-messages.ts';
@@ -126,7 +126,7 @@ export async function opened(
   await openProject(`p${Math.random()}`);
   const { failure } = useEditor.getState();
   if (failure) throw new Error(`${failure.title}: ${failure.detail}`);
-  const user = userEvent.setup();
+  const user = userEvent.setup({ pointerEventsCheck: PointerEventsCheckLevel.Never });
   render(
     <ChakraProvider value={system}>
       <Made of={made} />
@@ -173,6 +173,8 @@ export function closed(): void {
 
 /** What a browser has and its stand-in does not. */
 export function asInBrowser(): void {
+  // Whether something is hidden takes its stand-in most of the time that a test has; end-to-end tests ask for it.
+  configure({ defaultHidden: true });
   globalThis.ResizeObserver ??= class {
     observe(): void {}
     unobserve(): void {}

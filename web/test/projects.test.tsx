@@ -5,7 +5,7 @@
 import { ChakraProvider } from '@chakra-ui/react';
 import { afterEach, beforeAll, beforeEach, describe, expect, it } from '@jest/globals';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import userEvent, { type UserEvent } from '@testing-library/user-event';
+import userEvent, { PointerEventsCheckLevel, type UserEvent } from '@testing-library/user-event';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { emptyDocument, writeDocument } from '@yard-arch/document';
 import { MemoryRouter, Route, Routes } from 'react-router';
@@ -70,7 +70,7 @@ let user: UserEvent;
 beforeAll(asInBrowser);
 beforeEach(() => {
   server = new Server();
-  user = userEvent.setup();
+  user = userEvent.setup({ pointerEventsCheck: PointerEventsCheckLevel.Never });
   Object.assign(globalThis, { fetch: server.answer });
 });
 afterEach(async () => {

@@ -4,6 +4,7 @@ import { asWall, withBends } from './bent-sheet.ts';
 import type { BentSheet, FlatSheet, ForeignMesh, FoundSheets } from './found-sheet.ts';
 import { cross, dot, minus, newell, scaled } from '../vector.ts';
 import { flatSheet as flat, micrometre, nanometre, rounding } from '../tolerances.ts';
+import { rounded } from '../tidy.ts';
 
 /** Faces that turn by no more than this are one plane: the cosine of half a degree. */
 const level = Math.cos(Math.PI / 360);
@@ -204,14 +205,14 @@ function sheetsIn(points: readonly Vector[], polygons: readonly (readonly number
     );
     const [low, left] = [Math.min(...outer.loop.map(([, y]) => y)), Math.min(...outer.loop.map(([x]) => x))];
     const depth = dot(points[polygons[0]![0]!]!, normal);
-    const at = (i: 0 | 1 | 2): number => tidied(s[i] * left + t[i] * low + normal[i] * depth);
+    const at = (i: 0 | 1 | 2): number => rounded(s[i] * left + t[i] * low + normal[i] * depth);
     const outline = ({ loop }: Loop): FreeOutline =>
-      loop.map(([x, y]) => ({ x: tidied(x - left), y: tidied(y - low) }));
+      loop.map(([x, y]) => ({ x: rounded(x - left), y: rounded(y - low) }));
     return {
       start: { x: at(0), y: at(1), z: at(2) },
-      turn: tidied((Math.atan2(s[1], s[0]) * 180) / Math.PI),
+      turn: rounded((Math.atan2(s[1], s[0]) * 180) / Math.PI),
       // How steeply t rises from the level direction on the left of s.
-      tilt: tidied((Math.atan2(t[2], t[0] * -s[1] + t[1] * s[0]) * 180) / Math.PI),
+      tilt: rounded((Math.atan2(t[2], t[0] * -s[1] + t[1] * s[0]) * 180) / Math.PI),
       outline: outline(outer),
       holes: within.map(outline),
       area: outer.area + within.reduce((sum, { area }) => sum + area, 0),
@@ -350,8 +351,6 @@ function partsOf(count: number, neighbours: (p: number) => readonly number[]): n
 
 const edgeKey = (v: number, w: number): string => (v < w ? `${v} ${w}` : `${w} ${v}`);
 const length = (a: Vector): number => Math.hypot(...a);
-/** To the tenth of a micrometre: files carry no more. */
-const tidied = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;
 
 function push<K>(map: Map<K, number[]>, key: K, value: number): void {
   const list = map.get(key);

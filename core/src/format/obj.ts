@@ -11,6 +11,7 @@ import { originOf, type Point } from './local.ts';
 import { noAssets, type AssetSource } from './project-file.ts';
 import { Names, safeName } from './names.ts';
 import { gathered, linearColour, materialsIn, solidsOf } from './surfaces.ts';
+import { rounded } from '../tidy.ts';
 
 /** A file of the export, its content in pieces. */
 export interface ObjFile {
@@ -22,7 +23,7 @@ export interface ObjFile {
 const pieceSize = 1 << 20;
 
 function figure(value: number): string {
-  return String(Math.round(value * 1e7) / 1e7 + 0);
+  return String(rounded(value));
 }
 
 const oneLine = (text: string): string => text.replace(/[\p{Cc}\s]+/gu, ' ').trim();

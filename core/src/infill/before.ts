@@ -7,8 +7,8 @@ import { Facets } from './facets.ts';
 import { builtLeaf, centred, clearOf, type InfillPart, type Stands } from './infill.ts';
 import type { Front, PartMesh } from './part.ts';
 import { prism } from './solids.ts';
+import { rounded } from '../tidy.ts';
 
-const tidy = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;
 
 /** The shutters of an opening on its own face, each a mesh that turns; or why it carries none. */
 export function shutters(part: Shutters, placed: Stands): InfillPart[] | string {
@@ -28,8 +28,8 @@ export function shutters(part: Shutters, placed: Stands): InfillPart[] | string 
     ...(vary === undefined ? {} : { vary }),
     field,
   });
-  const ahead = tidy(placed.ahead ?? 0);
-  const key = JSON.stringify(['shutters', frame, field, leaves, angle, ahead, lapped.area.points.flat().map(tidy)]);
+  const ahead = rounded(placed.ahead ?? 0);
+  const key = JSON.stringify(['shutters', frame, field, leaves, angle, ahead, lapped.area.points.flat().map(rounded)]);
   const range = { from: ahead - frame.depth, to: ahead };
   try {
     if (leaves !== 'pair')
@@ -109,6 +109,6 @@ export function guard(part: Guard, placed: Stands): PartMesh | string {
     prism(facets, material, { area, range }, [along[0], 0, along[1]]);
     front.push({ kind: 'solid', loops: [area.points], material });
   }
-  const key = JSON.stringify(['guard', { ...part, id: '' }, own.points.flat().map(tidy)]);
+  const key = JSON.stringify(['guard', { ...part, id: '' }, own.points.flat().map(rounded)]);
   return { key, name: 'guard', mesh: facets.finish(), front, within: true };
 }

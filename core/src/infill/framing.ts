@@ -12,6 +12,7 @@ import type { Point } from './facets.ts';
 import type { Site } from './fillings.ts';
 import { worked } from './moulding.ts';
 import { facing, frame, side, type Range } from './solids.ts';
+import { rounded } from '../tidy.ts';
 
 /** An area, and from where to where through the depth something is in it: what a frame stands in, and what it leaves. */
 export interface Held {
@@ -80,7 +81,7 @@ export function framed(
   const section = sectionOf(framing);
   const has = (side: Side | null): boolean => !side || !without.includes(side);
   workedFrame(site, framing.material, { area: outer, range }, { section, has, out: 0 });
-  const rings = [...new Set(section.offset.slice(1).map((offset) => Math.round(offset * 1e7) / 1e7))];
+  const rings = [...new Set(section.offset.slice(1).map(rounded))];
   const lines = linesOf(framing) ?? rings;
   let last: readonly Spot[] = outer.points;
   for (const offset of lines.sort((a, b) => b - a)) {

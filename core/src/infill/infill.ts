@@ -19,6 +19,7 @@ import type { Front, PartMesh } from './part.ts';
 import { prism, type Range } from './solids.ts';
 import { imported } from './imported.ts';
 import { fanned, inOrder, interlaced, latticed } from './strips.ts';
+import { rounded } from '../tidy.ts';
 
 /** Something of an infill as it is seen, told by its path in the infill: a frame or a bar, or a field with what it holds. */
 export interface Laid {
@@ -58,7 +59,6 @@ const still: ReadonlySet<string> = new Set(['angle', 'vary', 'slid']);
 /** How far a leaf stands open is a turn of its mesh, not another mesh. */
 const unturned = (name: string, value: unknown): unknown => (still.has(name) ? undefined : value);
 
-const tidy = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;
 
 /** What of an opening its infill depends on. */
 export type Stands = Pick<Placed, 'outline' | 'profile' | 'sections' | 'depth' | 'layers'> & {
@@ -97,7 +97,7 @@ export function infillOf(infill: Infill, placed: Stands, { laid, drawn }: Wanted
   const own = clearOf(placed, range, gap);
   if (own === null) return 'its outline has islands, round which no frame is made';
   if (own === 'none') return 'its reveal leaves no room for its infill';
-  const key = JSON.stringify([infill, own.points.flat().map(tidy), tidy(range.from)], unturned);
+  const key = JSON.stringify([infill, own.points.flat().map(rounded), rounded(range.from)], unturned);
   const build: Build = {
     facets: null,
     key,

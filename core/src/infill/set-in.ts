@@ -17,6 +17,7 @@ import { block } from './hardware.ts';
 import type { Front, PartMesh } from './part.ts';
 import { prism } from './solids.ts';
 import { lintelStones, quoinStones, ringStones, sillRoom, type Setting, type Stone } from './stones.ts';
+import { rounded } from '../tidy.ts';
 
 /** A part to be let in: what makes it, and the outlines of the rooms that it takes, from the opening's lower left corner. */
 interface LetIn {
@@ -39,7 +40,7 @@ function laidOut(part: SetIn, placed: Placed, units: Units): LetIn | string {
   if (refused) return refused;
   const middle = placed.profile.width / 2;
   const key = (figures: readonly Spot[]): string =>
-    JSON.stringify([{ ...part, id: '' }, figures.flat().map((value) => Math.round(value * 1e7) / 1e7)]);
+    JSON.stringify([{ ...part, id: '' }, figures.flat().map(rounded)]);
   if (part.kind === 'stone sill') {
     const found = sillRoom(part, placed);
     if (typeof found === 'string') return found;

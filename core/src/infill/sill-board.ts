@@ -7,6 +7,7 @@ import type { PartMesh } from './part.ts';
 import { roomIn } from './room.ts';
 import { Facets, type Point } from './facets.ts';
 import { micrometre, millimetre, nanometre } from '../tolerances.ts';
+import { rounded } from '../tidy.ts';
 
 /** A line through the depth: how far in, rising, and a value there. Two at one place are a step. */
 type Line = readonly (readonly [number, number])[];
@@ -42,11 +43,10 @@ export function sillBoard(board: SillBoard, placed: Placed & Pick<Stands, 'until
   };
   const narrowest = Math.min(...figures.right.map(([, x]) => x)) - Math.max(...figures.left.map(([, x]) => x));
   if (narrowest < millimetre) return 'its reveal leaves no room for a board on the sill';
-  const tidy = (value: number): number => Math.round(value * 1e7) / 1e7;
   const key = JSON.stringify([
     'sill board',
     { ...board, id: '' },
-    ...Object.values(figures).map((line: Line) => line.flat().map(tidy)),
+    ...Object.values(figures).map((line: Line) => line.flat().map(rounded)),
   ]);
   return { key, name: 'sill board', mesh: made(board, figures) };
 }

@@ -9,8 +9,8 @@ import { banded } from './framing.ts';
 import type { Front, PartMesh } from './part.ts';
 import { boardTop } from './sill-board.ts';
 import { frame } from './solids.ts';
+import { rounded } from '../tidy.ts';
 
-const tidy = (value: number): number => Math.round(value * 1e7) / 1e7 + 0;
 
 /** The surround of an opening on its own face, or why it carries none. */
 export function surround(part: Surround, placed: Placed): PartMesh | string {
@@ -29,7 +29,7 @@ export function surround(part: Surround, placed: Placed): PartMesh | string {
   };
   const outer = moved(inner, ({ side }) => (side && part.sides.includes(side) ? part.width : 0));
   if (!outer) return 'its surround would cross itself';
-  const key = JSON.stringify(['surround', { ...part, id: '' }, inner.points.flat().map(tidy)]);
+  const key = JSON.stringify(['surround', { ...part, id: '' }, inner.points.flat().map(rounded)]);
   const facets = new Facets(part.material);
   const front: Front[] = [];
   const range = { from: -part.thickness, to: 0 };
