@@ -1,7 +1,7 @@
 /** npm run screenshots: takes the pictures in docs/screenshots from the demo project, all of them anew. */
 import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { readDocument } from '@yard-arch/document';
 import { projectFolder } from './data-folder.ts';
@@ -20,6 +20,9 @@ export async function main(): Promise<number> {
     );
     const take: Take = async (name) => {
       await page.waitForTimeout(900);
+      // The model rests, and is drawn finely then, where it is shown at all.
+      const still = page.locator('canvas.still');
+      if ((await still.count()) > 0) await expect(still).toBeVisible({ timeout: 20_000 });
       await page.screenshot({ path: join(pictures, `${name}.png`) });
     };
     await ofProjects(page, take, url);

@@ -6,7 +6,7 @@ import { Canvas, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef, type ReactNode } from 'react';
 import * as THREE from 'three';
 import { airColours, modelColours } from '../colours.ts';
-import { bySoftware, noteSoftware } from '../model/Pace.tsx';
+import { noteSoftware } from '../model/Pace.tsx';
 import { bundlesOf } from '../model/bundles.ts';
 import { PromptObserver } from '../model/prompt-observer.ts';
 import { surfacesOf, withGroups } from '../model/surfaces.ts';
@@ -64,7 +64,6 @@ export function StudyModel({ document, study }: { document: ProjectDocument; stu
       resize={{ polyfill: PromptObserver, debounce: 0 }}
       dpr={[1, 2]}
       shadows="percentage"
-      gl={{ antialias: !bySoftware() }}
       onCreated={({ gl }) => {
         gl.debug.checkShaderErrors = false;
         noteSoftware(gl.getContext());
