@@ -199,7 +199,9 @@ describe('an edit', () => {
     await host.pass(0);
     edit(4);
     await host.pass(0);
-    for (const { elements } of host.take('model')) expect(elements).toMatchObject([{ creases: null, lined: true }]);
+    const models = host.take('model');
+    expect(models).toHaveLength(2);
+    for (const { elements } of models) expect(elements).toMatchObject([{ creases: null, lined: true }]);
     host.cutter.hear({ kind: 'drawn', number: 5 });
     expect(host.take('creases')).toMatchObject([{ number: 5, creases: [['facade', expect.any(Float32Array)]] }]);
   });
