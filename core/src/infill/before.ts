@@ -9,7 +9,6 @@ import type { Front, PartMesh } from './part.ts';
 import { prism } from './solids.ts';
 import { rounded } from '../tidy.ts';
 
-
 /** The shutters of an opening on its own face, each a mesh that turns; or why it carries none. */
 export function shutters(part: Shutters, placed: Stands): InfillPart[] | string {
   const outline = areaOf(placed.outline);

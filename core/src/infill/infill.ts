@@ -59,7 +59,6 @@ const still: ReadonlySet<string> = new Set(['angle', 'vary', 'slid']);
 /** How far a leaf stands open is a turn of its mesh, not another mesh. */
 const unturned = (name: string, value: unknown): unknown => (still.has(name) ? undefined : value);
 
-
 /** What of an opening its infill depends on. */
 export type Stands = Pick<Placed, 'outline' | 'profile' | 'sections' | 'depth' | 'layers'> & {
   pattern: Pick<Pattern, 'sections'>;

@@ -39,8 +39,7 @@ function laidOut(part: SetIn, placed: Placed, units: Units): LetIn | string {
   const refused = tooDeep(part, placed, units);
   if (refused) return refused;
   const middle = placed.profile.width / 2;
-  const key = (figures: readonly Spot[]): string =>
-    JSON.stringify([{ ...part, id: '' }, figures.flat().map(rounded)]);
+  const key = (figures: readonly Spot[]): string => JSON.stringify([{ ...part, id: '' }, figures.flat().map(rounded)]);
   if (part.kind === 'stone sill') {
     const found = sillRoom(part, placed);
     if (typeof found === 'string') return found;

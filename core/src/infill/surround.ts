@@ -11,7 +11,6 @@ import { boardTop } from './sill-board.ts';
 import { frame } from './solids.ts';
 import { rounded } from '../tidy.ts';
 
-
 /** The surround of an opening on its own face, or why it carries none. */
 export function surround(part: Surround, placed: Placed): PartMesh | string {
   const outline = areaOf(placed.outline);
