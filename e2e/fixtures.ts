@@ -20,6 +20,15 @@ export async function goTo(page: Page, path: string): Promise<void> {
   }, path);
 }
 
+/** How the model is shown: drawn finely once it rests, or folded away. */
+type ShownAs = Pick<Fixtures, 'finer' | 'folded'>;
+
+/** What a browser keeps in which the model is shown so. */
+const keptFor = ({ finer, folded }: ShownAs): [key: string, value: string][] => [
+  ...(finer ? [] : [['yard-arch-model', '{"finer":false}'] as [string, string]]),
+  ...(folded ? [['yard-arch-model-room', 'folded'] as [string, string]] : []),
+];
+
 /** The setting-out page of one project. */
 export class Desk {
   readonly sheet: Locator;
@@ -32,8 +41,8 @@ export class Desk {
     readonly page: Page,
     readonly url: string,
     readonly id: string,
-    /** Whether it is waited for until all has been checked, and the page has nothing left to do. */
-    readonly atRest = true,
+    /** Where the model is drawn finely it is waited for until all has been checked, and the page has nothing left to do. */
+    private readonly as: ShownAs = { finer: true, folded: true },
   ) {
     this.sheet = page.getByTestId('sheet');
     this.strip = page.getByRole('toolbar', { name: 'Patterns' });
@@ -46,25 +55,36 @@ export class Desk {
   async open(): Promise<void> {
     if (this.page.url().startsWith(this.url)) return this.goOn();
     await this.page.goto(`${this.url}/projects/${this.id}`);
+    await this.foldAsAtFirst();
     await this.isOpen();
   }
 
   private async goOn(): Promise<void> {
     const path = `/projects/${this.id}`;
-    await this.page.evaluate(() => {
+    await this.page.evaluate((kept) => {
       localStorage.clear();
       sessionStorage.clear();
-    });
+      for (const [key, value] of kept) localStorage.setItem(key, value);
+    }, keptFor(this.as));
     await goTo(this.page, path);
     // The address names a wall once the document is there.
     await this.page.waitForURL((url) => url.pathname.startsWith(`${path}/`));
-    const smaller = this.page.getByRole('button', { name: 'Make the model small' });
-    if (await smaller.isVisible()) await smaller.click();
+    await this.foldAsAtFirst();
     await this.isOpen();
   }
 
+  /** The page, or the test before, may have the model otherwise. */
+  private async foldAsAtFirst(): Promise<void> {
+    const names = this.as.folded ? ['Fold the model away'] : ['Show the model', 'Make the model small'];
+    await expect(this.page.getByRole('complementary', { name: 'Model' })).toBeVisible();
+    for (const name of names) {
+      const button = this.page.getByRole('button', { name });
+      if (await button.isVisible()) await button.click();
+    }
+  }
+
   private async isOpen(): Promise<void> {
-    await expect(this.titleBlock).toContainText(this.atRest ? 'sound' : /being checked|sound/, { timeout: 120_000 });
+    await expect(this.titleBlock).toContainText(this.as.finer ? 'sound' : /being checked|sound/, { timeout: 120_000 });
   }
 
   /** The document as the server holds it, once all is saved. */
@@ -170,6 +190,8 @@ interface Fixtures {
   filled: boolean;
   /** Whether the model is drawn finely once it rests. */
   finer: boolean;
+  /** Whether the model is folded away: most of the time of a browser without a graphics card goes into drawing it. */
+  folded: boolean;
   /** Whether the page goes on from the test before in the same file, as a person’s does from project to project: what has run once is compiled. */
   goesOn: boolean;
   desk: Desk;
@@ -181,13 +203,12 @@ interface Kept {
   file: string;
 }
 
-/** A page. Most of the time of a browser without a graphics card goes into drawing the model finely: only where that is looked at. */
-async function made(context: BrowserContext, finer: boolean): Promise<Page> {
+/** A page, with the model as it is wanted: only where it is looked at is it drawn, and drawn finely. */
+async function made(context: BrowserContext, as: ShownAs): Promise<Page> {
   const page = await context.newPage();
-  if (!finer)
-    await page.addInitScript(() => {
-      if (!localStorage.getItem('yard-arch-model')) localStorage.setItem('yard-arch-model', '{"finer":false}');
-    });
+  await page.addInitScript((kept) => {
+    for (const [key, value] of kept) if (!localStorage.getItem(key)) localStorage.setItem(key, value);
+  }, keptFor(as));
   return page;
 }
 
@@ -217,6 +238,7 @@ export const test = base.extend<Fixtures, { application: Application; kept: Kept
     await request.delete(`${application.url}/api/projects/${id}`).catch(() => {});
   },
   finer: [false, { option: true }],
+  folded: [true, { option: true }],
   goesOn: [false, { option: true }],
   kept: [
     // eslint-disable-next-line no-empty-pattern
@@ -227,11 +249,14 @@ export const test = base.extend<Fixtures, { application: Application; kept: Kept
     },
     { scope: 'worker' },
   ],
-  page: async ({ context, browser, viewport, goesOn, finer, kept }, use, info) => {
+  page: async ({ context, browser, viewport, goesOn, finer, folded, kept }, use, info) => {
     if (kept.file !== info.file) await leave(kept);
     kept.file = info.file;
-    if (!goesOn) return use(await made(context, finer));
-    kept.page ??= await made(await browser.newContext({ viewport, acceptDownloads: true }), finer);
+    if (!goesOn) return use(await made(context, { finer, folded }));
+    kept.page ??= await made(await browser.newContext({ viewport, acceptDownloads: true }), {
+      finer,
+      folded,
+    });
     await use(kept.page);
     if (info.status !== info.expectedStatus) return leave(kept);
     kept.page.removeAllListeners();
@@ -241,8 +266,8 @@ export const test = base.extend<Fixtures, { application: Application; kept: Kept
     await kept.page.context().setOffline(false);
     await kept.page.setViewportSize(viewport!);
   },
-  desk: async ({ page, application, project, finer }, use) => {
-    const desk = new Desk(page, application.url, project, finer);
+  desk: async ({ page, application, project, finer, folded }, use) => {
+    const desk = new Desk(page, application.url, project, { finer, folded });
     const failures: string[] = [];
     page.on('pageerror', (error) => failures.push(error.message));
     await desk.open();

@@ -1,7 +1,7 @@
 /** Infill in the real interface: begun from drawings, changed by figures, proved in its sizes, its leaves opened by opening; and findings mended by a click. */
 import { expect, granary, test } from './fixtures.ts';
 
-test.use({ goesOn: true });
+test.use({ folded: false, goesOn: true });
 
 test('an infill is taken out, begun anew from drawings, and changed by figures', async ({ desk, page }) => {
   await desk.strip.getByRole('button', { name: /Oculus/ }).click();

@@ -4,7 +4,7 @@ import { encode } from 'fast-png';
 import { readFileSync } from 'node:fs';
 import { expect, isBrick, test } from './fixtures.ts';
 
-test.use({ filled: false, goesOn: true });
+test.use({ folded: false, filled: false, goesOn: true });
 
 const side = 64;
 const blue = Buffer.from(

@@ -2,7 +2,7 @@
 import { resolveOpening, type Placed } from '@yard-arch/core';
 import { changed, Desk, expect, granary, isBrick, test } from './fixtures.ts';
 
-test.use({ goesOn: true });
+test.use({ folded: false, goesOn: true });
 
 const look = async ({ page }: Desk, ...names: string[]): Promise<void> => {
   await page.getByRole('button', { name: 'How the model is shown' }).click();
@@ -21,6 +21,32 @@ test('a model that grows out of view says so, and is brought back', async ({ des
   await expect(mark).toHaveCount(0);
   await desk.type('Length', '91000');
   await expect(mark).toHaveCount(0);
+});
+
+test('the model is folded away, stays so over a reload, and shows what was done meanwhile when it is back', async ({
+  desk,
+  page,
+}) => {
+  const model = page.getByRole('complementary', { name: 'Model' });
+  const room = async (): Promise<number> => (await page.locator('.particulars').boundingBox())!.height;
+  const [before, brick] = [await room(), await desk.modelShare(isBrick)];
+  await desk.sheet.focus();
+  await page.keyboard.press('m');
+  await expect(model.locator('canvas')).toHaveCount(0);
+  expect(await room()).toBeGreaterThan(before + 150);
+  await desk.choose('o10');
+  await desk.type('Along', '100');
+  await expect(desk.titleBlock).toContainText('sound');
+  await page.reload();
+  await expect(desk.titleBlock).toContainText('sound');
+  await expect(model.locator('canvas')).toHaveCount(0);
+  await desk.particulars.getByLabel('Along', { exact: true }).first().focus();
+  // In a field it is a letter.
+  await page.keyboard.press('m');
+  await expect(model.getByTestId('model')).toHaveCount(0);
+  await model.getByRole('button', { name: 'Show the model' }).click();
+  await expect.poll(() => desk.modelShare(isBrick)).toBeGreaterThan(brick / 2);
+  await expect.poll(room).toBeCloseTo(before, 0);
 });
 
 test('an opening is dragged in the model along its own wall, on a round one too, square and level', async ({
@@ -209,7 +235,7 @@ test.describe('a model that cannot be shown', () => {
         return context.call(this, kind as '2d', ...(more as [])) as never;
       };
     });
-    const desk = new Desk(page, application.url, project);
+    const desk = new Desk(page, application.url, project, { finer: true, folded: false });
     await desk.open();
     const model = page.getByRole('complementary', { name: 'Model' });
     await expect(model).toContainText('The model cannot be shown');

@@ -127,8 +127,10 @@ test('a roof is laid over four walls, gabled by two verges, pitched, and cut on 
   await expect.poll(async () => ((document = await desk.saved()), roof().edges[0])).toMatchObject({ pitch: 40 });
 
   // Its ridge is raised in the model: both planes are steeper.
+  await page.getByRole('button', { name: 'Show the model' }).click();
   await page.getByRole('button', { name: 'Chosen', exact: true }).click();
   await raiseRidge(page, -30);
+  await page.getByRole('button', { name: 'Fold the model away' }).click();
   await expect
     .poll(async () => ((document = await desk.saved()), (roof().edges[0] as { pitch: number }).pitch))
     .toBeGreaterThan(41);

@@ -1,13 +1,13 @@
 /** What can be done with the project, and where one can go in it. */
 import { kindNames, kinds, type ProjectDocument } from '@yard-arch/document';
 import { addElement } from '@yard-arch/edit';
-import { choose, chooseElement, chooseOpening, hide, place, turnTo } from '../state/choice.ts';
+import { choose, chooseElement, chooseOpening, foldModel, hide, place, turnTo } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit, redo, stepTo, undo } from '../state/store.ts';
 import type { Command, Now } from './command.ts';
 
 export function inProject({ document }: Now): Command[] {
-  const { undo: done, redo: undone, hidden } = useEditor.getState();
+  const { undo: done, redo: undone, hidden, modelRoom } = useEditor.getState();
   const last = done.at(-1)?.changeSet.name;
   const next = undone.at(-1)?.changeSet.name;
   const found: Omit<Command, 'group'>[] = [
@@ -16,6 +16,7 @@ export function inProject({ document }: Now): Command[] {
     ...(done.length > 1 ? [{ name: 'Take back everything since the page was opened', run: () => stepTo(0) }] : []),
     { name: 'History and versions', run: () => choose({ kind: 'history' }) },
     { name: 'Materials and the chord of arcs', run: () => choose({ kind: 'project' }) },
+    { name: modelRoom === 'folded' ? 'Show the model' : 'Fold the model away', key: 'fold', run: foldModel },
     ...(hidden.size > 0 ? [{ name: 'Show all walls', run: () => hide(new Set()) }] : []),
     ...kindNames.map((kind) => ({
       name: `Add a ${kinds[kind].noun}`,

@@ -1,5 +1,5 @@
 /** The keys that do the same wherever one is on the page. */
-import { place, turnTo } from '../state/choice.ts';
+import { foldModel, place, turnTo } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { redo, undo } from '../state/store.ts';
 import { useKeys } from './use-keys.ts';
@@ -13,6 +13,7 @@ export function usePageKeys(): void {
     find: () => useEditor.setState(({ dialog }) => ({ dialog: dialog === 'finder' ? null : 'finder' })),
     keys: () => useEditor.setState({ dialog: 'keys' }),
     turn: () => turnTo(useEditor.getState().board === 'plan' ? 'sheet' : 'plan'),
+    fold: foldModel,
     undo,
     redo,
   });

@@ -32,6 +32,7 @@ export const keys = {
   undo: { where: 'everywhere', hotkeys: ['mod|z'], shown: 'Ctrl Z', does: 'undo' },
   redo: { where: 'everywhere', hotkeys: ['mod|shift|z', 'mod|y'], shown: 'Ctrl Shift Z', does: 'do again' },
   turn: { where: 'everywhere', hotkeys: ['p'], shown: 'P', does: 'from the sheet to the plan and back' },
+  fold: { where: 'everywhere', hotkeys: ['m'], shown: 'M', does: 'fold the model away, and show it again' },
   giveUp: {
     where: 'everywhere',
     hotkeys: ['escape'],

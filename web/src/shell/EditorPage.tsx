@@ -111,7 +111,6 @@ export function EditorPage() {
   useMeshes(document);
   const failure = useEditor((state) => state.failure !== null);
   const book = useEditor((state) => state.board === 'book');
-  const [large, setLarge] = useState(() => localStorage.getItem('yard-arch-model-large') === 'yes');
   usePageKeys();
   if (failure) return <Failure project={project} />;
   if (!document)
@@ -120,10 +119,6 @@ export function EditorPage() {
         <Spinner size="sm" /> Opening the project…
       </Flex>
     );
-  const toggle = () => {
-    localStorage.setItem('yard-arch-model-large', large ? 'no' : 'yes');
-    setLarge(!large);
-  };
   return (
     <div className="editor">
       <TopBar document={document} project={project} />
@@ -132,10 +127,9 @@ export function EditorPage() {
         <BookPage document={document} />
       ) : (
         <Desk
-          large={large}
           register={<Register document={document} />}
           board={<Board document={document} />}
-          model={<ModelRoom document={document} large={large} onEnlarge={toggle} />}
+          model={<ModelRoom document={document} />}
           particulars={
             <aside className="particulars" aria-label="Particulars">
               <FirstSteps document={document} />

@@ -1,10 +1,12 @@
-/** Where the model is shown, and what stands there where it cannot be: the rest of the page goes on without it. */
+/** Where the model is shown, what is left of it where it is folded away, and what stands there where it cannot be shown: the rest of the page goes on without it. */
 import { Button, Heading, Text } from '@chakra-ui/react';
 import type { ProjectDocument } from '@yard-arch/document';
-import { Maximize2, Minimize2 } from 'lucide-react';
+import { ChevronDown, ChevronUp, Maximize2, Minimize2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { ErrorBoundary, getErrorMessage, type FallbackProps } from 'react-error-boundary';
+import { keys } from '../common/keys.ts';
 import { later } from '../common/later.tsx';
+import { giveRoom } from '../state/choice.ts';
 import { post } from '../state/cutting.ts';
 import { useEditor } from '../state/state.ts';
 
@@ -14,7 +16,9 @@ const ModelView = later(
 );
 
 /** Fetches what draws the model ahead of when it is shown. */
-export const fetchModel = (): void => ModelView.fetch();
+export function fetchModel(): void {
+  if (useEditor.getState().modelRoom !== 'folded') ModelView.fetch();
+}
 
 // Where the page opens on a project it is fetched while the document is.
 if (location.pathname.startsWith('/projects/')) fetchModel();
@@ -31,21 +35,34 @@ function useDrawn(): boolean {
   return drawn;
 }
 
-interface ModelProps {
-  document: ProjectDocument;
-  large: boolean;
-  onEnlarge: () => void;
-}
-
-export function ModelRoom({ document, large, onEnlarge }: ModelProps) {
+export function ModelRoom({ document }: { document: ProjectDocument }) {
   const drawn = useDrawn();
+  const room = useEditor((state) => state.modelRoom);
+  const large = room === 'large';
   const what = large ? 'Make the model small' : 'Enlarge the model';
+  if (room === 'folded')
+    return (
+      <aside className="model folded" aria-label="Model">
+        <button onClick={() => giveRoom('usual')} title={`Show the model (${keys.fold.shown})`}>
+          <ChevronDown size={15} /> Show the model
+        </button>
+      </aside>
+    );
   return (
     <aside className="model" aria-label="Model">
       <ErrorBoundary FallbackComponent={Without}>{drawn && <ModelView document={document} />}</ErrorBoundary>
-      <button className="enlarge" onClick={onEnlarge} aria-label={what} title={what}>
-        {large ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
-      </button>
+      <div className="room-tools">
+        <button onClick={() => giveRoom(large ? 'usual' : 'large')} aria-label={what} title={what}>
+          {large ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
+        </button>
+        <button
+          onClick={() => giveRoom('folded')}
+          aria-label="Fold the model away"
+          title={`Fold the model away (${keys.fold.shown})`}
+        >
+          <ChevronUp size={15} />
+        </button>
+      </div>
     </aside>
   );
 }

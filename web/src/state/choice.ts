@@ -1,6 +1,6 @@
-/** What is chosen, what is about to be placed, which drawing is on the board, and what is hidden. */
+/** What is chosen, what is about to be placed, which drawing is on the board, how much room the model has, and what is hidden. */
 import { facesOf, isManyFaced, type Element, type FaceName } from '@yard-arch/document';
-import { chosenIds, faceNow, useEditor, type Board, type Chosen } from './state.ts';
+import { chosenIds, faceNow, useEditor, type Board, type Chosen, type ModelRoom } from './state.ts';
 
 const { getState, setState } = useEditor;
 
@@ -138,3 +138,12 @@ export function turnTo(board: Board): void {
   localStorage.setItem('yard-arch-board', board);
   setState({ board, placing: null, taping: false, sliding: false });
 }
+
+/** Gives the model more room, less, or none, and remembers it. */
+export function giveRoom(modelRoom: ModelRoom): void {
+  localStorage.setItem('yard-arch-model-room', modelRoom);
+  setState({ modelRoom });
+}
+
+/** Folds the model away, or shows it again. */
+export const foldModel = (): void => giveRoom(getState().modelRoom === 'folded' ? 'usual' : 'folded');

@@ -20,6 +20,10 @@ export type Chosen =
 const boards = ['sheet', 'plan', 'table', 'book'] as const;
 export type Board = (typeof boards)[number];
 
+/** How much room the model has: beside the sheet, half the desk, or none: it is folded away to a bar, and nothing of it is drawn. */
+export const modelRooms = ['usual', 'large', 'folded'] as const;
+export type ModelRoom = (typeof modelRooms)[number];
+
 /** The ids of openings that are chosen. */
 export const chosenIds = (chosen: Chosen): readonly string[] => (chosen.kind === 'openings' ? chosen.ids : nothing);
 const nothing: readonly string[] = [];
@@ -36,6 +40,8 @@ interface EditorState extends Shown {
   placing: { pattern: string; size: string } | null;
   /** Which drawing is on the board: the chosen element's sheet, or the plan. */
   board: Board;
+  /** How much room the model has; remembered in this browser. */
+  modelRoom: ModelRoom;
   /** The dialog that is open over the page. */
   dialog: 'finder' | 'keys' | 'sheets' | 'aside' | null;
   /** Elements that are not shown in the model and only faintly in plan; remembered in this browser. */
@@ -89,6 +95,7 @@ export function initial(): EditorState {
     chosen: { kind: 'wall' },
     placing: null,
     board: boards.find((board) => board === localStorage.getItem('yard-arch-board')) ?? 'sheet',
+    modelRoom: modelRooms.find((room) => room === localStorage.getItem('yard-arch-model-room')) ?? 'usual',
     dialog: null,
     hidden: new Set(),
     grip: { across: 'centre', level: 'sill' },
