@@ -159,6 +159,7 @@ test('no page has a serious finding of the accessibility checker', async ({ desk
   await page.keyboard.press('Control+k');
   await check('finder', '[role=dialog]');
   await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Show the model' }).click();
   await page.getByRole('button', { name: 'How the model is shown' }).click();
   await check('look', '[role=menu]');
   await page.goto(application.url);
