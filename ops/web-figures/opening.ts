@@ -64,12 +64,22 @@ export async function measureOpening(bench: Bench): Promise<string> {
   return filled;
 }
 
+/** The next edit is made once the last has been proved, and where the processor draws it the model has been drawn finely: it has nothing left to do. */
+async function rests(page: Bench['page']): Promise<void> {
+  await page.waitForTimeout(2000);
+  const software = await page.evaluate<boolean>("localStorage.getItem('yard-arch-webgl') === 'software'");
+  if (software) await page.locator('.model canvas.still:not([hidden])').waitFor({ state: 'attached', timeout: 60_000 });
+  await page.evaluate(drawn);
+  await page.waitForTimeout(500);
+}
+
 /** An edit of the size of all openings of a project, until the model shows it. @param reopening what opening it takes, ms */
 async function measurePatternEdit(bench: Bench, project: string, reopening: number): Promise<void> {
   const { page, told } = bench;
   await open(bench, project);
   await page.getByTestId('title-block').getByText('sound').waitFor({ timeout: 60_000 });
   await page.getByRole('toolbar', { name: 'Patterns' }).getByRole('button', { name: /Arch/ }).click();
+  await rests(page);
   const field = page.getByTestId('particulars').getByLabel('Height', { exact: true }).first();
   const times: number[] = [];
   for (let i = 0; i < 8; i++) {
@@ -80,8 +90,7 @@ async function measurePatternEdit(bench: Bench, project: string, reopening: numb
     await page.locator(`[data-testid=cuts]:not([value="${before}"])`).waitFor({ state: 'attached' });
     await page.evaluate(drawn);
     times.push(Date.now() - start);
-    // The next is made once this one has been proved.
-    await page.waitForTimeout(2000);
+    await rests(page);
   }
   console.error(`an edit of the pattern: ${median(times).toFixed(0)} ms`);
   told({

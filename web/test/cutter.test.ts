@@ -4,9 +4,10 @@ import { readFileSync } from 'node:fs';
 import { cutModel, prove } from '@yard-arch/core';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { demos, facade, granary } from '@yard-arch/demo';
-import { emptyDocument, type ProjectDocument } from '@yard-arch/document';
+import { emptyDocument, withChanges, type ProjectDocument } from '@yard-arch/document';
 import { changeElement, changeOpening, removeAll, removeElement } from '@yard-arch/edit';
 import { Cutter } from '../src/state/cutter.ts';
+import { pathOf } from '../src/state/drawn-elements.ts';
 import type { FromWorker } from '../src/state/cut-messages.ts';
 
 /** A host in memory. */
@@ -204,6 +205,33 @@ describe('an edit', () => {
     for (const { elements } of models) expect(elements).toMatchObject([{ creases: null, lined: true }]);
     host.cutter.hear({ kind: 'drawn', number: 5 });
     expect(host.take('creases')).toMatchObject([{ number: 5, creases: [['facade', expect.any(Float32Array)]] }]);
+  });
+
+  it('of what has very many openings is told without its face, which follows, once for edits that follow each other', async () => {
+    const many = facade(700);
+    const host = new Host();
+    host.cutter.hear({ kind: 'document', number: 1, document: many, revision: 1 });
+    await host.pass(0);
+    expect(host.take('model')).toMatchObject([{ elements: [{ face: null }] }]);
+    const faceOf = (of: ProjectDocument): [string, string] => [
+      'facade',
+      pathOf(cutModel(of).cuts.get('facade')!.region),
+    ];
+    expect(host.take('faces')).toEqual([{ kind: 'faces', number: 1, faces: [faceOf(many)] }]);
+    const [first] = Object.values(many.openings);
+    const changeSet = changeOpening(first!, { blockedUp: true }, 'block up');
+    host.cutter.hear({ kind: 'apply', number: 2, changeSet });
+    await host.pass(0);
+    const after = withChanges(many, changeSet.changes);
+    expect(host.take('faces')).toEqual([{ kind: 'faces', number: 2, faces: [faceOf(after)] }]);
+    expect(faceOf(after)).not.toEqual(faceOf(many));
+    // Few again, it is told with its element.
+    host.take('model');
+    const most = Object.values(after.openings).slice(0, 200);
+    host.cutter.hear({ kind: 'apply', number: 3, changeSet: removeAll(after, most) });
+    await host.pass(5000);
+    expect(host.take('model')).toMatchObject([{ elements: [{ face: expect.any(String) }] }]);
+    expect(host.take('faces')).toEqual([]);
   });
 
   it('that follows others at once is cut with them, and proved once', async () => {

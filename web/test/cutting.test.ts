@@ -6,7 +6,7 @@ import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
 import type { MeshProof, OpeningStatus } from '@yard-arch/core';
 import { begin, documentUrl, takeAhead } from '../src/state/ahead.ts';
 import type { DrawnElement, DrawnPart, FromWorker, ToWorker } from '../src/state/cut-messages.ts';
-import { post, startWorker, stopWorker } from '../src/state/cutting.ts';
+import { post, startWorker, stopWorker, whenShown } from '../src/state/cutting.ts';
 import { initial, useEditor } from '../src/state/state.ts';
 
 /** A worker that only keeps what it is sent, and says what it is told to. */
@@ -167,6 +167,23 @@ describe('the cutting worker', () => {
     expect(getState().proofs.get('a')!.closed).toBe(true);
   });
 
+  it('gives faces that are told after their elements, each as it was told last', () => {
+    const silent = started();
+    silent.say({
+      kind: 'faces',
+      number: 1,
+      faces: [
+        ['a', 'M0 0'],
+        ['b', 'M1 1'],
+      ],
+    });
+    silent.say({ kind: 'faces', number: 1, faces: [['b', 'M2 2']] });
+    expect([...getState().lateFaces]).toEqual([
+      ['a', 'M0 0'],
+      ['b', 'M2 2'],
+    ]);
+  });
+
   it('that fails, or stops, says so until something is cut', () => {
     const silent = started();
     silent.say({ kind: 'failed', number: 1, message: 'it is too much' });
@@ -175,6 +192,52 @@ describe('the cutting worker', () => {
     expect(getState().cutFailure).toBeNull();
     silent.onerror!({ message: '' });
     expect(getState().cutFailure).toBe('the cutting worker has stopped');
+  });
+});
+
+describe('what can wait until an edit is seen', () => {
+  /** Whether it has been let go on by now. */
+  const waits = (): { over: boolean } => {
+    const state = { over: false };
+    void whenShown().then(() => (state.over = true));
+    return state;
+  };
+  const pass = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
+
+  it('waits for what was sent last to be cut and drawn, whatever else was asked since', async () => {
+    const silent = started();
+    post({ kind: 'preview', changeSet: null });
+    post({ kind: 'preview', changeSet: null });
+    const edit = waits();
+    post({ kind: 'drawn' });
+    silent.say(model({ number: 1 }));
+    await pass(80);
+    expect(edit.over).toBe(false);
+    silent.say(model({ number: 2 }));
+    await pass(80);
+    expect(edit.over).toBe(true);
+    // Nothing is being cut: what comes now need not wait.
+    post({ kind: 'drawn' });
+    const next = waits();
+    await pass(0);
+    expect(next.over).toBe(true);
+  });
+
+  it('does not wait for ever, for what is left, or for what fails', async () => {
+    const silent = started();
+    post({ kind: 'preview', changeSet: null });
+    const slow = waits();
+    await pass(600);
+    expect(slow.over).toBe(true);
+    const failed = waits();
+    silent.say({ kind: 'failed', number: 1, message: 'it is too much' });
+    await pass(80);
+    expect(failed.over).toBe(true);
+    post({ kind: 'preview', changeSet: null });
+    const left = waits();
+    stopWorker();
+    await pass(80);
+    expect(left.over).toBe(true);
   });
 });
 

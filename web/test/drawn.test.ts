@@ -85,7 +85,7 @@ describe.each(names)('what is drawn of the %s', (name) => {
   it('has on its sheet what is left of its face', () => {
     for (const cut of cuts) {
       const { face, faces, faceArea, states } = drawnElement(cut, false, nothing);
-      if (!cut.faces && cut.sheet.chart.kind === 'flat') expect(areaOf(face)).toBeCloseTo(faceArea, 2);
+      if (!cut.faces && cut.sheet.chart.kind === 'flat') expect(areaOf(face!)).toBeCloseTo(faceArea, 2);
       for (const one of cut.faces ?? []) expect(faces[one.face]).toBe(pathOf(one.region));
       const counted = Object.values(states).reduce((sum, count) => sum + count, 0);
       expect(counted).toBe(cut.statuses.length);
@@ -134,6 +134,7 @@ describe('lines of what is drawn', () => {
     const [cut] = cutsOf('windows-2000');
     const { innerFace, face } = drawnElement(cut!, false, nothing);
     expect(innerFace).toBe('');
-    expect(face.length).toBeGreaterThan(1000);
+    // It is told of that after.
+    expect(face).toBeNull();
   });
 });

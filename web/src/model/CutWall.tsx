@@ -8,7 +8,9 @@ import type { DrawnElement, DrawnRuns } from '../state/cut-messages.ts';
 import { Creases } from './Creases.tsx';
 import type { Show } from './display.ts';
 import { Parts } from './Parts.tsx';
-import { isAway, surfacesOf, withGroups } from './surfaces.ts';
+import { withGroups } from './groups.ts';
+import { isAway, surfacesOf } from './surfaces.ts';
+import { noteFlats } from './turned-away.ts';
 import { unmet } from './unmet.ts';
 
 /** Stripes for faces seen from inside. */
@@ -52,7 +54,7 @@ interface CutWallProps {
 }
 
 export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, show, clip, onPick }: CutWallProps) {
-  const { positions, normals, uvs, triangles, runs, sphere } = cut;
+  const { positions, normals, uvs, triangles, runs, flats, sphere } = cut;
   const geometry = useMemo(() => {
     const made = new THREE.BufferGeometry();
     made.setAttribute('position', new THREE.BufferAttribute(positions, 3));
@@ -63,9 +65,10 @@ export const CutWall = memo(function CutWall({ cut, materials, assets, chosen, s
     return made;
   }, [positions, normals, uvs, triangles, sphere]);
   const surfaces = useMemo(() => {
-    withGroups(geometry, runs);
+    withGroups(geometry, runs, new Set(flats.map(({ first }) => first)));
+    noteFlats(geometry, flats);
     return surfacesOf(runs.materials, { materials, assets }, show, clip);
-  }, [geometry, runs, materials, assets, show, clip]);
+  }, [geometry, runs, flats, materials, assets, show, clip]);
   const creases = useMemo(() => {
     if (!cut.creases) return null;
     const made = new THREE.BufferGeometry();

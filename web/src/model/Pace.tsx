@@ -4,6 +4,7 @@ import { useCallback, useEffect, useRef } from 'react';
 import { useEditor } from '../state/state.ts';
 import { useDisplay } from './display.ts';
 import type { MakeShade, Shade } from './shade.ts';
+import { withoutTurnedAway } from './turned-away.ts';
 
 const kept = 'yard-arch-webgl';
 
@@ -112,7 +113,9 @@ export function Pace({ drawing }: { drawing: Drawing }) {
       shade.current?.dispose();
       shade.current = maker.current(gl, scene, camera, bySoftware());
     }
-    if (passing || !shade.current) gl.render(scene, camera);
+    // Shadows are cast by what is turned away too, but not while it is drawn roughly.
+    if (passing && bySoftware()) withoutTurnedAway(scene, camera, () => gl.render(scene, camera));
+    else if (passing || !shade.current) gl.render(scene, camera);
     else shade.current.draw(gl);
     if (!passing && !asked.current) {
       asked.current = true;

@@ -5,7 +5,6 @@ import { invalidate, type ThreeEvent } from '@react-three/fiber';
 import { pictureSlots, type Asset, type Material, type Pictures, type ProjectDocument } from '@yard-arch/document';
 import * as THREE from 'three';
 import { assetUrl } from '../state/api.ts';
-import type { DrawnRuns } from '../state/cut-messages.ts';
 import type { Show } from './display.ts';
 
 const images = new WeakMap<object, THREE.DataTexture>();
@@ -97,17 +96,6 @@ export function surfacesOf(
     // What is taken away casts no shadow either.
     surface.clipShadows = true;
     return surface;
-  });
-}
-
-/** Tells a geometry which of its triangles are of which material. */
-export function withGroups(geometry: THREE.BufferGeometry, { first, count, material }: DrawnRuns): void {
-  geometry.clearGroups();
-  first.forEach((start, i) => {
-    const last = geometry.groups.at(-1);
-    if (last && last.materialIndex === material[i] && last.start + last.count === 3 * start)
-      last.count += 3 * count[i]!;
-    else geometry.addGroup(3 * start, 3 * count[i]!, material[i]);
   });
 }
 

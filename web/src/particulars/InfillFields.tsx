@@ -38,7 +38,8 @@ export function InfillFields({ pattern, document }: InfillProps) {
       {infill ? (
         <Filled pattern={pattern} document={document} infill={infill} />
       ) : (
-        <Starts pattern={pattern} document={document} />
+        // Drawn anew with every figure of the pattern: only where they are seen.
+        open && <Starts pattern={pattern} document={document} />
       )}
     </details>
   );

@@ -21,9 +21,10 @@ interface FaceProps {
 
 export const Face = memo(function Face({ element, face: side, whole, place, courses }: FaceProps) {
   const drawn = useEditor((state) => state.drawn.get(element.id));
+  const late = useEditor((state) => state.lateFaces.get(element.id));
   const document = useEditor((state) => state.document);
   if (!drawn || !document) return null;
-  const left = side === 'outer' ? drawn.face : side === 'inner' ? drawn.innerFace : (drawn.faces[side] ?? '');
+  const left = side === 'outer' ? (drawn.face ?? late) : side === 'inner' ? drawn.innerFace : (drawn.faces[side] ?? '');
   const sheet = sheetsOf(document).on(element.id, side);
   const face = (whole || !left) && sheet ? pathOf(sheet.outline) : left;
   return (

@@ -30,9 +30,11 @@ export interface DrawnElement {
   /** Whether what stands in it is drawn with its lines: not before it has been drawn without. */
   lined: boolean;
   runs: DrawnRuns;
+  /** Runs of very many triangles that all face one way. */
+  flats: DrawnFlat[];
   parts: DrawnInstances[];
-  /** The face that is left: loops as SVG path data in metres, y up. */
-  face: string;
+  /** The face that is left: loops as SVG path data in metres, y up; null where there are very many openings, of which it is told after. */
+  face: string | null;
   /** The same of the inner face, as it is seen from within; nothing of elements with very many openings, on which it is drawn whole. */
   innerFace: string;
   /** The same of each of many faces, by its name. */
@@ -88,6 +90,16 @@ export interface DrawnRuns {
   faces: FaceName[];
 }
 
+/** A run whose triangles all face one way. */
+export interface DrawnFlat {
+  /** Its first triangle. */
+  first: number;
+  /** Which way, of length 1. */
+  normal: [number, number, number];
+  /** How far along that it stands, or the least of it, from the element's origin; metres. */
+  least: number;
+}
+
 /** Statuses that are not as they were told last, and openings that have none any more. */
 export interface NewStatuses {
   changed: OpeningStatus[];
@@ -104,6 +116,8 @@ export type FromWorker =
       removed: string[];
       statuses: NewStatuses;
     }
+  /** Faces of elements with very many openings. */
+  | { kind: 'faces'; number: number; faces: [string, string][] }
   /** Creases of elements that were sent without any. */
   | { kind: 'creases'; number: number; creases: [string, Float32Array][] }
   | { kind: 'proofs'; number: number; proofs: [string, MeshProof][] }

@@ -13,7 +13,7 @@ import {
 } from '@yard-arch/core';
 import { sameValue, withChanges, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { DrawnElement, DrawnPart, FromWorker, NewStatuses, ToWorker } from './cut-messages.ts';
-import { drawnElement } from './drawn-elements.ts';
+import { drawnElement, pathOf } from './drawn-elements.ts';
 import { drawnPart } from './drawn-parts.ts';
 
 /** What cutting needs of where it runs. */
@@ -50,8 +50,11 @@ export class Cutter {
   private shown: number | null = null;
   /** Whether the page has drawn what was told first: creases are told with the rest then, where that takes no time. */
   private lined = false;
+  /** Elements whose faces are still to be told. */
+  private readonly faceless = new Set<string>();
   /** Elements whose creases are still to be told. */
   private readonly bare = new Set<string>();
+  private stopFaces = (): void => {};
   private fetching = false;
   private stopProving = (): void => {};
   private readonly proofs = new WeakMap<ElementCut, MeshProof>();
@@ -164,8 +167,10 @@ export class Cutter {
       const drawn = drawnElement(result, this.lined, onMesh);
       if (drawn.creases) this.bare.delete(result.element);
       else this.bare.add(result.element);
+      if (drawn.face === null) this.faceless.add(result.element);
       elements.push(drawn);
     }
+    if (this.faceless.size > 0) this.tellFacesSoon();
     const { number } = this;
     this.host.tell(
       { kind: 'model', number, elements, parts, removed, statuses: { changed, gone } },
@@ -173,6 +178,19 @@ export class Cutter {
         [positions, normals, uvs, triangles, ...(creases ? [creases] : [])].map(({ buffer }) => buffer as ArrayBuffer),
       ),
     );
+  }
+
+  /** Sends the faces that were left out, when what was sent without them is on its way. */
+  private tellFacesSoon(): void {
+    this.stopFaces();
+    this.stopFaces = this.host.later(() => {
+      const faces = [...this.faceless].flatMap((element): [string, string][] => {
+        const cut = this.told.get(element);
+        return cut ? [[element, pathOf(cut.region)]] : [];
+      });
+      this.faceless.clear();
+      this.host.tell({ kind: 'faces', number: this.number, faces });
+    }, 0);
   }
 
   /** Elements that the page was told of and that are no more. */

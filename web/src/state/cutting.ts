@@ -13,6 +13,37 @@ let spare: Worker | null = null;
 /** The number of what was sent last, and of what was proved last: all that there was to do for it is done. */
 let sent = 0;
 let proved = 0;
+/** The number of what was sent last to be cut, of what was told last of that, and who waits for it. */
+let wanted = 0;
+let told = 0;
+let waiting: (() => void)[] = [];
+
+/** How long what can wait does so at most, ms. */
+const mostWait = 400;
+
+/** Resolves when what was sent last has been cut and drawn, at once where it has been, and soon in any case: what a person looks at is first. */
+export function whenShown(): Promise<void> {
+  if (!running || told >= wanted) return Promise.resolve();
+  return new Promise((resolve) => {
+    const timer = setTimeout(resolve, mostWait);
+    waiting.push(() =>
+      requestAnimationFrame(() =>
+        requestAnimationFrame(() => {
+          clearTimeout(timer);
+          resolve();
+        }),
+      ),
+    );
+  });
+}
+
+/** What was sent so far is cut, or will not be. */
+function isTold(number: number): void {
+  told = number;
+  if (told < wanted) return;
+  waiting.forEach((go) => go());
+  waiting = [];
+}
 
 /** Starts the worker, unless it runs. @param begun one that has begun already, and what it has told. */
 export function startWorker(begun?: Pick<Ahead, 'worker' | 'told'>): Worker {
@@ -39,15 +70,21 @@ export function post(
   message: ToWorker extends infer M ? (M extends ToWorker ? Omit<M, 'number'> : never) : never,
 ): void {
   startWorker().postMessage({ ...message, number: ++sent });
+  if (message.kind !== 'drawn') wanted = sent;
 }
 
 function take(message: FromWorker): void {
-  if (message.kind === 'failed') return setState({ cutFailure: message.message });
+  if (message.kind === 'failed') {
+    isTold(sent);
+    return setState({ cutFailure: message.message });
+  }
   if (message.kind === 'proofs') {
     proved = message.number;
     if (message.number === sent) setState({ proofs: new Map(message.proofs) });
     return;
   }
+  if (message.kind === 'faces')
+    return setState(({ lateFaces }) => ({ lateFaces: new Map([...lateFaces, ...message.faces]) }));
   const drawn = new Map(getState().drawn);
   if (message.kind === 'creases') {
     for (const [id, creases] of message.creases) {
@@ -67,6 +104,7 @@ function take(message: FromWorker): void {
     cuts: getState().cuts + 1,
     cutFailure: null,
   });
+  isTold(message.number);
 }
 
 /** The statuses as they are now; the very ones that there were where nothing has changed, so that nothing is drawn again for them. */
@@ -93,6 +131,8 @@ export function stopWorker(): void {
     spare = worker;
   } else {
     worker.terminate();
-    sent = proved = 0;
+    sent = proved = wanted = told = 0;
   }
+  waiting.forEach((go) => go());
+  waiting = [];
 }

@@ -12,7 +12,7 @@ import {
 } from '@yard-arch/core';
 import type { DrawnElement } from './cut-messages.ts';
 import { drawnInstances } from './drawn-parts.ts';
-import { drawnTrianglesOf } from './drawn-runs.ts';
+import { drawnTrianglesOf, flatsOf } from './drawn-runs.ts';
 
 function statesOf(statuses: readonly OpeningStatus[]): Partial<Record<State, number>> {
   const count: Partial<Record<State, number>> = {};
@@ -20,7 +20,7 @@ function statesOf(statuses: readonly OpeningStatus[]): Partial<Record<State, num
   return count;
 }
 
-/** The most openings that a sheet draws one by one. */
+/** The most openings that a sheet draws one by one. Of more the face is told after the element: it is seen without, or as it was, until then. */
 const mostDrawn = 600;
 
 /** The most triangles of an element whose creases are told with it: those of more take about as long as the cut. */
@@ -29,21 +29,26 @@ const mostCreased = 60_000;
 /** An element ready to be drawn. @param lined whether the page has drawn something without its lines already @param onMesh hears of each part's mesh */
 export function drawnElement(result: ElementCut, lined: boolean, onMesh: (part: PartMesh) => void): DrawnElement {
   const { mesh, sheet } = result;
+  const many = result.placed.length > mostDrawn;
   const [x, y, z] = originOf(sheet.chart);
   const origin: [number, number, number] = [x, y, z];
+  const positions = positionsOf(mesh, origin);
+  const { triangles, runs } = drawnTrianglesOf(mesh);
   return {
     element: result.element,
     origin,
-    positions: positionsOf(mesh, origin),
+    positions,
     sphere: sphereOf(mesh, origin),
     normals: mesh.normals.slice(),
     uvs: mesh.uvs.slice(),
     creases: lined && mesh.triangles.length <= 3 * mostCreased ? creasesOf(mesh, origin) : null,
     lined,
-    ...drawnTrianglesOf(mesh),
+    triangles,
+    runs,
+    flats: flatsOf({ triangles, runs, positions, normals: mesh.normals }),
     parts: drawnInstances(result, onMesh),
-    face: pathOf(result.region),
-    innerFace: result.faces || result.placed.length > mostDrawn ? '' : pathOf(innerRegion(result)),
+    face: many ? null : pathOf(result.region),
+    innerFace: result.faces || many ? '' : pathOf(innerRegion(result)),
     faces: Object.fromEntries((result.faces ?? []).map(({ face, region }) => [face, pathOf(region)])),
     states: statesOf(result.statuses),
     faceArea: result.faceArea,

@@ -1,6 +1,6 @@
 /** Runs of a mesh as columns, and its triangles in their order: the cutting worker tells the page of very many. */
 import type { CutMesh } from '@yard-arch/core';
-import type { DrawnRuns } from './cut-messages.ts';
+import type { DrawnElement, DrawnFlat, DrawnRuns } from './cut-messages.ts';
 
 /** The triangles of a mesh, those of one material after each other, so that each material is drawn at once; and its runs as they lie then. */
 export function drawnTrianglesOf({ runs, triangles }: CutMesh): { triangles: Uint32Array; runs: DrawnRuns } {
@@ -42,4 +42,37 @@ export function drawnTrianglesOf({ runs, triangles }: CutMesh): { triangles: Uin
       faces: [...faces.keys()],
     },
   };
+}
+
+/** Fewer triangles are drawn sooner than it is found out whether they need be. */
+const fewest = 1000;
+
+/** Normals are of 32 bits. */
+const sameWay = 1e-5;
+
+/** Those of the runs with very many triangles that all face one way. */
+export function flatsOf(
+  drawn: Pick<DrawnElement, 'triangles' | 'runs' | 'positions'> & { normals: Float32Array },
+): DrawnFlat[] {
+  const { first, count } = drawn.runs;
+  return Array.from(first, (start, i) => (count[i]! < fewest ? null : flatOf(drawn, start, count[i]!))).filter(
+    (flat) => flat !== null,
+  );
+}
+
+function flatOf(
+  { triangles, positions, normals }: Parameters<typeof flatsOf>[0],
+  first: number,
+  count: number,
+): DrawnFlat | null {
+  const start = 3 * triangles[3 * first]!;
+  const [x, y, z] = [normals[start]!, normals[start + 1]!, normals[start + 2]!];
+  let least = Infinity;
+  for (let i = 3 * first; i < 3 * (first + count); i++) {
+    const c = 3 * triangles[i]!;
+    const turned = Math.abs(normals[c]! - x) + Math.abs(normals[c + 1]! - y) + Math.abs(normals[c + 2]! - z);
+    if (turned > sameWay) return null;
+    least = Math.min(least, x * positions[c]! + y * positions[c + 1]! + z * positions[c + 2]!);
+  }
+  return { first, normal: [x, y, z], least };
 }

@@ -57,6 +57,8 @@ interface EditorState extends Shown {
   /** Openings, or a whole wall's setting-out, to be pasted. */
   clip: { kind: 'openings'; ids: readonly string[] } | { kind: 'wall'; id: string } | null;
   drawn: ReadonlyMap<string, DrawnElement>;
+  /** What is left of the faces of elements with very many openings, as they were told of last. */
+  lateFaces: ReadonlyMap<string, string>;
   /** Meshes of parts, by their keys. */
   parts: ReadonlyMap<string, DrawnPart>;
   /** How often a mesh from outside has come in: what was drawn before may lack it. */
@@ -104,6 +106,7 @@ export function initial(): EditorState {
     lastCopy: null,
     clip: null,
     drawn: new Map(),
+    lateFaces: new Map(),
     parts: new Map(),
     meshes: 0,
     statuses: new Map(),

@@ -6,7 +6,7 @@ import { holdTab, Keeper, livingTabs, nothingKept } from './kept.ts';
 import type { Replaced, Saver, SavingServer } from './saver.ts';
 import { takeAhead } from './ahead.ts';
 import { chooseOpenings, rememberedChoice, rememberedElement, rememberedHidden, rememberedFaces } from './choice.ts';
-import { post, startWorker, stopWorker } from './cutting.ts';
+import { post, startWorker, stopWorker, whenShown } from './cutting.ts';
 import { replacedWords } from './replaced-words.ts';
 import { Session, type Host } from './session.ts';
 import { initial, useEditor } from './state.ts';
@@ -106,7 +106,10 @@ export async function letGo(project: string): Promise<void> {
 const serverOf = (project: string): SavingServer => ({
   read: () => api.read(project),
   log: (after) => api.log(project, after),
-  append: (edit) => api.append(project, edit),
+  append: async (edit) => {
+    await whenShown();
+    return api.append(project, edit);
+  },
   troubleOf,
 });
 
