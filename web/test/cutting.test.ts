@@ -227,7 +227,7 @@ describe('what can wait until an edit is seen', () => {
     const silent = started();
     post({ kind: 'preview', changeSet: null });
     const slow = waits();
-    await pass(600);
+    await pass(1100);
     expect(slow.over).toBe(true);
     const failed = waits();
     silent.say({ kind: 'failed', number: 1, message: 'it is too much' });

@@ -201,9 +201,11 @@ function dividedFace(
   if (setting.lines) return quads({ builder, setting }, side, setting.lines, n);
   const { region } = loops;
   const ribs = setting.ribsAt(n);
+  // Divided like the other face, or where all its openings have changed a little, as by a figure of their pattern, like before.
+  const from = like ?? kept;
   const triangles =
     (kept && retriangulate(kept, region, segments, ribs)) ??
-    (like && transfer(like.triangles, like.region, region, ribLines(region, ribs))) ??
+    (from && transfer(from.triangles, from.region, region, ribLines(region, ribs))) ??
     repeated(region, segments, ribs) ??
     triangulateFace(region, ribs);
   return { region, triangles, pairs: 0, segments };

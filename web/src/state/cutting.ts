@@ -19,7 +19,7 @@ let told = 0;
 let waiting: (() => void)[] = [];
 
 /** How long what can wait does so at most, ms. */
-const mostWait = 400;
+const mostWait = 1000;
 
 /** Resolves when what was sent last has been cut and drawn, at once where it has been, and soon in any case: what a person looks at is first. */
 export function whenShown(): Promise<void> {

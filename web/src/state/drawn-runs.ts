@@ -60,19 +60,25 @@ export function flatsOf(
   );
 }
 
+/** By the corners from its first to its last, for a face has those to itself, and far fewer than its triangles have together. */
 function flatOf(
   { triangles, positions, normals }: Parameters<typeof flatsOf>[0],
   first: number,
   count: number,
 ): DrawnFlat | null {
-  const start = 3 * triangles[3 * first]!;
-  const [x, y, z] = [normals[start]!, normals[start + 1]!, normals[start + 2]!];
-  let least = Infinity;
+  let [low, high] = [Infinity, 0];
   for (let i = 3 * first; i < 3 * (first + count); i++) {
-    const c = 3 * triangles[i]!;
+    const corner = triangles[i]!;
+    if (corner < low) low = corner;
+    if (corner > high) high = corner;
+  }
+  const [x, y, z] = [normals[3 * low]!, normals[3 * low + 1]!, normals[3 * low + 2]!];
+  let least = Infinity;
+  for (let c = 3 * low; c <= 3 * high; c += 3) {
     const turned = Math.abs(normals[c]! - x) + Math.abs(normals[c + 1]! - y) + Math.abs(normals[c + 2]! - z);
     if (turned > sameWay) return null;
-    least = Math.min(least, x * positions[c]! + y * positions[c + 1]! + z * positions[c + 2]!);
+    const along = x * positions[c]! + y * positions[c + 1]! + z * positions[c + 2]!;
+    if (along < least) least = along;
   }
   return { first, normal: [x, y, z], least };
 }
