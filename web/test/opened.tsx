@@ -60,7 +60,10 @@ class Nobody {
 class Server {
   revision = 0;
   readonly edits: ChangeSet[] = [];
-  constructor(public document: ProjectDocument) {}
+  constructor(
+    public document: ProjectDocument,
+    private readonly project: string,
+  ) {}
 
   /** As fetch is answered. */
   answer = async (
@@ -68,6 +71,9 @@ class Server {
     init: { method?: string; body?: unknown } = {},
   ): Promise<Answer> => {
     const path = typeof input === 'string' ? input : input instanceof URL ? input.pathname : input.url;
+    // What is sent of a project that a test before has left comes later than that ends.
+    const of = /\/projects\/([^/?]+)/.exec(path)?.[1];
+    if (of && of !== this.project) return new Promise(() => {});
     if (/\/document(\?|$)/.test(path)) return this.told({ document: this.document });
     if (/\/changes(\?|$)/.test(path) && init.method === 'POST') {
       const { changeSet } = JSON.parse(String(init.body)) as { changeSet: ChangeSet };
@@ -121,9 +127,10 @@ export async function opened(
   document: ProjectDocument,
   made: (document: ProjectDocument) => ReactElement | null,
 ): Promise<Opened> {
-  const server = new Server(document);
+  const project = `p${Math.random()}`;
+  const server = new Server(document, project);
   Object.assign(globalThis, { Worker: Beside, EventSource: Nobody, fetch: server.answer });
-  await openProject(`p${Math.random()}`);
+  await openProject(project);
   const { failure } = useEditor.getState();
   if (failure) throw new Error(`${failure.title}: ${failure.detail}`);
   const user = userEvent.setup({ pointerEventsCheck: PointerEventsCheckLevel.Never });
