@@ -73,7 +73,7 @@ async function rests(page: Bench['page']): Promise<void> {
   await page.waitForTimeout(500);
 }
 
-/** An edit of the size of all openings of a project, until the model shows it. @param reopening what opening it takes, ms */
+/** An edit of the size of all openings of a project, until the model shows it; the first, by which its code is compiled, is not counted, as with opening. @param reopening what opening it takes, ms */
 async function measurePatternEdit(bench: Bench, project: string, reopening: number): Promise<void> {
   const { page, told } = bench;
   await open(bench, project);
@@ -82,7 +82,7 @@ async function measurePatternEdit(bench: Bench, project: string, reopening: numb
   await rests(page);
   const field = page.getByTestId('particulars').getByLabel('Height', { exact: true }).first();
   const times: number[] = [];
-  for (let i = 0; i < 8; i++) {
+  for (let i = 0; i < 9; i++) {
     const before = await page.getByTestId('cuts').getAttribute('value');
     await field.fill(String(2010 + 10 * i));
     const start = Date.now();
@@ -92,10 +92,11 @@ async function measurePatternEdit(bench: Bench, project: string, reopening: numb
     times.push(Date.now() - start);
     await rests(page);
   }
-  console.error(`an edit of the pattern: ${median(times).toFixed(0)} ms`);
+  const edit = median(times.slice(1));
+  console.error(`an edit of the pattern: ${edit.toFixed(0)} ms`);
   told({
     name: 'an edit of the pattern of 2,000 openings until the model shows it, beside opening that project again',
-    value: median(times) / reopening,
+    value: edit / reopening,
     limit: 0.2,
     unit: '×',
   });

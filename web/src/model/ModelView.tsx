@@ -31,7 +31,7 @@ const sectionBar = 34;
 
 /** How long what was shown first is left as it is where the processor draws it, and what an edit has made without its creases, ms. */
 const settled = 700;
-const resting = 120;
+const resting = 350;
 
 /** Says, unseen, how often what is shown has been cut: by itself, so that the view is not made anew for that. */
 function Cuts() {
