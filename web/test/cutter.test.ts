@@ -213,6 +213,8 @@ describe('an edit', () => {
     host.cutter.hear({ kind: 'document', number: 1, document: many, revision: 1 });
     await host.pass(0);
     expect(host.take('model')).toMatchObject([{ elements: [{ face: null }] }]);
+    expect(host.take('faces')).toEqual([]);
+    await host.pass(300);
     const faceOf = (of: ProjectDocument): [string, string] => [
       'facade',
       pathOf(cutModel(of).cuts.get('facade')!.region),
@@ -221,7 +223,7 @@ describe('an edit', () => {
     const [first] = Object.values(many.openings);
     const changeSet = changeOpening(first!, { blockedUp: true }, 'block up');
     host.cutter.hear({ kind: 'apply', number: 2, changeSet });
-    await host.pass(0);
+    await host.pass(300);
     const after = withChanges(many, changeSet.changes);
     expect(host.take('faces')).toEqual([{ kind: 'faces', number: 2, faces: [faceOf(after)] }]);
     expect(faceOf(after)).not.toEqual(faceOf(many));

@@ -33,6 +33,9 @@ export interface CuttingHost {
 /** How long what is cut is held back at most, where the page has nothing yet, ms: each telling has it draw all that it has. */
 const heldBack = 500;
 
+/** How long after an element its face follows, where that is told apart, ms: drawing takes both cores of a machine without a graphics card so long. */
+const facesAfter = 250;
+
 /** How soon what has been shown is proved, ms. At first the page has everything to draw yet, and is the first to need the processor; what has taken long to be cut takes the page that many times as long to draw. */
 const proving = { atFirst: 1200, after: 120, first: 1500, drawing: 4 };
 
@@ -54,7 +57,7 @@ export class Cutter {
   private readonly faceless = new Set<string>();
   /** Elements whose creases are still to be told. */
   private readonly bare = new Set<string>();
-  private stopFaces = (): void => {};
+  private facesDue = false;
   private fetching = false;
   private stopProving = (): void => {};
   private readonly proofs = new WeakMap<ElementCut, MeshProof>();
@@ -180,17 +183,19 @@ export class Cutter {
     );
   }
 
-  /** Sends the faces that were left out, when what was sent without them is on its way. */
+  /** Sends the faces that were left out, when what was sent without them is drawn; while edits follow each other, every so often. */
   private tellFacesSoon(): void {
-    this.stopFaces();
-    this.stopFaces = this.host.later(() => {
+    if (this.facesDue) return;
+    this.facesDue = true;
+    this.host.later(() => {
+      this.facesDue = false;
       const faces = [...this.faceless].flatMap((element): [string, string][] => {
         const cut = this.told.get(element);
         return cut ? [[element, pathOf(cut.region)]] : [];
       });
       this.faceless.clear();
       this.host.tell({ kind: 'faces', number: this.number, faces });
-    }, 0);
+    }, facesAfter);
   }
 
   /** Elements that the page was told of and that are no more. */
