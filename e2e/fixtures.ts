@@ -55,7 +55,6 @@ export class Desk {
   async open(): Promise<void> {
     if (this.page.url().startsWith(this.url)) return this.goOn();
     await this.page.goto(`${this.url}/projects/${this.id}`);
-    await this.foldAsAtFirst();
     await this.isOpen();
   }
 
@@ -69,18 +68,7 @@ export class Desk {
     await goTo(this.page, path);
     // The address names a wall once the document is there.
     await this.page.waitForURL((url) => url.pathname.startsWith(`${path}/`));
-    await this.foldAsAtFirst();
     await this.isOpen();
-  }
-
-  /** The page, or the test before, may have the model otherwise. */
-  private async foldAsAtFirst(): Promise<void> {
-    const names = this.as.folded ? ['Fold the model away'] : ['Show the model', 'Make the model small'];
-    await expect(this.page.getByRole('complementary', { name: 'Model' })).toBeVisible();
-    for (const name of names) {
-      const button = this.page.getByRole('button', { name });
-      if (await button.isVisible()) await button.click();
-    }
   }
 
   private async isOpen(): Promise<void> {
@@ -253,10 +241,7 @@ export const test = base.extend<Fixtures, { application: Application; kept: Kept
     if (kept.file !== info.file) await leave(kept);
     kept.file = info.file;
     if (!goesOn) return use(await made(context, { finer, folded }));
-    kept.page ??= await made(await browser.newContext({ viewport, acceptDownloads: true }), {
-      finer,
-      folded,
-    });
+    kept.page ??= await made(await browser.newContext({ viewport, acceptDownloads: true }), { finer, folded });
     await use(kept.page);
     if (info.status !== info.expectedStatus) return leave(kept);
     kept.page.removeAllListeners();

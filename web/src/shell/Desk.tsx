@@ -1,7 +1,7 @@
 /** The desk: register, board, model and particulars, as wide and high as they were left. */
 import { useEffect, useRef, type ReactNode } from 'react';
-import { useEditor, type ModelRoom } from '../state/state.ts';
 import { Group, Panel, Separator, type GroupImperativeHandle, type Layout } from 'react-resizable-panels';
+import { useEditor, type ModelRoom } from '../state/state.ts';
 
 interface DeskProps {
   register: ReactNode;
