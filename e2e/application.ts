@@ -68,8 +68,15 @@ export class Application {
   private ended(signal: NodeJS.Signals): Promise<number | null> {
     const child = this.child;
     if (!child || child.exitCode !== null || child.signalCode !== null) return Promise.resolve(child?.exitCode ?? null);
-    return new Promise((resolve) => {
-      child.on('exit', (code) => resolve(code));
+    return new Promise((resolve, reject) => {
+      const late = setTimeout(() => {
+        child.kill('SIGKILL');
+        reject(new Error(`It did not end in a minute:\n${this.output}`));
+      }, 60_000);
+      child.on('exit', (code) => {
+        clearTimeout(late);
+        resolve(code);
+      });
       child.kill(signal);
     });
   }

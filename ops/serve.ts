@@ -16,6 +16,7 @@ import {
 import { ensureDatabase, startCluster, type Cluster } from './cluster.ts';
 import { dataFolder } from './data-folder.ts';
 import { takeLock } from './lock.ts';
+import { longestStep, undoAll, type Undo } from './undo.ts';
 import { buildWeb, webFolder } from './web-build.ts';
 import { buildForNode } from './node-build.ts';
 
@@ -29,9 +30,6 @@ export interface ServeOptions {
 }
 
 const say = (text: string): void => void process.stderr.write(`${text}\n`);
-
-/** What is done at the end, the last first. */
-type Undo = (() => void | Promise<void>)[];
 
 /** A database to serve from. */
 interface Source {
@@ -78,7 +76,9 @@ export async function serveApplication(options: ServeOptions): Promise<number> {
     say((error as Error).message || String(error));
     return 1;
   } finally {
-    for (const step of undo.reverse()) await Promise.resolve(step()).catch?.((error: Error) => say(error.message));
+    await undoAll(undo, say);
+    // What something has left behind must not keep the process, now that all is in order.
+    setTimeout(() => process.exit(), longestStep).unref();
   }
 }
 

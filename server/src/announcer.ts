@@ -44,7 +44,7 @@ export class Announcer {
 
   constructor(url: string) {
     this.subscriber = createSubscriber(
-      { connectionString: url },
+      { connectionString: url, connectionTimeoutMillis: 4000 },
       {
         retryInterval: 250,
         retryTimeout: Number.POSITIVE_INFINITY,
@@ -68,7 +68,10 @@ export class Announcer {
       if (this.closed) throw new Error('the announcer is closed');
     });
     // It tries again by itself; what fails meanwhile is told by whatever asks the database.
-    this.subscriber.events.on('error', () => {});
+    this.subscriber.events.on('error', () => {
+      // Came through after it was closed, and was lost again: it would go on looking after that line for ever.
+      if (this.closed) void this.subscriber.close().catch(() => {});
+    });
   }
 
   async open(): Promise<void> {

@@ -1,6 +1,7 @@
 /** An announcer that is closed while its line to the database is lost leaves nothing behind that keeps a process alive. */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
+import { connect, createServer, type AddressInfo, type Socket } from 'node:net';
 import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, beforeAll, expect, it } from '@jest/globals';
 import { startHarness, type Harness } from './harness.ts';
@@ -42,5 +43,56 @@ it.each([
   const outcome = await Promise.race([ended, pause(12_000, 'it runs on', { ref: false })]);
   child.kill('SIGKILL');
   if (!back) await harness.cluster.restart();
+  expect(outcome).toBe('it ended by itself');
+});
+
+/** A line to the database that a test can cut, and on which it says what goes through, and when. @param passes asked with what is sent and on the how-manieth connection. */
+async function line(
+  url: string,
+  passes: (text: string, connection: number) => Promise<boolean>,
+): Promise<{ url: string; cut(): void; close(): void }> {
+  const { hostname, port } = new URL(url);
+  const open = new Set<Socket>();
+  let connections = 0;
+  const server = createServer((near) => {
+    const connection = ++connections;
+    const far = connect(Number(port), hostname);
+    for (const socket of [near, far]) open.add(socket.on('error', () => {}));
+    near.on('data', async (bytes) => (await passes(bytes.toString('latin1'), connection)) && far.write(bytes));
+    far.pipe(near);
+  }).listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  const through = new URL(url);
+  through.port = String((server.address() as AddressInfo).port);
+  const cut = (): void => {
+    for (const socket of open) socket.destroy();
+    open.clear();
+  };
+  return { url: through.href, cut, close: () => (cut(), server.close()) };
+}
+
+it('closed just while it comes through again, and lost once more', async () => {
+  let began = false;
+  const through = await line(harness.url, async (text, connection) => {
+    if (connection === 1) return true;
+    if (!began) {
+      began = true;
+      child.stdin.write('close');
+      await pause(400);
+    }
+    if (!text.includes('LISTEN')) return true;
+    through.cut();
+    return false;
+  });
+  const child = spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', listening(through.url)], {
+    stdio: ['pipe', 'pipe', 'inherit'],
+    cwd: new URL('../..', import.meta.url).pathname,
+  });
+  const ended = once(child, 'exit').then(() => 'it ended by itself');
+  await once(child.stdout, 'data');
+  through.cut();
+  const outcome = await Promise.race([ended, pause(12_000, 'it runs on', { ref: false })]);
+  child.kill('SIGKILL');
+  through.close();
   expect(outcome).toBe('it ended by itself');
 });

@@ -28,6 +28,9 @@ const moved = (n: number): ChangeSet => ({
   changes: [putting('openings', { ...document.openings.o9!, along: { from: 'start', distance: n / 1000 } })],
 });
 
+/** The longest that any answer is waited for. */
+const patience = (): AbortSignal => AbortSignal.timeout(30_000);
+
 async function sent(
   url: string,
   path: string,
@@ -37,10 +40,12 @@ async function sent(
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
+    signal: patience(),
   });
   return { status: answer.status, body: (await answer.json()) as { id: string; revision: number } };
 }
-const read = async <T>(url: string, path: string): Promise<T> => (await (await fetch(`${url}${path}`)).json()) as T;
+const read = async <T>(url: string, path: string): Promise<T> =>
+  (await (await fetch(`${url}${path}`, { signal: patience() })).json()) as T;
 
 async function until<T>(what: string, look: () => Promise<T | null>): Promise<T> {
   for (let i = 0; i < 600; i++) {
@@ -52,7 +57,7 @@ async function until<T>(what: string, look: () => Promise<T | null>): Promise<T>
 }
 
 const healthy = (url: string): Promise<true> =>
-  until(`${url} is healthy`, async () => ((await fetch(`${url}/api/health`)).ok ? true : null));
+  until(`${url} is healthy`, async () => ((await fetch(`${url}/api/health`, { signal: patience() })).ok ? true : null));
 const processesOf = (folder: string): string => spawnSync('pgrep', ['-f', folder], { encoding: 'utf8' }).stdout.trim();
 const killDatabase = (folder: string): void =>
   void process.kill(Number(readFileSync(join(folder, 'postgres', 'postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL');
@@ -110,7 +115,7 @@ describe('a database that is killed', () => {
     const { id } = (await sent(app.url, '/api/projects/upload', document)).body;
     killDatabase(app.folder);
     await until('health tells that the database is away', async () =>
-      (await fetch(`${app.url}/api/health`)).status === 503 ? true : null,
+      (await fetch(`${app.url}/api/health`, { signal: patience() })).status === 503 ? true : null,
     );
     await healthy(app.url);
     await until('an edit is taken again', async () =>

@@ -17,6 +17,8 @@ export type JobState = 'waiting' | 'working' | 'done' | 'failed' | 'cancelled';
 export type Job = Omit<JobRow, 'state' | 'kind'> & { state: JobState; kind: JobKind };
 
 const queue = 'yard-work';
+/** Passed on to the pool of its connections. */
+const patient = { connectionTimeoutMillis: 4000 };
 /** Of a job that is being worked on something is told at least so often, milliseconds. */
 const beat = 2000;
 /** One of which nothing was heard for so long was begun by a process that is gone. */
@@ -55,6 +57,7 @@ export class Jobs {
       expireInSeconds: Math.round(longestTask / 1000) + 60,
       retryLimit: 0,
       application_name: 'yard jobs',
+      ...patient,
     });
     // It goes on by itself when the database is back; those who ask are told meanwhile.
     this.boss.on('error', () => {});
