@@ -57,6 +57,7 @@ export * from './changed.ts';
 export * from './file.ts';
 export * from './pattern-file.ts';
 export * from './overrides.ts';
+export { grouped } from './grouped.ts';
 export { omit } from './omit.ts';
 export * from './units.ts';
 export * from './ids.ts';

@@ -22,6 +22,7 @@ import {
   type Uneven,
 } from '@yard-arch/core';
 import {
+  grouped,
   parentsOf,
   putting,
   removing,
@@ -81,36 +82,69 @@ export function ownPlace(document: ProjectDocument, opening: Opening, { s, face 
   return overTo(document, document.elements[opening.element]!, s + width / 2, own) - width / 2;
 }
 
+/** Openings with all that they are measured from, each after that; of a ring, one comes before. */
+function* parentsFirst(ids: Iterable<string>, parents: (id: string) => readonly string[]): Generator<string> {
+  const begun = new Set<string>();
+  const done = new Set<string>();
+  for (const first of ids) {
+    const waiting = [first];
+    while (waiting.length > 0) {
+      const id = waiting.at(-1)!;
+      if (!begun.has(id)) {
+        begun.add(id);
+        waiting.push(...parents(id).filter((parent) => !begun.has(parent)));
+        continue;
+      }
+      waiting.pop();
+      if (done.has(id)) continue;
+      done.add(id);
+      yield id;
+    }
+  }
+}
+
 /**
- * Puts openings to places, each still measured from what it is measured from. Those measured from one another are put in that order, so that each is where it is to be.
+ * Puts openings to places, each still measured from what it is measured from. Those measured from one another, or from others between, are put in that order, so that each is where it is to be.
  */
 export function putTo(document: ProjectDocument, places: ReadonlyMap<string, Place>): Change[] {
-  let scratch = document;
-  const changes: Change[] = [];
-  const done = new Set<string>();
-  const put = (id: string): void => {
-    if (done.has(id)) return;
-    done.add(id);
-    const opening = document.openings[id];
-    const place = places.get(id);
-    if (!opening || !place) return;
-    for (const parent of [...(place.along ? [] : parentsOf(opening, 'along')), ...parentsOf(opening, 'up')])
-      put(parent);
-    const element = document.elements[opening.element]!;
-    const profile = profileOfOpening(document, opening);
-    const [dx, dy] = profile ? gripOffset(profile, opening.grip) : [0, 0];
-    const s = ownPlace(scratch, opening, place, profile?.width ?? 0);
-    const along = s === place.s ? place.along : undefined;
-    const moved = {
-      ...opening,
-      along: along ?? alongTo(scratch, element, opening.along, { s: s + dx, face: opening.face }),
-      up: upTo(scratch, element, opening.up, { t: place.t + dy, face: opening.face }),
-    };
-    scratch = { ...scratch, openings: { ...scratch.openings, [id]: moved } };
-    changes.push(putting('openings', moved));
+  // One draft for all: a row of it is changed after those that it is measured from, so that what was found of them stays true. A single one has none that waits for it.
+  const draft = places.size > 1 ? { ...document, openings: { ...document.openings } } : document;
+  const moved = new Map<string, Opening>();
+  const inOrder = (way: Way): Iterable<string> =>
+    parentsFirst(places.keys(), (id) => {
+      const opening = document.openings[id];
+      return opening && !(way === 'along' && places.get(id)?.along) ? parentsOf(opening, way) : [];
+    });
+  for (const way of ['along', 'up'] as const)
+    for (const id of inOrder(way)) {
+      const [opening, place] = [moved.get(id) ?? document.openings[id], places.get(id)];
+      if (!opening || !place) continue;
+      const put = { ...opening, ...(way === 'along' ? alongPut : upPut)(draft, opening, place) };
+      moved.set(id, put);
+      if (draft !== document) draft.openings[id] = put;
+    }
+  return [...places.keys()].flatMap((id) => moved.get(id) ?? []).map((opening) => putting('openings', opening));
+}
+
+/** Where an opening's grip is from its lower left corner. */
+function gripOf(document: ProjectDocument, opening: Opening): [dx: number, dy: number, width: number] {
+  const profile = profileOfOpening(document, opening);
+  return profile ? [...gripOffset(profile, opening.grip), profile.width] : [0, 0, 0];
+}
+
+function alongPut(document: ProjectDocument, opening: Opening, place: Place): Pick<Opening, 'along'> {
+  const [dx, , width] = gripOf(document, opening);
+  const s = ownPlace(document, opening, place, width);
+  const element = document.elements[opening.element]!;
+  const along = s === place.s ? place.along : undefined;
+  return { along: along ?? alongTo(document, element, opening.along, { s: s + dx, face: opening.face }) };
+}
+
+function upPut(document: ProjectDocument, opening: Opening, { t }: Place): Pick<Opening, 'up'> {
+  const [, dy] = gripOf(document, opening);
+  return {
+    up: upTo(document, document.elements[opening.element]!, opening.up, { t: t + dy, face: opening.face }),
   };
-  for (const id of places.keys()) put(id);
-  return changes;
 }
 
 /** A way along and up, metres, as it is seen on a face: that of the openings unless another is named. */
@@ -281,16 +315,14 @@ export interface UnevenSizes {
 /** Groups of openings whose dimensions almost agree. They would all be of the size that most of them have. */
 export function unevenSizes(document: ProjectDocument, openings: readonly Opening[], tolerance: number): UnevenSizes[] {
   const found: UnevenSizes[] = [];
-  const byPattern = new Map<string, Opening[]>();
-  for (const opening of openings) byPattern.set(opening.pattern, [...(byPattern.get(opening.pattern) ?? []), opening]);
-  for (const [pattern, all] of byPattern) {
+  for (const [pattern, all] of grouped(openings, (opening) => opening.pattern)) {
     const dimensions = (opening: Opening): number[] =>
       Object.values(opening.own ?? document.patterns[pattern]!.sizes[opening.size]?.dimensions ?? {});
     const key = (opening: Opening): string => (opening.own ? JSON.stringify(dimensions(opening)) : opening.size);
-    const counts = new Map<string, Opening[]>();
-    for (const opening of all) counts.set(key(opening), [...(counts.get(key(opening)) ?? []), opening]);
     // The most used first; each takes in what is near it.
-    const left = [...counts.values()].sort((a, b) => b.length - a.length || (a[0]!.own ? 1 : 0) - (b[0]!.own ? 1 : 0));
+    const left = [...grouped(all, key).values()].sort(
+      (a, b) => b.length - a.length || (a[0]!.own ? 1 : 0) - (b[0]!.own ? 1 : 0),
+    );
     while (left.length > 0) {
       const [lead] = left.shift()!;
       const near = left.filter(([other]) => {

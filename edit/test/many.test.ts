@@ -1,7 +1,7 @@
 /** Edits of many openings at once, and of what one opening is: places and intents after them, on the granary. */
 import { describe, expect, it } from '@jest/globals';
 import { resolveOpening, type Placed } from '@yard-arch/core';
-import { granary } from '@yard-arch/demo';
+import { facade, granary } from '@yard-arch/demo';
 import {
   applyChangeSet,
   Refused,
@@ -71,6 +71,38 @@ describe('neighbours', () => {
       opening: 'o9',
       distance: expect.closeTo(chained.openings.o10!.along.distance, 8),
     });
+  });
+
+  it('that are moved together come to be where they are to be past one between them that is not chosen, and round about by both ways', () => {
+    const about = after(
+      {
+        name: 'measure upwards',
+        changes: [
+          {
+            op: 'put',
+            table: 'openings',
+            value: { ...chained.openings.o8!, up: { from: 'neighbour', opening: 'o10', edge: 'sill', distance: 0.1 } },
+          },
+        ],
+      },
+      chained,
+    );
+    const moved = after(moveAll(about, these(['o10', 'o8'], about), { ds: 1, dt: 0.2 }), about);
+    for (const id of ['o8', 'o10']) {
+      expect(placed(moved, id).s).toBeCloseTo(placed(about, id).s + 1, 8);
+      expect(placed(moved, id).t).toBeCloseTo(placed(about, id).t + 0.2, 8);
+    }
+  });
+
+  it('are moved together however many they are, and however long their chain', () => {
+    const many = facade(8000);
+    const ids = Object.keys(many.openings);
+    const openings = { ...many.openings };
+    for (const [i, id] of ids.slice(1).entries())
+      openings[id] = { ...openings[id]!, along: { from: 'neighbour', opening: ids[i]!, edge: 'left', distance: 1e-3 } };
+    const chain = { ...many, openings };
+    const moved = after(moveAll(chain, Object.values(openings).reverse(), { ds: 0.5, dt: 0.1 }), chain);
+    for (const id of ids) expect(placed(moved, id).s).toBeCloseTo(placed(chain, id).s + 0.5, 5);
   });
 
   it('can be removed: what was measured from them stays where it is', () => {

@@ -1,7 +1,7 @@
 /** GLB (glTF 2.0, binary): one named node an element, or one for each of its layers where those are solids; a primitive for each material, openings named in flat extras. */
 import { Document, Format, WebIO, type Material, type Mesh, type Node } from '@gltf-transform/core';
 import { EXTMeshGPUInstancing, EXTTextureWebP, KHRTextureTransform } from '@gltf-transform/extensions';
-import { sizeLabel, type Element, type ProjectDocument } from '@yard-arch/document';
+import { grouped, sizeLabel, type Element, type ProjectDocument } from '@yard-arch/document';
 import type { PartInstance, PartMesh } from '../infill/part.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import type { ElementCut } from '../model/cut-element.ts';
@@ -10,7 +10,7 @@ import { imagesOf, type MaterialImage } from './images.ts';
 import { originOf, type Point } from './local.ts';
 import { Names } from './names.ts';
 import { noAssets, type AssetSource } from './project-file.ts';
-import { gathered, linearColour, solidsOf, surfaceOf, type Solid } from './surfaces.ts';
+import { linearColour, solidsOf, surfaceOf, type Solid } from './surfaces.ts';
 
 const nowhere: Point = [0, 0, 0];
 
@@ -145,7 +145,7 @@ class Writer {
     { origin, numbers }: { origin: Point; numbers: Uint32Array<ArrayBuffer> },
   ): Mesh {
     const mesh = this.gltf.createMesh(name);
-    for (const [material, runs] of gathered(solid.runs, (run) => run.material)) {
+    for (const [material, runs] of grouped(solid.runs, (run) => run.material)) {
       const { positions, normals, uvs, indices } = surfaceOf(from, runs, origin, numbers);
       // The format's v runs down.
       for (let i = 1; i < uvs.length; i += 2) uvs[i] = -uvs[i]!;

@@ -1,5 +1,5 @@
 /** OBJ with MTL (Wavefront, 1992): an object an element, a group for each layer that is a solid and each opening, faces by material, in metres, y up. */
-import type { PictureSlot, ProjectDocument } from '@yard-arch/document';
+import { grouped, type PictureSlot, type ProjectDocument } from '@yard-arch/document';
 import { strToU8, Zip, ZipDeflate, ZipPassThrough } from 'fflate';
 import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
 import type { ElementCut } from '../model/cut-element.ts';
@@ -10,7 +10,7 @@ import { imagesOf, type MaterialImage, type MaterialImages } from './images.ts';
 import { originOf, type Point } from './local.ts';
 import { noAssets, type AssetSource } from './project-file.ts';
 import { Names, safeName } from './names.ts';
-import { gathered, linearColour, materialsIn, solidsOf } from './surfaces.ts';
+import { linearColour, materialsIn, solidsOf } from './surfaces.ts';
 import { rounded } from '../tidy.ts';
 
 /** A file of the export, its content in pieces. */
@@ -209,7 +209,7 @@ class ObjWriter {
       const mark = this.document.openings[opening]?.mark ?? opening;
       this.text.line(`g ${name} ${this.groups.of(`${opening} part ${id}`, `${name}_${mark}_${part.name}`)}`);
       yield* this.points(mesh);
-      for (const [material, runs] of gathered(mesh.runs, (run) => run.material)) {
+      for (const [material, runs] of grouped(mesh.runs, (run) => run.material)) {
         this.text.line(`usemtl ${this.materials.of(material, '')}`);
         for (const run of runs) this.faces(mesh, run, material);
       }
@@ -235,11 +235,11 @@ class ObjWriter {
         solid.layer === null
           ? name
           : this.groups.of(`${element.id} layer ${solid.layer}`, `${name}_layer_${solid.layer + 1}`);
-      for (const [opening, runs] of gathered(solid.runs, (run) => run.opening)) {
+      for (const [opening, runs] of grouped(solid.runs, (run) => run.opening)) {
         this.text.line(
           `g ${opening === null ? layer : `${layer} ${this.groups.of(`${layer} ${opening}`, `${layer}_${this.document.openings[opening]?.mark ?? opening}`)}`}`,
         );
-        for (const [material, same] of gathered(runs, (run) => run.material)) {
+        for (const [material, same] of grouped(runs, (run) => run.material)) {
           this.text.line(`usemtl ${this.materials.of(material, '')}`);
           for (const run of same) {
             this.faces(cut.mesh, run, material);

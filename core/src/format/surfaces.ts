@@ -1,4 +1,5 @@
 /** What every export starts from: a cut element's solids, their faces gathered, in the y-up axes that renderers expect. */
+import { grouped } from '@yard-arch/document';
 import type { ElementCut } from '../model/cut-element.ts';
 import type { Model } from '../model/model.ts';
 import type { CutMesh, Run } from '../mesh/cut-mesh.ts';
@@ -14,21 +15,9 @@ export interface Solid {
 /** The solids of an element as cut, in the order of its layers. */
 export function solidsOf(cut: ElementCut, byLayer: boolean): Solid[] {
   if (!byLayer) return [{ layer: null, runs: cut.mesh.runs }];
-  const layers = new Map<number, Run[]>();
-  for (const run of cut.mesh.runs) layers.set(run.layer, [...(layers.get(run.layer) ?? []), run]);
-  return [...layers].sort(([a], [b]) => a - b).map(([layer, runs]) => ({ layer, runs }));
-}
-
-/** Runs gathered by what they have in common, in the order in which each first occurs. */
-export function gathered<K>(runs: readonly Run[], of: (run: Run) => K): Map<K, Run[]> {
-  const found = new Map<K, Run[]>();
-  for (const run of runs) {
-    const key = of(run);
-    const list = found.get(key);
-    if (list) list.push(run);
-    else found.set(key, [run]);
-  }
-  return found;
+  return [...grouped(cut.mesh.runs, (run) => run.layer)]
+    .sort(([a], [b]) => a - b)
+    .map(([layer, runs]) => ({ layer, runs }));
 }
 
 /** Triangles with their corners one after the other. Positions and normals are y up: (x, z, −y) of the document's. */

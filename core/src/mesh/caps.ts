@@ -1,4 +1,5 @@
 /** Caps: what closes a mesh that was split, bounded by the edges that the split left open and by the folds of the curtain. */
+import { grouped } from '@yard-arch/document';
 import type { Vector } from '../vector.ts';
 
 /** An edge of what is kept that nothing is joined to. */
@@ -64,9 +65,7 @@ function fold(cap: Cap, at: (v: number) => Vector): void {
     const [x, y] = at(vertex(end));
     return `${Math.round(x * 1e6)} ${Math.round(y * 1e6)}`;
   };
-  const byFold = new Map<string, number[]>();
-  for (const end of ends) byFold.set(plan(end), [...(byFold.get(plan(end)) ?? []), end]);
-  for (const list of byFold.values()) {
+  for (const list of grouped(ends, plan).values()) {
     list.sort((a, b) => at(vertex(a))[2] - at(vertex(b))[2]);
     for (let i = 0; i < list.length; i += 2) {
       const [a, b] = [list[i]!, list[i + 1]];

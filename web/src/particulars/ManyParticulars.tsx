@@ -1,6 +1,6 @@
 /** Particulars of several openings: what they are, and what can be done with all of them at once. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
-import type { Opening, ProjectDocument } from '@yard-arch/document';
+import { grouped, type Opening, type ProjectDocument } from '@yard-arch/document';
 import { blockAll, removeAll } from '@yard-arch/edit';
 import { AlikeButtons } from '../arrange/AlikeButtons.tsx';
 import { AlignSection } from '../arrange/AlignSection.tsx';
@@ -14,8 +14,7 @@ import { commit } from '../state/store.ts';
 
 export function ManyParticulars({ document, openings }: { document: ProjectDocument; openings: readonly Opening[] }) {
   const statuses = useEditor((state) => state.statuses);
-  const byPattern = new Map<string, Opening[]>();
-  for (const opening of openings) byPattern.set(opening.pattern, [...(byPattern.get(opening.pattern) ?? []), opening]);
+  const byPattern = grouped(openings, ({ pattern }) => pattern);
   const failed = openings.filter(({ id }) => statuses.get(id)?.state === 'not cut');
   return (
     <section aria-label={`Particulars of ${openings.length} openings`} data-testid="particulars">

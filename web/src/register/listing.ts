@@ -1,6 +1,6 @@
 /** How the register's list is laid out, and what is counted in it. */
 import { datumsOn, misfitsOn, type OpeningStatus } from '@yard-arch/core';
-import type { Element, Opening, ProjectDocument } from '@yard-arch/document';
+import { grouped, type Element, type ProjectDocument } from '@yard-arch/document';
 
 /** How the register is laid out. */
 export type Order = 'all' | 'groups' | 'floors';
@@ -17,10 +17,7 @@ export interface Count {
 
 export function countsOf(document: ProjectDocument, statuses: ReadonlyMap<string, OpeningStatus>): Map<string, Count> {
   const counts = new Map<string, Count>();
-  const byElement = new Map<string, Opening[]>();
-  for (const opening of Object.values(document.openings))
-    byElement.set(opening.element, [...(byElement.get(opening.element) ?? []), opening]);
-  for (const [id, openings] of byElement) {
+  for (const [id, openings] of grouped(Object.values(document.openings), ({ element }) => element)) {
     const count: Count = { open: 0, blocked: 0, failed: 0, misfit: 0 };
     for (const opening of openings) {
       if (statuses.get(opening.id)?.state === 'not cut') count.failed += 1;
@@ -71,11 +68,9 @@ export function listed(
     );
   });
   if (order === 'all') return [{ title: null, elements: found }];
-  const parts = new Map<string, Element[]>();
-  for (const element of found) {
-    const title = order === 'groups' ? (element.group ?? 'In no group') : floorOf(document, element);
-    parts.set(title, [...(parts.get(title) ?? []), element]);
-  }
+  const parts = grouped(found, (element) =>
+    order === 'groups' ? (element.group ?? 'In no group') : floorOf(document, element),
+  );
   return [...parts].map(([title, elements]) => ({ title, elements }));
 }
 
