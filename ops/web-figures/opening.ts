@@ -22,7 +22,7 @@ const opened = `new Promise((done, fail) => {
 }).then(() => ${drawn}).then(() => performance.now())`;
 
 /** From the next key that is pressed until the model has been drawn as it was cut because of it. */
-export const edited = `new Promise((done, fail) => {
+const edited = `new Promise((done, fail) => {
   setTimeout(() => fail(new Error('the edit was not drawn within a minute')), 60_000);
   const heard = ({ timeStamp }) =>
     new MutationObserver((_, observer) => {

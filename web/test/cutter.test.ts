@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { cutModel, prove } from '@yard-arch/core';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { demos, facade, granary } from '@yard-arch/demo';
-import { emptyDocument, withChanges, type ProjectDocument } from '@yard-arch/document';
+import { emptyDocument, omit, putting, withChanges, type ProjectDocument } from '@yard-arch/document';
 import { changeElement, changeOpening, removeAll, removeElement } from '@yard-arch/edit';
 import { Cutter } from '../src/state/cutter.ts';
 import { pathOf } from '../src/state/drawn-elements.ts';
@@ -83,7 +83,9 @@ describe('a project that is opened', () => {
     // All are told of in the end, those that cut further elements as they are then.
     const model = cutModel(document);
     const last = new Map(models.flatMap(({ statuses }) => statuses.changed.map((one) => [one.opening, one])));
-    expect(last).toEqual(new Map(model.statuses));
+    expect(last).toEqual(new Map([...model.statuses].map(([id, status]) => [id, omit(status, 'area')])));
+    const areas = new Map(models.flatMap(({ elements }) => elements.flatMap((one) => [...one.areas])));
+    for (const { opening, area } of model.statuses.values()) expect(areas.get(opening)).toBe(area);
     const parts = models.flatMap((message) => message.parts.map(({ key }) => key));
     expect(new Set(parts).size).toBe(parts.length);
   });
@@ -168,6 +170,22 @@ describe('an edit', () => {
     expect(models[0]!.parts).toEqual([]);
     await host.pass(200);
     expect(host.take('proofs')).toMatchObject([{ number: 2 }]);
+  });
+
+  it('of a figure tells anew how large its openings are, but nothing else of them', async () => {
+    const host = await opened(facade(3));
+    const area = (): number => host.take('model').at(-1)!.elements[0]!.areas.get('o1')!;
+    const { arch } = facade(3).patterns;
+    const taller = { ...arch!, sizes: { a: { ...arch!.sizes.a!, dimensions: { span: 1.2, height: 2.5 } } } };
+    host.cutter.hear({
+      kind: 'apply',
+      number: 2,
+      changeSet: { name: 'raise', changes: [putting('patterns', taller)] },
+    });
+    await host.pass(0);
+    expect(host.told).toMatchObject([{ kind: 'model', statuses: { changed: [], gone: [] } }]);
+    // Half a circle over an upright rectangle, its arc in chords.
+    expect(area()).toBeCloseTo(1.2 * 1.9 + 0.18 * Math.PI, 1);
   });
 
   it('that is being made is shown, and given up again', async () => {

@@ -1,6 +1,6 @@
 /** All findings of a document as it is cut: of its elements, of its openings where they are cut, and of those that reach beyond. */
 import type { Element, ProjectDocument } from '@yard-arch/document';
-import type { OpeningStatus } from '../cut/status.ts';
+import type { Outcome } from '../cut/status.ts';
 import { sheetsOf } from '../element/sheets.ts';
 import { isFault, type Fault, type Finding, type Subject, type Told } from '../finding.ts';
 import { misfitsOn, type Misfit } from '../setout/fit.ts';
@@ -10,7 +10,7 @@ import { throughRoof } from './through-roof.ts';
 
 /** What cutting told, as far as it is known. */
 export interface Became {
-  statuses: ReadonlyMap<string, OpeningStatus>;
+  statuses: ReadonlyMap<string, Outcome>;
   /** Why an element cannot be made, by its id. */
   faultOf: (element: string) => Told | null | undefined;
 }
@@ -28,7 +28,7 @@ export function misfitFinding(document: ProjectDocument, { opening, beyond, by }
 const about = (subject: Subject, told: readonly Told[]): Finding[] => told.map((one) => ({ ...one, subject }));
 
 /** Those of one opening: what its cut told, there and in further elements. */
-export function findingsOfOpening({ opening, findings, further }: OpeningStatus): Finding[] {
+export function findingsOfOpening({ opening, findings, further }: Outcome): Finding[] {
   const subject: Subject = { table: 'openings', id: opening };
   return about(subject, [...findings, ...(further ?? []).flatMap((one) => one.findings)]);
 }

@@ -24,6 +24,9 @@ export interface OpeningStatus {
   further?: FurtherStatus[];
 }
 
+/** All that is to be said of it but how large it is, which changes with every figure. */
+export type Outcome = Omit<OpeningStatus, 'area'>;
+
 export type FurtherStatus = Pick<OpeningStatus, 'state' | 'findings' | 'reason' | 'mend'> & { element: string };
 
 const none: readonly Told[] = [];

@@ -1,5 +1,5 @@
 /** One opening on the sheet: its outline, how it stands, and its mark. */
-import type { OpeningStatus, Outline, Placed } from '@yard-arch/core';
+import type { Outcome, Outline, Placed } from '@yard-arch/core';
 import { formatLength, type Units } from '@yard-arch/document';
 import { memo } from 'react';
 
@@ -45,7 +45,7 @@ interface ShapeProps {
   mark: string;
   pattern: string;
   units: Units;
-  status: OpeningStatus | undefined;
+  status: Outcome | undefined;
   chosen: boolean;
   /** Whether it reaches beyond its element. */
   misfit: boolean;

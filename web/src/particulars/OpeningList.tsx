@@ -1,5 +1,5 @@
 /** A list of openings to choose from. A long one begins with those that were not cut, and shows the rest on request. */
-import type { OpeningStatus } from '@yard-arch/core';
+import type { Outcome } from '@yard-arch/core';
 import type { Opening, ProjectDocument } from '@yard-arch/document';
 import { useState, type ReactNode } from 'react';
 import { chooseOpening } from '../state/choice.ts';
@@ -10,7 +10,7 @@ const most = 60;
 interface OpeningListProps {
   document: ProjectDocument;
   openings: readonly Opening[];
-  statuses?: ReadonlyMap<string, OpeningStatus>;
+  statuses?: ReadonlyMap<string, Outcome>;
   /** What stands at the end of an opening's line. */
   end: (opening: Opening) => ReactNode;
 }

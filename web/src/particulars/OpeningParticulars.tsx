@@ -1,6 +1,6 @@
 /** Particulars of an opening: where it is and from what, of which size, what became of it, and what its cut gives. */
 import { Button, Flex, Heading } from '@chakra-ui/react';
-import { findingsOfOpening, isFault, type OpeningStatus } from '@yard-arch/core';
+import { findingsOfOpening, isFault, type Outcome } from '@yard-arch/core';
 import {
   dimensionLabel,
   dimensionNames,
@@ -109,15 +109,13 @@ export function OpeningParticulars({ document, opening }: { document: ProjectDoc
           Remove
         </Button>
       </Flex>
-      {status && status.state !== 'not cut' && status.state !== 'blocked up' && (
-        <CutGives opening={opening} area={status.area} />
-      )}
+      {status && status.state !== 'not cut' && status.state !== 'blocked up' && <CutGives opening={opening} />}
     </section>
   );
 }
 
 /** Why an opening is not as it was meant, with what would mend it, and what it is united with. */
-function Became({ document, status }: { document: ProjectDocument; status: OpeningStatus | undefined }) {
+function Became({ document, status }: { document: ProjectDocument; status: Outcome | undefined }) {
   if (!status) return null;
   const bad = status.state === 'not cut';
   return (
@@ -170,8 +168,9 @@ function OneOff({ document, opening, pattern }: { document: ProjectDocument; ope
 }
 
 /** What the cut of an opening gives; by itself, since it changes with every cut of the wall. */
-function CutGives({ opening, area }: { opening: Opening; area: number }) {
+function CutGives({ opening }: { opening: Opening }) {
   const count = useEditor((state) => triangles(state.drawn.get(opening.element)?.runs, opening.id));
+  const area = useEditor((state) => state.drawn.get(opening.element)?.areas.get(opening.id) ?? 0);
   return (
     <>
       <hr />

@@ -1,5 +1,5 @@
 /** What became of an opening, in a word and a colour. */
-import type { OpeningStatus } from '@yard-arch/core';
+import type { Outcome } from '@yard-arch/core';
 
 const words = {
   cut: 'cut through',
@@ -20,7 +20,7 @@ const classes = {
   'not cut': 'bad',
 } as const;
 
-export function StatusLine({ status }: { status: OpeningStatus | undefined }) {
+export function StatusLine({ status }: { status: Outcome | undefined }) {
   if (!status) return <span className="state idle">being cut…</span>;
   return (
     <span className={`state ${classes[status.state]}`} data-testid="state">

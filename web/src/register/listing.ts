@@ -1,5 +1,5 @@
 /** How the register's list is laid out, and what is counted in it. */
-import { datumsOn, misfitsOn, type OpeningStatus } from '@yard-arch/core';
+import { datumsOn, misfitsOn, type Outcome } from '@yard-arch/core';
 import { grouped, type Element, type ProjectDocument } from '@yard-arch/document';
 
 /** How the register is laid out. */
@@ -15,7 +15,7 @@ export interface Count {
   misfit: number;
 }
 
-export function countsOf(document: ProjectDocument, statuses: ReadonlyMap<string, OpeningStatus>): Map<string, Count> {
+export function countsOf(document: ProjectDocument, statuses: ReadonlyMap<string, Outcome>): Map<string, Count> {
   const counts = new Map<string, Count>();
   for (const [id, openings] of grouped(Object.values(document.openings), ({ element }) => element)) {
     const count: Count = { open: 0, blocked: 0, failed: 0, misfit: 0 };

@@ -1,10 +1,10 @@
 /** Very many openings as one figure for each state: they can be chosen where they are clicked, and one by one in the table. */
-import type { OpeningStatus, Placed } from '@yard-arch/core';
+import type { Outcome, Placed } from '@yard-arch/core';
 import { memo } from 'react';
 
 interface CrowdProps {
   placed: readonly Placed[];
-  statuses: ReadonlyMap<string, OpeningStatus>;
+  statuses: ReadonlyMap<string, Outcome>;
   /** Whether they are so small that their rectangles do. */
   coarse: boolean;
 }

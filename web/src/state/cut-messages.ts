@@ -1,5 +1,5 @@
 /** What the page and the cutting worker say to each other. */
-import type { Fault, Front, MeshProof, OpeningStatus, State, Told } from '@yard-arch/core';
+import type { Fault, Front, MeshProof, Outcome, State, Told } from '@yard-arch/core';
 import type { ChangeSet, FaceName, ProjectDocument } from '@yard-arch/document';
 
 /** To the worker. Each message has a number; the answer names the last one that it takes in. */
@@ -42,6 +42,8 @@ export interface DrawnElement {
   /** How many of its openings there are in each state. */
   states: Partial<Record<State, number>>;
   faceArea: number;
+  /** What each of its openings takes from its face by itself, square metres. */
+  areas: ReadonlyMap<string, number>;
   pieces: number;
   path: 'sheet' | 'solid';
   /** What became of the ends of a wall that were to be joined. */
@@ -102,7 +104,7 @@ export interface DrawnFlat {
 
 /** Statuses that are not as they were told last, and openings that have none any more. */
 export interface NewStatuses {
-  changed: OpeningStatus[];
+  changed: Outcome[];
   gone: string[];
 }
 

@@ -8,10 +8,11 @@ import {
   type MeshProof,
   type Model,
   type OpeningStatus,
+  type Outcome,
   type PartMesh,
   type Step,
 } from '@yard-arch/core';
-import { sameValue, withChanges, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
+import { omit, sameValue, withChanges, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { DrawnElement, DrawnPart, FromWorker, NewStatuses, ToWorker } from './cut-messages.ts';
 import { drawnElement, pathOf } from './drawn-elements.ts';
 import { drawnPart } from './drawn-parts.ts';
@@ -62,7 +63,7 @@ export class Cutter {
   private stopProving = (): void => {};
   private readonly proofs = new WeakMap<ElementCut, MeshProof>();
   private readonly told = new Map<string, ElementCut>();
-  private readonly toldStatuses = new Map<string, OpeningStatus>();
+  private readonly toldStatuses = new Map<string, Outcome>();
   /** Meshes of parts that the page has been told of, by their keys. */
   private readonly toldParts = new Set<string>();
 
@@ -213,9 +214,14 @@ export class Cutter {
   }
 
   /** Those of the statuses that the page was not told as they are. */
-  private changedOf(statuses: Iterable<OpeningStatus>): OpeningStatus[] {
-    const changed = [...statuses].filter((status) => !sameValue(this.toldStatuses.get(status.opening), status));
-    for (const status of changed) this.toldStatuses.set(status.opening, status);
+  private changedOf(statuses: Iterable<OpeningStatus>): Outcome[] {
+    const changed: Outcome[] = [];
+    for (const status of statuses) {
+      const outcome = omit(status, 'area');
+      if (sameValue(this.toldStatuses.get(outcome.opening), outcome)) continue;
+      this.toldStatuses.set(outcome.opening, outcome);
+      changed.push(outcome);
+    }
     return changed;
   }
 

@@ -1,5 +1,5 @@
 /** The page's side of the cutting worker: what it is told, and what it tells is put into the state. */
-import type { OpeningStatus } from '@yard-arch/core';
+import type { Outcome } from '@yard-arch/core';
 import { listen, makeWorker, type Ahead } from './ahead.ts';
 import type { FromWorker, NewStatuses, ToWorker } from './cut-messages.ts';
 import { useEditor } from './state.ts';
@@ -108,10 +108,7 @@ function take(message: FromWorker): void {
 }
 
 /** The statuses as they are now; the very ones that there were where nothing has changed, so that nothing is drawn again for them. */
-function withNew(
-  known: ReadonlyMap<string, OpeningStatus>,
-  { changed, gone }: NewStatuses,
-): ReadonlyMap<string, OpeningStatus> {
+function withNew(known: ReadonlyMap<string, Outcome>, { changed, gone }: NewStatuses): ReadonlyMap<string, Outcome> {
   if (changed.length + gone.length === 0) return known;
   const next = new Map(known);
   for (const status of changed) next.set(status.opening, status);

@@ -52,6 +52,7 @@ export function drawnElement(result: ElementCut, lined: boolean, onMesh: (part: 
     faces: Object.fromEntries((result.faces ?? []).map(({ face, region }) => [face, pathOf(region)])),
     states: statesOf(result.statuses),
     faceArea: result.faceArea,
+    areas: new Map(result.statuses.map(({ opening, area }) => [opening, area])),
     pieces: result.pieces,
     path: result.path,
     joins: result.sheet.joins,
@@ -73,19 +74,21 @@ function positionsOf({ points, vertices }: CutMesh, [x, y, z]: readonly [number,
 
 /** A sphere about all corners, relative to an origin: x, y, z of its centre, and its radius; metres. */
 function sphereOf({ points }: CutMesh, origin: readonly [number, number, number]): [number, number, number, number] {
-  const [low, high] = [
-    [Infinity, Infinity, Infinity],
-    [-Infinity, -Infinity, -Infinity],
-  ];
-  for (let k = 0; k < 3; k++)
-    for (let i = k; i < points.length; i += 3) {
-      const value = points[i]!;
-      if (value < low[k]!) low[k] = value;
-      if (value > high[k]!) high[k] = value;
-    }
   if (points.length === 0) return [0, 0, 0, 0];
-  const centre = (k: number): number => (low[k]! + high[k]!) / 2 - origin[k]!;
-  return [centre(0), centre(1), centre(2), Math.hypot(high[0]! - low[0]!, high[1]! - low[1]!, high[2]! - low[2]!) / 2];
+  let [left, front, foot] = [Infinity, Infinity, Infinity];
+  let [right, back, head] = [-Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < points.length; i += 3) {
+    const [x, y, z] = [points[i]!, points[i + 1]!, points[i + 2]!];
+    if (x < left) left = x;
+    if (x > right) right = x;
+    if (y < front) front = y;
+    if (y > back) back = y;
+    if (z < foot) foot = z;
+    if (z > head) head = z;
+  }
+  const [x, y, z] = origin;
+  const radius = Math.hypot(right - left, back - front, head - foot) / 2;
+  return [(left + right) / 2 - x, (front + back) / 2 - y, (foot + head) / 2 - z, radius];
 }
 
 /** Loops as SVG path data in metres, y up. */

@@ -1,5 +1,5 @@
 /** The editor's state: what is shown of a project, what is chosen, and how its saving stands. */
-import type { MeshProof, OpeningStatus } from '@yard-arch/core';
+import type { MeshProof, Outcome } from '@yard-arch/core';
 import type { FaceName, Grip } from '@yard-arch/document';
 import { create } from 'zustand';
 import type { DrawnElement, DrawnPart } from './cut-messages.ts';
@@ -63,7 +63,7 @@ interface EditorState extends Shown {
   parts: ReadonlyMap<string, DrawnPart>;
   /** How often a mesh from outside has come in: what was drawn before may lack it. */
   meshes: number;
-  statuses: ReadonlyMap<string, OpeningStatus>;
+  statuses: ReadonlyMap<string, Outcome>;
   proofs: ReadonlyMap<string, MeshProof>;
   /** How often something has been cut. */
   cuts: number;

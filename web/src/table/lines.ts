@@ -1,5 +1,5 @@
 /** The lines of the table: what it tells of each opening. */
-import { misfitsOn, resolveOpening, type OpeningStatus } from '@yard-arch/core';
+import { misfitsOn, resolveOpening, type Outcome } from '@yard-arch/core';
 import { faceLabel, sizeLabel, type Opening, type ProjectDocument } from '@yard-arch/document';
 
 export interface Line {
@@ -18,11 +18,7 @@ export interface Line {
 }
 
 /** @param on the element whose openings they are; null for all. */
-export function linesOf(
-  document: ProjectDocument,
-  statuses: ReadonlyMap<string, OpeningStatus>,
-  on: string | null,
-): Line[] {
+export function linesOf(document: ProjectDocument, statuses: ReadonlyMap<string, Outcome>, on: string | null): Line[] {
   const misfits = new Map(
     Object.values(document.elements).flatMap((wall) =>
       misfitsOn(document, wall).map((misfit) => [misfit.opening.id, misfit.beyond]),
@@ -36,7 +32,7 @@ export function linesOf(
 function lineOf(
   document: ProjectDocument,
   opening: Opening,
-  status: OpeningStatus | undefined,
+  status: Outcome | undefined,
   beyond: string | undefined,
 ): Line {
   const placed = resolveOpening(document, opening);
