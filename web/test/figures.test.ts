@@ -22,8 +22,12 @@ describe('figures', () => {
     expect(new Set([a!.step, b!.step, c!.step]).size).toBe(3);
     expect(headroom([20], ['12 345'])).toBeGreaterThan(40);
     expect(headroom([200], ['12 345'])).toBe(28);
-    // The lowest of them stands clear of the level figures of the next string, 11 px high, six above its line.
-    expect(8 + 12 * c!.step + 5).toBeLessThanOrEqual(
+    // The first stands lowest, so that its leader runs down before the figures of the others begin.
+    expect(a!.step).toBeGreaterThan(b!.step);
+    expect(b!.step).toBeGreaterThan(c!.step);
+    expect(layFigures([200, 5, 200], ['12 345', '1 250', '12 345'])[1]!.step).toBe(0);
+    // It stands clear of the level figures of the next string, 11 px high, six above its line.
+    expect(8 + 12 * a!.step + 5).toBeLessThanOrEqual(
       footroom([5, 5, 5], ['1 250', '1 250', '1 250']) + headroom([200], ['12 345']) - 6 - 9,
     );
     expect(footroom([200, 20], ['12 345', '1 250'])).toBe(0);

@@ -13,6 +13,7 @@ import {
 import { memo, useCallback, useLayoutEffect, useRef } from 'react';
 import type { EditedFigure } from '../boards/edited-figure.ts';
 import { footroom, headroom, layFigures, type Manner } from './figures.ts';
+import { stretchesOf, type SpanKind } from './stretches.ts';
 import { xOf, yOf, type Viewport } from '../boards/viewport.ts';
 
 interface StringsProps {
@@ -34,6 +35,7 @@ interface StringsProps {
 interface Span {
   from: number;
   to: number;
+  kind: SpanKind;
   /** Of the chosen opening. */
   own: boolean;
   edit: { what: string; label: string; choices: () => readonly FigureChoice[] } | null;
@@ -58,7 +60,7 @@ export const Strings = memo(function Strings(props: StringsProps) {
       ))}
       {chosen && upright.length > 0 && <Upright spans={upright} x={right} view={view} units={units} onEdit={onEdit} />}
       <Upright
-        spans={[{ from: 0, to: height, own: false, edit }]}
+        spans={[{ from: 0, to: height, kind: 'pier', own: false, edit }]}
         x={right + (upright.length > 0 ? 48 : 0)}
         view={view}
         units={units}
@@ -76,6 +78,7 @@ function throughRow(props: StringsProps): Line[] {
   const spans = stringAlong(row, length).map((measure): Span => ({
     from: measure.from,
     to: measure.to,
+    kind: measure.kind,
     own: isOwn(measure, chosen),
     edit: rowEdit(measure, row, props),
   }));
@@ -129,12 +132,29 @@ function overall({ element, face, length }: StringsProps): Line {
 function laidOut(lines: readonly Line[], { view, height, units }: StringsProps): (Line & { y: number })[] {
   let y = Math.max(yOf(view, 0), yOf(view, height)) + 6;
   return lines.map((line) => {
-    const gaps = line.spans.map((span) => (span.to - span.from) * view.scale);
-    const texts = line.spans.map((span) => formatLength(span.to - span.from, units));
+    const shown = shownOf(line.spans, view, units);
+    const gaps = shown.map(({ from, to }) => (to - from) * view.scale);
+    const texts = shown.map(({ text }) => text);
     const at = y + headroom(gaps, texts);
     y = at + footroom(gaps, texts);
     return { ...line, y: at };
   });
+}
+
+/** What has a figure on a string: a span of it, or several that have no room for one each. */
+interface Shown extends Span {
+  text: string;
+  /** Which of the string's spans it is; none where it is several. */
+  i: number | null;
+}
+
+function shownOf(spans: readonly Span[], view: Viewport, units: Units): Shown[] {
+  const measured = spans.map((span) => ({ ...span, size: span.to - span.from }));
+  return stretchesOf(measured, view.scale, (metres) => formatLength(metres, units)).map(({ first, last, text }) =>
+    first === last
+      ? { ...spans[first]!, text, i: first }
+      : { ...spans[first]!, to: spans[last]!.to, edit: null, text, i: null },
+  );
 }
 
 /** The string up through the chosen opening. */
@@ -147,10 +167,12 @@ function uprightSpans({ document, chosen, length, height }: StringsProps): Span[
     choices: () => levelChoices(document, chosen, what, value),
   });
   return [
-    { from: 0, to: chosen.t, own: true, edit: level('sill', 'Base to sill', chosen.t) },
-    { from: chosen.t, to: head, own: true, edit: sizeEdit(document, chosen, 'height') },
-    { from: head, to: height, own: true, edit: level('head', 'Head to top', height - head) },
-  ].filter((span) => Math.abs(span.to - span.from) > 1e-6);
+    { from: 0, to: chosen.t, edit: level('sill', 'Base to sill', chosen.t) },
+    { from: chosen.t, to: head, edit: sizeEdit(document, chosen, 'height') },
+    { from: head, to: height, edit: level('head', 'Head to top', height - head) },
+  ]
+    .map((span): Span => ({ ...span, kind: 'pier', own: true }))
+    .filter((span) => Math.abs(span.to - span.from) > 1e-6);
 }
 
 /** Where upright strings stand: clear of an opening that hangs over the end, as long as the sheet has room. */
@@ -167,7 +189,7 @@ function isOwn(measure: Measure, chosen: Box | null): boolean {
 
 function between(stops: readonly number[]): Span[] {
   const sorted = [...stops].sort((a, b) => a - b);
-  return sorted.slice(1).map((to, i) => ({ from: sorted[i]!, to, own: false, edit: null }));
+  return sorted.slice(1).map((to, i) => ({ from: sorted[i]!, to, kind: 'bay', own: false, edit: null }));
 }
 
 interface LineProps {
@@ -181,35 +203,45 @@ function Level({ spans, y, about, view, units, onEdit }: LineProps & { y: number
   const start = useStart(spans, onEdit);
   if (spans.length === 0) return null;
   const xs = [spans[0]!.from, ...spans.map((span) => span.to)].map((s) => xOf(view, s));
-  const texts = spans.map((span) => formatLength(span.to - span.from, units));
+  const shown = shownOf(spans, view, units);
   const figures = layFigures(
-    spans.map((span) => (span.to - span.from) * view.scale),
-    texts,
+    shown.map(({ from, to }) => (to - from) * view.scale),
+    shown.map(({ text }) => text),
   );
   return (
     <g className="string">
       <line x1={xs[0]! - 5} x2={xs.at(-1)! + 5} y1={y} y2={y} />
-      <path className="tick" d={ticks(xs.map((x) => [x, y]))} />
+      <path className="tick" d={ticks(apart(xs).map((x) => [x, y]))} />
       <text className="about" x={xs[0]! - 14} y={y + 4}>
         {about}
       </text>
-      {spans.map(({ own, edit }, i) => (
+      {shown.map(({ i, from, to, text, own, edit }, k) => (
         <Figure
-          key={i}
-          i={i}
-          text={texts[i]!}
+          key={i ?? `from ${k}`}
+          i={i ?? -1}
+          text={text}
           own={own}
           what={edit?.what}
           label={edit?.label}
-          x={(xs[i]! + xs[i + 1]!) / 2}
+          x={(xOf(view, from) + xOf(view, to)) / 2}
           y={y}
-          manner={figures[i]!.manner}
-          step={figures[i]!.step}
+          manner={figures[k]!.manner}
+          step={figures[k]!.step}
           start={start}
         />
       ))}
     </g>
   );
+}
+
+/** How near to each other strokes can stand and still be told apart, pixels. */
+const nearest = 3;
+
+/** Places but for those that are too near to the one before; the last one always. */
+function apart(xs: readonly number[]): number[] {
+  const kept: number[] = [];
+  for (const [i, x] of xs.entries()) if (i === 0 || i === xs.length - 1 || x - kept.at(-1)! >= nearest) kept.push(x);
+  return kept;
 }
 
 function Upright({ spans, x, view, units, onEdit }: LineProps & { x: number }) {
@@ -261,7 +293,7 @@ function useStart(spans: readonly Span[], onEdit: LineProps['onEdit']): FigurePr
 }
 
 interface FigureProps {
-  /** Which of its string's. */
+  /** Which of its string's; less than none where it tells of several. */
   i: number;
   text: string;
   own: boolean;
@@ -280,7 +312,14 @@ interface FigureProps {
 const Figure = memo(function Figure({ i, text, own, what, label, x, y, manner, step, start }: FigureProps) {
   const level = manner === 'beside' || manner === 'along' ? y : y - 6;
   const lines = <FigureText text={text} x={x} y={y} manner={manner} step={step} />;
-  if (!what) return <g className={`measure${own ? ' own' : ''}`}>{lines}</g>;
+  if (text === '') return null;
+  if (!what)
+    return (
+      <g className={`measure${own ? ' own' : ''}`}>
+        {i < 0 && <title>Zoom in: each has a figure of its own there</title>}
+        {lines}
+      </g>
+    );
   return (
     <g
       className={`measure editable${own ? ' own' : ''}`}
