@@ -1,8 +1,9 @@
 /** The register's list, and where points in plan come into line. */
 import { describe, expect, it } from '@jest/globals';
-import { granary } from '@yard-arch/demo';
+import { cutModel } from '@yard-arch/core';
+import { facade, granary } from '@yard-arch/demo';
 import { applyChangeSet, type ProjectDocument, type Wall } from '@yard-arch/document';
-import { groupsOf, setGroup, setLocked, wallsOf } from '@yard-arch/edit';
+import { groupsOf, moveAll, setGroup, setLocked, wallsOf } from '@yard-arch/edit';
 import fc from 'fast-check';
 import { countsOf, listed, type Asked } from '../src/register/listing.ts';
 import { snapInPlan } from '../src/plan/snap-plan.ts';
@@ -40,6 +41,18 @@ describe('the register', () => {
     };
     expect(names(short, 'all', 'faults', '')[0]).toEqual(['', 'Courtyard wall']);
     expect(names(document, 'all', 'hidden', '', new Set(['drum']))[0]).toEqual(['', 'Stair drum']);
+  });
+
+  it('counts very many, each once', () => {
+    const many = facade(500);
+    const far = applyChangeSet(many, moveAll(many, Object.values(many.openings), { ds: 100, dt: 0 })).document;
+    const { statuses } = cutModel(far);
+    const { open, failed, misfit } = countsOf(far, statuses).get('facade')!;
+    expect(open + failed).toBe(500);
+    expect(failed).toBe([...statuses.values()].filter(({ state }) => state === 'not cut').length);
+    // Cut at the end of the wall, not beyond it.
+    expect(misfit).toBe([...statuses.values()].filter(({ state }) => state === 'notched').length);
+    expect(Math.min(open, failed, misfit)).toBeGreaterThan(0);
   });
 
   it('lays out groups and floors, and locks', () => {

@@ -7,15 +7,15 @@ import { chooseOpening } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { commit } from '../state/store.ts';
 
-/** The most that are listed unasked. */
-const most = 6;
+/** How many are listed unasked, and how many more each time they are asked for: what would mend each has to be found. */
+const [unasked, more] = [6, 60];
 
 const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 export function FindingList({ document, element }: { document: ProjectDocument; element: Element }) {
   const statuses = useEditor((state) => state.statuses);
   const fault = useEditor((state) => state.drawn.get(element.id)?.fault);
-  const [whole, setWhole] = useState(false);
+  const [most, setMost] = useState(unasked);
   const faults = useMemo(
     () => findingsOn(document, element, { statuses, faultOf: () => fault }).filter(isFault),
     [document, element, statuses, fault],
@@ -40,12 +40,12 @@ export function FindingList({ document, element }: { document: ProjectDocument; 
             <SlideAll document={document} element={element} />
           </h3>
           <ul>
-            {ofOpenings.slice(0, whole ? undefined : most).map((finding, i) => (
+            {ofOpenings.slice(0, most).map((finding, i) => (
               <Found key={`${finding.subject.id} ${i}`} document={document} finding={finding} />
             ))}
           </ul>
-          {ofOpenings.length > most && !whole && (
-            <button className="link" onClick={() => setWhole(true)}>
+          {ofOpenings.length > most && (
+            <button className="link" onClick={() => setMost(most + more)}>
               and {ofOpenings.length - most} more
             </button>
           )}

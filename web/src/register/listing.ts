@@ -25,7 +25,11 @@ export function countsOf(document: ProjectDocument, statuses: ReadonlyMap<string
       else count.open += 1;
     }
     const element = document.elements[id];
-    if (element) count.misfit = misfitsOn(document, element).length;
+    // One that is not cut is counted as that.
+    if (element)
+      count.misfit = misfitsOn(document, element).filter(
+        ({ opening }) => statuses.get(opening.id)?.state !== 'not cut',
+      ).length;
     counts.set(id, count);
   }
   return counts;
