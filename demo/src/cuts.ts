@@ -119,7 +119,14 @@ const one = (
 
 /** The samples, in the order in which they are told of. */
 export function everyCut(): Sample[] {
-  return [...kindsOfCut(), ...sectionsOfReveals(), ...formsOfWalls(), ...atEdgesAndTogether()];
+  return [
+    ...kindsOfCut(),
+    ...sectionsOfReveals(),
+    ...formsOfWalls(),
+    ...atEdgesAndTogether(),
+    ...throughOthers(),
+    ...ofSpecialShapes(),
+  ];
 }
 
 /** What is cut away, added or kept. */
@@ -267,6 +274,12 @@ function atEdgesAndTogether(): Sample[] {
       ],
       [place('a', 'p', { s: 0, t: 0.3 }), place('b', 'q', { s: 0, t: 0.55 })],
     ),
+  ];
+}
+
+/** Through more than one wall, or aslant through one. */
+function throughOthers(): Sample[] {
+  return [
     sample(
       'Through a lining in front',
       [
@@ -305,6 +318,12 @@ function atEdgesAndTogether(): Sample[] {
       [pattern('p', 'rectangle', { width: 1, height: 1.3 })],
       [place('a', 'p', { s: 1, t: 0.6 }), place('b', 'p', { s: 0.2, t: 0.6 }, { element: 'other' })],
     ),
+  ];
+}
+
+/** Slabs, and profiles that are drawn or written. */
+function ofSpecialShapes(): Sample[] {
+  return [
     sample(
       'Slab with a stair opening',
       [

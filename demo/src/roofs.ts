@@ -83,6 +83,116 @@ const oblong: Corner[] = [
   [9, 6],
   [0, 6],
 ];
+const square: Corner[] = oblong.map(([x, y]): Corner => [Math.min(x, 6), y]);
+const lShaped: Corner[] = [
+  [0, 0],
+  [9, 0],
+  [9, 4],
+  [4, 4],
+  [4, 8],
+  [0, 8],
+];
+const tShaped: Corner[] = [
+  [0, 0],
+  [9, 0],
+  [9, 4],
+  [6.5, 4],
+  [6.5, 8],
+  [2.5, 8],
+  [2.5, 4],
+  [0, 4],
+];
+const uShaped: Corner[] = [
+  [0, 0],
+  [10, 0],
+  [10, 8],
+  [7, 8],
+  [7, 3.4],
+  [3, 3.4],
+  [3, 8],
+  [0, 8],
+];
+const octagon: Corner[] = Array.from({ length: 8 }, (_, i): Corner => {
+  const angle = ((i - 0.5) * Math.PI) / 4;
+  return [3.2 + 3.2 * Math.cos(angle), 3.2 + 3.2 * Math.sin(angle)];
+});
+
+/** A rectangle between two corners. */
+const between = ([left, front]: Corner, [right, back]: Corner): Corner[] => [
+  [left, front],
+  [right, front],
+  [right, back],
+  [left, back],
+];
+
+/** Eaves all round. */
+const plain = (corners: readonly Corner[], pitch = 40): RoofEdge[] =>
+  likeEdges(
+    corners.map(([x, y]) => ({ x, y })),
+    { pitch, over: 0.35 },
+  );
+
+/** The edges of a roof of a form that the trade has a name for. */
+const form = (as: RoofFormName, corners: readonly Corner[] = oblong): RoofEdge[] =>
+  formed(
+    {
+      ...kinds.roof.fresh({ id: 'x', name: as, start: { x: 0, y: 0, z: 0 }, turn: 0 }, 'slate'),
+      edges: plain(corners),
+    },
+    as,
+  ).edges;
+
+const boxedIn = 'Eaves boxed in, verge trim';
+
+/** Roofs by their edges, in the order in which they stand. */
+const everyForm = (): [name: string, edges: RoofEdge[]][] => [
+  ['Hipped', form('hipped')],
+  ['Gabled', form('gabled')],
+  ['Half-hipped', form('half-hipped')],
+  ['Lean-to', form('lean-to')],
+  ['Mansard', form('mansard')],
+  ['Bell-cast', form('bell-cast')],
+  ['Flat with a fall', form('flat')],
+  ['Pyramid', form('hipped', square)],
+  ['L-shaped', form('hipped', lShaped)],
+  ['T-shaped, gabled', form('gabled', tShaped)],
+  ['U-shaped', form('hipped', uShaped)],
+  ['Butterfly', form('butterfly')],
+  ['Unlike pitches', plain(oblong).map((edge, i) => ({ ...edge, pitch: 28 + 9 * i }) as RoofEdge)],
+  ['Lifted at one end', plain(oblong).map((edge, i) => ({ ...edge, ...(i === 1 ? { lift: 0.9 } : {}) }) as RoofEdge)],
+  ['Octagonal turret', plain(octagon, 58)],
+  [
+    'Cone',
+    [
+      { ...eaves('near', [0, 3], 55, 0.3), bulge: 1 },
+      { ...eaves('far', [6, 3], 55, 0.3), bulge: 1 },
+    ],
+  ],
+  [boxedIn, form('gabled')],
+];
+
+function roofOfEveryForm(name: string, edges: RoofEdge[], i: number): Roof {
+  const isBoxed = name === boxedIn;
+  return {
+    ...roof(`roof-${i + 1}`, name, [(i % 6) * 13, -Math.floor(i / 6) * 12, 3], edges),
+    ...(isBoxed ? { ends: 'level' as const } : {}),
+    trims: {
+      ...(isBoxed ? { verge: { width: 0.2, thickness: 0.025, material: 'boarding' } } : {}),
+      fascia: { height: 0.2, thickness: 0.025, material: 'boarding' },
+      barge: { height: 0.26, thickness: 0.03, material: 'boarding' },
+      cap: { width: 0.14, thickness: 0.02, material: 'slate' },
+    },
+  };
+}
+
+/** One with a courtyard in its midst. */
+function roundCourtyard(): Roof {
+  const courtyard = plain(between([5.5, 5], [14.5, 10]), 35);
+  return {
+    ...roof('roof-court', 'Round a courtyard', [0, -46, 3], plain(between([0, 0], [20, 15]), 35)),
+    courts: [courtyard.map((edge, i) => ({ ...edge, id: `c${i + 1}` }))],
+  };
+}
 
 /** A roof of every form, side by side. */
 export function everyRoof(): ProjectDocument {
@@ -94,123 +204,7 @@ export function everyRoof(): ProjectDocument {
     ['plaster', 'Lime plaster', '#e6dfcf', 'plaster'],
   ] as const)
     document.materials[id] = { id, name, colour, roughness: 0.85, ...(texture ? { texture } : {}) };
-  const all: [string, RoofEdge[]][] = [];
-  const plain = (corners: readonly Corner[], pitch = 40): RoofEdge[] =>
-    likeEdges(
-      corners.map(([x, y]) => ({ x, y })),
-      { pitch, over: 0.35 },
-    );
-  const form = (name: string, as: RoofFormName, corners: readonly Corner[] = oblong): void =>
-    void all.push([
-      name,
-      formed(
-        {
-          ...kinds.roof.fresh({ id: 'x', name, start: { x: 0, y: 0, z: 0 }, turn: 0 }, 'slate'),
-          edges: plain(corners),
-        },
-        as,
-      ).edges,
-    ]);
-  form('Hipped', 'hipped');
-  form('Gabled', 'gabled');
-  form('Half-hipped', 'half-hipped');
-  form('Lean-to', 'lean-to');
-  form('Mansard', 'mansard');
-  form('Bell-cast', 'bell-cast');
-  form('Flat with a fall', 'flat');
-  form(
-    'Pyramid',
-    'hipped',
-    oblong.map(([x, y]): Corner => [Math.min(x, 6), y]),
-  );
-  form('L-shaped', 'hipped', [
-    [0, 0],
-    [9, 0],
-    [9, 4],
-    [4, 4],
-    [4, 8],
-    [0, 8],
-  ]);
-  form('T-shaped, gabled', 'gabled', [
-    [0, 0],
-    [9, 0],
-    [9, 4],
-    [6.5, 4],
-    [6.5, 8],
-    [2.5, 8],
-    [2.5, 4],
-    [0, 4],
-  ]);
-  form('U-shaped', 'hipped', [
-    [0, 0],
-    [10, 0],
-    [10, 8],
-    [7, 8],
-    [7, 3.4],
-    [3, 3.4],
-    [3, 8],
-    [0, 8],
-  ]);
-  form('Butterfly', 'butterfly');
-  all.push(['Unlike pitches', plain(oblong).map((edge, i) => ({ ...edge, pitch: 28 + 9 * i }) as RoofEdge)]);
-  all.push([
-    'Lifted at one end',
-    plain(oblong).map((edge, i) => ({ ...edge, ...(i === 1 ? { lift: 0.9 } : {}) }) as RoofEdge),
-  ]);
-  const octagon = Array.from({ length: 8 }, (_, i): Corner => {
-    const angle = ((i - 0.5) * Math.PI) / 4;
-    return [3.2 + 3.2 * Math.cos(angle), 3.2 + 3.2 * Math.sin(angle)];
-  });
-  all.push(['Octagonal turret', plain(octagon, 58)]);
-  all.push([
-    'Cone',
-    [
-      { ...eaves('near', [0, 3], 55, 0.3), bulge: 1 },
-      { ...eaves('far', [6, 3], 55, 0.3), bulge: 1 },
-    ],
-  ]);
-  form('Eaves boxed in, verge trim', 'gabled');
-  all.forEach(([name, edges], i) => {
-    const id = `roof-${i + 1}`;
-    const boxed = name.startsWith('Eaves boxed in');
-    document.elements[id] = {
-      ...roof(id, name, [(i % 6) * 13, -Math.floor(i / 6) * 12, 3], edges),
-      ...(boxed ? { ends: 'level' as const } : {}),
-      trims: {
-        ...(boxed ? { verge: { width: 0.2, thickness: 0.025, material: 'boarding' } } : {}),
-        fascia: { height: 0.2, thickness: 0.025, material: 'boarding' },
-        barge: { height: 0.26, thickness: 0.03, material: 'boarding' },
-        cap: { width: 0.14, thickness: 0.02, material: 'slate' },
-      },
-    };
-  });
-  const id = 'roof-court';
-  document.elements[id] = {
-    ...roof(
-      id,
-      'Round a courtyard',
-      [0, -46, 3],
-      plain(
-        [
-          [0, 0],
-          [20, 0],
-          [20, 15],
-          [0, 15],
-        ],
-        35,
-      ),
-    ),
-    courts: [
-      plain(
-        [
-          [5.5, 5],
-          [14.5, 5],
-          [14.5, 10],
-          [5.5, 10],
-        ],
-        35,
-      ).map((edge, i) => ({ ...edge, id: `c${i + 1}` })),
-    ],
-  };
+  const all = [...everyForm().map(([name, edges], i) => roofOfEveryForm(name, edges, i)), roundCourtyard()];
+  for (const one of all) document.elements[one.id] = one;
   return document;
 }
