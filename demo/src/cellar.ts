@@ -7,53 +7,46 @@ const vaulted = 0.45;
 /** Makes the cellar's document. */
 export function cellar(): ProjectDocument {
   const document = emptyDocument('Fennel Quay Cellar');
-  const material = (
-    id: string,
-    name: string,
-    colour: string,
-    texture: 'ashlar' | 'stretcher bond' | 'plaster',
-  ): void => {
+  const material = (id: string, name: string, colour: string, texture: 'ashlar' | 'stretcher bond'): void => {
     document.materials[id] = { id, name, colour, roughness: 0.9, texture };
   };
   material('brick', 'Cellar brick', '#a9694d', 'stretcher bond');
   material('stone', 'Quay limestone', '#cfc6b2', 'ashlar');
-  const layers = [{ thickness: vaulted, material: 'brick' }];
-  document.elements.barrel = {
+  build(document);
+  addPatterns(document);
+  placeAll(document);
+  return document;
+}
+
+/** The barrel, and the walls on which it stands. */
+function build({ elements }: ProjectDocument): void {
+  elements.barrel = {
     ...kinds.vault.fresh({ id: 'barrel', name: 'Barrel', start: { x: 0, y: 0, z: 1.2 }, turn: 0 }, 'brick'),
     span,
     rise,
     length,
-    layers,
+    layers: [{ thickness: vaulted, material: 'brick' }],
     // Its courses run along it.
     texture: { outer: { turn: 90 }, inner: { turn: 90 } },
   };
-  const wall = (
-    id: string,
-    name: string,
-    { x, y, turn }: { x: number; y: number; turn: number },
-    over: Partial<Wall>,
-  ): void => {
-    document.elements[id] = {
+  const wall = (id: string, name: string, at: { x: number; y: number; turn: number }, over: Partial<Wall>): void => {
+    const { x, y, turn } = at;
+    elements[id] = {
       ...kinds.wall.fresh({ id, name, start: { x, y, z: 0 }, turn }, 'stone'),
       layers: [{ thickness: vaulted, material: 'stone' }],
       ...over,
     };
   };
-  // The barrel stands on walls whose outer faces are flush with its back.
+  // Their outer faces are flush with its back.
   wall('west', 'West springing wall', { x: 0 - vaulted, y: length, turn: -90 }, { length, height: 1.2 });
   wall('east', 'East springing wall', { x: span + vaulted, y: 0, turn: 90 }, { length, height: 1.2 });
-  wall(
-    'front',
-    'Stair end',
-    { x: 0 - vaulted, y: 0 - vaulted, turn: 0 },
-    {
-      length: span + 2 * vaulted,
-      height: 1.2 + rise + vaulted,
-    },
-  );
+  const across = { length: span + 2 * vaulted, height: 1.2 + rise + vaulted };
+  wall('front', 'Stair end', { x: 0 - vaulted, y: 0 - vaulted, turn: 0 }, across);
+}
 
+function addPatterns({ patterns }: ProjectDocument): void {
   const pattern = (id: string, name: string, over: Partial<Pattern> & Pick<Pattern, 'profile' | 'sizes'>): void => {
-    document.patterns[id] = { id, name, reveal: { material: 'stone' }, ...over };
+    patterns[id] = { id, name, reveal: { material: 'stone' }, ...over };
   };
   const size = (dimensions: Record<string, number>): Pattern['sizes'] => ({ a: { id: 'a', name: '', dimensions } });
   pattern('shaft', 'Light shaft', {
@@ -71,7 +64,9 @@ export function cellar(): ProjectDocument {
     sizes: size({ span: 0.4, height: 0.6 }),
     cut: { kind: 'niche', depth: 0.2 },
   });
+}
 
+function placeAll({ openings }: ProjectDocument): void {
   let number = 0;
   const place = (
     element: string,
@@ -80,7 +75,7 @@ export function cellar(): ProjectDocument {
     over: Partial<Opening> = {},
   ): void => {
     const id = `o${++number}`;
-    document.openings[id] = {
+    openings[id] = {
       id,
       mark: `C-${String(number).padStart(2, '0')}`,
       element,
@@ -97,5 +92,4 @@ export function cellar(): ProjectDocument {
   place('front', 'door', { along: { from: 'middle', distance: 0 }, up: 0 });
   for (const along of [1.8, 5.5, 9.2])
     place('east', 'lamp', { along: { from: 'start', distance: along }, up: 0.5 }, { face: 'inner' });
-  return document;
 }

@@ -56,6 +56,12 @@ const own = { material: null };
 
 /** Those that stand in its walls. */
 export function wallPatterns(set: Setting): void {
+  windows(set);
+  doors(set);
+  smallLights(set);
+}
+
+function windows(set: Setting): void {
   set.pattern(
     'light',
     'Loft light',
@@ -82,6 +88,9 @@ export function wallPatterns(set: Setting): void {
       },
     },
   );
+}
+
+function doors(set: Setting): void {
   set.pattern(
     'cart',
     'Cart arch',
@@ -128,6 +137,9 @@ export function wallPatterns(set: Setting): void {
       },
     },
   );
+}
+
+function smallLights(set: Setting): void {
   set.pattern(
     'oculus',
     'Oculus',
