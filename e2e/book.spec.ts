@@ -129,6 +129,25 @@ test('patterns go by the shelf to another project, and are updated from it with 
   await expect.poll(async () => Object.values((await chapel()).patterns)[0]!.infill!.gap).toBeCloseTo(0.009, 9);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => Object.values((await chapel()).patterns)[0]!.infill!.gap).toBeCloseTo(0.005, 9);
+
+  // What the server can no longer read is told, where it is tied and where it would be taken in; it is not said to be gone.
+  await page.route('**/api/shelf', async (route) => {
+    const items = (await (await route.fetch()).json()) as object[];
+    await route.fulfill({ json: items.map((item) => ({ ...item, file: null, why: 'A newer program made it.' })) });
+  });
+  await page.reload();
+  await expect(page.getByLabel('Shelf', { exact: true })).toContainText(
+    'What is on the shelf cannot be read: A newer program made it. This project keeps its own.',
+    { timeout: 30_000 },
+  );
+  await page.getByRole('button', { name: 'Take one in' }).click();
+  await page.getByRole('tab', { name: 'The shelf' }).click();
+  await expect(page.getByLabel('Patterns on the shelf')).toContainText(
+    'Granary arch cannot be read: A newer program made it.',
+  );
+  await page.getByRole('button', { name: 'Take Granary arch off the shelf' }).click();
+  await expect(page.getByText('Nothing is on the shelf yet.')).toBeVisible();
+  await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'cut the tie' }).click();
   await expect.poll(async () => Object.values((await chapel()).patterns)[0]!.shelf).toBeUndefined();
 });

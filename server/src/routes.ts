@@ -95,6 +95,9 @@ const shelfItem = z
     }),
   })
   .openapi('ShelfItem');
+const unreadItem = shelfItem
+  .extend({ file: z.null(), why: z.string().openapi({ description: 'Why it cannot be read' }) })
+  .openapi('UnreadShelfItem');
 const onShelf = z.object({ item: z.uuid('must be an item’s id').openapi({ param: { name: 'item', in: 'path' } }) });
 const versionSchema = z
   .object({ id: z.uuid(), revision: z.number().int(), name: z.string(), automatic: z.boolean(), at: z.iso.datetime() })
@@ -371,7 +374,9 @@ export const routes = {
   shelf: createRoute({
     method: 'get',
     path: '/shelf',
-    responses: { 200: json(z.array(shelfItem), 'Patterns that are kept for all projects, by name') },
+    responses: {
+      200: json(z.array(z.union([shelfItem, unreadItem])), 'Patterns that are kept for all projects, by name'),
+    },
   }),
   putOnShelf: createRoute({
     method: 'post',

@@ -15,6 +15,9 @@ export interface ShelfItem {
   file: PatternFile;
 }
 
+/** One that is there but can not be read, as where a newer program put it there; and why. */
+export type UnreadItem = Omit<ShelfItem, 'file'> & { file: null; why: string };
+
 /** The most that a shelf holds, and the most characters that one pattern takes there. */
 const [mostItems, mostText] = [500, 400_000];
 
@@ -32,14 +35,15 @@ export class Shelf {
     return this.database.em.fork();
   }
 
-  /** All of it, by name. What can no longer be read is left out. */
-  async list(): Promise<ShelfItem[]> {
+  /** All of it, by name. */
+  async list(): Promise<(ShelfItem | UnreadItem)[]> {
     const rows = await this.em.find(ShelfEntity, {}, { orderBy: { name: 'asc', id: 'asc' }, limit: mostItems });
-    return rows.flatMap(({ id, revision, name, at, file }) => {
+    return rows.map(({ id, revision, name, at, file }) => {
+      const item = { id, revision, name, at: at.toISOString() };
       try {
-        return [{ id, revision, name, at: at.toISOString(), file: readPatternFile(JSON.parse(file)) }];
-      } catch {
-        return [];
+        return { ...item, file: readPatternFile(JSON.parse(file)) };
+      } catch (error) {
+        return { ...item, file: null, why: (error as Error).message };
       }
     });
   }

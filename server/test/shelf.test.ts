@@ -41,6 +41,22 @@ describe('the shelf', () => {
     expect((await call('PUT', `/shelf/${put.body.id}`, fileFor(arch))).status).toBe(404);
   });
 
+  it('tells of what it cannot read, and lets that go too', async () => {
+    const { body } = await call<Item>('POST', '/shelf', fileFor(arch));
+    await harness.services.database.em
+      .fork()
+      .execute(`update "shelf" set "file" = ? where "id" = ?`, [
+        JSON.stringify({ ...fileFor(arch), version: 99 }),
+        body.id,
+      ]);
+    const list = (await call<(Item & { why?: string })[]>('GET', '/shelf')).body;
+    expect(list).toMatchObject([
+      { id: body.id, name: 'Granary arch', file: null, why: expect.stringMatching(/newer/) },
+    ]);
+    expect((await call('DELETE', `/shelf/${body.id}`)).status).toBe(204);
+    expect((await call('GET', '/shelf')).body).toEqual([]);
+  });
+
   it('takes every shipped pattern, and gives it back the same', async () => {
     for (const pattern of shipped) {
       const put = await call<Item>('POST', '/shelf', fileFor(pattern));

@@ -13,7 +13,8 @@ export function ShelfTie({ document, pattern }: { document: ProjectDocument; pat
     if (commit(tie(pattern, kept))) notify(`${pattern.name} is on the shelf for all projects`);
   });
   const { shelf } = pattern;
-  const item = shelf && data?.find(({ id }) => id === shelf.item);
+  const item = shelf && data?.kept.find(({ id }) => id === shelf.item);
+  const unread = shelf && data?.unread.find(({ id }) => id === shelf.item);
   const behind = item && shelf && item.revision > shelf.revision;
   const different = item ? shelfDifference(document, pattern, item) : [];
   const file = () => fileOf(document, pattern);
@@ -34,7 +35,13 @@ export function ShelfTie({ document, pattern }: { document: ProjectDocument; pat
           <button onClick={() => commit(followShelf(document, pattern, item))}>update from the shelf</button>
         </div>
       )}
-      {shelf && data && !item && <p className="behind">It is no longer on the shelf; this project keeps it.</p>}
+      {shelf && data && !item && (
+        <p className="behind">
+          {unread
+            ? `What is on the shelf cannot be read: ${unread.why} This project keeps its own.`
+            : 'It is no longer on the shelf; this project keeps it.'}
+        </p>
+      )}
       <div className="buttons">
         {!item && (
           <button disabled={put.isPending} onClick={() => put.mutate({ file: file() })}>

@@ -10,6 +10,7 @@ import { choose } from '../state/choice.ts';
 import { commit } from '../state/store.ts';
 import { keepFiles } from './mesh-files.ts';
 import { matches } from '../patterns/matches.ts';
+import type { KeptPattern } from '../state/api.ts';
 import { useShelf, useTakeFromShelf } from './use-shelf.ts';
 
 interface TakeInProps {
@@ -127,7 +128,18 @@ function OnShelf({ document, text, onTake }: OnShelfProps) {
   const remove = useTakeFromShelf();
   if (isPending) return <p>Looking at the shelf…</p>;
   if (error) return <p role="alert">{error.message}</p>;
-  const found = data.filter(({ file }) => matches(file.pattern, text));
+  const { kept, unread } = data;
+  const found = kept.filter(({ file }) => matches(file.pattern, text));
+  const takeOff = ({ id, name }: Pick<KeptPattern, 'id' | 'name'>) => (
+    <button
+      className="off"
+      aria-label={`Take ${name} off the shelf`}
+      title="Take it off the shelf; projects keep what they took"
+      onClick={() => remove.mutate(id, { onSuccess: () => notify(`${name} is no longer on the shelf`) })}
+    >
+      <Trash2 size={13} />
+    </button>
+  );
   return (
     <div className="grid" aria-label="Patterns on the shelf">
       {found.map((item) => (
@@ -136,21 +148,20 @@ function OnShelf({ document, text, onTake }: OnShelfProps) {
             <Picture pattern={item.file.pattern} materials={item.file.materials} />
             <span>{item.name}</span>
           </button>
-          <button
-            className="off"
-            aria-label={`Take ${item.name} off the shelf`}
-            title="Take it off the shelf; projects keep what they took"
-            onClick={() =>
-              remove.mutate(item.id, { onSuccess: () => notify(`${item.name} is no longer on the shelf`) })
-            }
-          >
-            <Trash2 size={13} />
-          </button>
+          {takeOff(item)}
         </div>
       ))}
-      {found.length === 0 && (
+      {unread.map((item) => (
+        <div key={item.id} className="item unread">
+          <p>
+            <b>{item.name}</b> cannot be read: {item.why}
+          </p>
+          {takeOff(item)}
+        </div>
+      ))}
+      {found.length + unread.length === 0 && (
         <p>
-          {data.length === 0
+          {kept.length + unread.length === 0
             ? 'Nothing is on the shelf yet. A pattern is put there from its particulars, for all projects.'
             : 'None of that name.'}
         </p>

@@ -17,6 +17,12 @@ export interface KeptPattern extends ShelfItem {
   at: string;
 }
 
+/** One that is on the shelf but that this program cannot read. */
+export interface UnreadPattern extends Omit<KeptPattern, 'file'> {
+  file: null;
+  why: string;
+}
+
 /** A state of a project, as the server tells of it. */
 export interface ReadState {
   revision: number;
@@ -144,7 +150,7 @@ export const api = {
     told<Awaited<ReturnType<SavingServer['append']>>>(posted(`/api/projects/${id}/changes`, edit)),
   begin: (id: string, kind: WrittenFormat | 'report') =>
     told<{ id: string }>(client.projects[':id'].jobs.$post({ ...of(id), json: { kind } })),
-  shelf: () => told<KeptPattern[]>(client.shelf.$get() as Promise<Response>),
+  shelf: () => told<(KeptPattern | UnreadPattern)[]>(client.shelf.$get() as Promise<Response>),
   putOnShelf: (file: PatternFile) => told<KeptPattern>(posted('/api/shelf', file)),
   replaceOnShelf: (item: string, file: PatternFile) =>
     told<KeptPattern>(
