@@ -1,7 +1,7 @@
 /** Change sets: the one way in which a document is edited, each with its inverse. */
 import { unwieldy } from './unwieldy.ts';
 import { z } from 'zod';
-import { FaultList, faultsOf, mostFaults, referenceFaults, referencesOf } from './faults.ts';
+import { FaultList, faultsOf, mostFaults, referenceFaults } from './faults.ts';
 import { line } from './figures.ts';
 import { Draft, row, type Settings } from './reading.ts';
 import { Refused, type Fault } from './refused.ts';
@@ -175,23 +175,34 @@ export function sentence(faults: readonly Fault[], count = faults.length): strin
   return first.join('; ') + (more > 0 ? `; and ${more} more` : '') + '.';
 }
 
+/** Rows by their tables. */
+function idsIn(rows: Iterable<{ table: TableName; id: string }>): Map<string, Set<string>> {
+  const found = new Map<string, Set<string>>();
+  for (const { table, id } of rows) {
+    const known = found.get(table);
+    if (known) known.add(id);
+    else found.set(table, new Set([id]));
+  }
+  return found;
+}
+
 /** Faults of rows that lean on what was changed, and were not changed themselves. */
 function leaningFaults(
   document: ProjectDocument,
-  touched: ReadonlyMap<string, { table: TableName }>,
+  touched: ReadonlyMap<string, { table: TableName; id: string }>,
   rings: Rings,
 ): Fault[] {
-  const changed = new Set([...touched.values()].map(({ table }) => table));
+  const changed = idsIn(touched.values());
   const faults: Fault[] = [];
   for (const table of tableNames) {
-    const { leansOn = [] } = tables[table] as Table;
-    if (!leansOn.some((on) => changed.has(on as TableName))) continue;
+    const { leansOn = [], references } = tables[table] as Table;
+    const on = leansOn.filter((one) => changed.has(one));
+    if (on.length === 0) continue;
+    const own = changed.get(table);
     for (const value of Object.values(document[table] as Record<string, Row<TableName>>))
       if (
-        !touched.has(`${table}/${value.id}`) &&
-        referencesOf(table, value).some(
-          (named) => leansOn.includes(named.table) && touched.has(`${named.table}/${named.id}`),
-        )
+        !own?.has(value.id) &&
+        references(value).some(({ table: to, id }) => on.includes(to) && changed.get(to)!.has(id))
       )
         faults.push(...referenceFaults(document, table, value, rings));
   }
@@ -199,15 +210,13 @@ function leaningFaults(
 }
 
 function danglingAfter(document: ProjectDocument, removed: readonly { table: TableName; id: string }[]): Fault[] {
-  const gone = new Set(
-    removed.filter(({ table, id }) => !row(document, table, id)).map(({ table, id }) => `${table}/${id}`),
-  );
+  const gone = idsIn(removed.filter(({ table, id }) => !row(document, table, id)));
   if (gone.size === 0) return [];
   const faults: Fault[] = [];
   for (const table of tableNames)
     for (const value of Object.values(document[table] as Record<string, Row<TableName>>))
-      for (const reference of referencesOf(table, value))
-        if (gone.has(`${reference.table}/${reference.id}`))
-          faults.push({ path: reference.path, reason: `still names "${reference.id}", which would be removed` });
+      for (const { at, table: to, id } of (tables[table] as Table).references(value))
+        if (gone.get(to)?.has(id))
+          faults.push({ path: `${table}/${value.id}/${at}`, reason: `still names "${id}", which would be removed` });
   return faults;
 }

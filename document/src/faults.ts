@@ -33,23 +33,6 @@ export function faultsOf(error: z.ZodError, before: readonly PropertyKey[] = [])
   }));
 }
 
-/** A row that a row names, with the path at which it names it. */
-export interface NamedRow {
-  path: string;
-  table: TableName;
-  id: string;
-}
-
-/** Every row that a row names. */
-export function referencesOf<T extends TableName>(table: T, value: Row<T>): NamedRow[] {
-  const { references } = tables[table] as Table;
-  return references(value).map(({ at, table: to, id }) => ({
-    path: `${table}/${value.id}/${at}`,
-    table: to as TableName,
-    id,
-  }));
-}
-
 /** Faults of one row against the rest of the document: names that lead nowhere, or where they may not. */
 export function referenceFaults<T extends TableName>(
   document: ProjectDocument,
@@ -57,13 +40,16 @@ export function referenceFaults<T extends TableName>(
   value: Row<T>,
   rings: Rings = new Map(),
 ): Fault[] {
-  const lost = referencesOf(table, value)
-    .filter((named) => !row(document, named.table, named.id))
-    .map(({ path, table: to, id }): Fault => ({
-      path,
-      reason: `names the ${tables[to].singular} "${id}", which does not exist`,
-    }));
-  return [...lost, ...((tables[table] as Table).faults?.(document, value, rings) ?? [])];
+  const { references, faults } = tables[table] as Table;
+  const found: Fault[] = [];
+  for (const { at, table: to, id } of references(value))
+    if (!row(document, to as TableName, id))
+      found.push({
+        path: `${table}/${value.id}/${at}`,
+        reason: `names the ${tables[to as TableName].singular} "${id}", which does not exist`,
+      });
+  if (faults) found.push(...faults(document, value, rings));
+  return found;
 }
 
 /** Faults of every row against the rest: ids that differ from their keys, and names that lead nowhere. */

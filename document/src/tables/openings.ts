@@ -97,21 +97,22 @@ export const openingSchema = z.strictObject({
 export type Opening = z.infer<typeof openingSchema>;
 
 function references({ element, pattern, further, overrides, along, up }: Opening): Reference[] {
-  return [
-    ...refer('element', 'elements', element),
-    ...refer('pattern', 'patterns', pattern),
-    ...(further ?? []).flatMap((other, i) => refer(`further/${i}`, 'elements', other)),
-    ...Object.entries(overrides?.materials ?? {}).flatMap(([of, own]) =>
-      refer(`overrides/materials/${of}`, 'materials', own),
-    ),
-    ...(along.from === 'axis' ? refer('along/axis', 'axes', along.axis) : []),
-    ...(along.from === 'neighbour' ? refer('along/opening', 'openings', along.opening) : []),
-    ...(along.from === 'between'
-      ? [...refer('along/left', 'openings', along.left), ...refer('along/right', 'openings', along.right)]
-      : []),
-    ...(up.from === 'datum' ? refer('up/datum', 'datums', up.datum) : []),
-    ...(up.from === 'neighbour' ? refer('up/opening', 'openings', up.opening) : []),
+  // Asked of all openings at each edit: nothing is made here but what is told.
+  const found: Reference[] = [
+    { at: 'element', table: 'elements', id: element },
+    { at: 'pattern', table: 'patterns', id: pattern },
   ];
+  further?.forEach((other, i) => found.push({ at: `further/${i}`, table: 'elements', id: other }));
+  if (overrides?.materials)
+    for (const [of, own] of Object.entries(overrides.materials))
+      found.push(...refer(`overrides/materials/${of}`, 'materials', own));
+  if (along.from === 'axis') found.push({ at: 'along/axis', table: 'axes', id: along.axis });
+  else if (along.from === 'neighbour') found.push({ at: 'along/opening', table: 'openings', id: along.opening });
+  else if (along.from === 'between')
+    found.push(...refer('along/left', 'openings', along.left), ...refer('along/right', 'openings', along.right));
+  if (up.from === 'datum') found.push({ at: 'up/datum', table: 'datums', id: up.datum });
+  else if (up.from === 'neighbour') found.push({ at: 'up/opening', table: 'openings', id: up.opening });
+  return found;
 }
 
 /** What an opening is measured from must be on its own element, and its size one of its pattern's. */
