@@ -1,5 +1,6 @@
 /** What server processes on one database tell each other, by PostgreSQL's own LISTEN and NOTIFY: whoever is behind the balancer hears of it. */
 import createSubscriber, { type Subscriber } from 'pg-listen';
+import { patience } from './patience.ts';
 
 /** A new state of a project. */
 export interface NewState {
@@ -44,7 +45,7 @@ export class Announcer {
 
   constructor(url: string) {
     this.subscriber = createSubscriber(
-      { connectionString: url, connectionTimeoutMillis: 4000 },
+      { connectionString: url, ...patience },
       {
         retryInterval: 250,
         retryTimeout: Number.POSITIVE_INFINITY,

@@ -12,6 +12,7 @@ import {
   SnapshotEntity,
   VersionEntity,
 } from './entities.ts';
+import { patience } from './patience.ts';
 import { Migration001 } from './migrations/migration-001.ts';
 import { Migration002 } from './migrations/migration-002.ts';
 import { Migration003 } from './migrations/migration-003.ts';
@@ -51,7 +52,7 @@ export async function openDatabase(url: string): Promise<Database> {
       silent: true,
     },
     pool: { min: 0, max: 8, acquireTimeoutMillis: 5000 },
-    driverOptions: { connection: { connectionTimeoutMillis: 4000 } },
+    driverOptions: { connection: { ...patience } },
     discovery: { disableDynamicFileAccess: true },
   });
   try {
@@ -68,7 +69,7 @@ const migrationLock = 4_600_460;
 
 /** Does something that makes tables while no other process on the database does. */
 export async function alone(url: string, what: () => Promise<unknown>): Promise<void> {
-  const client = new Client({ connectionString: url, connectionTimeoutMillis: 4000 });
+  const client = new Client({ connectionString: url, ...patience });
   await client.connect();
   try {
     await client.query('select pg_advisory_lock($1)', [migrationLock]);

@@ -26,24 +26,36 @@ const listening = (url: string): string => `
   });
 `;
 
-it.each([
-  ['the database stays away', false],
-  ['the database comes back', true],
-])('closed while it tries again, %s', async (_, back) => {
-  const child = spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', listening(harness.url)], {
+/** Starts that process. @returns what closes its announcer, and what came of it */
+async function started(url: string): Promise<{ close: () => void; outcome: () => Promise<string> }> {
+  const child = spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', listening(url)], {
     stdio: ['pipe', 'pipe', 'inherit'],
     cwd: new URL('../..', import.meta.url).pathname,
   });
   const ended = once(child, 'exit').then(() => 'it ended by itself');
   await once(child.stdout, 'data');
+  return {
+    close: () => void child.stdin.write('close'),
+    outcome: async () => {
+      const outcome = await Promise.race([ended, pause(12_000, 'it runs on', { ref: false })]);
+      child.kill('SIGKILL');
+      return outcome;
+    },
+  };
+}
+
+it.each([
+  ['the database stays away', false],
+  ['the database comes back', true],
+])('closed while it tries again, %s', async (_, back) => {
+  const { close, outcome } = await started(harness.url);
   harness.cluster.kill();
   await pause(400);
-  child.stdin.write('close');
+  close();
   if (back) await harness.cluster.restart();
-  const outcome = await Promise.race([ended, pause(12_000, 'it runs on', { ref: false })]);
-  child.kill('SIGKILL');
+  const what = await outcome();
   if (!back) await harness.cluster.restart();
-  expect(outcome).toBe('it ended by itself');
+  expect(what).toBe('it ended by itself');
 });
 
 /** A line to the database that a test can cut, and on which it says what goes through, and when. @param passes asked with what is sent and on the how-manieth connection. */
@@ -77,22 +89,16 @@ it('closed just while it comes through again, and lost once more', async () => {
     if (connection === 1) return true;
     if (!began) {
       began = true;
-      child.stdin.write('close');
+      close();
       await pause(400);
     }
     if (!text.includes('LISTEN')) return true;
     through.cut();
     return false;
   });
-  const child = spawn(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', listening(through.url)], {
-    stdio: ['pipe', 'pipe', 'inherit'],
-    cwd: new URL('../..', import.meta.url).pathname,
-  });
-  const ended = once(child, 'exit').then(() => 'it ended by itself');
-  await once(child.stdout, 'data');
+  const { close, outcome } = await started(through.url);
   through.cut();
-  const outcome = await Promise.race([ended, pause(12_000, 'it runs on', { ref: false })]);
-  child.kill('SIGKILL');
+  const what = await outcome();
   through.close();
-  expect(outcome).toBe('it ended by itself');
+  expect(what).toBe('it ended by itself');
 });

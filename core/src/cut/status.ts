@@ -24,7 +24,7 @@ export interface OpeningStatus {
   further?: FurtherStatus[];
 }
 
-/** All that is to be said of it but how large it is, which changes with every figure. */
+/** What became of an opening, but for its area, which changes with every figure. */
 export type Outcome = Omit<OpeningStatus, 'area'>;
 
 export type FurtherStatus = Pick<OpeningStatus, 'state' | 'findings' | 'reason' | 'mend'> & { element: string };

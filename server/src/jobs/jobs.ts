@@ -7,6 +7,7 @@ import { rowOf } from '../change-log.ts';
 import { namedIn, type Assets } from '../assets.ts';
 import { alone, type Database } from '../database.ts';
 import { JobEntity, JobPieceEntity, type JobRow } from '../entities.ts';
+import { patience } from '../patience.ts';
 import { databaseProblem, ProblemError, type Problem } from '../problem.ts';
 import type { Projects } from '../projects.ts';
 import type { JobKind, News } from './kinds.ts';
@@ -17,8 +18,6 @@ export type JobState = 'waiting' | 'working' | 'done' | 'failed' | 'cancelled';
 export type Job = Omit<JobRow, 'state' | 'kind'> & { state: JobState; kind: JobKind };
 
 const queue = 'yard-work';
-/** Passed on to the pool of its connections. */
-const patient = { connectionTimeoutMillis: 4000 };
 /** Of a job that is being worked on something is told at least so often, milliseconds. */
 const beat = 2000;
 /** One of which nothing was heard for so long was begun by a process that is gone. */
@@ -57,7 +56,7 @@ export class Jobs {
       expireInSeconds: Math.round(longestTask / 1000) + 60,
       retryLimit: 0,
       application_name: 'yard jobs',
-      ...patient,
+      ...patience,
     });
     // It goes on by itself when the database is back; those who ask are told meanwhile.
     this.boss.on('error', () => {});

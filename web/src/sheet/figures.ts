@@ -17,7 +17,8 @@ export interface Figure {
 /** How many steps lifted figures stand on, how wide they are beside usual ones, and what is left between two on one step, pixels. */
 const [steps, smaller, between] = [3, 11 / 12, 4];
 
-const mannerOf = (gap: number, text: string): Manner => {
+/** How a figure stands in a gap, pixels. */
+export const mannerOf = (gap: number, text: string): Manner => {
   if (gap >= widthOf(text) + 6) return 'level';
   return gap >= 15 ? 'upright' : 'lifted';
 };
@@ -35,7 +36,7 @@ export function layFigures(gaps: readonly number[], texts: readonly string[]): F
     const middle = at - gap / 2;
     const follows = manners[i - 1] === 'lifted';
     step = (follows && step > 0 ? step : Math.min(steps, liftedFrom(manners, i))) - 1;
-    const free = [step, 0, 1, 2].find((one) => ends[one]! <= middle);
+    const free = [step, ...ends.keys()].find((one) => ends[one]! <= middle);
     if (free !== undefined) step = free;
     ends[step] = middle + smaller * widthOf(texts[i]!) + between;
     return { manner, step, crowded: free === undefined };

@@ -1,5 +1,5 @@
 /** Stretches of a dimension string: its spans, or where there are so many that their figures would cover one another, several under one figure that tells of all of them. */
-import { layFigures } from './figures.ts';
+import { layFigures, mannerOf } from './figures.ts';
 
 /** What a span is between: the jambs of an opening, two openings, or two axes. */
 export type SpanKind = 'opening' | 'pier' | 'bay';
@@ -60,5 +60,5 @@ function together(spans: readonly Measured[], scale: number, worded: (metres: nu
   });
   const room = scale * spans.reduce((sum, { size }) => sum + size, 0);
   const ways = [parts.map(({ whole }) => whole).join(', '), parts.map(({ number }) => number).join(', ')];
-  return ways.find((text) => layFigures([room], [text])[0]!.manner === 'level') ?? '';
+  return ways.find((text) => mannerOf(room, text) === 'level') ?? '';
 }
