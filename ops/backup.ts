@@ -1,5 +1,15 @@
 /** npm run backup: all projects with their history as one file; “-- --restore FILE” puts them back. */
-import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, statSync } from 'node:fs';
+import {
+  chmodSync,
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+} from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { spawnSync } from 'node:child_process';
 import { parseArgs } from 'node:util';
@@ -16,8 +26,11 @@ const usage = `Usage:
   npm run backup -- --restore FILE    put back what is in FILE, in place of what there is
 `;
 
-/** Results of long work are made anew when they are asked for. */
-const leftOut = ['--exclude-schema=yard_jobs', '--exclude-table-data=job', '--exclude-table-data=job_piece'];
+/** Results of long work are made anew when they are asked for; whoever is signed in is not so where it is put back. */
+const leftOut = [
+  '--exclude-schema=yard_jobs',
+  ...['job', 'job_piece', 'session', 'known_browser', 'guess'].map((table) => `--exclude-table-data=${table}`),
+];
 
 /** @returns the exit code. */
 export async function main(args: string[]): Promise<number> {
@@ -38,13 +51,16 @@ async function backUp(out: string | undefined): Promise<void> {
   const file = resolve(
     out ?? join(process.env.DATABASE_URL ? '.' : dataFolder(), 'backups', `yard-arch-${stamp}.backup`),
   );
-  mkdirSync(dirname(file), { recursive: true });
-  // Under its own name only when it is whole.
+  mkdirSync(dirname(file), { recursive: true, mode: 0o700 });
+  // Under its own name only when it is whole; for nobody else to read, from its first byte on.
   const part = `${file}.part`;
+  rmSync(part, { force: true });
+  closeSync(openSync(part, 'wx', 0o600));
   try {
     await onDatabase(false, (url) =>
       run('pg_dump', ['--format=custom', '--no-owner', ...leftOut, `--file=${part}`, url]),
     );
+    chmodSync(part, 0o600);
     renameSync(part, file);
   } finally {
     rmSync(part, { force: true });

@@ -1,6 +1,16 @@
 /** A PostgreSQL cluster of the project's own, on loopback and a free port. */
 import { randomBytes } from 'node:crypto';
-import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { giveToDatabase, runAsDatabase, runAsDatabaseLater } from './account.ts';
@@ -39,6 +49,8 @@ export function freePort(): Promise<number> {
 /** Where things are in the cluster's folder. */
 interface Places {
   data: string;
+  /** Where a new one is made, until it is whole. */
+  making: string;
   secret: string;
   log: string;
   pidFile: string;
@@ -48,7 +60,7 @@ interface Places {
 /**
  * Starts the cluster in a folder, making it first when there is none. A server left over from a crash is stopped first.
  * @param forgetful true gives up durability for speed, for tests.
- * @throws Error that says what is wrong, with the server's own words when it does not start; nothing is left running then.
+ * @throws Error that says what is wrong, with the server's own words when it does not start; nothing is left running then, and nothing of what was there is gone.
  */
 export async function startCluster(folder: string, forgetful = false): Promise<Cluster> {
   const programs = postgresPrograms();
@@ -56,12 +68,14 @@ export async function startCluster(folder: string, forgetful = false): Promise<C
   const data = join(folder, 'postgres');
   const places: Places = {
     data,
+    making: join(folder, 'postgres-being-made'),
     secret: join(folder, 'postgres-password'),
     log: join(data, 'server.log'),
     pidFile: join(data, 'postmaster.pid'),
     program: (name) => join(programs, name),
   };
-  if (!existsSync(join(data, 'PG_VERSION'))) makeCluster(places, forgetful);
+  if (isNew(places)) makeCluster(places, forgetful);
+  checkWhole(data);
   const version = readFileSync(join(data, 'PG_VERSION'), 'utf8').trim();
   if (!programs.includes(`/${version}/`))
     throw new Error(
@@ -110,19 +124,47 @@ export async function startCluster(folder: string, forgetful = false): Promise<C
   };
 }
 
-function makeCluster({ data, secret, program }: Places, forgetful: boolean): void {
-  // Made beside and moved into place by initdb itself only when whole: a half-made one has no PG_VERSION and is made anew.
-  rmSync(data, { recursive: true, force: true });
-  mkdirSync(data, { recursive: true, mode: 0o700 });
+/** Whether there is no database yet: none was ever made, or its making was broken off. @throws Error where there was one that is gone. */
+function isNew({ data, making, secret }: Places): boolean {
+  const there = existsSync(data);
+  if (there && readdirSync(data).length > 0) return false;
+  // Its password is written before it is made, and its folder takes its place when it is whole.
+  if (!existsSync(secret) || existsSync(making)) return true;
+  throw new Error(
+    `The database should be in ${data}, which is ${there ? 'empty' : 'missing'}, though its password is in ${secret}. ${waysBack(data)}`,
+  );
+}
+
+/** What can be done about data that is not whole. */
+const waysBack = (data: string): string =>
+  `Nothing was changed or started. Put the folder back as it was; or move what is left of ${data} elsewhere, start over with --reset, stop, and put back a backup with “npm run backup -- --restore FILE”.`;
+
+/** What any database has, by whose absence damage is told before anything is started. */
+const essentials = ['PG_VERSION', 'global/pg_control', 'base', 'pg_wal', 'postgresql.conf', 'pg_hba.conf'];
+
+/** @throws Error where a part of the database is missing. */
+function checkWhole(data: string): void {
+  const missing = essentials.filter((name) => !existsSync(join(data, name)));
+  if (missing.length === 0) return;
+  throw new Error(
+    `The database in ${data} is damaged: ${missing.join(', ')} ${missing.length === 1 ? 'is' : 'are'} missing. ${waysBack(data)}`,
+  );
+}
+
+/** Makes it in a folder of its own, which takes its place only when it is whole. What has stood there once is never removed. */
+function makeCluster({ data, making, secret, program }: Places, forgetful: boolean): void {
   const password = randomBytes(24).toString('base64url');
   writeFileSync(secret, password, { mode: 0o600 });
+  // Left by a making that was broken off: nothing was ever kept in it.
+  rmSync(making, { recursive: true, force: true });
+  mkdirSync(making, { recursive: true, mode: 0o700 });
   const passing = join(data, '..', 'initdb-password');
   writeFileSync(passing, `${password}\n`, { mode: 0o600 });
-  giveToDatabase(data);
+  giveToDatabase(making);
   giveToDatabase(passing);
   const made = runAsDatabase(program('initdb'), [
     '-D',
-    data,
+    making,
     '-U',
     'yard',
     '--encoding=UTF8',
@@ -132,9 +174,13 @@ function makeCluster({ data, secret, program }: Places, forgetful: boolean): voi
     ...(forgetful ? ['--no-sync'] : []),
   ]);
   rmSync(passing, { force: true });
-  if (made.status === 0) return;
-  rmSync(data, { recursive: true, force: true });
-  throw new Error(`The database could not be made in ${data}: ${made.stderr || made.error?.message}`);
+  if (made.status !== 0) {
+    rmSync(making, { recursive: true, force: true });
+    rmSync(secret, { force: true });
+    throw new Error(`The database could not be made in ${data}: ${made.stderr || made.error?.message}`);
+  }
+  // Over an empty folder, or where there is none.
+  renameSync(making, data);
 }
 
 /** @throws Error where there is none, before anything is started. */

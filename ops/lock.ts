@@ -73,7 +73,7 @@ export async function takeLock(folder: string): Promise<Lock> {
     });
   }
   const mine: Holder = { pid: process.pid, url: null };
-  writeFileSync(path, JSON.stringify(mine));
+  writeFileSync(path, JSON.stringify(mine), { mode: 0o600 });
   return {
     tell: (url) => writeFileSync(path, JSON.stringify({ ...mine, url })),
     release: async () => {

@@ -116,7 +116,8 @@ async function own(reset: boolean, undo: Undo): Promise<Source> {
   if (reset) {
     say('Starting over: removing what was kept…');
     stopLeftOver(await startCluster(folder).catch(() => null));
-    rmSync(join(folder, 'postgres'), { recursive: true, force: true });
+    for (const name of ['postgres', 'postgres-being-made', 'postgres-password'])
+      rmSync(join(folder, name), { recursive: true, force: true });
   }
   const cluster = await startCluster(folder);
   undo.push(() => cluster.stop());

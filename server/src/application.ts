@@ -7,7 +7,8 @@ import { projectJsonSchema } from '@yard-arch/document';
 import { Hono } from 'hono';
 import { secureHeaders } from 'hono/secure-headers';
 import { makeApi } from './api/index.ts';
-import { behindSignIn, knownHosts, ownOrigin } from './guard.ts';
+import { behindSignIn, signInPages } from './behind-sign-in.ts';
+import { knownHosts, ownOrigin } from './guard.ts';
 import { answer } from './problem.ts';
 import type { Services } from './services.ts';
 
@@ -28,6 +29,8 @@ export function makeApplication({ services, web, hosts = [], closed = false }: A
   app.use(
     '*',
     secureHeaders({
+      // Without any, browsers would not say that a form comes from the server's own page.
+      referrerPolicy: 'same-origin',
       // The application talks to nobody but itself; styles are set by script, workers and pictures come from blobs.
       contentSecurityPolicy: {
         defaultSrc: ["'self'"],
@@ -43,7 +46,10 @@ export function makeApplication({ services, web, hosts = [], closed = false }: A
   );
   app.use('*', knownHosts(hosts, closed));
   app.use('*', ownOrigin);
-  if (closed) app.use('*', behindSignIn(services.signIn));
+  if (closed) {
+    app.route('/', signInPages(services.signIn));
+    app.use('*', behindSignIn(services.signIn));
+  }
   app.get('/api/project.schema.json', (c) => c.json(projectJsonSchema()));
   app.route('/api', makeApi(services) as unknown as Hono);
   if (web !== null) serveWeb(app, web);

@@ -19,6 +19,7 @@ import { Migration003 } from './migrations/migration-003.ts';
 import { Migration004 } from './migrations/migration-004.ts';
 import { Migration005 } from './migrations/migration-005.ts';
 import { Migration006 } from './migrations/migration-006.ts';
+import { Migration007 } from './migrations/migration-007.ts';
 
 const { Client } = pg;
 
@@ -47,6 +48,7 @@ export async function openDatabase(url: string): Promise<Database> {
         { name: 'Migration004', class: Migration004 },
         { name: 'Migration005', class: Migration005 },
         { name: 'Migration006', class: Migration006 },
+        { name: 'Migration007', class: Migration007 },
       ],
       snapshot: false,
       silent: true,

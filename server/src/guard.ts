@@ -1,10 +1,7 @@
-/** Who is let in: only under the names that the server has, from its own pages, and where it asks for a passphrase, with a session. */
+/** Who is let in: only under the names that the server has, and from its own pages. */
 import { isIP } from 'node:net';
-import type { Context, MiddlewareHandler } from 'hono';
-import { getCookie, setCookie, deleteCookie } from 'hono/cookie';
+import type { MiddlewareHandler } from 'hono';
 import { answer, ProblemError } from './problem.ts';
-import { sessionDays, type SignIn } from './sign-in.ts';
-import { signInPage } from './sign-in-page.ts';
 
 const reading = new Set(['GET', 'HEAD', 'OPTIONS']);
 
@@ -44,12 +41,13 @@ export function knownHosts(names: readonly string[], addresses: boolean): Middle
 export const ownOrigin: MiddlewareHandler = async (c, next) => {
   const [origin, site, mode] = [c.req.header('origin'), c.req.header('sec-fetch-site'), c.req.header('sec-fetch-mode')];
   const host = c.req.header('host') ?? new URL(c.req.url).host;
-  const foreign = origin !== undefined && hostOf(origin) !== host.toLowerCase();
+  // What the browser itself says of where it comes from counts for more: a proxy may know the server by another port than its pages do.
+  const foreign =
+    site === undefined
+      ? origin !== undefined && hostOf(origin) !== host.toLowerCase()
+      : site !== 'same-origin' && site !== 'none';
   const writes = !reading.has(c.req.method);
-  if (
-    (writes && (foreign || site === 'cross-site' || site === 'same-site')) ||
-    (site === 'cross-site' && mode !== 'navigate' && c.req.path.startsWith('/api/'))
-  )
+  if ((writes && foreign) || (site === 'cross-site' && mode !== 'navigate' && c.req.path.startsWith('/api/')))
     return answer(
       new ProblemError(
         403,
@@ -65,61 +63,5 @@ function hostOf(origin: string): string | null {
     return new URL(origin).host;
   } catch {
     return null;
-  }
-}
-
-const cookie = 'yard-arch-session';
-/** Says to the page, which cannot read the session, that there is one to end. It opens nothing. */
-const shown = 'yard-arch-signed-in';
-const fieldName = 'passphrase';
-
-/** Lets in only those who have a session, and gives one to those who know the passphrase. */
-export function behindSignIn(signIn: SignIn): MiddlewareHandler {
-  return async (c, next) => {
-    if (c.req.path === '/api/health') return next();
-    if (c.req.path === '/sign-in')
-      return c.req.method === 'POST' ? enter(c, signIn) : c.html(signInPage(wanted(c), null));
-    if (c.req.path === '/sign-out' && c.req.method === 'POST') {
-      deleteCookie(c, cookie, { path: '/' });
-      deleteCookie(c, shown, { path: '/' });
-      return c.redirect('/sign-in', 303);
-    }
-    if (await signIn.isOpen(getCookie(c, cookie))) return next();
-    if (c.req.path.startsWith('/api/'))
-      return answer(
-        new ProblemError(
-          401,
-          { kind: 'signed-out', title: 'You are signed out' },
-          'Open the page anew and sign in. Edits that are not sent yet are kept in this browser.',
-        ),
-      );
-    return c.redirect(`/sign-in?to=${encodeURIComponent(c.req.path)}`, 303);
-  };
-}
-
-/** Where to go after signing in: a path of our own, and nothing else. */
-function wanted(c: Context): string {
-  const to = c.req.query('to') ?? '/';
-  return /^\/(?![/\\])[^\\]*$/.test(to) ? to : '/';
-}
-
-async function enter(c: Context, signIn: SignIn): Promise<Response> {
-  const form = await c.req.parseBody();
-  const given = form[fieldName];
-  try {
-    const token = await signIn.enter(typeof given === 'string' ? given : '');
-    const lasts = {
-      sameSite: 'Strict',
-      path: '/',
-      maxAge: sessionDays * 86_400,
-      secure: c.req.header('x-forwarded-proto') === 'https',
-    } as const;
-    setCookie(c, cookie, token, { ...lasts, httpOnly: true });
-    setCookie(c, shown, 'yes', lasts);
-    return c.redirect(wanted(c), 303);
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error;
-    if (error.status === 429) c.header('retry-after', String(error.more.after));
-    return c.html(signInPage(wanted(c), `${error.title}. ${error.message}`), error.status as 401);
   }
 }

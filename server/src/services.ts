@@ -47,7 +47,11 @@ export async function openServices(url: string, options: PoolOptions = {}): Prom
     const jobs = new Jobs({ database, announcer, projects, assets, pool, url });
     undo.push(() => jobs.close());
     await jobs.open();
-    const clear = setInterval(() => void Promise.all([projects.purge(), jobs.purge()]).catch(() => {}), clearing);
+    const signIn = new SignIn(database);
+    const clear = setInterval(
+      () => void Promise.all([projects.purge(), jobs.purge(), signIn.sessions.purge()]).catch(() => {}),
+      clearing,
+    );
     clear.unref();
     undo.push(async () => clearInterval(clear));
     const shelf = new Shelf(database);
@@ -59,7 +63,7 @@ export async function openServices(url: string, options: PoolOptions = {}): Prom
       shelf,
       pool,
       alive: () => pulse.check(),
-      signIn: new SignIn(database),
+      signIn,
       close,
     };
   } catch (error) {

@@ -1,6 +1,16 @@
 /** The application as it is started: killed at any time, its database killed, several processes on one database, a bad start, a backup. */
 import { spawnSync } from 'node:child_process';
-import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  lstatSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, describe, expect, it } from '@jest/globals';
@@ -61,6 +71,19 @@ const healthy = (url: string): Promise<true> =>
 const processesOf = (folder: string): string => spawnSync('pgrep', ['-f', folder], { encoding: 'utf8' }).stdout.trim();
 const killDatabase = (folder: string): void =>
   void process.kill(Number(readFileSync(join(folder, 'postgres', 'postmaster.pid'), 'utf8').split('\n')[0]), 'SIGKILL');
+
+/** The files of a data folder in which tables lie. */
+const tableFilesIn = (folder: string): string[] =>
+  readdirSync(folder, { recursive: true, encoding: 'utf8' })
+    .filter((path) => /\/base\/\d+\/\d+$/.test(path))
+    .sort();
+
+/** The files of a data folder that others than their owner may read. */
+const othersMayRead = (folder: string): string[] =>
+  readdirSync(folder, { recursive: true, encoding: 'utf8' }).filter((path) => {
+    const stat = lstatSync(join(folder, path), { throwIfNoEntry: false });
+    return stat?.isFile() === true && (stat.mode & 0o077) !== 0;
+  });
 
 describe('a process that is killed', () => {
   it('loses nothing that it acknowledged, and applies nothing twice', async () => {
@@ -145,16 +168,48 @@ describe('a start that cannot be', () => {
     [
       'with data that is not whole',
       (folder) => rmSync(join(folder, 'postgres', 'global'), { recursive: true }),
+      /is damaged: global\/pg_control is missing.*Nothing was changed or started/,
+    ],
+    [
+      'without the version file',
+      (folder) => rmSync(join(folder, 'postgres', 'PG_VERSION')),
+      /is damaged: PG_VERSION is missing.*backup/,
+    ],
+    [
+      'with garbage for the control file',
+      (folder) => writeFileSync(join(folder, 'postgres', 'global', 'pg_control'), 'garbage'),
       /The database did not start/,
     ],
-  ])('%s says what is wrong, and leaves nothing running', async (_, spoil, words) => {
+    [
+      'with an empty folder where the data was',
+      (folder) => {
+        renameSync(join(folder, 'postgres'), join(folder, 'elsewhere'));
+        mkdirSync(join(folder, 'postgres'));
+      },
+      /should be in .*postgres, which is empty/,
+    ],
+  ])('%s says what is wrong, leaves nothing running, and all that was there', async (_, spoil, words) => {
     const app = await application();
     expect(await app.start()).toBeNull();
     expect(await app.stop()).toBe(0);
     spoil(app.folder);
+    const then = tableFilesIn(app.folder);
+    expect(then.length).toBeGreaterThan(500);
     expect(await app.start()).toBe(1);
     expect(app.output).toMatch(words);
     expect(processesOf(app.folder)).toBe('');
+    expect(tableFilesIn(app.folder)).toEqual(then);
+    // Only what asks for it starts over.
+    expect(await app.start('--reset')).toBeNull();
+    expect(await read(app.url, '/api/projects')).toEqual([]);
+  });
+
+  it('before, nobody else can read what is kept', async () => {
+    const app = await application();
+    expect(await app.start()).toBeNull();
+    expect(othersMayRead(app.folder)).toEqual([]);
+    expect(await app.stop()).toBe(0);
+    expect(othersMayRead(app.folder)).toEqual([]);
   });
 
   it('beyond loopback without a passphrase says so; with one it asks for it', async () => {
@@ -242,7 +297,8 @@ describe('a backup', () => {
     const done = backup(app);
     expect([done.status, done.stderr]).toEqual([0, expect.stringContaining('Backed up')]);
     const file = done.stdout.trim();
-    expect(existsSync(file)).toBe(true);
+    expect(lstatSync(file).mode & 0o777).toBe(0o600);
+    expect(othersMayRead(app.folder)).toEqual([]);
     const then = await read<object>(app.url, `/api/projects/${id}/document`);
     await sent(app.url, `/api/projects/${id}/changes`, { baseRevision: 2, key: 'k3', changeSet: moved(3) });
     // Not under those who are at it.

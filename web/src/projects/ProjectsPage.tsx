@@ -1,6 +1,6 @@
 /** The projects: a card each, and the ways to begin one. */
 import { Box, Button, Flex, Heading, Input, Skeleton, Text } from '@chakra-ui/react';
-import { FileUp, LogOut, Plus } from 'lucide-react';
+import { FileUp, Plus } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { ProjectSummary } from '../state/api.ts';
@@ -8,6 +8,7 @@ import { Dialog } from '../common/Dialog.tsx';
 import { Mark } from '../common/Mark.tsx';
 import { NewProject } from './NewProject.tsx';
 import { ProjectCard } from './ProjectCard.tsx';
+import { SignOut } from './SignOut.tsx';
 import { useProjects } from './use-projects.ts';
 
 type Deeds = ReturnType<typeof useProjects>;
@@ -69,13 +70,7 @@ function Head({ onNew, onFile }: HeadProps) {
       <Button bg="ink" color="white" size="sm" onClick={onNew}>
         <Plus size={16} /> New project
       </Button>
-      {document.cookie.includes('yard-arch-signed-in=yes') && (
-        <form method="post" action="/sign-out">
-          <Button type="submit" variant="ghost" size="sm">
-            <LogOut size={16} /> Sign out
-          </Button>
-        </form>
-      )}
+      {document.cookie.includes('yard-arch-signed-in=yes') && <SignOut />}
       <input
         ref={file}
         type="file"
