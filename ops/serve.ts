@@ -57,6 +57,7 @@ export async function serveApplication(options: ServeOptions): Promise<number> {
     const services = await openServices(url, {
       workers: Math.max(2, availableParallelism() - 1),
       worker: options.instead ? undefined : await buildForNode('worker'),
+      limits: assetLimits(),
     });
     undo.push(() => services.close());
     const hosts = (process.env.YARD_HOSTS ?? '').split(/[\s,]+/).filter(Boolean);
@@ -80,6 +81,14 @@ export async function serveApplication(options: ServeOptions): Promise<number> {
     // What something has left behind must not keep the process, now that all is in order.
     setTimeout(() => process.exit(), longestStep).unref();
   }
+}
+
+/** How much of pictures and meshes is kept, where it is told. @throws Error where it is no number. */
+function assetLimits(): { ofAll?: number } {
+  const told = process.env.YARD_ASSETS_GB;
+  if (!told) return {};
+  if (!(Number(told) > 0)) throw new Error(`YARD_ASSETS_GB must be a number of gigabytes, not “${told}”.`);
+  return { ofAll: Number(told) * 1e9 };
 }
 
 function untilStopped(): { stopped: Promise<void>; stopping: () => boolean } {

@@ -24,7 +24,7 @@ import { solidLibrary } from '@yard-arch/core/solid';
 import { demos } from '@yard-arch/demo';
 import { doScript, scriptHelp, steps } from '@yard-arch/edit';
 import { writeFiles } from './write-files.ts';
-import { emptyDocument, Refused, writeDocument, type ProjectDocument } from '@yard-arch/document';
+import { emptyDocument, parseJson, Refused, writeDocument, type ProjectDocument } from '@yard-arch/document';
 
 const usage = `Usage:
   npm run --silent yard -- check FILE.json                                print a report as JSON; fails where something is not sound
@@ -60,7 +60,7 @@ const read = (path: string | undefined): ProjectDocument => readWhole(path).docu
 function readScript(path: string | undefined): unknown {
   if (path === undefined) throw new Misused('Say which script is to be done with --do.');
   try {
-    return JSON.parse(readFileSync(path, 'utf8')) as unknown;
+    return parseJson(readFileSync(path, 'utf8'));
   } catch (error) {
     throw new Misused(`${path} cannot be read: ${(error as Error).message}`);
   }

@@ -27,10 +27,18 @@ export class FaultList {
 /** Turns a Zod error into faults, the given path before each. */
 export function faultsOf(error: z.ZodError, before: readonly PropertyKey[] = []): Fault[] {
   return error.issues.map((issue) => ({
-    path: [...before, ...issue.path].map(String).join('/'),
-    reason:
-      issue.code === 'unrecognized_keys' ? `has ${issue.keys.join(', ')}, which is not known here` : issue.message,
+    path: [...before, ...issue.path].map((part) => String(part).slice(0, 64)).join('/'),
+    reason: (issue.code === 'unrecognized_keys' ? unknownKeys(issue.keys) : issue.message).slice(0, longestReason),
   }));
+}
+
+/** The longest that a reason may be told. */
+const longestReason = 500;
+
+function unknownKeys(keys: readonly string[]): string {
+  const told = keys.slice(0, 5).map((key) => key.slice(0, 64));
+  const more = keys.length - told.length;
+  return `has ${told.join(', ')}${more > 0 ? ` and ${more} more` : ''}, which ${keys.length === 1 ? 'is' : 'are'} not known here`;
 }
 
 /** Faults of one row against the rest of the document: names that lead nowhere, or where they may not. */

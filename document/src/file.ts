@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { documentFaults, FaultList, faultsOf, mostFaults } from './faults.ts';
 import { sentence } from './change-set.ts';
 import { id as idSchema } from './figures.ts';
+import { parseJson } from './parse-json.ts';
 import { Refused, type Fault } from './refused.ts';
 import { documentSchema, tableNames, type ProjectDocument, type TableName, type Units } from './schema.ts';
 import { tables } from './tables/index.ts';
@@ -80,7 +81,7 @@ export function checkDocument(value: unknown): ProjectDocument {
 export function readDocument(text: string): ProjectDocument {
   let value: unknown;
   try {
-    value = JSON.parse(text);
+    value = parseJson(text);
   } catch (error) {
     refuse([{ path: '', reason: `is not JSON: ${(error as Error).message}` }]);
   }

@@ -66,6 +66,7 @@ export * from './size-label.ts';
 export { limits, limitsAt, type Limits } from './limits.ts';
 export * from './difference.ts';
 export * from './touched.ts';
+export * from './parse-json.ts';
 export * from './refused.ts';
 export * from './versions/up-to-date.ts';
 export { withoutControls } from './versions/controls.ts';

@@ -16,6 +16,7 @@ import {
   type ChangeSet,
   type ProjectDocument,
 } from '@yard-arch/document';
+import { keepUses, usualLimits, type AssetLimits } from './asset-uses.ts';
 import { notifying } from './announcer.ts';
 import { ChangeEntity, ProjectEntity, SnapshotEntity, VersionEntity, type ProjectRow } from './entities.ts';
 import { makeEdit, readEdit, type Between, type Head } from './edits.ts';
@@ -129,6 +130,7 @@ export class ChangeLog {
   constructor(
     private readonly documents: KeptDocuments,
     private readonly pool: Pool | null,
+    private readonly limits: AssetLimits = usualLimits,
   ) {}
 
   /** The document as it stands. */
@@ -407,6 +409,7 @@ export class ChangeLog {
       inverse: made.inverse,
       at: now,
     });
+    await keepUses(em, row.id, [made.changeSet, made.inverse], this.limits);
     if (revision % snapshotEvery === 0) await this.keepSnapshot(em, row.id, revision, document);
     await em.execute(...notifying('yard_state', { project: row.id, revision, mark }));
     // Kept before the transaction is done: a mark of one that is rolled back is never asked for.

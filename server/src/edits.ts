@@ -4,7 +4,9 @@ import {
   changeSetUpToDate,
   checkChangeSet,
   editsMeet,
+  faultsOf,
   formatVersion,
+  parseJson,
   rebased,
   Refused,
   valuesChanged,
@@ -40,9 +42,9 @@ export type Head = z.infer<typeof headSchema>;
 export class Malformed extends Error {}
 
 /** Reads JSON from outside. @throws Malformed */
-export function readJson(bytes: Uint8Array): unknown {
+export function readJson(bytes: Uint8Array, mostValues?: number): unknown {
   try {
-    return JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(bytes));
+    return parseJson(new TextDecoder('utf-8', { fatal: true }).decode(bytes), mostValues);
   } catch (error) {
     throw new Malformed((error as Error).message);
   }
@@ -53,10 +55,7 @@ export function readEdit(bytes: Uint8Array): { head: Head; changeSet: ChangeSet 
   const value = readJson(bytes);
   const head = headSchema.safeParse(value);
   if (!head.success) {
-    const faults = head.error.issues.map((issue) => ({
-      path: issue.path.map(String).join('/'),
-      reason: issue.message,
-    }));
+    const faults = faultsOf(head.error);
     throw new Refused(faults.map(({ path, reason }) => `${path || 'the edit'} ${reason}`).join('; '), faults);
   }
   return {

@@ -125,6 +125,8 @@ export const AssetEntity = defineEntity({
     width: p.integer(),
     height: p.integer(),
     bytes: p.blob(),
+    /** How many there are. */
+    size: p.integer(),
     at: p.datetime(),
   },
 });

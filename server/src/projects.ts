@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { checkDocument, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import type { EntityManager } from '@mikro-orm/postgresql';
+import { keepUses, usualLimits, type AssetLimits } from './asset-uses.ts';
 import { notifying, type Announcer } from './announcer.ts';
 import {
   ChangeLog,
@@ -83,8 +84,9 @@ export class Projects {
     /** What other processes tell; without it only what is asked for is heard of. */
     readonly announcer: Announcer | null = null,
     pool: Pool | null = null,
+    private readonly limits: AssetLimits = usualLimits,
   ) {
-    this.changes = new ChangeLog(new KeptDocuments(), pool);
+    this.changes = new ChangeLog(new KeptDocuments(), pool, limits);
   }
 
   private get em(): EntityManager {
@@ -224,8 +226,11 @@ export class Projects {
       elements,
       openings,
     };
-    await this.em.insert(ProjectEntity, row);
-    return summary(row);
+    return this.em.transactional(async (em) => {
+      await em.insert(ProjectEntity, row);
+      await keepUses(em, row.id, [text], this.limits);
+      return summary(row);
+    });
   }
 
   async duplicate(id: string): Promise<ProjectSummary> {

@@ -1,4 +1,5 @@
 /** What the server is made of, opened and closed in order. */
+import { usualLimits, type AssetLimits } from './asset-uses.ts';
 import { Assets } from './assets.ts';
 import { Announcer } from './announcer.ts';
 import { openDatabase, type Database } from './database.ts';
@@ -26,7 +27,11 @@ export interface Services {
 const clearing = 3_600_000;
 
 /** Opens the services on a database, bringing its tables up to date. */
-export async function openServices(url: string, options: PoolOptions = {}): Promise<Services> {
+export async function openServices(
+  url: string,
+  { limits: chosen = {}, ...options }: PoolOptions & { limits?: Partial<AssetLimits> } = {},
+): Promise<Services> {
+  const limits = { ...usualLimits, ...chosen };
   const undo: (() => Promise<unknown>)[] = [];
   const close = async (): Promise<void> => {
     for (const step of undo.splice(0).reverse()) await step().catch(() => {});
@@ -42,14 +47,17 @@ export async function openServices(url: string, options: PoolOptions = {}): Prom
     await pulse.begin();
     const pool = new Pool(options);
     undo.push(() => pool.close());
-    const projects = new Projects(database, announcer, pool);
-    const assets = new Assets(database);
+    const projects = new Projects(database, announcer, pool, limits);
+    const assets = new Assets(database, limits);
     const jobs = new Jobs({ database, announcer, projects, assets, pool, url });
     undo.push(() => jobs.close());
     await jobs.open();
     const signIn = new SignIn(database);
     const clear = setInterval(
-      () => void Promise.all([projects.purge(), jobs.purge(), signIn.sessions.purge()]).catch(() => {}),
+      () =>
+        void Promise.all([projects.purge().then(() => assets.purge()), jobs.purge(), signIn.sessions.purge()]).catch(
+          () => {},
+        ),
       clearing,
     );
     clear.unref();

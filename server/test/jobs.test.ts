@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from '@jest/globals';
 import { facade, granary } from '@yard-arch/demo';
 import { fileName, attachment } from '../src/jobs/file-name.ts';
 import { Pool } from '../src/jobs/pool.ts';
+import { Teller } from '../src/jobs/teller.ts';
 import { ask, startHarness, type Harness } from './harness.ts';
 
 let harness: Harness;
@@ -85,15 +86,50 @@ describe('long work', () => {
     expect((await harness.app.request(`/api/jobs/${again.id}/result`)).status).toBe(200);
   });
 
-  it('is taken over from a process that is gone', async () => {
+  it.each([
+    ['that had begun it', 'working'],
+    ['that had only fetched it', 'waiting'],
+  ])('is taken over from a process that is gone, %s', async (_, state) => {
     const { id } = await harness.services.projects.create(granary());
     const em = harness.services.database.em.fork();
-    await em.execute(
-      `insert into "job" ("id", "project", "revision", "kind", "state", "progress", "stage", "runner", "beat_at", "created_at") values (gen_random_uuid(), ?, 0, 'picture', 'working', 0.5, '', gen_random_uuid(), now() - interval '1 minute', now())`,
-      [id],
+    const [job] = await em.execute<{ id: string }[]>(
+      `insert into "job" ("id", "project", "revision", "kind", "state", "progress", "stage", "runner", "beat_at", "created_at") values (gen_random_uuid(), ?, 0, 'picture', ?, 0.5, '', gen_random_uuid(), now() - interval '1 minute', now()) returning "id"`,
+      [id, state],
     );
-    const picture = await harness.app.request(`/api/projects/${id}/picture`);
+    // Nobody asks for it anew: whoever waits for it is answered.
+    const picture = await harness.app.request(`/api/jobs/${job!.id}/result`);
     expect([picture.status, picture.headers.get('content-type')]).toEqual([200, 'image/png']);
+  });
+
+  it('at which processes have ended again and again is given up, and said to be', async () => {
+    const { id } = await harness.services.projects.create(granary());
+    const [job] = await harness.services.database.em
+      .fork()
+      .execute<{ id: string }[]>(
+        `insert into "job" ("id", "project", "revision", "kind", "state", "progress", "stage", "tries", "beat_at", "created_at") values (gen_random_uuid(), ?, 0, 'glb', 'working', 0.5, '', 3, now() - interval '1 minute', now()) returning "id"`,
+        [id],
+      );
+    expect(await ask(harness.app, 'GET', `/jobs/${job!.id}/result`)).toMatchObject({
+      status: 500,
+      body: { detail: expect.stringContaining('begun 3 times') },
+    });
+  });
+
+  it('that another has taken over is the other’s to tell of', async () => {
+    const { id } = await harness.services.projects.create(granary());
+    const em = harness.services.database.em;
+    const [job] = await em
+      .fork()
+      .execute<{ id: string }[]>(
+        `insert into "job" ("id", "project", "revision", "kind", "state", "progress", "stage", "runner", "beat_at", "created_at") values (gen_random_uuid(), ?, 0, 'glb', 'working', 0, '', gen_random_uuid(), now(), now()) returning "id"`,
+        [id],
+      );
+    const late = new Teller(() => em.fork(), job!.id, '00000000-0000-4000-8000-000000000000');
+    late.take({ piece: new Uint8Array([1, 2, 3]) });
+    await late.finish();
+    await late.end({ state: 'failed' });
+    expect((await harness.services.jobs.get(job!.id)).state).toBe('working');
+    expect(await em.fork().execute(`select * from "job_piece" where "job" = ?`, [job!.id])).toEqual([]);
   });
 
   it('that fails is told of, and the picture of a card is not tried again at each visit', async () => {

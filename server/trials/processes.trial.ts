@@ -14,7 +14,7 @@ import {
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, describe, expect, it } from '@jest/globals';
-import { granary } from '@yard-arch/demo';
+import { facade, granary } from '@yard-arch/demo';
 import { putting, type ChangeSet } from '@yard-arch/document';
 import { Application } from '../../e2e/application.ts';
 import { ensureDatabase, startCluster } from '../../ops/cluster.ts';
@@ -242,6 +242,45 @@ describe('a start that cannot be', () => {
   });
 });
 
+/** Work that one process has begun is done by another where it is killed, and whoever waits is answered. */
+async function takenOver(one: Application, two: Application): Promise<void> {
+  const large = (await sent(one.url, '/api/projects/upload', facade(3000))).body.id;
+  const begun = await Promise.all(
+    ['obj', 'glb', 'report'].map(
+      async (kind) => (await sent(one.url, `/api/projects/${large}/jobs`, { kind })).body.id,
+    ),
+  );
+  await until('one of them is worked on', async () =>
+    (await Promise.all(begun.map((job) => read<{ state: string }>(two.url, `/api/jobs/${job}`)))).some(
+      ({ state }) => state === 'working',
+    )
+      ? true
+      : null,
+  );
+  await one.crash();
+  const answers = await Promise.all(
+    begun.map((job) => fetch(`${two.url}/api/jobs/${job}/result`, { signal: AbortSignal.timeout(90_000) })),
+  );
+  expect(answers.map(({ status }) => status)).toEqual([200, 200, 200]);
+  for (const answer of answers) expect((await answer.arrayBuffer()).byteLength).toBeGreaterThan(10_000);
+}
+
+describe('work that is waited for', () => {
+  it('is done though the database goes and comes', async () => {
+    const app = await application();
+    expect(await app.start()).toBeNull();
+    const { id } = (await sent(app.url, '/api/projects/upload', facade(3000))).body;
+    const job = (await sent(app.url, `/api/projects/${id}/jobs`, { kind: 'obj' })).body.id;
+    const result = fetch(`${app.url}/api/jobs/${job}/result`, { signal: AbortSignal.timeout(120_000) });
+    await until('it is worked on', async () =>
+      (await read<{ state: string }>(app.url, `/api/jobs/${job}`)).state === 'working' ? true : null,
+    );
+    killDatabase(app.folder);
+    expect((await result).status).toBe(200);
+    expect((await (await result).arrayBuffer()).byteLength).toBeGreaterThan(1_000_000);
+  });
+});
+
 describe('several processes on one database', () => {
   it('hear of each other’s edits, share the work, and go on when one is killed', async () => {
     const folder = mkdtempSync(join(tmpdir(), 'yard-arch-shared-'));
@@ -267,7 +306,7 @@ describe('several processes on one database', () => {
       // Asked of one, there for the other.
       const job = (await sent(one.url, `/api/projects/${id}/jobs`, { kind: 'glb' })).body;
       expect((await fetch(`${two.url}/api/jobs/${job.id}/result`)).status).toBe(200);
-      await one.crash();
+      await takenOver(one, two);
       expect(
         (await sent(two.url, `/api/projects/${id}/changes`, { baseRevision: 1, key: 'b', changeSet: moved(2) })).status,
       ).toBe(201);

@@ -1,4 +1,5 @@
 /** What a GLB file says of itself, held against what it holds, before anything is made of it: a few figures could ask for more memory than there is. */
+import { parseJson } from '@yard-arch/document';
 
 interface Accessor {
   bufferView?: number;
@@ -28,7 +29,7 @@ export function wrongInGlb(bytes: Uint8Array): string | null {
   if (view.getUint32(16, true) !== 0x4e4f534a || 20 + length > bytes.length) return 'its first part is not whole';
   let frame: Frame;
   try {
-    frame = JSON.parse(new TextDecoder().decode(bytes.subarray(20, 20 + length))) as Frame;
+    frame = parseJson(new TextDecoder().decode(bytes.subarray(20, 20 + length))) as Frame;
   } catch {
     return 'its first part is not JSON';
   }

@@ -7,6 +7,7 @@ import {
   type KeptMesh,
   type Fault,
   type ProjectDocument,
+  parseJson,
 } from '@yard-arch/document';
 import { strFromU8, strToU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import { keptMeshFacts } from './import-mesh.ts';
@@ -72,7 +73,7 @@ export function readProjectFile(bytes: Uint8Array, known: (sha256: string) => bo
   if (!text) throw new Refused(`The file is no project: it holds no ${projectName}.`, []);
   let json: unknown;
   try {
-    json = JSON.parse(strFromU8(text));
+    json = parseJson(strFromU8(text));
   } catch (error) {
     throw new Refused(`The project is not JSON: ${(error as Error).message}`, []);
   }

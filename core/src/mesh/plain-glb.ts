@@ -1,4 +1,5 @@
 /** Plain GLB: triangles in metres, without anything that asks for more than a reader of core glTF 2.0. It is how meshes from outside are kept. */
+import { parseJson } from '@yard-arch/document';
 import { millimetre } from '../tolerances.ts';
 
 /** A mesh as it is kept: z up, metres. */
@@ -160,7 +161,7 @@ function partsOf(bytes: Uint8Array): { frame: Frame; binary: DataView } {
     throw new NotPlain('is cut off');
   let frame: unknown;
   try {
-    frame = JSON.parse(new TextDecoder().decode(bytes.subarray(20, rest)));
+    frame = parseJson(new TextDecoder().decode(bytes.subarray(20, rest)));
   } catch (error) {
     throw new NotPlain('does not say what it holds', { cause: error });
   }

@@ -1,6 +1,6 @@
 /** Edits: change sets as the page sends them, and scripts. Not by their schemas: what is large is read and checked in a worker. */
 import { type OpenAPIHono } from '@hono/zod-openapi';
-import { Refused, type ChangeSet } from '@yard-arch/document';
+import { faultsOf, Refused, type ChangeSet } from '@yard-arch/document';
 import { randomUUID } from 'node:crypto';
 import { headSchema, readEdit, readJson, type Head } from '../edits.ts';
 import { refusedBy } from '../problem.ts';
@@ -9,6 +9,9 @@ import type { Services } from '../services.ts';
 
 /** Edits of more bytes than this are read in a worker. */
 const largeEdit = 150_000;
+
+/** The most values of a script: it is read where others are answered. */
+const mostScriptValues = 1_000_000;
 
 const whole = ({ head, changeSet }: { head: Head; changeSet: ChangeSet }) => ({ ...head, edit: { changeSet } });
 
@@ -35,7 +38,7 @@ export function editRoutes(api: OpenAPIHono, { projects, pool }: Services): void
   api.openAPIRegistry.registerPath(routes.script);
   api.post('/projects/:id/script', async (c) => {
     const id = projectId(c.req.param('id'));
-    const sent = readJson(new Uint8Array(await c.req.arrayBuffer()));
+    const sent = readJson(new Uint8Array(await c.req.arrayBuffer()), mostScriptValues);
     const { key, onlyAt, ...script } =
       typeof sent === 'object' && sent !== null ? (sent as { key?: unknown; onlyAt?: unknown }) : {};
     const head = headSchema
@@ -43,11 +46,7 @@ export function editRoutes(api: OpenAPIHono, { projects, pool }: Services): void
       .partial()
       .extend({ onlyAt: headSchema.shape.baseRevision.optional() })
       .safeParse({ key, onlyAt });
-    if (!head.success)
-      throw new Refused(
-        'The script cannot be read.',
-        head.error.issues.map((issue) => ({ path: issue.path.map(String).join('/'), reason: issue.message })),
-      );
+    if (!head.success) throw new Refused('The script cannot be read.', faultsOf(head.error));
     return c.json(
       await projects.script(id, { key: head.data.key ?? randomUUID(), onlyAt: head.data.onlyAt, script }),
       201,

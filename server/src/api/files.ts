@@ -1,7 +1,7 @@
 /** Files: projects brought in and taken along, and the assets that they name. */
 import { type OpenAPIHono } from '@hono/zod-openapi';
 import { writeDocument, type ProjectDocument } from '@yard-arch/document';
-import { isGlb, namedIn, type MeshKept } from '../assets.ts';
+import { namedIn } from '../assets.ts';
 import { attachment, fileName } from '../jobs/file-name.ts';
 import { ProblemError, refusedBy } from '../problem.ts';
 import { routes } from '../routes.ts';
@@ -13,26 +13,25 @@ export function fileRoutes(api: OpenAPIHono, services: Services): void {
 }
 
 function uploads(api: OpenAPIHono, { projects, assets, pool }: Services): void {
-  const keepMesh = async (bytes: Uint8Array): Promise<MeshKept> => {
-    const outcome = await pool.run({ kind: 'mesh', bytes }, { limit: 60_000 });
-    if (!('mesh' in outcome)) throw new Error('a worker answered what was not asked');
-    return assets.putMesh(bytes, outcome.mesh);
-  };
   api.openAPIRegistry.registerPath(routes.upload);
   api.post('/projects/upload', async (c) => {
     const bytes = new Uint8Array(await c.req.arrayBuffer());
     // Pictures that are here already need not come along.
-    const known = await assets.known(namedIn(new TextDecoder('latin1').decode(bytes).replaceAll(/\s/g, '')));
-    const outcome = await pool.run({ kind: 'upload', bytes, known }, { limit: 60_000 });
+    const outcome = await pool.run({ kind: 'upload', bytes, known: await assets.all() }, { limit: 60_000 });
     if ('refused' in outcome) throw refusedBy(outcome);
     if (!('text' in outcome)) throw new Error('a worker answered what was not asked');
-    for (const held of outcome.assets.values()) await (isGlb(held) ? keepMesh(held) : assets.put(held));
+    for (const held of outcome.assets) await assets.keep(held.bytes, held.facts);
     return c.json(await projects.createFrom(outcome), 201);
   });
   api.openAPIRegistry.registerPath(routes.putAsset);
+  // What it is told by a worker: hashing a large one would keep others waiting.
   api.post('/assets', async (c) => {
     const bytes = new Uint8Array(await c.req.arrayBuffer());
-    return c.json(isGlb(bytes) ? await keepMesh(bytes) : await assets.put(bytes), 201);
+    const outcome = await pool.run({ kind: 'asset', bytes }, { limit: 60_000 });
+    if ('refused' in outcome) throw refusedBy(outcome);
+    if (!('asset' in outcome)) throw new Error('a worker answered what was not asked');
+    await assets.keep(bytes, outcome.asset);
+    return c.json(outcome.asset, 201);
   });
   api.openapi(routes.asset, async (c) => {
     const { type, bytes } = await assets.get(c.req.valid('param').sha256);

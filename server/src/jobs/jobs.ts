@@ -10,29 +10,44 @@ import { JobEntity, JobPieceEntity, type JobRow } from '../entities.ts';
 import { patience } from '../patience.ts';
 import { databaseProblem, ProblemError, type Problem } from '../problem.ts';
 import type { Projects } from '../projects.ts';
-import type { JobKind, News } from './kinds.ts';
+import type { JobKind } from './kinds.ts';
 import { longestTask, type Pool } from './pool.ts';
+import { beat, Teller } from './teller.ts';
 
 /** How a job stands. */
 export type JobState = 'waiting' | 'working' | 'done' | 'failed' | 'cancelled';
 export type Job = Omit<JobRow, 'state' | 'kind'> & { state: JobState; kind: JobKind };
 
 const queue = 'yard-work';
-/** Of a job that is being worked on something is told at least so often, milliseconds. */
-const beat = 2000;
-/** One of which nothing was heard for so long was begun by a process that is gone. */
-const deaf = 15_000;
+/** One of which nothing was heard for so long was begun by a process that is gone: another takes it over. */
+const deaf = 8000;
+/** Work at which so many processes have ended is not begun once more. */
+const mostTries = 3;
+/** Whoever waits for work while the database is away is told so after as long, milliseconds. */
+const patient = 60_000;
 /** Results are kept for so long, and so many bytes of them. */
 const [keptHours, keptBytes] = [24, 2_000_000_000];
-/** The largest result. */
-const largest = 2_000_000_000;
+
+/**
+ * Marks the jobs that were left: begun by a process of which nothing is heard, or fetched from the queue by one that ended before it began.
+ * Marked, so that of several processes one queues them.
+ */
+const leftBehind = `
+  update "job" set "state" = 'waiting', "beat_at" = now() where "id" in (
+    select "id" from "job" where coalesce("beat_at", "created_at") < now() - interval '${deaf} milliseconds' and (
+      "state" = 'working'
+      or "state" = 'waiting' and not exists (
+        select 1 from "yard_jobs"."job" as "entry"
+        where "entry"."name" = '${queue}' and "entry"."state" < 'active' and "entry"."data"->>'job' = "job"."id"::text
+      )
+    ) for update skip locked
+  ) returning "id"`;
 
 const ended = (state: string): boolean => state === 'done' || state === 'failed' || state === 'cancelled';
 
 export class Jobs {
   private readonly boss: PgBoss;
   private readonly ending = new Map<string, AbortController>();
-  private readonly runner = randomUUID();
   private readonly off: () => void;
   private looking: Promise<void> = Promise.resolve();
   private timer: ReturnType<typeof setInterval> | undefined;
@@ -77,10 +92,10 @@ export class Jobs {
       await this.boss.start();
       await this.boss.createQueue(queue);
     });
-    this.timer = setInterval(() => this.look(), beat);
+    this.timer = setInterval(() => this.takeOver(), beat);
     this.timer.unref();
     await this.purge();
-    this.look();
+    this.takeOver();
   }
 
   /** Asks for work on a state of a project; the same work that was asked for before where there is some. @throws ProblemError 404 */
@@ -91,12 +106,7 @@ export class Jobs {
       const known = await em.findOne(JobEntity, { project, revision: at, kind, state: { $ne: 'cancelled' } });
       // What failed is tried anew when it is asked for, but not the picture of each card at each visit.
       if (known?.state === 'failed' && kind !== 'picture') await em.nativeDelete(JobEntity, { id: known.id });
-      else if (known && !(await this.isLost(em, known))) return known as Job;
-      else if (known) {
-        await em.nativeUpdate(JobEntity, { id: known.id }, { state: 'waiting' });
-        await this.send(em, known.id);
-        return { ...(known as Job), state: 'waiting' };
-      }
+      else if (known) return known as Job;
       const made = {
         id: randomUUID(),
         project,
@@ -124,14 +134,16 @@ export class Jobs {
     });
   }
 
-  /** Whether a job is said to be worked on by a process that is no more. */
-  private async isLost(em: EntityManager, { id, state }: { id: string; state: string }): Promise<boolean> {
-    if (state !== 'working') return false;
-    const [row] = await em.execute<{ lost: boolean }[]>(
-      `select "beat_at" < now() - interval '${deaf} milliseconds' as "lost" from "job" where "id" = ?`,
-      [id],
-    );
-    return row?.lost === true;
+  /** Queues anew what processes have left that are no more, and looks for work. */
+  private takeOver(): void {
+    void this.em
+      .transactional(async (em) => {
+        for (const { id } of await em.execute<{ id: string }[]>(leftBehind)) await this.send(em, id);
+      })
+      .catch(() => {
+        // The database is away; it is looked again soon.
+      })
+      .then(() => this.look());
   }
 
   /** Queues a job, in the transaction in which it is written down. */
@@ -167,9 +179,18 @@ export class Jobs {
       over = ended(job.state);
       listener(job);
     };
+    let away: number | null = null;
     const look = (): void =>
-      void this.get(id).then(tell, (error: Error) =>
-        tell({ state: 'failed', progress: 0, stage: '', problem: JSON.stringify(asProblem(error)) }),
+      void this.get(id).then(
+        (job) => {
+          away = null;
+          tell(job);
+        },
+        (error: Error) => {
+          away ??= Date.now();
+          if (isAway(error) && Date.now() - away < patient) return;
+          tell({ state: 'failed', progress: 0, stage: '', problem: JSON.stringify(asProblem(error)) });
+        },
       );
     const off = this.services.announcer.on(
       'yard_job',
@@ -179,7 +200,7 @@ export class Jobs {
       look,
     );
     // A process may die, and with it what it would have told.
-    const again = setInterval(look, deaf);
+    const again = setInterval(look, deaf / 2);
     again.unref();
     look();
     return () => {
@@ -272,45 +293,47 @@ export class Jobs {
   }
 
   private async work(id: string, signal: AbortSignal): Promise<void> {
-    const begun = await this.em.execute<{ project: string; revision: number; kind: JobKind }[]>(
-      `update "job" set "state" = 'working', "runner" = ?, "beat_at" = now() where "id" = ? and ("state" = 'waiting' or ("state" = 'working' and "beat_at" < now() - interval '${deaf} milliseconds')) returning "project", "revision", "kind"`,
-      [this.runner, id],
+    const runner = randomUUID();
+    const [job] = await this.em.execute<{ project: string; revision: number; kind: JobKind; tries: number }[]>(
+      `update "job" set "state" = 'working', "runner" = ?, "beat_at" = now(), "tries" = "tries" + 1 where "id" = ? and "state" = 'waiting' returning "project", "revision", "kind", "tries"`,
+      [runner, id],
     );
-    const job = begun[0];
     if (!job) return;
-    await this.em.nativeDelete(JobPieceEntity, { job: id });
-    const teller = new Teller(this.em, id, this.runner);
+    const teller = new Teller(() => this.em, id, runner);
     try {
-      const { mark, document } = await this.services.projects.textAt(job.project, job.revision);
-      const outcome = await this.services.pool.run(
-        { kind: job.kind, mark, text: document, assets: await this.services.assets.some(namedIn(document)) },
-        { signal, onNews: (news) => teller.take(news) },
-      );
+      if (job.tries > mostTries) throw endedTheServer();
+      await this.em.nativeDelete(JobPieceEntity, { job: id });
+      const outcome = await this.done(job, signal, teller);
       const size = await teller.finish();
-      if (!('type' in outcome))
-        throw new ProblemError(
-          422,
-          { kind: 'refused', title: 'The project cannot be read' },
-          'refused' in outcome ? outcome.refused : 'It holds nothing.',
-        );
-      await this.end(id, { state: 'done', progress: 1, stage: '', type: outcome.type, name: outcome.name, size });
+      await teller.end({ state: 'done', progress: 1, stage: '', type: outcome.type, name: outcome.name, size });
     } catch (error) {
       await teller.finish().catch(() => {});
-      if (signal.aborted) return;
-      await this.end(id, { state: 'failed', problem: JSON.stringify(asProblem(error as Error)) });
+      // Where the database is away nothing can be written down: it is begun anew when it is back.
+      if (signal.aborted || isAway(error as Error)) return;
+      await teller.end({ state: 'failed', problem: JSON.stringify(asProblem(error as Error)) });
     } finally {
       teller.stop();
     }
   }
 
-  private async end(id: string, what: Partial<JobRow> & { state: string }): Promise<void> {
-    await this.em.transactional(async (em) => {
-      const changed = await em.nativeUpdate(JobEntity, { id, state: 'working' }, { ...what, endedAt: new Date() });
-      if (changed > 0)
-        await em.execute(
-          ...notifying('yard_job', { job: id, state: what.state, progress: what.progress ?? 0, stage: '' }),
-        );
-    });
+  /** Does the work. @throws ProblemError where it cannot be done. */
+  private async done(
+    { project, revision, kind }: { project: string; revision: number; kind: JobKind },
+    signal: AbortSignal,
+    teller: Teller,
+  ): Promise<{ type: string; name: string }> {
+    const { projects, pool, assets } = this.services;
+    const { mark, document } = await projects.textAt(project, revision);
+    const outcome = await pool.run(
+      { kind, mark, text: document, assets: await assets.some(namedIn(document)) },
+      { signal, onNews: (news) => teller.take(news) },
+    );
+    if ('type' in outcome) return outcome;
+    throw new ProblemError(
+      422,
+      { kind: 'refused', title: 'The project cannot be read' },
+      'refused' in outcome ? outcome.refused : 'It holds nothing.',
+    );
   }
 
   /** Clears old results away; what failed is tried anew after a while. */
@@ -335,71 +358,16 @@ export class Jobs {
   }
 }
 
-/** Writes down what a worker tells, one after the other, and passes on how far it is. */
-class Teller {
-  private writing: Promise<void> = Promise.resolve();
-  private number = 0;
-  private size = 0;
-  private told = 0;
-  private last = { progress: 0, stage: '' };
-  private readonly beating: ReturnType<typeof setInterval>;
+/** Whether something failed because the database is away, so that it can be done when it is back. */
+const isAway = (error: Error): boolean =>
+  (error instanceof ProblemError ? error : databaseProblem(error))?.status === 503;
 
-  constructor(
-    private readonly em: EntityManager,
-    private readonly job: string,
-    private readonly runner: string,
-  ) {
-    this.beating = setInterval(() => this.write(() => this.beat()), beat);
-    this.beating.unref();
-  }
-
-  take(news: News): void {
-    if ('piece' in news) {
-      const [number, bytes] = [this.number++, Buffer.from(news.piece)];
-      this.size += bytes.length;
-      if (this.size <= largest)
-        this.write(() => this.em.fork().insert(JobPieceEntity, { job: this.job, number, bytes }));
-      return;
-    }
-    // As fine as the database keeps it, so that what is read from there is never a hair less than what was told.
-    this.last = { ...news, progress: Math.round(news.progress * 1e4) / 1e4 };
-    if (Date.now() - this.told < 250) return;
-    this.told = Date.now();
-    this.write(() => this.beat());
-  }
-
-  private async beat(): Promise<void> {
-    const em = this.em.fork();
-    const { progress, stage } = this.last;
-    await em.execute(
-      `update "job" set "beat_at" = now(), "progress" = ?, "stage" = ? where "id" = ? and "runner" = ? and "state" = 'working'`,
-      [progress, stage, this.job, this.runner],
-    );
-    await em.execute(...notifying('yard_job', { job: this.job, state: 'working', progress, stage }));
-  }
-
-  private write(what: () => Promise<unknown>): void {
-    this.writing = this.writing.then(async () => void (await what()));
-    this.writing.catch(() => {});
-  }
-
-  /** Waits until all is written. @returns how many bytes. @throws what went wrong in writing */
-  async finish(): Promise<number> {
-    this.stop();
-    await this.writing;
-    if (this.size > largest)
-      throw new ProblemError(
-        422,
-        { kind: 'too-large', title: 'That is too large' },
-        'The file would hold more than 2 GB. Divide the project, or set a coarser chord for its arcs.',
-      );
-    return this.size;
-  }
-
-  stop(): void {
-    clearInterval(this.beating);
-  }
-}
+const endedTheServer = (): ProblemError =>
+  new ProblemError(
+    500,
+    { kind: 'failed', title: 'That failed' },
+    `It was begun ${mostTries} times, and each time the server ended while it was at it. Divide the project, or set a coarser chord for its arcs.`,
+  );
 
 function asProblem(error: Error): Problem {
   if (error instanceof ProblemError) return error.body();

@@ -1,7 +1,7 @@
 /** The kinds of long work, and what goes to a worker and comes back. */
-import type { keptMeshFacts } from '@yard-arch/core/format';
 import { writtenFormats, type WrittenFormat } from '@yard-arch/core/formats';
 import type { ChangeSet, Fault } from '@yard-arch/document';
+import type { AssetFacts } from '../assets.ts';
 import type { MadeTexts } from '../change-log.ts';
 import type { Between, Head } from '../edits.ts';
 
@@ -18,8 +18,8 @@ export type Task =
   | { kind: JobKind; mark: string; text: string; assets: ReadonlyMap<string, Uint8Array> }
   /** A project file that came from outside, as its bytes; and which pictures need not come with it. */
   | { kind: 'upload'; bytes: Uint8Array; known: readonly string[] | 'all' }
-  /** Bytes that are to be kept as a mesh. */
-  | { kind: 'mesh'; bytes: Uint8Array }
+  /** Bytes that are to be kept as a picture or a mesh. */
+  | { kind: 'asset'; bytes: Uint8Array }
   /** A document and its pictures to be packed to a project file. */
   | { kind: 'pack'; text: string; assets: ReadonlyMap<string, Uint8Array> }
   /** A large edit that came from outside, to be read. */
@@ -36,17 +36,23 @@ export type Task =
       over: boolean;
     };
 
+/** A picture or mesh that came with a project file. */
+export interface HeldAsset {
+  bytes: Uint8Array;
+  facts: AssetFacts;
+}
+
 /** What a worker tells while it works. */
 export type News = { progress: number; stage: string } | { piece: Uint8Array };
 
 /** What a worker gives in the end; the result of a job has come in pieces by then. */
 export type Outcome =
   | { type: string; name: string }
-  | { text: string; name: string; elements: number; openings: number; assets: ReadonlyMap<string, Uint8Array> }
+  | { text: string; name: string; elements: number; openings: number; assets: readonly HeldAsset[] }
   /** A project file. */
   | { packed: Uint8Array; zip: boolean }
   | { head: Head }
-  | { mesh: ReturnType<typeof keptMeshFacts> }
+  | { asset: AssetFacts }
   | { made: MadeTexts | null }
   /** What a script has done, and by step the ids of what it has made. */
   | { scripted: MadeTexts; ids: (readonly string[])[] }

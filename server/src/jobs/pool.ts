@@ -63,7 +63,11 @@ export class Pool {
     try {
       const outcome = (await this.workers.run(
         { task, port: port2 },
-        { transferList: [port2], signal: AbortSignal.any(signal ? [clock, signal] : [clock]) },
+        // A file that was sent is read by the worker alone, and need not be there twice.
+        {
+          transferList: task.kind === 'upload' ? [port2, task.bytes.buffer as ArrayBuffer] : [port2],
+          signal: AbortSignal.any(signal ? [clock, signal] : [clock]),
+        },
       )) as Outcome;
       // What the worker told last may come after its outcome.
       await closed;

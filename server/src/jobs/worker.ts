@@ -1,19 +1,12 @@
 /** What runs in a worker: documents from outside are checked there, models cut, and files written. Nothing of it keeps the server from answering. */
 import type { MessagePort } from 'node:worker_threads';
 import { cutModel, learnMeshes, reportOn, type Model } from '@yard-arch/core';
-import {
-  drawPicture,
-  isZip,
-  keptMeshFacts,
-  readProjectFile,
-  writeProjectFile,
-  writers,
-  writtenFormats,
-} from '@yard-arch/core/format';
+import { drawPicture, isZip, readProjectFile, writeProjectFile, writers, writtenFormats } from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { applyChangeSet, checkDocument, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { doScript } from '@yard-arch/edit';
 import { LRUCache } from 'lru-cache';
+import { factsOfAsset } from '../assets.ts';
 import type { MadeTexts } from '../change-log.ts';
 import { Malformed, makeEdit, readEdit, readJson } from '../edits.ts';
 import { fileName } from './file-name.ts';
@@ -31,7 +24,7 @@ export default async function work({ task, port }: { task: Task; port: MessagePo
   const tell = (news: News): void => port.postMessage(news, 'piece' in news ? [news.piece.buffer as ArrayBuffer] : []);
   try {
     if (task.kind === 'upload') return upload(task.bytes, task.known);
-    if (task.kind === 'mesh') return { mesh: keptMeshFacts(task.bytes) };
+    if (task.kind === 'asset') return { asset: factsOfAsset(task.bytes) };
     if (task.kind === 'pack') return pack(task.text, task.assets);
     if (task.kind === 'script') return script(task);
     if (task.kind === 'read edit') return { head: readEdit(task.bytes).head };
@@ -55,7 +48,7 @@ function upload(bytes: Uint8Array, known: readonly string[] | 'all'): Outcome {
   if (!isZip(bytes)) readJson(bytes);
   const { document, assets } = readProjectFile(bytes, (sha256) => known === 'all' || known.includes(sha256));
   return {
-    assets,
+    assets: [...assets.values()].map((held) => ({ bytes: held, facts: factsOfAsset(held) })),
     text: JSON.stringify(document),
     name: document.name,
     elements: Object.keys(document.elements).length,

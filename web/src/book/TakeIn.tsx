@@ -1,5 +1,5 @@
 /** Taking a pattern in: one of those that ship with the program, from the shelf, or from a file. */
-import { readPatternFile, type ChangeSet, type Pattern, type ProjectDocument } from '@yard-arch/document';
+import { parseJson, readPatternFile, type ChangeSet, type Pattern, type ProjectDocument } from '@yard-arch/document';
 import { shipped, shippedMaterials, takeIn, takeShipped } from '@yard-arch/edit';
 import { Trash2 } from 'lucide-react';
 import { useRef, useState } from 'react';
@@ -30,7 +30,7 @@ export function TakeIn({ document, open, onClose }: TakeInProps) {
   };
   const read = async (chosen: File): Promise<void> => {
     try {
-      const value: unknown = JSON.parse(await chosen.text());
+      const value: unknown = parseJson(await chosen.text());
       const file = readPatternFile(value);
       await keepFiles(value);
       take(takeIn(document, file));
