@@ -35,6 +35,11 @@ export class Application {
     return new Application(folder, await freePort(), command, env);
   }
 
+  /** The number of its process while it runs. */
+  get pid(): number | undefined {
+    return this.child?.pid;
+  }
+
   get url(): string {
     return `http://127.0.0.1:${this.port}`;
   }

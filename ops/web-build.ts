@@ -1,5 +1,6 @@
 /** Builds the web application, unless what it is built from is the same as at the last time. */
 import { join } from 'node:path';
+import { buildApart } from './build-apart.ts';
 import { unlessBuilt } from './built.ts';
 import { projectFolder } from './data-folder.ts';
 
@@ -17,8 +18,7 @@ export async function buildWeb(): Promise<void> {
     },
     async () => {
       process.stderr.write('Building the web application…\n');
-      const { build } = await import('vite');
-      await build({ root: join(projectFolder, 'web'), logLevel: 'warn' });
+      await buildApart({ root: join(projectFolder, 'web'), logLevel: 'warn' });
     },
   );
 }

@@ -1,5 +1,5 @@
 /** Change sets: the one way in which a document is edited, each with its inverse. */
-import { unwieldy } from './unwieldy.ts';
+import { overcrowded, unwieldy } from './unwieldy.ts';
 import { z } from 'zod';
 import { FaultList, faultsOf, mostFaults, referenceFaults } from './faults.ts';
 import { line } from './figures.ts';
@@ -62,6 +62,8 @@ export type ChangeSet = z.infer<typeof changeSetSchema>;
  * @throws Refused with the path and reason of the first faults.
  */
 export function checkChangeSet(value: unknown): ChangeSet {
+  const crowded = typeof value === 'object' && value !== null ? overcrowded(value, 'changeSet') : null;
+  if (crowded) throw new Refused(sentence([crowded], 1), [crowded]);
   const frame = changeSetSchema
     .extend({
       changes: z

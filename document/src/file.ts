@@ -7,7 +7,7 @@ import { parseJson } from './parse-json.ts';
 import { Refused, type Fault } from './refused.ts';
 import { documentSchema, tableNames, type ProjectDocument, type TableName, type Units } from './schema.ts';
 import { tables } from './tables/index.ts';
-import { unwieldy } from './unwieldy.ts';
+import { overcrowded, unwieldy } from './unwieldy.ts';
 import { formatVersion, upToDate } from './versions/up-to-date.ts';
 
 /** An empty project. */
@@ -25,11 +25,14 @@ function refuse(faults: readonly Fault[], count = faults.length): never {
   throw new Refused(`The project cannot be read: ${sentence(faults, count)}`, faults, count);
 }
 
-/** A document with its tables unread: they are read row by row, so that looking can end where there are too many faults to tell. */
+/**
+ * A document with its tables unread: they are read row by row, so that looking can end where there are too many faults to tell. A table that is missing is an empty one: some came to a
+ * version when files of it had been written.
+ */
 const frameSchema = documentSchema.extend(
-  Object.fromEntries(tableNames.map((table) => [table, z.record(z.string(), z.unknown())])) as Record<
+  Object.fromEntries(tableNames.map((table) => [table, z.record(z.string(), z.unknown()).default({})])) as Record<
     TableName,
-    z.ZodRecord<z.ZodString, z.ZodUnknown>
+    z.ZodDefault<z.ZodRecord<z.ZodString, z.ZodUnknown>>
   >,
 );
 
@@ -65,6 +68,8 @@ function readTable(table: TableName, rows: Record<string, unknown>, faults: Faul
  * @throws Refused with the path and reason of the first faults, and how many there are.
  */
 export function checkDocument(value: unknown): ProjectDocument {
+  const crowded = typeof value === 'object' && value !== null ? overcrowded(value, '') : null;
+  if (crowded) refuse([crowded]);
   const frame = frameSchema.safeParse(upToDate(value));
   if (!frame.success) refuse(faultsOf(frame.error).slice(0, mostFaults), frame.error.issues.length);
   const faults = new FaultList();

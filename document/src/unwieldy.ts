@@ -14,9 +14,24 @@ export function unwieldy(value: unknown, path: string, depth = 0): Fault | null 
     return { path: path.slice(0, 200), reason: `is nested deeper than any value may be (${deepest})` };
   if (Array.isArray(value) && value.length > longestList)
     return { path, reason: `holds ${value.length} values, more than any list may (${longestList})` };
+  if (!Array.isArray(value)) {
+    const crowded = overcrowded(value, path);
+    if (crowded) return crowded;
+  }
   for (const [key, inner] of Object.entries(value)) {
     const found = unwieldy(inner, `${path}/${key}`, depth + 1);
     if (found) return found;
   }
   return null;
+}
+
+/** The fault of an object that has more fields than any may: the schemas would look at each of them. */
+export function overcrowded(value: object, path: string): Fault | null {
+  const keys = Object.keys(value);
+  if (keys.length <= longestList) return null;
+  const first = keys.slice(0, 3).map((key) => key.slice(0, 64));
+  return {
+    path: path.slice(0, 200),
+    reason: `has ${keys.length} fields (${first.join(', ')} and ${keys.length - 3} more), more than any value may (${longestList})`,
+  };
 }

@@ -10,8 +10,10 @@ import {
   formatVersion,
   isUpToDate,
   migrate,
+  omit,
   readDocument,
   Refused,
+  tableNames,
   upToDate,
   withoutControls,
   type ChangeSet,
@@ -43,6 +45,14 @@ describe('a file of an earlier version', () => {
     }
     // What is up to date is left alone.
     expect(upToDate(document)).toBe(document);
+  });
+
+  it.each(fixtures)('opens without the tables that it does not need: %s', (name) => {
+    const raw = JSON.parse(read(name)) as Record<string, object>;
+    const whole = readDocument(read(name));
+    for (const table of tableNames)
+      if (Object.keys(whole[table]).length === 0) expect(checkDocument(omit(raw, table))).toEqual(whole);
+    expect(checkDocument({ ...omit(raw, 'assets'), version: raw.version }).assets).toEqual({});
   });
 
   it('is among the fixtures for every version that there has been', () => {

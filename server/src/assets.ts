@@ -6,6 +6,7 @@ import { megabytes, unnamedAssets, usualLimits, type AssetLimits } from './asset
 import type { Database } from './database.ts';
 import { AssetEntity } from './entities.ts';
 import { ProblemError } from './problem.ts';
+import { executeWithBytes } from './with-bytes.ts';
 
 export { namedIn } from './asset-uses.ts';
 
@@ -57,9 +58,17 @@ export class Assets {
     if (known.length > 0) return;
     await this.makeRoom(em, bytes.length);
     const [width, height] = 'width' in facts ? [facts.width, facts.height] : [0, 0];
-    await em.execute(
+    await executeWithBytes(
+      this.database,
       `insert into "asset" ("sha256", "type", "width", "height", "bytes", "size", "at") values (?, ?, ?, ?, ?, ?, now()) on conflict do nothing`,
-      [facts.sha256, facts.type, width, height, Buffer.from(bytes), bytes.length],
+      [
+        facts.sha256,
+        facts.type,
+        width,
+        height,
+        Buffer.from(bytes.buffer, bytes.byteOffset, bytes.length),
+        bytes.length,
+      ],
     );
   }
 

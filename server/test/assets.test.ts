@@ -9,6 +9,9 @@ import { applyChangeSet, type Asset, type ProjectDocument } from '@yard-arch/doc
 import { dropPicture, putPicture, removeMaterial } from '@yard-arch/edit';
 import { encode } from 'fast-png';
 import { strFromU8, strToU8, unzipSync, Zip, ZipPassThrough, zipSync, type ZipInputFile } from 'fflate';
+import { usualLimits } from '../src/asset-uses.ts';
+import { Assets, factsOfAsset } from '../src/assets.ts';
+import { Projects } from '../src/projects.ts';
 import { startHarness, type Harness } from './harness.ts';
 
 let harness: Harness;
@@ -232,6 +235,85 @@ describe('a project with pictures', () => {
     const name = Object.keys(obj).find((key) => key.includes('Old_brick') && key.endsWith('.png'))!;
     expect(obj[name]).toEqual(bytes);
     expect(strFromU8(obj[Object.keys(obj).find((key) => key.endsWith('.mtl'))!]!)).toContain(`map_Kd ${name}`);
+  });
+});
+
+describe('what is kept of pictures', () => {
+  /** A server with little room on the same database. */
+  const small = (limits: object) => new Assets(harness.services.database, { ...usualLimits, ...limits });
+  const age = (sha256: string, days: number) =>
+    harness.services.database.em
+      .fork()
+      .execute(`update "asset" set "at" = now() - interval '${days} days' where "sha256" = ?`, [sha256]);
+  const there = async (sha256: string): Promise<boolean> => (await fetched(`/assets/${sha256}`)).status === 200;
+  const made = async (document: ProjectDocument): Promise<string> =>
+    ((await send('/projects/upload', JSON.stringify(document), 'application/json')).body as { id: string }).id;
+
+  it('is cleared away a week after the last project has let go of it, with its history', async () => {
+    const [stray, fresh] = [await kept(png(5, 5, 1)), await kept(png(5, 5, 2))];
+    const { document, facts } = await pictured();
+    const id = await made(document);
+    const taken = dropPicture(document, document.materials.brick!, 'colour');
+    await harness.services.projects.append(id, { baseRevision: 0, key: 'off', edit: { changeSet: taken } });
+    const shelved = await kept(png(5, 5, 3));
+    const em = harness.services.database.em.fork();
+    await em.execute(
+      `insert into "shelf" ("id", "revision", "name", "file", "at") values (gen_random_uuid(), 1, 'held', ?, now())`,
+      [JSON.stringify({ sha256: shelved.sha256 })],
+    );
+    for (const { sha256 } of [stray, facts, shelved]) await age(sha256, 8);
+    await age(fresh.sha256, 6);
+    await harness.services.assets.purge();
+    // Undoing would need the one that was taken off.
+    expect(await Promise.all([stray, fresh, facts, shelved].map(({ sha256 }) => there(sha256)))).toEqual([
+      false,
+      true,
+      true,
+      true,
+    ]);
+    // Other tests have named it too.
+    await em.execute(`delete from "project"`);
+    await em.execute(`delete from "shelf" where "name" = 'held'`);
+    await age(facts.sha256, 8);
+    await harness.services.assets.purge();
+    expect(await there(facts.sha256)).toBe(false);
+  });
+
+  it('makes room for what comes, by what nobody has named for an hour, or says that there is none', async () => {
+    const bytes = png(40, 40, 4);
+    const facts = factsOfAsset(bytes);
+    await harness.services.database.em.fork().execute(`delete from "asset"`);
+    const old = await kept(png(40, 40, 5));
+    const assets = small({ unnamed: 1.5 * bytes.length });
+    await expect(assets.keep(bytes, facts)).rejects.toMatchObject({ status: 507, kind: 'no-room' });
+    await age(old.sha256, 1);
+    await assets.keep(bytes, facts);
+    expect([await there(old.sha256), await there(facts.sha256)]).toEqual([false, true]);
+    // What is there already takes no more.
+    await assets.keep(bytes, facts);
+    const full = small({ ofAll: 1.5 * bytes.length });
+    const more = png(40, 40, 6);
+    await expect(full.keep(more, factsOfAsset(more))).rejects.toThrow('YARD_ASSETS_GB');
+  });
+
+  it('is no more of one project than it may be, whichever way it comes', async () => {
+    const { document, bytes } = await pictured();
+    const projects = new Projects(harness.services.database, null, null, {
+      ...usualLimits,
+      ofProject: 1.5 * bytes.length,
+    });
+    const { id } = await projects.create(document);
+    const facts = await kept(png(12, 8, 7));
+    const changeSet = putPicture(document, document.materials.stone!, 'colour', { ...facts, name: 'stone.png' });
+    await expect(projects.append(id, { baseRevision: 0, key: 'more', edit: { changeSet } })).rejects.toMatchObject({
+      status: 413,
+      kind: 'too-many-pictures',
+    });
+    expect((await projects.get(id)).revision).toBe(0);
+    const both = applyChangeSet(document, changeSet).document;
+    const before = (await projects.list()).length;
+    await expect(projects.create(both)).rejects.toMatchObject({ status: 413 });
+    expect((await projects.list()).length).toBe(before);
   });
 });
 

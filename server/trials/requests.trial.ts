@@ -191,6 +191,33 @@ describe('odd requests', () => {
     });
   });
 
+  it('JSON that is nested deeply, or holds very many values or keys, on every route that takes any', async () => {
+    const deep = (depth: number): string => `${'{"a":'.repeat(depth)}1${'}'.repeat(depth)}`;
+    const many = `[${'[],'.repeat(50_000_000 / 3)}1]`;
+    const keys = `{${Array.from({ length: 1_000_000 }, (_, i) => `"key ${i}":1`).join(',')}}`;
+    const within = (inner: string): string[] => [
+      inner,
+      `{"name":"x","do":[{"do":"place","element":${inner}}]}`,
+      `{"name":"x","do":[${inner}]}`,
+      `{"baseRevision":0,"key":"k","changeSet":{"name":"x","changes":[${inner}]}}`,
+      `{"baseRevision":0,"key":"k","changeSet":${inner}}`,
+      `{"format":"yard-arch","version":6,"name":"x","units":"mm","elements":{"a":${inner}}}`,
+      `{"format":"yard-arch-pattern","version":6,"pattern":{"id":"a","infill":${inner}}}`,
+    ];
+    const routes = ['changes', 'script', 'versions', 'jobs'].map((rest) => `/api/projects/${id}/${rest}`);
+    for (const path of [...routes, '/api/projects', '/api/projects/upload', '/api/shelf', '/api/assets'])
+      for (const body of [...within(deep(2000)), deep(1_000_000), ...within(many).slice(0, 2), ...within(keys)]) {
+        const answer = await asked({ method: 'POST', path, body });
+        const what = `${path} ${body.slice(0, 80)} → ${answer.status} in ${Math.round(answer.took)} ms`;
+        expect({
+          what,
+          told: answer.text.length < 20_000,
+          refused: answer.status >= 400 && answer.status < 500,
+        }).toEqual({ what, told: true, refused: true });
+        if (answer.took > longest) throw new Error(what);
+      }
+  });
+
   it('leave what is there as it was', async () => {
     expect(JSON.stringify((await harness.services.projects.read(id)).document)).toBe(kept);
     expect((await asked({ method: 'GET', path: '/api/health' })).status).toBe(200);

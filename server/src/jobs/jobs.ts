@@ -299,7 +299,7 @@ export class Jobs {
       [runner, id],
     );
     if (!job) return;
-    const teller = new Teller(() => this.em, id, runner);
+    const teller = new Teller(this.services.database, id, runner);
     try {
       if (job.tries > mostTries) throw endedTheServer();
       await this.em.nativeDelete(JobPieceEntity, { job: id });

@@ -1,8 +1,9 @@
 /** Writes down what a worker tells of a job, one after the other, and passes on how far it is. */
-import type { EntityManager } from '@mikro-orm/postgresql';
 import { notifying } from '../announcer.ts';
 import { JobEntity, type JobRow } from '../entities.ts';
+import type { Database } from '../database.ts';
 import { ProblemError } from '../problem.ts';
+import { executeWithBytes } from '../with-bytes.ts';
 import type { News } from './kinds.ts';
 
 /** Of a job that is being worked on something is told at least so often, milliseconds. */
@@ -20,7 +21,7 @@ export class Teller {
   private readonly beating: ReturnType<typeof setInterval>;
 
   constructor(
-    private readonly em: () => EntityManager,
+    private readonly database: Database,
     private readonly job: string,
     private readonly runner: string,
   ) {
@@ -30,7 +31,7 @@ export class Teller {
 
   take(news: News): void {
     if ('piece' in news) {
-      const [number, bytes] = [this.number++, Buffer.from(news.piece)];
+      const [number, bytes] = [this.number++, Buffer.from(news.piece.buffer, news.piece.byteOffset, news.piece.length)];
       this.size += bytes.length;
       if (this.size <= largest) this.write(() => this.keep(number, bytes));
       return;
@@ -43,7 +44,8 @@ export class Teller {
   }
 
   private async keep(number: number, bytes: Buffer): Promise<void> {
-    await this.em().execute(
+    await executeWithBytes(
+      this.database,
       `insert into "job_piece" ("job", "number", "bytes") select "id", ?, ? from "job" where "id" = ? and "runner" = ? and "state" = 'working' for update`,
       [number, bytes, this.job, this.runner],
     );
@@ -53,12 +55,16 @@ export class Teller {
   private async beat(): Promise<void> {
     const { progress, stage } = this.last;
     try {
-      const mine = await this.em().execute<unknown[]>(
-        `update "job" set "beat_at" = now(), "progress" = ?, "stage" = ? where "id" = ? and "runner" = ? and "state" = 'working' returning 1`,
-        [progress, stage, this.job, this.runner],
-      );
+      const mine = await this.database.em
+        .fork()
+        .execute<unknown[]>(
+          `update "job" set "beat_at" = now(), "progress" = ?, "stage" = ? where "id" = ? and "runner" = ? and "state" = 'working' returning 1`,
+          [progress, stage, this.job, this.runner],
+        );
       if (mine.length > 0)
-        await this.em().execute(...notifying('yard_job', { job: this.job, state: 'working', progress, stage }));
+        await this.database.em
+          .fork()
+          .execute(...notifying('yard_job', { job: this.job, state: 'working', progress, stage }));
     } catch {
       // The database is away.
     }
@@ -66,7 +72,7 @@ export class Teller {
 
   /** Writes down how the job ended. */
   async end(what: Partial<JobRow> & { state: string }): Promise<void> {
-    await this.em().transactional(async (em) => {
+    await this.database.em.fork().transactional(async (em) => {
       const [mine] = await em.execute<unknown[]>(
         `select 1 from "job" where "id" = ? and "runner" = ? and "state" = 'working' for update`,
         [this.job, this.runner],
