@@ -92,11 +92,13 @@ test('an edit that no longer fits what was done elsewhere is explained, and the 
   await expect(page.getByText('was set aside')).toBeVisible();
   await expect(page.getByRole('navigation').getByRole('button', { name: /^Gate wall/ })).toHaveCount(0);
   expect((await desk.saved()).elements.gate).toBeUndefined();
+  await expect(desk.saving).toHaveText('all else saved');
   // It is kept with its reason, until it is let go.
   await page.getByRole('button', { name: '1 edit set aside' }).click();
   await expect(page.getByRole('dialog')).toContainText('no longer fits');
   await page.getByRole('button', { name: /^Let go of/ }).click();
   await expect(page.getByRole('dialog')).toContainText('There are none any more');
+  await expect(desk.saving).toHaveText('saved');
 });
 
 test('a full disk is told of, and the edit kept until there is room', async ({ desk, page }) => {

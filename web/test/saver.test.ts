@@ -299,24 +299,24 @@ describe('a project that is deleted', () => {
   });
 });
 
-describe('data that was put back to an earlier state', () => {
-  /** Takes the database back to a revision, as restoring a backup would. */
-  async function takeBack(id: string, revision: number): Promise<void> {
-    const { document } = await harness.services.projects.read(id, revision);
-    const em = harness.services.database.em.fork();
-    const [{ mark } = { mark: '' }] = await em.execute<{ mark: string }[]>(
-      'select "mark" from "change" where "project" = ? and "revision" = ?',
-      [id, revision],
-    );
-    await em.execute('delete from "change" where "project" = ? and "revision" > ?', [id, revision]);
-    await em.execute('update "project" set "revision" = ?, "mark" = ?, "document" = ? where "id" = ?', [
-      revision,
-      mark,
-      JSON.stringify(document),
-      id,
-    ]);
-  }
+/** Takes the database back to a revision, as restoring a backup would. */
+async function takeBack(id: string, revision: number): Promise<void> {
+  const { document } = await harness.services.projects.read(id, revision);
+  const em = harness.services.database.em.fork();
+  const [{ mark } = { mark: '' }] = await em.execute<{ mark: string }[]>(
+    'select "mark" from "change" where "project" = ? and "revision" = ?',
+    [id, revision],
+  );
+  await em.execute('delete from "change" where "project" = ? and "revision" > ?', [id, revision]);
+  await em.execute('update "project" set "revision" = ?, "mark" = ?, "document" = ? where "id" = ?', [
+    revision,
+    mark,
+    JSON.stringify(document),
+    id,
+  ]);
+}
 
+describe('data that was put back to an earlier state', () => {
   async function pageAtFour(): Promise<Page> {
     const page = await Page.open(await project());
     for (const distance of [1, 2, 3, 4]) page.move('o9', distance);
@@ -355,6 +355,65 @@ describe('data that was put back to an earlier state', () => {
     expect(page.document).toEqual(await held(page.project));
     expect(page.document.openings.o9!.along.distance).toBe(2);
     expect(page.state.aside.map(({ changeSet }) => changeSet.name)).toEqual(['move o11 to 6']);
+  });
+});
+
+describe('data that was put back while the page was loaded anew', () => {
+  /** A page that could not send its last edit, whose server's data was put back meanwhile. */
+  async function left(): Promise<Page> {
+    const page = await Page.open(await project());
+    for (const distance of [1, 2, 3]) page.move('o9', distance);
+    await page.saved();
+    page.before = () => {
+      throw new Answered(0, { title: 'away' });
+    };
+    page.move('o10', 5);
+    await page.until(() => page.state.saving === 'kept here');
+    page.saver.end();
+    return page;
+  }
+
+  it.each([
+    ['and stayed there', 0],
+    ['and went on otherwise, farther than before', 4],
+  ])('to an earlier state, %s: what is kept is not sent until it is chosen what stands', async (_, more) => {
+    const page = await left();
+    await takeBack(page.project, 1);
+    if (more > 0) {
+      const other = await Page.open(page.project);
+      for (let i = 0; i < more; i++) other.move('o11', i + 1);
+      await other.saved();
+    }
+    const there = await held(page.project);
+    for (const which of ['theirs', 'ours']) {
+      const anew = await Page.open(page.project, page.state.pending);
+      await anew.until(() => anew.state.saving === 'put back');
+      anew.saver.nudge();
+      await new Promise((resolve) => setTimeout(resolve, 100));
+      expect(await held(page.project)).toEqual(there);
+      // It is seen what would stand.
+      expect(anew.document.openings.o10!.along).toMatchObject({ distance: 5 });
+      if (which === 'ours') await anew.saver.keepOurs(anew.document, differenceOf);
+      else await anew.saver.takeServers();
+      await anew.saved();
+      expect((await held(page.project)).openings.o10!.along).toEqual(
+        which === 'ours' ? { from: 'start', distance: 5 } : there.openings.o10!.along,
+      );
+      expect(anew.state.aside.map(({ changeSet }) => changeSet.name)).toEqual(
+        which === 'ours' ? [] : ['move o10 to 5'],
+      );
+      anew.saver.end();
+    }
+  });
+
+  it('is not suspected where others have only gone on', async () => {
+    const page = await left();
+    const other = await Page.open(page.project);
+    for (const distance of [1, 2, 3]) other.move('o11', distance);
+    await other.saved();
+    const anew = await Page.open(page.project, page.state.pending);
+    await anew.saved();
+    expect((await held(page.project)).openings.o10!.along).toEqual({ from: 'start', distance: 5 });
   });
 });
 

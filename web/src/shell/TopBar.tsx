@@ -103,7 +103,8 @@ function SavingState() {
   const aside = useEditor((state) => state.aside.length);
   const edits = (n: number): string => `${n} edit${n === 1 ? '' : 's'}`;
   const text = {
-    saved: 'saved',
+    // An edit that was set aside is not saved, whatever else is.
+    saved: aside > 0 ? 'all else saved' : 'saved',
     saving: 'saving…',
     'kept here': `${edits(count)} kept in this browser`,
     deleted: count > 0 ? `deleted, ${edits(count)} kept in this browser` : 'deleted',
@@ -122,7 +123,7 @@ function SavingState() {
         </button>
       )}
       <span
-        className={`saving ${saving === 'saved' ? 'good' : saving === 'saving' ? '' : 'bad'}`}
+        className={`saving ${saving === 'saved' && aside === 0 ? 'good' : saving === 'saving' ? '' : 'bad'}`}
         role="status"
         data-testid="saving"
         title={trouble ?? undefined}

@@ -8,6 +8,8 @@ export interface Pending {
   changeSet: ChangeSet;
   /** What takes it back; by it the edit is made on a document that others have changed meanwhile. */
   inverse?: ChangeSet;
+  /** The state of the server's log when it was made: by it a server whose data was put back meanwhile is recognised after a reload. */
+  on?: { revision: number; mark: string };
 }
 
 /** An edit that could not be taken, with the reason. */

@@ -97,6 +97,8 @@ export interface SavingListener {
 const [firstWait, longestWait] = [500, 8000];
 /** An edit at which the server fails is tried so often before it is set aside. */
 const mostFailures = 3;
+/** Of the states on which kept edits were made as many are asked for, the last ones. */
+const mostGrounds = 5;
 
 export interface SaverOptions {
   /** Calls back after so many milliseconds. */
@@ -118,6 +120,8 @@ export class Saver {
   private saving: Standing = 'saved';
   private trouble: string | null = null;
   private busy = false;
+  /** States on which edits were made before the page was loaded, by their marks, as long as it is not known whether the server's log still has them. */
+  private grounds = new Map<string, State>();
   private over = false;
   private wait = firstWait;
   private failures = 0;
@@ -146,6 +150,9 @@ export class Saver {
     this.take(read);
     this.pending = [...kept.pending];
     this.aside = [...kept.aside];
+    this.grounds = new Map(
+      kept.pending.flatMap(({ on }): [string, State][] => (on && on.mark !== read.mark ? [[on.mark, on]] : [])),
+    );
     this.show();
     this.tell();
     void this.flush();
@@ -159,7 +166,7 @@ export class Saver {
   /** Takes an edit that has been made on the document that is shown. @returns its key. */
   add(changeSet: ChangeSet, inverse: ChangeSet): string {
     const key = this.newKey();
-    this.pending = [...this.pending, { key, changeSet, inverse }];
+    this.pending = [...this.pending, { key, changeSet, inverse, on: this.at }];
     this.tell();
     void this.flush();
     return key;
@@ -236,6 +243,7 @@ export class Saver {
   private async readAnew(): Promise<void> {
     this.take(await this.server.read());
     this.mine.clear();
+    this.grounds.clear();
     this.heard = null;
   }
 
@@ -279,7 +287,7 @@ export class Saver {
         const { document: next, inverse } = applyChangeSet(document, changeSet);
         document = next;
         // The very same where it has stayed the same, so that it need not be kept anew.
-        return changeSet === edit.changeSet ? [edit] : [{ key: edit.key, changeSet, inverse }];
+        return changeSet === edit.changeSet ? [edit] : [{ ...edit, changeSet, inverse }];
       } catch (error) {
         if (!(error instanceof Refused)) throw error;
         this.putAside(edit, `The project was changed meanwhile, and the edit no longer fits it. ${error.message}`);
@@ -304,6 +312,7 @@ export class Saver {
     if (this.busy || this.stopped || this.base === null) return;
     this.busy = true;
     try {
+      if (this.pending.length > 0) await this.checkGrounds();
       while (this.pending.length > 0 && !this.stopped) await this.send(this.pending[0]!);
       if (!this.stopped) this.stand('saved');
     } catch (error) {
@@ -312,6 +321,22 @@ export class Saver {
       this.busy = false;
     }
     if (this.saving === 'saved') await this.takeIn();
+  }
+
+  /** Asks whether the server's log has the states on which kept edits were made: its data may have been put back while the page was away. @throws what is passing */
+  private async checkGrounds(): Promise<void> {
+    for (const [mark, state] of [...this.grounds].slice(-mostGrounds)) {
+      try {
+        await this.server.log(state);
+      } catch (error) {
+        const trouble = this.server.troubleOf(error);
+        if (trouble?.kind === 'other-log') return this.wasPutBack();
+        if (trouble?.status === 404) return this.hearDeleted();
+        throw error;
+      }
+      this.grounds.delete(mark);
+    }
+    this.grounds.clear();
   }
 
   private tryLater(error: unknown): void {
