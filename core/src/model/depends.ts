@@ -9,9 +9,9 @@
  * - an outline carried to another sheet by that sheet's chart and the aim (`setout/project.ts`),
  * - the mesh of a part by all that it is made of (`infill/parts.ts`).
  */
-import type { Element, Pattern, ProjectDocument } from '@yard-arch/document';
+import { omit, sameValue, type Element, type Pattern, type ProjectDocument } from '@yard-arch/document';
 import type { Sheet } from '../element/sheet.ts';
-import { sameCarrier, type Placed, type Unplaced } from '../setout/placed.ts';
+import type { Placed, Unplaced } from '../setout/placed.ts';
 
 export interface Inputs {
   element: Element;
@@ -23,67 +23,76 @@ export interface Inputs {
 
 /** Whether two cuts come out alike. */
 export function cutAlike(a: Inputs, b: Inputs): boolean {
+  const same = comparing(cutOfPattern);
   return (
     a.units === b.units &&
     a.sheet === b.sheet &&
-    a.resolved.length === b.resolved.length &&
     elementsAlike(a.element, b.element) &&
-    a.resolved.every((x, i) => openingsAlike(x, b.resolved[i]!))
+    listsAlike(a.resolved, b.resolved, (x, y) => same(x, y, notCut))
   );
 }
 
-function openingsAlike(x: Placed | Unplaced, y: Placed | Unplaced): boolean {
-  if ('outline' in x && 'outline' in y)
-    return (
-      x.id === y.id &&
-      x.s === y.s &&
-      x.t === y.t &&
-      x.outline === y.outline &&
-      x.blockedUp === y.blockedUp &&
-      x.planes === y.planes &&
-      patternsAlike(x.pattern, y.pattern) &&
-      sameCarrier(x.carrier, y.carrier)
-    );
-  return !('outline' in x) && !('outline' in y) && x.id === y.id && x.reason === y.reason && x.mend === y.mend;
+/** Whether openings carry the same parts in the same places, told by the same marks. */
+export function dressedAlike(a: Dressed, b: Dressed): boolean {
+  const same = comparing(dressOfPattern);
+  return (
+    listsAlike(a.openings, b.openings, (x, y) => same(x, y, nothing)) &&
+    sameValue(a.marks, b.marks) &&
+    sameValue(a.unlet, b.unlet)
+  );
 }
+
+/** What stands in and about an element's openings depends on this, and on its cut. */
+export interface Dressed {
+  openings: readonly Placed[];
+  /** What each of them is called. */
+  marks: readonly string[];
+  /** Why parts are not let in, by opening and part. */
+  unlet: readonly (readonly [string, string])[];
+}
+
+type Told = Placed | Unplaced;
+
+/** What of an opening its hole does not depend on: how far its leaves are open. Whatever is not named here counts, so that a new field can make a cut slower, but never wrong. */
+const notCut: ReadonlySet<string> = new Set<keyof Placed>(['open', 'slid']);
+const nothing: ReadonlySet<string> = new Set();
+
+/** What of a pattern matters to a hole: all but the name, what it is found by, what it follows, what stands in and about it, and the sizes: that which an opening is of is in its outline. */
+const cutOfPattern = (pattern: Pattern): unknown => omit(pattern, 'name', 'sizes', 'tags', 'shelf', 'infill', 'parts');
+
+/** What of a pattern matters to what stands in and about its openings. */
+const dressOfPattern = (pattern: Pattern): unknown => omit(pattern, 'name', 'sizes', 'tags', 'shelf');
+
+/** Compares openings field by field, but for some of them. @param ofPattern what of a pattern counts; asked for once for each two patterns. */
+function comparing(ofPattern: (pattern: Pattern) => unknown): (x: Told, y: Told, but: ReadonlySet<string>) => boolean {
+  const known = new Map<Pattern, Map<Pattern, boolean>>();
+  const patternsAlike = (a: Pattern, b: Pattern): boolean => {
+    if (a === b) return true;
+    const of = known.get(a) ?? new Map<Pattern, boolean>();
+    known.set(a, of);
+    const same = of.get(b) ?? sameValue(ofPattern(a), ofPattern(b));
+    of.set(b, same);
+    return same;
+  };
+  return (x, y, but) => {
+    if (x === y) return true;
+    const [p, q] = [x as unknown as Record<string, unknown>, y as unknown as Record<string, unknown>];
+    for (const key in p) if (!(key in q) && p[key] !== undefined && !but.has(key)) return false;
+    for (const key in q) {
+      if (p[key] === q[key] || but.has(key)) continue;
+      const same =
+        key === 'pattern' && p[key] !== undefined
+          ? patternsAlike(p[key] as Pattern, q[key] as Pattern)
+          : // An outline is kept by what it is made of: another object is another outline.
+            key !== 'outline' && sameValue(p[key], q[key]);
+      if (!same) return false;
+    }
+    return true;
+  };
+}
+
+const listsAlike = <T>(a: readonly T[], b: readonly T[], alike: (x: T, y: T) => boolean): boolean =>
+  a.length === b.length && a.every((x, i) => alike(x, b[i]!));
 
 /** Everything but the name. */
-function elementsAlike(a: Element, b: Element): boolean {
-  return a === b || JSON.stringify({ ...a, name: '' }) === JSON.stringify({ ...b, name: '' });
-}
-
-/** Everything but the name, what it is found by, what it follows, what stands in and about it, and the sizes: that which an opening is of is in its outline. */
-function patternsAlike(a: Pattern, b: Pattern): boolean {
-  const told = (pattern: Pattern): string =>
-    JSON.stringify({ ...pattern, name: '', sizes: {}, tags: [], shelf: null, infill: null, parts: null });
-  return a === b || told(a) === told(b);
-}
-
-/** Whether openings carry the same parts in the same places: what is in and about them depends on no more than this. */
-export function dressedAlike(a: readonly Placed[], b: readonly Placed[]): boolean {
-  return (
-    a.length === b.length &&
-    a.every((x, i) => {
-      const y = b[i]!;
-      return (
-        x === y ||
-        (x.id === y.id &&
-          x.s === y.s &&
-          x.t === y.t &&
-          x.outline === y.outline &&
-          x.sections === y.sections &&
-          x.depth === y.depth &&
-          x.face === y.face &&
-          x.open === y.open &&
-          x.slid === y.slid &&
-          JSON.stringify(x.flank) === JSON.stringify(y.flank) &&
-          carriedAlike(x.pattern, y.pattern))
-      );
-    })
-  );
-}
-
-function carriedAlike(a: Pattern, b: Pattern): boolean {
-  const told = ({ infill, parts, sections }: Pattern): string => JSON.stringify([infill, parts, sections]);
-  return a === b || told(a) === told(b);
-}
+const elementsAlike = (a: Element, b: Element): boolean => a === b || sameValue({ ...a, name: '' }, { ...b, name: '' });

@@ -1,5 +1,5 @@
 /** What stands in and about the openings of a cut element. */
-import { isSetIn, type Units } from '@yard-arch/document';
+import type { Units } from '@yard-arch/document';
 import { withFindings } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
 import type { Told } from '../finding.ts';
@@ -7,19 +7,6 @@ import { partsOf } from '../infill/parts.ts';
 import type { Placed } from '../setout/placed.ts';
 import type { ElementCut } from './cut-element.ts';
 import { withinEdge } from './within-edge.ts';
-
-/** Why parts are not let in that would have to be where their opening has a seat of its own, by opening and part. */
-export const unletOn = (seats: ReadonlyMap<string, Sheet>, openings: readonly Placed[]): [string, string][] =>
-  openings
-    .filter(({ id }) => seats.has(id))
-    .flatMap(({ id, pattern }) =>
-      (pattern.parts ?? [])
-        .filter(isSetIn)
-        .map((part): [string, string] => [
-          `${id} / ${part.id}`,
-          'cannot be let in where its opening goes through a vault or a dome in its own direction',
-        ]),
-    );
 
 /** What a cut element is dressed with. */
 export interface Dressing {

@@ -11,7 +11,7 @@ import { overBudget, weightOf } from './budget.ts';
 import { cutElement, type ElementCut } from './cut-element.ts';
 import { cutRoof } from './cut-roof.ts';
 import { cutShell } from './cut-shell.ts';
-import { cutAlike, dressedAlike, type Inputs } from './depends.ts';
+import { cutAlike, dressedAlike, type Dressed, type Inputs } from './depends.ts';
 import { withParts } from './dressing.ts';
 import { guardedCut } from './guard.ts';
 import { withRooms } from './rooms.ts';
@@ -31,13 +31,11 @@ export interface Model {
   bares: ReadonlyMap<string, Bare>;
 }
 
-/** An element as cut, without parts. */
-export interface Bare {
+/** An element as cut, without parts; with the openings that carry parts, each on its own face. */
+export interface Bare extends Dressed {
   cut: ElementCut;
   /** Why parts that are to be let in were not, by opening and part. */
   without: ReadonlyMap<string, string>;
-  /** The openings that carry parts, each on its own face. */
-  openings: readonly Placed[];
 }
 
 /** What of a model is made with one element. */
@@ -111,8 +109,11 @@ class Pass {
     const known = this.before?.inputs.get(id);
     const kept = known && cutAlike(known, wanted) ? this.before?.bares.get(id) : undefined;
     const bare = kept ?? withRooms(taken, (rest) => this.cutOf(element, sheet, { resolved, recesses: rest }));
-    const cut = this.dressed(element, { ...bare, openings: standing.setOut }, { standing, kept });
-    this.bares.set(id, { ...bare, openings: standing.setOut });
+    const openings = standing.setOut;
+    const marks = openings.map((opening) => this.scene.markOf(opening.id));
+    const whole: Bare = { ...bare, openings, marks, unlet: standing.unlet };
+    const cut = this.dressed(element, whole, { standing, kept });
+    this.bares.set(id, whole);
     this.cuts.set(id, cut);
     this.inputs.set(id, wanted);
     const statuses = cut.statuses.slice(0, standing.own.length);
@@ -161,7 +162,7 @@ class Pass {
     bare: Bare,
     { standing, kept }: { standing: Standing; kept: Bare | undefined },
   ): ElementCut {
-    const same = kept && dressedAlike(kept.openings, bare.openings) ? this.before?.cuts.get(id) : undefined;
+    const same = kept && dressedAlike(kept, bare) ? this.before?.cuts.get(id) : undefined;
     return (
       same ??
       withParts(bare.cut, {
