@@ -1,4 +1,6 @@
 /** The projects page. */
+import { readFileSync } from 'node:fs';
+import type { ProjectDocument } from '@yard-arch/document';
 import { expect, granary, granaryFile, test } from './fixtures.ts';
 import { fileURLToPath } from 'node:url';
 
@@ -96,6 +98,24 @@ test('a file is taken in; a bad one is refused with the path and the reason of i
     .setInputFiles({ name: 'notes.json', mimeType: 'application/json', buffer: Buffer.from('{ not json') });
   await expect(page.getByText(/is not JSON/)).toBeVisible();
   await expect(page.getByRole('article')).toHaveCount(before);
+});
+
+test('an export without what cannot be made says so, with a way there', async ({ page, application }) => {
+  const faulty = JSON.parse(readFileSync('core/test/cases/faults/empty-glb-invalid.json', 'utf8')) as ProjectDocument;
+  const document = {
+    ...faulty,
+    elements: { gate: granary.elements.gate!, ...faulty.elements },
+    materials: { ...granary.materials, ...faulty.materials },
+  };
+  const made = await page.request.post(`${application.url}/api/projects/upload`, { data: document });
+  await page.goto(`${application.url}/projects/${((await made.json()) as { id: string }).id}`);
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export' }).click();
+  await page.getByRole('menuitem', { name: 'GLB, for renderers' }).click();
+  expect((await download).suggestedFilename()).toBe('nothing-to-write.glb');
+  await expect(page.getByText('The GLB was made without an element')).toBeVisible();
+  await page.getByRole('button', { name: 'Show it' }).click();
+  await expect(page.getByRole('heading', { name: 'Bay' }).first()).toBeVisible();
 });
 
 test('a project that is not there is told of, with a way back', async ({ page, application }) => {

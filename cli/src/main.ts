@@ -13,6 +13,7 @@ import {
 } from '@yard-arch/core';
 import {
   drawPicture,
+  leftOutOf,
   readMesh,
   readProjectFile,
   writeProjectFile,
@@ -30,6 +31,7 @@ const usage = `Usage:
   npm run --silent yard -- check FILE.json                                print a report as JSON; fails where something is not sound
   npm run --silent yard -- export FILE.json --format glb --out OUT.glb    write GLB
   npm run --silent yard -- export FILE.json --format obj --out OUT.obj    write OBJ, and OUT.mtl and its pictures beside it
+                                                                          (an element that cannot be made is left out and told of, with exit code 3)
   npm run --silent yard -- edit FILE.json --do EDIT.json --out OUT.json   do an edit script, all of it or nothing, and print the ids of what it has made by step
                                                                           (its steps: ${Object.keys(steps).join(', ')}; what each takes: npm run --silent yard -- edit --help)
   npm run --silent yard -- picture FILE.json --out OUT.png                write a picture of the model
@@ -126,7 +128,11 @@ interface Asked {
   file: string | undefined;
   values: Values;
   print: (text: string) => void;
+  complain: (text: string) => void;
 }
+
+/** The exit code where a file was written, but not all that was to be in it. */
+const incomplete = 3;
 
 /** The commands; each gives its exit code. */
 const commands: Record<string, (asked: Asked) => number | Promise<number>> = {
@@ -136,7 +142,7 @@ const commands: Record<string, (asked: Asked) => number | Promise<number>> = {
     print(`${JSON.stringify(report, null, 2)}\n`);
     return report.sound ? 0 : 1;
   },
-  export: async ({ file, values }) => {
+  export: async ({ file, values, complain }) => {
     const { document, assets } = readWhole(file);
     const out = target(values.out);
     const format = writtenFormats.find(({ id }) => id === values.format);
@@ -147,9 +153,12 @@ const commands: Record<string, (asked: Asked) => number | Promise<number>> = {
     const [folder, name] = [dirname(out), basename(out, extname(out))];
     const assetOf = (sha256: string): Uint8Array | null => assets.get(sha256) ?? null;
     // The first is called as was said; the files that it names are called after it.
-    const files = await writers[format.id].files(document, cutModel(document), name, assetOf);
+    const model = cutModel(document);
+    const files = await writers[format.id].files(document, model, name, assetOf);
     writeFiles(files.map(({ name, pieces }, k) => ({ path: k === 0 ? out : join(folder, name), pieces })));
-    return 0;
+    const left = leftOutOf(document, model);
+    for (const { name, reason, mend } of left) complain(`Left out: “${name}” ${reason}. ${mend ?? ''}`.trim() + '\n');
+    return left.length > 0 ? incomplete : 0;
   },
   demo: ({ file, values, print }) => {
     const make = file !== undefined && Object.hasOwn(demos, file) ? demos[file] : undefined;
@@ -183,7 +192,7 @@ const commands: Record<string, (asked: Asked) => number | Promise<number>> = {
   },
 };
 
-/** Runs one command. @returns the exit code: 0 done, 1 refused or not sound, 2 misused. */
+/** Runs one command. @returns the exit code: 0 done, 1 refused or not sound, 2 misused, 3 written without elements that could not be made. */
 export async function run(
   args: string[],
   print: (text: string) => void,
@@ -202,7 +211,7 @@ export async function run(
     }
     if (!Object.hasOwn(commands, command)) throw new Misused(`There is no command “${command}”.`);
     if (command !== 'demo') await solidLibrary();
-    return await commands[command]!({ file, values, print });
+    return await commands[command]!({ file, values, print, complain });
   } catch (error) {
     return told(error, complain);
   }

@@ -5,6 +5,7 @@ import { createRequire } from 'node:module';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { emptyDocument, type ProjectDocument } from '@yard-arch/document';
 import { run } from '../src/index.ts';
 
 const granary = fileURLToPath(new URL('../../demo/granary.json', import.meta.url));
@@ -129,6 +130,45 @@ describe('yard export', () => {
     expect(readFileSync(join(folder, 'g.mtl'), 'utf8')).toContain('newmtl Old_brick');
     expect((await yard('picture', granary, '--out', join(folder, 'g.png'))).code).toBe(0);
     expect(readFileSync(join(folder, 'g.png')).subarray(1, 4).toString()).toBe('PNG');
+  });
+});
+
+describe('yard export of what cannot be made', () => {
+  const faulty = JSON.parse(
+    readFileSync(new URL('../../core/test/cases/faults/empty-glb-invalid.json', import.meta.url), 'utf8'),
+  ) as ProjectDocument;
+  const kept = (name: string, document: ProjectDocument): string => {
+    const path = join(folder, name);
+    writeFileSync(path, JSON.stringify(document));
+    return path;
+  };
+
+  it.each(['glb', 'glb-instanced', 'obj'])(
+    'leaves it out of the %s, says so, and tells by its exit code',
+    async (format) => {
+      const document = JSON.parse(readFileSync(granary, 'utf8')) as ProjectDocument;
+      const path = kept('partly.json', {
+        ...document,
+        elements: { ...document.elements, ...faulty.elements },
+        materials: { ...document.materials, ...faulty.materials },
+      });
+      const out = join(folder, `partly.${format}`);
+      const { code, err } = await yard('export', path, '--format', format, '--out', out);
+      expect([code, err]).toEqual([3, expect.stringMatching(/^Left out: “Bay” .+\./)]);
+      expect(readFileSync(out).length).toBeGreaterThan(10_000);
+    },
+  );
+
+  it.each(['glb', 'glb-instanced', 'obj'])('writes no %s where nothing is left', async (format) => {
+    const out = join(folder, `nothing.${format}`);
+    for (const [document, why] of [
+      [faulty, 'None of its elements can be made: “Bay”'],
+      [emptyDocument('Nothing'), 'It holds no element'],
+    ] as const) {
+      const { code, err } = await yard('export', kept('nothing.json', document), '--format', format, '--out', out);
+      expect([code, err]).toEqual([1, expect.stringContaining(`There is nothing to write. ${why}`)]);
+      expect(existsSync(out)).toBe(false);
+    }
   });
 });
 

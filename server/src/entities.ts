@@ -100,6 +100,8 @@ export const JobEntity = defineEntity({
     problem: p.text().nullable(),
     type: p.text().nullable(),
     name: p.text().nullable(),
+    /** What is not in the result, since it could not be made: elements with the reason, as JSON. */
+    leftOut: p.text().nullable(),
     /** Bytes of the result. */
     size: p.integer().nullable(),
     createdAt: p.datetime(),

@@ -118,6 +118,9 @@ const assetFacts = z
     materials: z.array(z.string()).optional(),
   })
   .openapi('Asset');
+const leftOutSchema = z
+  .object({ element: z.string(), name: z.string(), reason: z.string(), mend: z.string().nullable() })
+  .openapi('LeftOut');
 const jobSchema = z
   .object({
     id: z.uuid(),
@@ -128,6 +131,9 @@ const jobSchema = z
     progress: z.number().openapi({ description: 'From 0 to 1' }),
     stage: z.string(),
     problem: problemSchema.nullable(),
+    leftOut: z
+      .array(leftOutSchema)
+      .openapi({ description: 'Elements that are not in its file, since they could not be made' }),
     size: z.number().int().nullable(),
   })
   .openapi('Job');
@@ -435,7 +441,19 @@ export const routes = {
         ),
       }),
     },
-    responses: { 200: file('application/octet-stream', 'GLB, or a ZIP of OBJ and MTL'), ...missing, ...refused },
+    responses: {
+      200: {
+        ...file('application/octet-stream', 'GLB, or a ZIP of OBJ and MTL'),
+        headers: z.object({
+          'yard-left-out': z.string().optional().openapi({
+            description:
+              'How many elements are not in it, since they could not be made; the job, or a check, tells which',
+          }),
+        }),
+      },
+      ...missing,
+      ...refused,
+    },
   }),
   check: createRoute({
     method: 'get',

@@ -2,6 +2,7 @@
 export * from './formats.ts';
 export * from './glb.ts';
 export { bringMesh, keptMeshFacts, type BroughtMesh } from './import-mesh.ts';
+export * from './left-out.ts';
 export * from './obj.ts';
 export * from './picture.ts';
 export * from './picture-file.ts';

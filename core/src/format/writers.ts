@@ -3,6 +3,7 @@ import type { ProjectDocument } from '@yard-arch/document';
 import type { Model } from '../model/model.ts';
 import type { WrittenFormat } from './formats.ts';
 import { glbPieces } from './glb.ts';
+import { refuseEmpty } from './left-out.ts';
 import { objFiles, objPieces } from './obj.ts';
 import type { AssetSource } from './project-file.ts';
 
@@ -24,7 +25,7 @@ export interface Writer {
   files: (document: ProjectDocument, model: Model, stem: string, source: AssetSource) => Promise<WrittenFile[]>;
 }
 
-export const writers: Readonly<Record<WrittenFormat, Writer>> = {
+const unguarded: Readonly<Record<WrittenFormat, Writer>> = {
   glb: {
     pieces: (document, model, _stem, { source }) => glbPieces(document, model, source),
     files: async (document, model, stem, source) => [
@@ -43,3 +44,20 @@ export const writers: Readonly<Record<WrittenFormat, Writer>> = {
       Promise.resolve(objFiles(document, model, stem, { onShare: undefined, source })),
   },
 };
+
+/** A writer that refuses to write a file of nothing. */
+const refusing = ({ pieces, files }: Writer): Writer => ({
+  pieces: (document, model, stem, options) => {
+    refuseEmpty(document, model);
+    return pieces(document, model, stem, options);
+  },
+  files: async (document, model, stem, source) => {
+    refuseEmpty(document, model);
+    return files(document, model, stem, source);
+  },
+});
+
+/** Each raises Refused where a file would hold nothing. */
+export const writers = Object.fromEntries(
+  Object.entries(unguarded).map(([format, writer]) => [format, refusing(writer)]),
+) as unknown as Readonly<Record<WrittenFormat, Writer>>;

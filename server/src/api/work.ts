@@ -6,7 +6,7 @@ import type { Job } from '../jobs/jobs.ts';
 import type { JobKind } from '../jobs/kinds.ts';
 import { routes } from '../routes.ts';
 import type { Services } from '../services.ts';
-import { problemOf } from './told.ts';
+import { leftOutOf, problemOf } from './told.ts';
 
 export function workRoutes(api: OpenAPIHono, services: Services): void {
   heard(api, services);
@@ -24,9 +24,10 @@ function heard(api: OpenAPIHono, { projects, jobs }: Services): void {
   api.openapi(routes.jobEvents, async (c) => {
     const { id } = await jobs.get(c.req.valid('param').job);
     return answerEvents(c, (tell) =>
-      jobs.follow(id, ({ state, progress, stage, problem }) => {
+      jobs.follow(id, ({ state, progress, stage, problem, leftOut }) => {
         const ended = state !== 'waiting' && state !== 'working';
-        tell({ event: 'job', data: { state, progress, stage, problem: problemOf(problem) }, last: ended });
+        const data = { state, progress, stage, problem: problemOf(problem), leftOut: leftOutOf({ leftOut }) };
+        tell({ event: 'job', data, last: ended });
       }),
     );
   });
@@ -59,6 +60,7 @@ function results(api: OpenAPIHono, { jobs }: Services): void {
       'content-type': job.type!,
       'content-length': String(job.size),
       'content-disposition': attachment(job.name!),
+      ...(job.leftOut ? { 'yard-left-out': String(leftOutOf(job).length) } : {}),
     });
   });
   api.openapi(routes.check, async (c) => {

@@ -1,6 +1,7 @@
 /** Long work: asked for once for each state of a project, queued in the database, done by whichever process has room, and its results kept for whoever asks next. */
 import { randomUUID } from 'node:crypto';
 import type { EntityManager } from '@mikro-orm/postgresql';
+import type { LeftOut } from '@yard-arch/core/format';
 import PgBoss from 'pg-boss';
 import { notifying, type Announcer, type JobNews } from '../announcer.ts';
 import { rowOf } from '../change-log.ts';
@@ -18,6 +19,9 @@ import { beat, Teller } from './teller.ts';
 export type JobState = 'waiting' | 'working' | 'done' | 'failed' | 'cancelled';
 export type Job = Omit<JobRow, 'state' | 'kind'> & { state: JobState; kind: JobKind };
 
+/** What is heard of a job. */
+export type Heard = Pick<Job, 'state' | 'progress' | 'stage' | 'problem'> & { leftOut?: string | null | undefined };
+
 const queue = 'yard-work';
 /** One of which nothing was heard for so long was begun by a process that is gone: another takes it over. */
 const deaf = 8000;
@@ -25,6 +29,8 @@ const deaf = 8000;
 const mostTries = 3;
 /** Whoever waits for work while the database is away is told so after as long, milliseconds. */
 const patient = 60_000;
+/** As many elements are told of that were left out of a file. */
+const mostLeftOut = 1000;
 /** Results are kept for so long, and so many bytes of them. */
 const [keptHours, keptBytes] = [24, 2_000_000_000];
 
@@ -118,6 +124,7 @@ export class Jobs {
         problem: null,
         type: null,
         name: null,
+        leftOut: null,
         size: null,
         createdAt: new Date(),
         endedAt: null,
@@ -169,12 +176,9 @@ export class Jobs {
   }
 
   /** Tells how a job goes, until it has ended or the function that is returned is called. */
-  async follow(
-    id: string,
-    listener: (job: Pick<Job, 'state' | 'progress' | 'stage' | 'problem'>) => void,
-  ): Promise<() => void> {
+  async follow(id: string, listener: (job: Heard) => void): Promise<() => void> {
     let over = false;
-    const tell = (job: Pick<Job, 'state' | 'progress' | 'stage' | 'problem'>): void => {
+    const tell = (job: Heard): void => {
       if (over) return;
       over = ended(job.state);
       listener(job);
@@ -305,7 +309,9 @@ export class Jobs {
       await this.em.nativeDelete(JobPieceEntity, { job: id });
       const outcome = await this.done(job, signal, teller);
       const size = await teller.finish();
-      await teller.end({ state: 'done', progress: 1, stage: '', type: outcome.type, name: outcome.name, size });
+      const { type, name } = outcome;
+      const leftOut = outcome.leftOut.length > 0 ? JSON.stringify(outcome.leftOut.slice(0, mostLeftOut)) : null;
+      await teller.end({ state: 'done', progress: 1, stage: '', type, name, leftOut, size });
     } catch (error) {
       await teller.finish().catch(() => {});
       // Where the database is away nothing can be written down: it is begun anew when it is back.
@@ -321,7 +327,7 @@ export class Jobs {
     { project, revision, kind }: { project: string; revision: number; kind: JobKind },
     signal: AbortSignal,
     teller: Teller,
-  ): Promise<{ type: string; name: string }> {
+  ): Promise<{ type: string; name: string; leftOut: readonly LeftOut[] }> {
     const { projects, pool, assets } = this.services;
     const { mark, document } = await projects.textAt(project, revision);
     const outcome = await pool.run(

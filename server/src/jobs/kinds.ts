@@ -1,4 +1,5 @@
 /** The kinds of long work, and what goes to a worker and comes back. */
+import type { LeftOut } from '@yard-arch/core/format';
 import { writtenFormats, type WrittenFormat } from '@yard-arch/core/formats';
 import type { ChangeSet, Fault } from '@yard-arch/document';
 import type { AssetFacts } from '../assets.ts';
@@ -47,7 +48,7 @@ export type News = { progress: number; stage: string } | { piece: Uint8Array };
 
 /** What a worker gives in the end; the result of a job has come in pieces by then. */
 export type Outcome =
-  | { type: string; name: string }
+  | { type: string; name: string; leftOut: readonly LeftOut[] }
   | { text: string; name: string; elements: number; openings: number; assets: readonly HeldAsset[] }
   /** A project file. */
   | { packed: Uint8Array; zip: boolean }

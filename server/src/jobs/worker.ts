@@ -1,7 +1,15 @@
 /** What runs in a worker: documents from outside are checked there, models cut, and files written. Nothing of it keeps the server from answering. */
 import type { MessagePort } from 'node:worker_threads';
 import { cutModel, learnMeshes, reportOn, type Model } from '@yard-arch/core';
-import { drawPicture, isZip, readProjectFile, writeProjectFile, writers, writtenFormats } from '@yard-arch/core/format';
+import {
+  drawPicture,
+  isZip,
+  leftOutOf,
+  readProjectFile,
+  writeProjectFile,
+  writers,
+  writtenFormats,
+} from '@yard-arch/core/format';
 import { solidLibrary } from '@yard-arch/core/solid';
 import { applyChangeSet, checkDocument, Refused, type ChangeSet, type ProjectDocument } from '@yard-arch/document';
 import { doScript } from '@yard-arch/edit';
@@ -105,11 +113,11 @@ async function make(
   const named = (ending: string): string => fileName(document.name, ending);
   if (kind === 'picture') {
     put(drawPicture(document, model, pictureSize));
-    return { type: 'image/png', name: named('png') };
+    return { type: 'image/png', name: named('png'), leftOut: [] };
   }
   if (kind === 'report') {
     put(new TextEncoder().encode(JSON.stringify(reportOn(document, model))));
-    return { type: 'application/json', name: named('report.json') };
+    return { type: 'application/json', name: named('report.json'), leftOut: [] };
   }
   const { written } = writtenFormats.find(({ id }) => id === kind)!;
   const name = named(written.ending);
@@ -121,7 +129,7 @@ async function make(
     put(bytes);
     tell({ progress: 0.6 + 0.4 * progress.done, stage: 'writing the file' });
   }
-  return { type: written.type, name };
+  return { type: written.type, name, leftOut: leftOutOf(document, model) };
 }
 
 async function cut(

@@ -17,7 +17,7 @@ export class Migration007 extends Migration {
     );
     // Sessions were signed with a secret that lay in backups.
     this.addSql(`update "setting" set "value" = ("value"::jsonb - 'secret')::text where "key" = 'passphrase'`);
-    this.addSql(`alter table "job" add column "tries" integer not null default 0`);
+    this.addSql(`alter table "job" add column "tries" integer not null default 0, add column "left_out" text null`);
     this.addSql(`alter table "asset" add column "size" integer`);
     this.addSql(`update "asset" set "size" = octet_length("bytes")`);
     this.addSql(`alter table "asset" alter column "size" set not null`);
@@ -33,6 +33,6 @@ export class Migration007 extends Migration {
   override down(): void {
     for (const table of ['asset_use', 'guess', 'known_browser', 'session']) this.addSql(`drop table "${table}"`);
     this.addSql(`alter table "asset" drop column "size"`);
-    this.addSql(`alter table "job" drop column "tries"`);
+    this.addSql(`alter table "job" drop column "tries", drop column "left_out"`);
   }
 }

@@ -5,6 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { api, fileUrl, jobEventsUrl, jobResultUrl } from '../state/api.ts';
 import { complain } from '../common/notices.tsx';
 import { saveFrom } from '../common/save-file.ts';
+import { chooseElement } from '../state/choice.ts';
 import { useEditor } from '../state/state.ts';
 import { stepTaken } from '../state/first-steps.ts';
 
@@ -24,6 +25,8 @@ interface Told {
   progress: number;
   stage: string;
   problem: { title: string; detail: string } | null;
+  /** Elements that are not in the file, since they could not be made. */
+  leftOut: readonly { element: string; name: string; reason: string }[];
 }
 
 export function ExportMenu({ project }: { project: string }) {
@@ -71,6 +74,20 @@ export function ExportMenu({ project }: { project: string }) {
   );
 }
 
+/** Says what is not in a file, with a way to the first of it. */
+function tellLeftOut(title: string, leftOut: Told['leftOut']): void {
+  const [first] = leftOut;
+  const count = leftOut.length === 1 ? 'an element' : `${leftOut.length} elements`;
+  complain(
+    `The ${title} was made without ${count}`,
+    `What could not be made is not in it: ${leftOut
+      .slice(0, 3)
+      .map(({ name, reason }) => `“${name}” ${reason}`)
+      .join('; ')}${leftOut.length > 3 ? `; and ${leftOut.length - 3} more` : ''}.`,
+    { label: 'Show it', onClick: () => chooseElement(first!.element) },
+  );
+}
+
 /** One export at a time: begun, followed, and its file saved when it is made. */
 function useExport(project: string) {
   const [making, setMaking] = useState<Making | null>(null);
@@ -90,7 +107,7 @@ function useExport(project: string) {
       const { id } = await api.begin(project, format);
       line.current = new EventSource(jobEventsUrl(id));
       line.current.addEventListener('job', ({ data }) => {
-        const { state, progress, stage, problem } = JSON.parse(data as string) as Told;
+        const { state, progress, stage, problem, leftOut } = JSON.parse(data as string) as Told;
         if (state === 'failed')
           failed(format, problem ? `${problem.title}. ${problem.detail}` : 'It ended without a word. Try it again.');
         else if (state === 'waiting' || state === 'working')
@@ -99,6 +116,7 @@ function useExport(project: string) {
           end();
           if (state !== 'done') return;
           saveFrom(jobResultUrl(id));
+          if (leftOut.length > 0) tellLeftOut(titles[format], leftOut);
           stepTaken();
         }
       });
