@@ -51,6 +51,8 @@ export const onLine = 1e-15;
 
 // What is cut.
 
+/** A normal at a corner agrees with its face's own at least so well, as the cosine between them; what strays farther is shaded as what it is not. */
+export const leastAgreement = 0.3;
 /** Needles lower than this are not left: a hundredth of a millimetre. */
 export const needle = 1e-5;
 /** Rows of quads that pass a corner nearer than this would leave needles: a tenth of a millimetre. */

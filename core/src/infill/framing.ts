@@ -251,7 +251,9 @@ function shadingOf(tube: Tube, face: TubeFace): Point[] | undefined {
   const { chord, dx, dy } = tube.edges[face.edge]!;
   const { nodes, startNear, startFar, endFar, near, far } = face;
   const straight = near[0] * far[0] + near[1] * far[1] > 1 - relative;
-  if (!chord && straight) return undefined;
+  // The front, which the section goes across before any depth, is flat.
+  const isFront = tube.n[nodes[endFar]!]! <= 1 + rounding;
+  if (isFront || (!chord && straight)) return undefined;
   const [from, to] = [tube.n[nodes[0]!]!, tube.n[nodes[endFar]!]!];
   const starts = new Set(nodes.slice(startNear, startFar + 1));
   return nodes.map((node): Point => {

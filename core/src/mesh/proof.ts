@@ -2,6 +2,7 @@
 import type { CutMesh, Role, Run } from './cut-mesh.ts';
 import { halfEdgesOf, sameEdge, type HalfEdges } from './edges.ts';
 import {
+  leastAgreement,
   bentBothWays,
   collapsed as collapsedTriangle,
   folded,
@@ -32,6 +33,8 @@ export interface MeshProof {
   flaps: number;
   /** How many polygons have so many sides. */
   polygonsBySides: Record<number, number>;
+  /** Area of triangles at whose corners a normal looks far elsewhere than they do, square metres: they are shaded as what they are not. */
+  astrayNormals: number;
   /** Least and greatest length of texture on a metre of surface, over all edges longer than a millimetre, where the surface is flat or bends one way. */
   density: [number, number];
   /** The same where it bends both ways, as a rounded arris on an arch does: no flat picture lies on it without stretching. 1 and 1 where nothing does. */
@@ -104,8 +107,25 @@ export function prove(mesh: CutMesh): MeshProof {
     areaByMaterial,
     flaps: flapsAt(edges, mesh),
     polygonsBySides,
+    astrayNormals: astrayNormalsIn(mesh, areas),
     ...densitiesOf(mesh),
   };
+}
+
+/** Area of triangles one of whose normals is further from their own than any smooth surface has it. */
+function astrayNormalsIn({ points, vertices, triangles, normals }: CutMesh, areas: Float64Array): number {
+  let astray = 0;
+  for (let i = 0; i < triangles.length; i += 3) {
+    const corners = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
+    const [p, q, r] = corners.map((c) => 3 * vertices[c]!) as [number, number, number];
+    const [ux, uy, uz] = [0, 1, 2].map((k) => points[q + k]! - points[p + k]!) as [number, number, number];
+    const [vx, vy, vz] = [0, 1, 2].map((k) => points[r + k]! - points[p + k]!) as [number, number, number];
+    const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    const least = leastAgreement * 2 * areas[i / 3]!;
+    if (corners.some((c) => normals[3 * c]! * nx + normals[3 * c + 1]! * ny + normals[3 * c + 2]! * nz < least))
+      astray += areas[i / 3]!;
+  }
+  return astray;
 }
 
 /** Whether a mesh is closed: every edge used just once each way. */

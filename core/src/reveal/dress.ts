@@ -6,7 +6,7 @@ import type { PlacedTube, Patch } from './patches.ts';
 import { LaidPatches, type Uv } from './laid.ts';
 import { bandRounded } from './rounded-band.ts';
 import type { Tube, TubeFace } from './tube.ts';
-import { nanometre as same, rounding } from '../tolerances.ts';
+import { leastAgreement, nanometre as same, rounding } from '../tolerances.ts';
 
 /** Patches as they are drawn: corners with normals and texture, and triangles of corners. */
 export interface Dressed {
@@ -252,7 +252,8 @@ function exactNormals(
     const z = wx * ty - wy * tx;
     const size = Math.sqrt(x * x + y * y + z * z);
     const c = 3 * (first + i);
-    if (size < rounding || (x * normals[c]! + y * normals[c + 1]! + z * normals[c + 2]!) / size < 0.3) continue;
+    if (size < rounding || (x * normals[c]! + y * normals[c + 1]! + z * normals[c + 2]!) / size < leastAgreement)
+      continue;
     normals[c] = x / size;
     normals[c + 1] = y / size;
     normals[c + 2] = z / size;
