@@ -1,5 +1,5 @@
 /** The report of a check: for each element whether it is sound, how much it is, and what became of each of its openings. */
-import type { ProjectDocument } from '@yard-arch/document';
+import { patternMeshes, type ProjectDocument } from '@yard-arch/document';
 import type { Finding, Told } from '../finding.ts';
 import { findingsOf, notClosed } from './findings.ts';
 import type { OpeningStatus, State } from '../cut/status.ts';
@@ -7,7 +7,7 @@ import type { PartMesh } from '../infill/part.ts';
 import type { ElementCut } from '../model/cut-element.ts';
 import type { Model } from '../model/model.ts';
 import { asWritten, writtenError } from '../format/local.ts';
-import { mirroredIn, prove } from '../mesh/proof.ts';
+import { mirroredIn, openEdgesByLayer, prove } from '../mesh/proof.ts';
 import type { CutMesh, Role, Run } from '../mesh/cut-mesh.ts';
 
 export interface OpeningReport {
@@ -23,6 +23,18 @@ export interface OpeningReport {
   further?: OpeningStatus['further'];
 }
 
+/** What stands in and about an element's openings, of one kind. */
+export interface PartReport {
+  count: number;
+  meshes: number;
+  closed: boolean;
+  /** Cubic metres, of all. */
+  volume: number;
+  /** As of an element, of any mesh the most. */
+  astrayNormals: number;
+  textureDensity: [number, number];
+}
+
 export interface ElementReport {
   id: string;
   name: string;
@@ -30,8 +42,12 @@ export interface ElementReport {
   openEdges: number;
   nonManifoldEdges: number;
   collapsedTriangles: number;
+  /** Where layers are solids of their own: edges at which any of them is open by itself. */
+  openEdgesInLayers: number;
   /** Edges at which two triangles lie on each other: skins of no thickness. */
   flaps: number;
+  /** Area that is shaded as what it is not, its normals looking elsewhere, square metres. */
+  astrayNormals: number;
   /** Triangles with their texture the wrong way round where it was not asked to be. */
   mirroredTriangles: number;
   pieces: number;
@@ -58,7 +74,7 @@ export interface ElementReport {
   /** Why the element cannot be made, and what would mend it. */
   fault: Told | null;
   /** What stands in and about its openings: parts of each kind, and of how many meshes they are. */
-  parts: Record<string, { count: number; meshes: number; closed: boolean; volume: number }>;
+  parts: Record<string, PartReport>;
   openings: OpeningReport[];
 }
 
@@ -73,6 +89,8 @@ export interface CheckReport {
   findings: Finding[];
 }
 
+/** So much may be shaded as what it is not, square metres: ten square millimetres, as needles have. */
+const noNormals = 1e-5;
 /** How far texture may depart from true scale: by a hundredth. */
 const trueScale = [0.99, 1.01] as const;
 /** And where a surface bends both ways, so that it cannot lie there otherwise: by a fifth. */
@@ -83,21 +101,29 @@ function isSound({
   parts,
   fault,
   flaps,
+  openEdgesInLayers,
+  astrayNormals,
   mirroredTriangles,
   textureDensity: [least, greatest],
   textureOnDoubleCurves: [leastBent, greatestBent],
 }: ElementReport): boolean {
   return (
     closed &&
-    Object.values(parts).every((part) => part.closed) &&
+    Object.values(parts).every(isPartSound) &&
     !fault &&
     flaps === 0 &&
+    openEdgesInLayers === 0 &&
+    astrayNormals < noNormals &&
     mirroredTriangles === 0 &&
     least >= trueScale[0] &&
     greatest <= trueScale[1] &&
     leastBent >= asNear[0] &&
     greatestBent <= asNear[1]
   );
+}
+
+function isPartSound({ closed, astrayNormals, textureDensity: [least, greatest] }: PartReport): boolean {
+  return closed && astrayNormals < noNormals && least >= trueScale[0] && greatest <= trueScale[1];
 }
 
 /** Whether the texture of a run is to be mirrored. */
@@ -126,16 +152,33 @@ function withoutSheets(mesh: CutMesh): CutMesh {
   };
 }
 
-function partsIn({ parts }: ElementCut): ElementReport['parts'] {
+const nonePart = (): PartReport => ({
+  count: 0,
+  meshes: 0,
+  closed: true,
+  volume: 0,
+  astrayNormals: 0,
+  textureDensity: [1, 1],
+});
+
+function partsIn(document: ProjectDocument, { parts }: ElementCut): ElementReport['parts'] {
+  const fromOutside = (opening: string): boolean =>
+    [...patternMeshes(document.patterns[document.openings[opening]!.pattern]!)].length > 0;
   const found: ElementReport['parts'] = {};
   const proofs = new Map<PartMesh, ReturnType<typeof prove>>();
-  for (const { part } of parts) {
-    const of = (found[part.name] ??= { count: 0, meshes: 0, closed: true, volume: 0 });
+  for (const { part, opening } of parts) {
+    const of = (found[part.name] ??= nonePart());
     let proof = proofs.get(part);
     if (!proof) {
       proofs.set(part, (proof = prove(withoutSheets(part.mesh))));
       of.meshes += 1;
       of.closed &&= proof.closed;
+      of.astrayNormals = Math.max(of.astrayNormals, proof.astrayNormals);
+      // A mesh from outside has its texture as it was given.
+      if (!fromOutside(opening)) {
+        const [least, greatest] = of.textureDensity;
+        of.textureDensity = [Math.min(least, proof.density[0]), Math.max(greatest, proof.density[1])];
+      }
     }
     of.count += 1;
     of.volume += proof.volume;
@@ -169,7 +212,9 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
       openEdges: proof.openEdges,
       nonManifoldEdges: proof.nonManifoldEdges,
       collapsedTriangles: proof.collapsed,
+      openEdgesInLayers: document.elements[cut.element]!.skins === 'layers' ? openEdgesByLayer(cut.mesh) : 0,
       flaps: proof.flaps,
+      astrayNormals: written.astrayNormals,
       mirroredTriangles: mirroredIn(cut.mesh, (run) => !asksMirrored(document, cut.element, run)),
       pieces: cut.pieces,
       volume: proof.volume,
@@ -185,7 +230,7 @@ export function reportOn(document: ProjectDocument, model: Model): CheckReport {
       path: cut.path,
       milliseconds: Math.round(cut.milliseconds * 100) / 100,
       fault: cut.fault,
-      parts: partsIn(cut),
+      parts: partsIn(document, cut),
       openings: cut.statuses
         .filter((status) => document.openings[status.opening]!.element === cut.element)
         .map((status) => told(status.opening)),

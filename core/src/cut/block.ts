@@ -15,7 +15,9 @@ export function voidOf(block: Placed, { thickness }: Sheet): Placed {
 /** The block as a closed solid, of its reveal's material, or the outer layer's. @throws Collapsed, BeyondCurve, NotTriangulable */
 export function blockSolid(block: Placed, sheet: Sheet): CutMesh {
   const material = block.pattern.reveal.material ?? sheet.layers[0]!.material;
-  const own = { ...sheet, layers: sheet.layers.map((layer) => ({ ...layer, material })) };
-  const setting = settingOf(own, { from: 0, to: sheet.thickness, whole: true }, null);
+  // A solid by itself, though it goes through many: all of it is told as of the outer layer.
+  const { thickness } = sheet;
+  const own = { ...sheet, layers: [{ thickness, material }], boundaries: Float64Array.of(0, thickness) };
+  const setting = settingOf(own, { from: 0, to: thickness, whole: true }, null);
   return new PieceMaker(setting, [block]).block(-block.depth, reachOf(block, sheet));
 }

@@ -3,6 +3,7 @@ import { MeshBuilder } from '../mesh/builder.ts';
 import type { CutMesh } from '../mesh/cut-mesh.ts';
 import { FaceLoops, triangulateFace } from '../mesh/face.ts';
 import { fewTriangles } from '../mesh/few.ts';
+import { relative } from '../tolerances.ts';
 import { cross, dot, minus, newell, type Vector } from '../vector.ts';
 
 export type Point = Vector;
@@ -39,7 +40,7 @@ export class Facets {
   /** Adds a flat face with round or other holes: the first loop goes round it, the others run the other way round. All are counter-clockwise and clockwise as seen from outside. */
   addHoled(loops: readonly (readonly Point[])[], grain: Point): void {
     const normal = unit(newell(loops[0]!));
-    const u = unit(grain);
+    const u = inPlane(grain, normal);
     const v = cross(normal, u);
     const face = new FaceLoops();
     const corners: number[] = [];
@@ -70,12 +71,12 @@ export class Facets {
 
   /**
    * Adds a flat polygon, counter-clockwise as seen from outside; it may be hollow, but not cross itself.
-   * @param grain the direction along which its texture runs, in its plane.
+   * @param grain the direction along which its texture runs, as far as its plane has it.
    * @param shaded normals at its points, where it stands for a piece of something round.
    */
   add(points: readonly Point[], grain: Point, shaded?: readonly Point[]): void {
     const normal = unit(newell(points));
-    const u = unit(grain);
+    const u = inPlane(grain, normal);
     const v = cross(normal, u);
     const vertices = points.map((point) => this.vertex(point));
     const flat = points.map((point) => [dot(minus(point, points[0]!), u), dot(minus(point, points[0]!), v)] as const);
@@ -111,6 +112,16 @@ function triangulated(vertices: readonly number[], flat: Flat): ArrayLike<number
   const face = new FaceLoops();
   face.add(vertices, xs, ys);
   return triangulateFace(face.region, null);
+}
+
+/** A direction as a plane has it: without what leads out of it; where nothing is left, any in the plane. */
+function inPlane(way: Point, normal: Point): Point {
+  for (const [x, y, z] of [way, [1, 0, 0], [0, 0, 1]] as const) {
+    const out = dot([x, y, z], normal);
+    const left: Point = [x - out * normal[0], y - out * normal[1], z - out * normal[2]];
+    if (Math.hypot(...left) > relative) return unit(left);
+  }
+  return [0, 1, 0];
 }
 
 function unit(vector: Point): Point {

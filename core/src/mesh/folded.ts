@@ -1,6 +1,7 @@
 /** Meshes divided at upright planes and put where something folds: so that what was built flat follows a curve as its facets do. */
 import { MeshBuilder } from './builder.ts';
 import type { CutMesh } from './cut-mesh.ts';
+import { atTrueScale, relaid } from './relaid.ts';
 import { nanometre } from '../tolerances.ts';
 import type { Vector } from '../vector.ts';
 
@@ -29,7 +30,7 @@ interface Cut {
   uv: readonly [number, number];
 }
 
-/** The same mesh, folded. Vertices that were shared still are: each edge is divided in the same places for both its faces. */
+/** The same mesh, folded, its texture laid anew. Vertices that were shared still are: each edge is divided in the same places for both its faces. */
 export function folded(mesh: CutMesh, fold: Fold): CutMesh {
   const { points, vertices, triangles, normals, uvs } = mesh;
   const builder = new MeshBuilder('');
@@ -68,7 +69,9 @@ export function folded(mesh: CutMesh, fold: Fold): CutMesh {
       uv: [from.uv[0] + (to.uv[0] - from.uv[0]) * share, from.uv[1] + (to.uv[1] - from.uv[1]) * share],
     };
   };
-  const put = (piece: readonly Cut[]): void => {
+  const plain = atTrueScale(mesh);
+  const toLay: boolean[] = [];
+  const put = (piece: readonly Cut[], isPlain: boolean): void => {
     if (piece.length < 3) return;
     const corners = piece.map(({ vertex, at, normal, uv }) => {
       const [nx, ny, nz] = fold.normal(at, normal);
@@ -77,6 +80,7 @@ export function folded(mesh: CutMesh, fold: Fold): CutMesh {
     });
     for (let i = 1; i + 1 < corners.length; i++) {
       builder.triangle(corners[0]!, corners[i]!, corners[i + 1]!);
+      toLay.push(isPlain);
       builder.polygon([corners[0]!, corners[i]!, corners[i + 1]!]);
     }
   };
@@ -88,13 +92,13 @@ export function folded(mesh: CutMesh, fold: Fold): CutMesh {
         if (rest.every(({ at }) => past(crease, at) <= nanometre)) break;
         if (rest.every(({ at }) => past(crease, at) >= -nanometre)) continue;
         const [before, after] = parted(rest, crease, between);
-        put(before);
+        put(before, plain[t]!);
         rest = after;
       }
-      put(rest);
+      put(rest, plain[t]!);
     }
   }
-  return builder.finish();
+  return relaid(builder.finish(), toLay);
 }
 
 /** A convex polygon on both sides of a plane. */

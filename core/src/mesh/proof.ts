@@ -134,6 +134,23 @@ export function isClosed(mesh: CutMesh): boolean {
   return openEdges === 0 && nonManifoldEdges === 0;
 }
 
+/** How many edges are not used just once each way by the triangles of their own layer: where layers are solids of their own, each is to be closed by itself. */
+export function openEdgesByLayer(mesh: CutMesh): number {
+  let open = 0;
+  for (const layer of new Set(mesh.runs.map((run) => run.layer))) {
+    const runs = mesh.runs.filter((run) => run.layer === layer);
+    const triangles = new Uint32Array(3 * runs.reduce((sum, { count }) => sum + count, 0));
+    let at = 0;
+    for (const { first, count } of runs) {
+      triangles.set(mesh.triangles.subarray(3 * first, 3 * (first + count)), at);
+      at += 3 * count;
+    }
+    const { openEdges, nonManifoldEdges } = faultsAt(halfEdgesOf({ ...mesh, triangles }));
+    open += openEdges + nonManifoldEdges;
+  }
+  return open;
+}
+
 /** Whether a mesh is closed, and nowhere lies on itself along an edge. */
 export function isClean(mesh: CutMesh): boolean {
   const edges = halfEdgesOf(mesh);
