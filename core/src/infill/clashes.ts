@@ -153,9 +153,55 @@ export function betweenOpenings(instances: readonly PartInstance[], markOf: (ope
   return found;
 }
 
-/** What of an opening a part is: its infill with all leaves, or one of the parts of its pattern with all that belongs to that. */
+/** An element as it is cut, with the box about it. */
+export interface ElementAsCut {
+  id: string;
+  mesh: CutMesh;
+}
+
+const boxedElements = new WeakMap<CutMesh, Boxed>();
+
+/** An element's own mesh as something that stands in its place. */
+function boxedElement({ id, mesh }: ElementAsCut): Boxed {
+  let made = boxedElements.get(mesh);
+  if (made) return made;
+  const [low, high] = boxOf(mesh);
+  const part = { key: '', name: '', mesh };
+  made = { instance: { part, element: id, opening: '', id: '', face: 'outer', placement: still }, low, high };
+  boxedElements.set(mesh, made);
+  return made;
+}
+
+const still: Rigid = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
+
+/** Parts that stand in other elements than their opening's, each opening and element told once. @param nameOf what an element is called */
+export function intoOthers(
+  instances: readonly PartInstance[],
+  others: readonly ElementAsCut[],
+  nameOf: (element: string) => string,
+): Clash[] {
+  const found: Clash[] = [];
+  const told = new Set<string>();
+  const around = others.filter(({ mesh }) => mesh.triangles.length > 0).map(boxedElement);
+  for (const one of instances.map(boxed))
+    for (const other of around) {
+      const { element } = other.instance;
+      const { opening, part } = one.instance;
+      if (element === one.instance.element || told.has(`${opening} ${element}`) || !overlapping(one, other)) continue;
+      if (!alikeCrossing(one, other)) continue;
+      told.add(`${opening} ${element}`);
+      found.push({
+        opening,
+        reason: `its ${part.name} runs into “${nameOf(element)}”`,
+        mend: 'Move one of them, make what stands there smaller, or open less what opens.',
+      });
+    }
+  return found;
+}
+
+/** What of an opening a part is: its infill with all leaves, a dormer or its window, or one of the parts of its pattern with all that belongs to that. */
 const partOf = ({ id }: PartInstance): string =>
-  id === 'infill' || id.startsWith('leaf ') ? 'infill' : id.split(' ')[0]!;
+  id === 'infill' || id.startsWith('leaf ') ? 'infill' : id.replace(/ window \d+$/, ' window').replace(/ \d+$/, '');
 
 /** What has been found of two meshes, by how the one stands to the other. */
 const pairs = new WeakMap<CutMesh, WeakMap<CutMesh, Map<string, boolean>>>();
@@ -271,18 +317,18 @@ function beside({ points }: Flat, { normal, offset }: Flat): boolean {
 type Triangle = readonly [Vector, Vector, Vector];
 
 /** Those triangles of a mesh in its place whose boxes meet another. */
-function trianglesIn(
-  { points, vertices, triangles }: CutMesh,
-  placement: Rigid,
-  low: readonly number[],
-  high: readonly number[],
-): Triangle[] {
+function trianglesIn(mesh: CutMesh, placement: Rigid, low: readonly number[], high: readonly number[]): Triangle[] {
+  const { points, vertices, triangles } = mesh;
   const at = (corner: number): Vector => {
     const v = 3 * vertices[corner]!;
-    return put(placement, points[v]!, points[v + 1]!, points[v + 2]!);
+    return placement === still
+      ? [points[v]!, points[v + 1]!, points[v + 2]!]
+      : put(placement, points[v]!, points[v + 1]!, points[v + 2]!);
   };
   const found: Triangle[] = [];
-  for (let i = 0; i < triangles.length; i += 3) {
+  const near = placement === still && triangles.length > 3 * manyTriangles ? trianglesNear(mesh, low, high) : null;
+  for (let k = 0; k < (near?.length ?? triangles.length / 3); k++) {
+    const i = 3 * (near ? near[k]! : k);
     const three: Triangle = [at(triangles[i]!), at(triangles[i + 1]!), at(triangles[i + 2]!)];
     if (
       [0, 1, 2].every(
@@ -292,6 +338,29 @@ function trianglesIn(
       found.push(three);
   }
   return found;
+}
+
+/** From so many triangles on those near a place are found by an index. */
+const manyTriangles = 500;
+
+const indexes = new WeakMap<CutMesh, Flatbush>();
+
+/** The triangles of a mesh whose boxes in plan meet another, in order. */
+function trianglesNear(mesh: CutMesh, low: readonly number[], high: readonly number[]): number[] {
+  let index = indexes.get(mesh);
+  if (!index) {
+    const { points, vertices, triangles } = mesh;
+    index = new Flatbush(triangles.length / 3);
+    for (let i = 0; i < triangles.length; i += 3) {
+      const three = [0, 1, 2].map((k) => 3 * vertices[triangles[i + k]!]!);
+      const [xs, ys] = [0, 1].map((axis) => three.map((v) => points[v + axis]!)) as [number[], number[]];
+      index.add(Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys));
+    }
+    index.finish();
+    indexes.set(mesh, index);
+  }
+  const by = nanometre;
+  return index.search(low[0]! - by, low[1]! - by, high[0]! + by, high[1]! + by).sort((a, b) => a - b);
 }
 
 /** By less than this on either side of a face an edge lies along it. */

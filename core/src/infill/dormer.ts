@@ -243,10 +243,12 @@ export function dormerWindow(dormer: Dormer, own: Placed): { placed: Placed; at:
   if (!window?.infill || own.slope === undefined) return null;
   const made = outlineOf({ shape: window.shape }, window.dimensions, 'mm', defaultFineness);
   if ('reason' in made) return null;
+  // It goes square through the front, however the dormer's own opening goes through the roof.
+  const plain = omit(own, 'drift', 'clear', 'leans', 'flank', 'carrier', 'slope', 'layers', 'from');
   const placed: Placed = {
-    ...own,
+    ...plain,
     ...made,
-    pattern: { ...omit(own.pattern, 'parts', 'sections'), infill: window.infill },
+    pattern: { ...omit(own.pattern, 'parts', 'sections', 'onSlope'), infill: window.infill },
     depth: wall,
     sections: squareSections(wall),
     kind: 'through',

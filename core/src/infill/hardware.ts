@@ -74,6 +74,11 @@ export function block(
 
 /** Of the plate that a handle stands on. */
 const roseRadius = 0.018;
+/** Half of the distance between the feet of a pull; how far before its leaf a lever begins. */
+const [half, leverFrom] = [0.055, 0.042];
+/** From where to where a lever reaches. */
+const leverEnds = (x: number, toward: -1 | 1): [number, number] =>
+  toward > 0 ? [x - 0.012, x + 0.11] : [x - 0.11, x + 0.012];
 /** Of a knob where it is thickest. */
 const knobRadius = 0.022;
 
@@ -129,9 +134,7 @@ export function handled(
   if (z < low || z > high) throw new NotDivided('its handle would stand above or below its leaf');
   if (leaf.frame.width < 2 * (handle.kind === 'knob' ? knobRadius : roseRadius))
     throw new NotDivided('its handle is wider than the stile that it stands on');
-  const half = 0.055;
-  const ends = [x - toward * 0.012, x + toward * 0.11].sort((a, b) => a - b) as [number, number];
-  const reach: [number, number] = handle.kind === 'lever' ? ends : [x - roseRadius, x + roseRadius];
+  const reach: [number, number] = handle.kind === 'lever' ? leverEnds(x, toward) : [x - roseRadius, x + roseRadius];
   const tall = handle.kind === 'pull' ? half + 0.03 : roseRadius;
   const seen = box(reach, [z - tall, z + tall]);
   if (!seen.every((spot) => holds(area.points, spot))) throw new NotDivided('its handle would reach beyond its leaf');
@@ -144,23 +147,43 @@ export function handled(
     ...(covered === 'to' ? [] : [[to, 1] as const]),
   ];
   for (const [y, out] of faces) {
+    const aside = besideCover(leaf, out, toward);
+    if (aside === null) continue;
     facets.begin(handle.material);
-    const on = (height: number, profile: typeof stem): void => turned(facets, { axis: [x, height], y, out }, profile);
-    if (handle.kind === 'knob') on(z, knob);
-    if (handle.kind === 'lever') {
-      on(z, stem);
-      facets.begin(handle.material);
-      block(facets, ends, deep(y, out, 0.042, 0.056), [z - 0.01, z + 0.01]);
-    }
-    if (handle.kind === 'pull') {
-      on(z - half, stem);
-      facets.begin(handle.material);
-      on(z + half, stem);
-      facets.begin(handle.material);
-      block(facets, [x - 0.011, x + 0.011], deep(y, out, 0.042, 0.058), [z - half - 0.03, z + half + 0.03]);
-    }
+    handleOn({ facets, handle }, { x: x + aside, z, toward }, { y, out });
   }
   front.push({ kind: 'solid', loops: [seen], material: handle.material });
+}
+
+/** A handle on one face of a leaf. @param y where that face is @param out which way it looks */
+function handleOn(
+  { facets, handle }: { facets: Facets; handle: Handle },
+  { x, z, toward }: { x: number; z: number; toward: -1 | 1 },
+  { y, out }: { y: number; out: 1 | -1 },
+): void {
+  const on = (height: number, profile: typeof stem): void => turned(facets, { axis: [x, height], y, out }, profile);
+  if (handle.kind === 'knob') on(z, knob);
+  if (handle.kind === 'lever') {
+    on(z, stem);
+    facets.begin(handle.material);
+    block(facets, leverEnds(x, toward), deep(y, out, 0.042, 0.056), [z - 0.01, z + 0.01]);
+  }
+  if (handle.kind === 'pull') {
+    on(z - half, stem);
+    facets.begin(handle.material);
+    on(z + half, stem);
+    facets.begin(handle.material);
+    block(facets, [x - 0.011, x + 0.011], deep(y, out, 0.042, 0.058), [z - half - 0.03, z + half + 0.03]);
+  }
+}
+
+/** How far aside a handle stands on one face of a leaf, so that it is clear of the strip that covers its joint there; null where that leaves it no room. */
+function besideCover({ cover, hung, opens, frame: { width } }: Leaf, out: 1 | -1, toward: -1 | 1): number | null {
+  const isThere = cover && (hung === 'left' || hung === 'right') && (opens === 'inward') === out < 0;
+  if (!isThere) return 0;
+  // Half of the strip lies on its own leaf.
+  const free = width - cover.width / 2;
+  return free < 2 * roseRadius || cover.depth > leverFrom ? null : (toward * cover.width) / 4;
 }
 
 const deep = (y: number, out: 1 | -1, near: number, far: number): [number, number] =>

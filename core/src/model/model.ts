@@ -1,10 +1,11 @@
 /** The model: every element of a document as cut, and after an edit only what the edit touches cut again. */
 import { omit, type Element, type Layer, type Opening, type ProjectDocument } from '@yard-arch/document';
-import { notCut, type OpeningStatus } from '../cut/status.ts';
+import { notCut, withFindings, type OpeningStatus } from '../cut/status.ts';
 import type { Sheet } from '../element/sheet.ts';
 import { finenessOf } from '../element/sheets.ts';
 import { standsWithin } from '../element/roof-check.ts';
 import type { Fineness } from '../profile/flatten.ts';
+import { intoOthers } from '../infill/clashes.ts';
 import { recessesIn } from '../setout/recess.ts';
 import type { Placed, Unplaced } from '../setout/placed.ts';
 import { overBudget, weightOf } from './budget.ts';
@@ -178,6 +179,7 @@ class Pass {
   /** All that was made, once every element has been taken. */
   model(): Model {
     for (const [id, cut] of this.cuts) this.tellVisitors(id, cut);
+    this.tellIntoOthers();
     for (const opening of this.scene.orphans()) this.statuses.set(opening.id, this.orphaned(opening));
     const { cuts, statuses, inputs, bares } = this;
     return { cuts, statuses, inputs, bares };
@@ -192,6 +194,17 @@ class Pass {
       const further = [...(status.further ?? []), { element, state, findings, reason, mend }];
       this.statuses.set(opening, { ...status, further });
     }
+  }
+
+  /** Tells of what stands in openings and in other elements too. */
+  private tellIntoOthers(): void {
+    const { elements } = this.scene.document;
+    const others = [...this.cuts].map(([id, { mesh }]) => ({ id, mesh }));
+    for (const { parts } of this.cuts.values())
+      for (const { opening, reason, mend } of intoOthers(parts, others, (id) => elements[id]!.name)) {
+        const status = this.statuses.get(opening);
+        if (status) this.statuses.set(opening, withFindings(status, [{ code: 'runs-into', reason, mend }]));
+      }
   }
 
   private orphaned(opening: Opening): OpeningStatus {

@@ -146,7 +146,8 @@ export const doors: Pattern[] = [
           at(0.55, 'share'),
           [
             leaf('left', boards('oak'), { ...oakLeaf, straps: straps(2) }),
-            leaf('left', boards('oak'), { ...oakLeaf, straps: straps(2), angle: 70 }),
+            // No further than its straps clear the frame, which is deeper than the leaf.
+            leaf('left', boards('oak'), { ...oakLeaf, straps: straps(2), angle: 40 }),
           ],
           null,
         ),
