@@ -7,6 +7,7 @@ import { offsetAt, squareSections } from '../profile/section.ts';
 import { outlineOf } from '../setout/outlined.ts';
 import type { Placed } from '../setout/placed.ts';
 import { nanometre } from '../tolerances.ts';
+import { common } from './partition.ts';
 import { areaOf, moved, type Area, type Spot } from './area.ts';
 import { addBar } from './bars.ts';
 import { dividedInto, NotDivided } from './divide.ts';
@@ -175,19 +176,16 @@ export function clearOf(placed: Stands, range: Range, gap = 0): Area | null | 'n
   const outline = areaOf(placed.outline);
   if (!outline) return null;
   const { drift: [dx, dz] = [0, 0], narrowing, profile } = placed;
-  const at = centred(outline, profile.width / 2);
-  const own = narrowing ? narrowedBetween(at, range, narrowing) : at;
-  const half = (range.to - range.from) / 2;
-  const middle = range.from + half;
-  const seated = moved(own, ({ side }, i) => {
-    const [[ax, az], [bx, bz]] = [own.points[i]!, own.points[(i + 1) % own.points.length]!];
-    const aside = Math.abs(dx * (bz - az) - dz * (bx - ax)) / Math.hypot(bx - ax, bz - az);
-    return narrowest(placed, side!, range) - gap - half * aside;
-  });
+  const whole = centred(outline, profile.width / 2);
+  const own = narrowing ? narrowedBetween(whole, range, narrowing) : whole;
+  const seated = moved(own, ({ side }) => narrowest(placed, side!, range) - gap);
   if (!seated) return 'none';
   if (dx === 0 && dz === 0) return seated.area;
-  const points = seated.area.points.map(([x, z]): Spot => [x + dx * middle, z + dz * middle]);
-  return { ...seated.area, points };
+  const at = (depth: number): Area => ({
+    ...seated.area,
+    points: seated.area.points.map(([x, z]): Spot => [x + dx * depth, z + dz * depth]),
+  });
+  return common(at(range.from), at(range.to)) ?? 'none';
 }
 
 /** An area as far as it is clear at both of two depths between which it narrows or widens. */

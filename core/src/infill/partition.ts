@@ -32,13 +32,7 @@ export function parted(area: Area, strips: readonly StripOutline[]): Parted {
   const operands: Area[] = [area, ...strips];
   let laid: Arrangement;
   try {
-    laid = arrange(
-      operands.map(({ points }) => ({
-        xs: Float64Array.from(points, ([x]) => x),
-        ys: Float64Array.from(points, ([, y]) => y),
-        count: points.length,
-      })),
-    );
+    laid = arranged(operands);
   } catch (error) {
     if (error instanceof TooTangled) throw new NotDivided('its bars cross each other in too many places');
     throw error;
@@ -60,6 +54,35 @@ export function parted(area: Area, strips: readonly StripOutline[]): Parted {
   return found;
 }
 
+/**
+ * What two areas have in common, edges keeping their side and arc from whichever they are of; where that is more than one piece, the largest.
+ * @returns null where they have nothing in common, or it is hollow.
+ */
+export function common(a: Area, b: Area): Area | null {
+  const operands = [a, b];
+  const laid = arranged(operands);
+  let [largest, size]: [Area | null, number] = [null, micrometre * micrometre];
+  for (const [half, patch] of firstHalves(laid)) {
+    const winding = laid.winding[patch]!;
+    if (!((winding.get(0) ?? 0) > 0 && (winding.get(1) ?? 0) > 0)) continue;
+    const piece = traced(laid, half, operands, true);
+    const own = areaWithin(piece.points);
+    if (own < 0) return null;
+    if (own > size) [largest, size] = [piece, own];
+  }
+  return largest;
+}
+
+/** Areas laid over one another. @throws TooTangled */
+const arranged = (areas: readonly Area[]): Arrangement =>
+  arrange(
+    areas.map(({ points }) => ({
+      xs: Float64Array.from(points, ([x]) => x),
+      ys: Float64Array.from(points, ([, y]) => y),
+      count: points.length,
+    })),
+  );
+
 /** One half-edge of each patch's boundary, and the patch. */
 function firstHalves({ patch }: Arrangement): Map<number, number> {
   const first = new Map<number, number>();
@@ -72,15 +95,15 @@ function firstHalves({ patch }: Arrangement): Map<number, number> {
   return first;
 }
 
-/** The boundary that a half-edge is of, edges knowing the side and the arc that they are of. */
-function traced(laid: Arrangement, first: number, operands: readonly Area[]): Area {
+/** The boundary that a half-edge is of, edges knowing the side and the arc that they are of. @param sided whether edges of all keep their sides, not of the first alone */
+function traced(laid: Arrangement, first: number, operands: readonly Area[], sided = false): Area {
   const [points, edges]: [Spot[], AreaEdge[]] = [[], []];
   let half = first;
   do {
     const from = origin(laid, half);
     const to = origin(laid, half ^ 1);
     points.push([laid.xs[from]!, laid.ys[from]!]);
-    edges.push(edgeOf(laid, half, operands, { to: [laid.xs[to]!, laid.ys[to]!], from: points.at(-1)! }));
+    edges.push(edgeOf(laid, half, operands, { to: [laid.xs[to]!, laid.ys[to]!], from: points.at(-1)!, sided }));
     const out = laid.around[to]!;
     half = out[(laid.place[half ^ 1]! + out.length - 1) % out.length]!;
   } while (half !== first);
@@ -91,7 +114,7 @@ function edgeOf(
   laid: Arrangement,
   half: number,
   operands: readonly Area[],
-  { to, from }: { to: Spot; from: Spot },
+  { to, from, sided }: { to: Spot; from: Spot; sided: boolean },
 ): AreaEdge {
   const covers = laid.covers[half >> 1]!;
   // The area's own edges come first, so that frames within keep to its sides.
@@ -102,7 +125,7 @@ function edgeOf(
   const [start, end] = [points[cover.source]!, points[(cover.source + 1) % points.length]!];
   const own = chord && between(chord, shareOf(start, end, same ? from : to), shareOf(start, end, same ? to : from));
   return {
-    side: cover.operand === 0 ? side : null,
+    side: sided || cover.operand === 0 ? side : null,
     chord: own && (same ? own : { ax: -own.bx, ay: -own.by, bx: -own.ax, by: -own.ay }),
   };
 }
