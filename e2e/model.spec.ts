@@ -265,3 +265,28 @@ test.describe('a model that cannot be shown', () => {
     await expect.poll(() => desk.modelShare(isBrick)).toBeGreaterThan(0.02);
   });
 });
+
+test('the plane through the model can be moved and turned beside the buttons of the pane, and the menu of looks is seen whole', async ({
+  desk,
+  page,
+}) => {
+  await expect(desk.titleBlock).toContainText('sound');
+  await page.getByRole('button', { name: 'How the model is shown' }).click();
+  const menu = (await page.getByRole('menu').boundingBox())!;
+  expect(menu.y).toBeGreaterThanOrEqual(0);
+  expect(menu.y + menu.height).toBeLessThanOrEqual(800);
+  for (const item of await page.locator('.looks [role^=menuitem]').all()) {
+    const box = (await item.boundingBox())!;
+    expect(box.y + box.height).toBeLessThanOrEqual(menu.y + menu.height);
+  }
+  await page.getByRole('menuitemcheckbox', { name: 'Cut through by a plane' }).click();
+  await page.keyboard.press('Escape');
+  const bar = page.getByRole('group', { name: 'Plane through the building' });
+  const [right, left] = [
+    (await bar.boundingBox())!,
+    (await page.getByRole('button', { name: 'Enlarge the model' }).boundingBox())!,
+  ];
+  expect(right.x + right.width).toBeLessThan(left.x);
+  await bar.getByRole('button', { name: 'turn' }).click();
+  await expect(bar.locator('output')).toBeVisible();
+});

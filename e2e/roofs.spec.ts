@@ -400,3 +400,25 @@ test('a groin vault is made of a barrel, given ribs and repeated in rows; a dome
   const dome = Object.values(document.elements).find(({ kind }) => kind === 'dome')!;
   expect(prove(cutModel(document).cuts.get(dome.id)!.mesh).closed).toBe(true);
 });
+
+test('a roof from above shows what stands on its planes', async ({ desk, page }) => {
+  await page
+    .getByRole('navigation')
+    .getByRole('button', { name: /^Main roof/ })
+    .click();
+  await expect(desk.sheet.locator('.on-plane')).toHaveCount(2);
+  await expect(desk.sheet.locator('.on-plane .mark')).toHaveText([
+    'W-45',
+    'W-46',
+    'W-47',
+    'W-48',
+    'W-49',
+    'W-51',
+    'W-52',
+    'W-53',
+  ]);
+  // Each lies where its plane has it: those to the yard below the ridge.
+  const of = async (mark: string) => (await desk.sheet.locator('.on-plane .mark', { hasText: mark }).boundingBox())!;
+  expect((await of('W-46')).y).toBeGreaterThan((await of('W-49')).y);
+  expect((await of('W-47')).x).toBeGreaterThan((await of('W-46')).x);
+});

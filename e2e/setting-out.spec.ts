@@ -373,3 +373,15 @@ test('while it is panned the drawing goes with the pointer, and far out of sight
   await desk.sheet.press('0');
   await expect.poll(async () => Number(await desk.sheet.getAttribute('data-scale'))).toBeLessThan(150);
 });
+
+test('arrows and Delete go on after a button of the particulars was pressed', async ({ desk, page }) => {
+  await desk.choose('o10');
+  const before = (await desk.openingOf('o10')).up;
+  const button = page.getByTestId('particulars').getByRole('button').first();
+  await button.focus();
+  await page.keyboard.press('ArrowUp');
+  await expect.poll(async () => (await desk.openingOf('o10')).up).not.toEqual(before);
+  await button.focus();
+  await page.keyboard.press('Delete');
+  await expect.poll(async () => (await desk.saved()).openings.o10).toBeUndefined();
+});

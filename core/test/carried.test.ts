@@ -165,7 +165,7 @@ describe('leaves on curves', () => {
     // As far open as a flat wall leaves room for, which one that turns away leaves all the more, and one that turns in does not.
     const document = documentOf({ more: { infill: { ...leaf(90), seat: { from: 'outer', depth: 0.005 } } } });
     const walls = [0, 80, -80].map((sweep, i) => ({
-      ...wall({ length: 9, height: 6, ...(sweep ? { sweep } : {}) }),
+      ...wall({ length: 9, height: 6, ...(sweep ? { sweep } : {}), start: { x: 0, y: 40 * i, z: 0 } }),
       id: `w${i + 1}`,
     }));
     const openings = walls.map(({ id: element }) => ({ ...document.openings.a!, id: element, element, open: 172 }));

@@ -113,7 +113,7 @@ describe('the list', () => {
     show(summary('a', 'Granary'), { ...summary('b', 'Chapel'), elements: 1, openings: 12 });
     await waitFor(() => expect(names()).toEqual(['Granary', 'Chapel']));
     expect(screen.getByText(/2 walls · 1 opening · edited just now/)).toBeTruthy();
-    expect(screen.getByText(/1 wall · 12 openings/)).toBeTruthy();
+    expect(screen.getByText(/1 element · 12 openings/)).toBeTruthy();
   });
 
   it('that is empty says how to begin', async () => {

@@ -12,6 +12,20 @@ const boards = new Set<RefObject<Element | null>>();
 const hasFocus = (board: RefObject<Element | null>): boolean =>
   board.current?.contains(document.activeElement) ?? false;
 
+/** Keys that do what they do on the board, though something beside it was pressed last: what is chosen is still chosen. */
+const besideBoards: ReadonlySet<KeyId> = new Set<KeyId>(['nudge', 'remove', 'moveWall', 'removeWall']);
+
+/** Things that have a use for these keys of their own, or hold such. */
+const usingKeys =
+  'input, select, textarea, [contenteditable], [role=slider], [role=radio], [role=tab], [role=menu] *, [role=dialog] *, [role=listbox] *';
+
+/** Whether a button of the particulars has the focus, or nothing on the page has. */
+function isBesideBoards(): boolean {
+  const at = document.activeElement;
+  if (!at || at === document.body) return true;
+  return at.closest('aside.particulars') !== null && !at.matches(usingKeys);
+}
+
 /** Does what a key stands for, while what they are for has the focus; without it everywhere but in fields. */
 export function useKeys(handlers: KeyHandlers, board?: RefObject<Element | null>): void {
   const ids = Object.keys(handlers) as KeyId[];
@@ -27,12 +41,12 @@ export function useKeys(handlers: KeyHandlers, board?: RefObject<Element | null>
     (event, { hotkey }) => {
       // Another board or a thing on it has used it already; the same press can match twice.
       if (event.defaultPrevented || dialogTold.current === event) return;
-      if (board && !hasFocus(board)) return;
+      const id = byHotkey.get(hotkey)!;
+      if (board && !hasFocus(board) && !(besideBoards.has(id) && isBesideBoards())) return;
       if (board && underDialog(event.key)) {
         dialogTold.current = event;
         return event.preventDefault();
       }
-      const id = byHotkey.get(hotkey)!;
       // A board gives up one thing after the other; the page must not give up the next one as well.
       if (!board && id === 'giveUp' && [...boards].some(hasFocus)) return;
       if (isField(event.target) && !keyOf(id).inFields) return;

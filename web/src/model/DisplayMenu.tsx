@@ -98,7 +98,7 @@ export function DisplayMenu({ tools, bounds }: { tools: ModelTools; bounds: THRE
         </Menu.Trigger>
         <Portal>
           <Menu.Positioner>
-            <Menu.Content bg="paper" minW="210px">
+            <Menu.Content className="looks" bg="paper" maxH="calc(100vh - 16px)">
               <Choices tools={tools} bounds={bounds} />
             </Menu.Content>
           </Menu.Positioner>
@@ -112,33 +112,36 @@ function Choices({ tools, bounds }: { tools: ModelTools; bounds: THREE.Box3 }) {
   const display = useDisplay();
   return (
     <>
-      <OneOf value={display.show} of={shows} onChange={(show) => useDisplay.setState({ show })} />
-      <Menu.Separator />
-      <OneOf value={display.fill} of={fills} onChange={(fill) => useDisplay.setState({ fill })} />
-      <Menu.Separator />
-      {switches.map(({ value, label, isOn, set }) => (
-        <Menu.CheckboxItem
-          key={value}
-          value={value}
-          checked={isOn(display)}
-          onCheckedChange={(checked) => useDisplay.setState(set(checked, bounds))}
-        >
-          <Menu.ItemIndicator />
-          {label}
-        </Menu.CheckboxItem>
-      ))}
-      <Menu.Separator />
-      <Menu.Item value="inner" disabled={!tools.inner}>
-        Inner face on
-      </Menu.Item>
-      <Menu.Item value="start" disabled={!tools.start}>
-        Start edge on
-      </Menu.Item>
-      <Menu.Item value="end" disabled={!tools.end}>
-        End edge on
-      </Menu.Item>
-      <Menu.Item value="above">From above</Menu.Item>
-      <Menu.Item value="copy">Copy the view as PNG</Menu.Item>
+      <div>
+        <OneOf value={display.show} of={shows} onChange={(show) => useDisplay.setState({ show })} />
+        <Menu.Separator />
+        <OneOf value={display.fill} of={fills} onChange={(fill) => useDisplay.setState({ fill })} />
+      </div>
+      <div>
+        {switches.map(({ value, label, isOn, set }) => (
+          <Menu.CheckboxItem
+            key={value}
+            value={value}
+            checked={isOn(display)}
+            onCheckedChange={(checked) => useDisplay.setState(set(checked, bounds))}
+          >
+            <Menu.ItemIndicator />
+            {label}
+          </Menu.CheckboxItem>
+        ))}
+        <Menu.Separator />
+        <Menu.Item value="inner" disabled={!tools.inner}>
+          Inner face on
+        </Menu.Item>
+        <Menu.Item value="start" disabled={!tools.start}>
+          Start edge on
+        </Menu.Item>
+        <Menu.Item value="end" disabled={!tools.end}>
+          End edge on
+        </Menu.Item>
+        <Menu.Item value="above">From above</Menu.Item>
+        <Menu.Item value="copy">Copy the view as PNG</Menu.Item>
+      </div>
     </>
   );
 }

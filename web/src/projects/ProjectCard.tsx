@@ -96,7 +96,7 @@ export function ProjectCard({ project, onRename, onDuplicate, onDelete }: CardPr
             {project.name}
           </Heading>
           <Text color="ink2" fontFamily="label" fontSize="14px">
-            {many(project.elements, 'wall', 'walls')} · {many(project.openings, 'opening', 'openings')} · edited{' '}
+            {many(project.elements, 'element', 'elements')} · {many(project.openings, 'opening', 'openings')} · edited{' '}
             {ago(project.updatedAt)}
           </Text>
         </Box>

@@ -13,6 +13,7 @@ import { spare } from './gestures/use-sheet-gestures.ts';
 import { SideHandles, WallHandles } from './Handles.tsx';
 import { HeldPins } from './Held.tsx';
 import { EdgeNames, RoofLines, Seams } from './RoofLines.tsx';
+import { OnPlanes } from './OnPlanes.tsx';
 import { PartFronts } from './PartFronts.tsx';
 import { SettingOutLines } from './SettingOutLines.tsx';
 import { Strings } from './Strings.tsx';
@@ -57,6 +58,7 @@ export function SheetDrawing({ sheet }: { sheet: SheetState }) {
         units={document.units}
       />
       <g transform={onFace}>
+        {isManyFaced(element) && face === 'outer' && <OnPlanes element={element} scale={view.scale} />}
         <Openings sheet={sheet} inSight={inSight} crowd={crowd} />
         {!crowd && <PartFronts element={element.id} face={face} placed={inSight} />}
         {!crowd && <FilledMarks sheet={sheet} inSight={inSight} />}
