@@ -112,7 +112,7 @@ describe('the list', () => {
   it('has a card for each project, with how much there is in it', async () => {
     show(summary('a', 'Granary'), { ...summary('b', 'Chapel'), elements: 1, openings: 12 });
     await waitFor(() => expect(names()).toEqual(['Granary', 'Chapel']));
-    expect(screen.getByText(/2 walls · 1 opening · edited just now/)).toBeTruthy();
+    expect(screen.getByText(/2 elements · 1 opening · edited just now/)).toBeTruthy();
     expect(screen.getByText(/1 element · 12 openings/)).toBeTruthy();
   });
 

@@ -49,7 +49,9 @@ export function planCut(sheet: Sheet, openings: readonly Placed[], units: Units)
         state: stateOf(openings[k]!),
         area: outlineArea(openings[k]!.outline),
       });
-    } else
+    } else if (cluster.reduce((sum, k) => sum + openings[k]!.outline.count, 0) > mostTogether)
+      for (const k of cluster) statuses[k] = tooLongAChain(openings[k]!.id, cluster.length);
+    else
       for (const group of amongThemselves(sheet, cluster, openings, statuses))
         if (group.length === 1) singles.push(group[0]!);
         else groups.push(group);
@@ -115,6 +117,19 @@ function reachBeyond({ outline, sections, drift, depth }: Placed): [number, numb
   return [left + Math.max(0, -a), low + Math.max(0, -b), right + Math.max(0, a), high + Math.max(0, b)];
 }
 
+const tooLongAChain = (id: string, count: number): OpeningStatus =>
+  notCut(
+    id,
+    fault(
+      'too-many-over',
+      `it meets others that meet others, ${count} in one chain, more than can be cut together`,
+      'Leave a pier between some of them, or set a coarser chord for the project’s arcs.',
+    ),
+  );
+
+/** The most points that openings which meet one another in one chain may have together: to lay so many over each other takes some seconds. */
+const mostTogether = 100_000;
+
 /** The most openings that may lie over one; how they cross each other takes work with every pair of them. */
 const mostOver = 250;
 
@@ -125,18 +140,17 @@ function neighboursOf(
   k: number,
 ): number[] | null {
   const found: number[] = [];
-  try {
-    index.search(left, low, right, high, (other) => {
-      if (other > k && found.push(other) > mostOver) throw tooMany;
-      return false;
-    });
-  } catch (error) {
-    if (error !== tooMany) throw error;
-    return null;
-  }
-  return found;
+  let met = 0;
+  // Those before it count too: where all lie in one heap, looking on would take work with every pair.
+  const tooMany = index.collides(
+    left,
+    low,
+    right,
+    high,
+    (other) => ++met > 2 * mostOver || (other > k && found.push(other) > mostOver),
+  );
+  return tooMany ? null : found;
 }
-const tooMany = new Error('too many');
 
 /** Sorts openings: those that meet the sheet's outline, those outside it, those that too many others lie over, and the rest in clusters of such as may meet each other. */
 function clustered(

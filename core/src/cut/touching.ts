@@ -98,12 +98,8 @@ const heaped = 250;
 /** Those that a box meets; none where there are too many. */
 function fewNear(index: Flatbush, box: readonly [number, number, number, number]): number[] {
   const found: number[] = [];
-  index.search(...box, (other) => {
-    // Once there are too many nothing more is looked for.
-    if (found.length <= heaped) found.push(other);
-    return false;
-  });
-  return found.length > heaped ? [] : found;
+  // Once there are too many nothing more is looked for.
+  return index.collides(...box, (other) => found.push(other) > heaped) ? [] : found;
 }
 
 /** The points of some loops that touch others from outside, in no more than a point each. What is on the left of either is what is taken away; of the sheet's own edge, what stays. */

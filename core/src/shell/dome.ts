@@ -92,14 +92,19 @@ function ringsOf(line: readonly Spot[], radius: number, onDrum: boolean): Ring[]
   });
 }
 
+/** A profile that comes to its axis more nearly level than this, as the way out of it looks up, has a round crown: else a tip. */
+const leastCrown = 0.95;
+
 /** A surface of the dome seen from outside; its texture runs by rings, true to scale in each facet. */
 function ringSurface({ facets, at, radius }: Turned, rings: readonly Ring[]): ShellPolygon[] {
   const polygons: ShellPolygon[] = [];
   for (let k = 0; k + 1 < rings.length; k++)
     for (let j = 0; j < facets; j++) {
       const corner = (ring: Ring, place: number, above: 0 | 1): ShellCorner => {
-        const angle = (2 * Math.PI * place) / facets;
-        const [or, oz] = ring.r === 0 ? [0, 1] : ring.out[above];
+        // At a tip each facet looks out as its middle does; a round crown looks up.
+        const isTip = ring.r === 0 && ring.out[above][1] < leastCrown;
+        const angle = (2 * Math.PI * (isTip ? j + 0.5 : place)) / facets;
+        const [or, oz] = ring.r === 0 && !isTip ? [0, 1] : ring.out[above];
         const half = (place === j ? -1 : 1) * ring.r * Math.sin(Math.PI / facets);
         const middle = (2 * Math.PI * radius * (j + 0.5)) / facets;
         return {
