@@ -38,16 +38,23 @@ import { micrometre } from '@yard-arch/core';
 
 /** Gives out marks that no other opening has: the pattern's initial and the next number. */
 export function marks(document: ProjectDocument): (pattern: Pattern) => string {
-  const taken = new Set(Object.values(document.openings).map((opening) => opening.mark));
+  const taken = marksIn(document);
+  return (pattern) => freeMark(taken, pattern);
+}
+
+/** The marks that openings of a document have. */
+export const marksIn = (document: ProjectDocument): Set<string> =>
+  new Set(Object.values(document.openings).map(({ mark }) => mark));
+
+/** Gives out a mark that is not taken yet, and takes it. */
+export function freeMark(taken: Set<string>, pattern: Pattern): string {
+  const initial = (/[\p{L}]/u.exec(pattern.name)?.[0] ?? 'O').toUpperCase();
   let n = taken.size;
-  return (pattern) => {
-    const initial = (/[\p{L}]/u.exec(pattern.name)?.[0] ?? 'O').toUpperCase();
-    let mark: string;
-    do mark = `${initial}-${String(++n).padStart(2, '0')}`;
-    while (taken.has(mark));
-    taken.add(mark);
-    return mark;
-  };
+  let mark: string;
+  do mark = `${initial}-${String(++n).padStart(2, '0')}`;
+  while (taken.has(mark));
+  taken.add(mark);
+  return mark;
 }
 
 /** Where an opening comes to stand: its lower left corner, metres, and what it is held to there. */

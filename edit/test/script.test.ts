@@ -47,6 +47,50 @@ const along = (document: ProjectDocument, id: string): number =>
     .cuts.get(document.openings[id]!.element)!
     .placed.find((placed) => placed.id === id)!.s + 0.5;
 
+describe('very many placements', () => {
+  const placing = (i: number) => ({
+    do: 'place',
+    element: 'Wall 1',
+    pattern: 'Loft light',
+    along:
+      i < 2 ? 1.5 * i : { from: 'neighbour' as const, opening: `o${i - 1}`, edge: 'right' as const, distance: 0.4 },
+    up: 0.9,
+    id: `o${i}`,
+    ...(i % 7 === 3 ? { mark: `L-${100 + i}` } : {}),
+  });
+  const wall = { do: 'draw wall', from: [0, 0], to: [900, 0] };
+
+  it('come to the same as one after the other', () => {
+    const steps = [wall, ...Array.from({ length: 60 }, (_, i) => placing(i))];
+    const together = doScript(empty, { do: steps });
+    const wallId = together.made[0]![0]!;
+    let at = { document: empty };
+    for (const step of steps) at = doScript(at.document, { do: [step] });
+    const plain = (document: ProjectDocument) =>
+      JSON.parse(JSON.stringify(document).replaceAll(Object.keys(document.elements)[0]!, wallId)) as unknown;
+    expect(plain(together.document)).toEqual(plain(at.document));
+    expect(new Set(Object.values(together.document.openings).map(({ mark }) => mark)).size).toBe(60);
+  });
+
+  it('are refused by the one that cannot be', () => {
+    const steps = [wall, ...Array.from({ length: 40 }, (_, i) => placing(i))];
+    const spoiled = (change: object) => steps.map((step, i) => (i === 23 ? { ...step, ...change } : step));
+    expect(refusal(empty, { do: spoiled({ pattern: 'Barn light' }) })).toEqual([
+      'do/23/pattern names the pattern "Barn light", which does not exist',
+    ]);
+    const [lost] = refusal(empty, {
+      do: spoiled({ along: { from: 'neighbour', opening: 'none', edge: 'right', distance: 1 } }),
+    });
+    expect(lost).toMatch(/^do\/23\/.*none/);
+  });
+
+  it('and what stands on them do as many as a script may hold', () => {
+    const steps = [wall, ...Array.from({ length: 4998 }, (_, i) => placing(i))];
+    const { document } = doScript(empty, { do: [...steps, { do: 'move', openings: ['o0'], along: 0.1 }] });
+    expect(Object.keys(document.openings).length).toBe(4998);
+  });
+});
+
 describe('a script', () => {
   it('draws, places and cuts, as one edit that can be taken back', () => {
     expect(walled.made.map((ids) => ids.length)).toEqual([1, 1, 1, 1]);

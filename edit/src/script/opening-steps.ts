@@ -6,7 +6,6 @@ import { copyBy, copyTo, fillFace, mirrorAll } from '../copies.ts';
 import { edit } from '../make.ts';
 import { alignAll, blockAll, moveAll, removeAll, spreadAll } from '../many.ts';
 import { changeOwn, changePatternOf, changeSizeOf } from '../opening.ts';
-import { marks } from '../placing.ts';
 import { named, possible, step } from './step.ts';
 
 const metres = z.number('must be a number of metres');
@@ -42,11 +41,12 @@ export const place = step({
     mark: named.optional(),
     id: named.optional(),
   }),
-  make: (document, { element, pattern, size, along, up, grip, face, mark, id }, find) => {
+  together: true,
+  make: (_, { element, pattern, size, along, up, grip, face, mark, id }, find) => {
     const of = find.pattern(pattern);
     const opening: Opening = {
       id: id ?? newId('o'),
-      mark: mark ?? marks(document)(of),
+      mark: find.mark(of, mark),
       element: find.element(element).id,
       ...(face && face !== 'outer' ? { face } : {}),
       pattern: of.id,

@@ -87,30 +87,86 @@ export function doScript(document: ProjectDocument, value: unknown): Scripted {
         .slice(0, 100)
         .map(({ path, message }) => ({ path: path.map(String).join('/'), reason: message })),
     );
-  let at = document;
-  const all: Change[] = [];
-  const made: (readonly string[])[] = [];
-  const named: string[] = [];
-  read.data.do.forEach(({ do: kind, ...input }, i) => {
-    const done = within(`do/${i}`, () => doStep(at, kind as keyof typeof steps, input));
-    const lock = lockedBy(at, done.changeSet);
-    if (lock) throw refusal([{ path: `do/${i}`, reason: `cannot be done: ${lock} is locked; unlock it first` }]);
-    at = within(`do/${i}`, () => applyChangeSet(at, done.changeSet).document);
-    all.push(...done.changeSet.changes);
-    made.push(done.made ?? []);
-    named.push(done.changeSet.name);
-  });
+  const doing = new Doing(document);
+  const all = read.data.do.map(({ do: kind, ...input }): Asked => ({ kind: kind as keyof typeof steps, input }));
+  for (let i = 0; i < all.length;) {
+    const count = alikeFrom(all, i);
+    doing.take(all.slice(i, i + count), i);
+    i += count;
+  }
+  const { named, made, changes } = doing;
   const name =
     read.data.name ??
     (named.length === 1
       ? named[0]!
       : `${named[0]!} and ${named.length - 1} more step${named.length === 2 ? '' : 's'}`.slice(0, 200));
   // As one edit it must hold too: what is made and removed again within it comes to nothing.
-  const changeSet = checkChangeSet({ name, changes: all });
+  const changeSet = checkChangeSet({ name, changes });
   return { changeSet, document: applyChangeSet(document, changeSet).document, made };
 }
 
-function doStep(document: ProjectDocument, kind: keyof typeof steps, input: unknown): Done {
+/** A step as it is asked for. */
+interface Asked {
+  kind: keyof typeof steps;
+  input: unknown;
+}
+
+/** How many steps from one on are of its kind, where such are applied at once. */
+function alikeFrom(all: readonly Asked[], first: number): number {
+  const { kind } = all[first]!;
+  if (!(steps[kind] as Step).together) return 1;
+  let end = first + 1;
+  while (end < all.length && all[end]!.kind === kind) end += 1;
+  return end - first;
+}
+
+/** A document to which steps are done, and what they have come to. */
+class Doing {
+  readonly changes: Change[] = [];
+  readonly made: (readonly string[])[] = [];
+  readonly named: string[] = [];
+
+  constructor(private at: ProjectDocument) {}
+
+  /** Does steps; several that are alike at once, so that each does not copy what the others have made. Where that is refused they are done one by one, to tell which it is. */
+  take(asked: readonly Asked[], first: number): void {
+    if (asked.length > 1 && this.tryTogether(asked, first)) return;
+    asked.forEach((one, k) => {
+      const done = this.ask(one, first + k, new Finder(this.at));
+      this.at = within(`do/${first + k}`, () => applyChangeSet(this.at, done.changeSet).document);
+      this.keep(done);
+    });
+  }
+
+  private tryTogether(asked: readonly Asked[], first: number): boolean {
+    const find = new Finder(this.at);
+    try {
+      const done = asked.map((one, k) => this.ask(one, first + k, find));
+      const changes = done.flatMap(({ changeSet }) => changeSet.changes);
+      this.at = applyChangeSet(this.at, { name: done[0]!.changeSet.name, changes }).document;
+      for (const one of done) this.keep(one);
+      return true;
+    } catch (error) {
+      if (!(error instanceof Refused)) throw error;
+      return false;
+    }
+  }
+
+  private ask({ kind, input }: Asked, i: number, find: Finder): Done {
+    const done = within(`do/${i}`, () => doStep(this.at, { kind, input }, find));
+    const lock = lockedBy(this.at, done.changeSet);
+    if (lock) throw refusal([{ path: `do/${i}`, reason: `cannot be done: ${lock} is locked; unlock it first` }]);
+    return done;
+  }
+
+  private keep({ changeSet, made = [] }: Done): void {
+    this.changes.push(...changeSet.changes);
+    this.made.push(made);
+    this.named.push(changeSet.name);
+  }
+}
+
+function doStep(document: ProjectDocument, { kind, input }: Asked, find: Finder): Done {
   const { schema, make } = steps[kind] as Step;
   const read = schema.safeParse(input);
   if (!read.success)
@@ -123,7 +179,7 @@ function doStep(document: ProjectDocument, kind: keyof typeof steps, input: unkn
             : issue.message,
       })),
     );
-  return make(document, read.data, new Finder(document));
+  return make(document, read.data, find);
 }
 
 function refusal(faults: readonly Fault[]): Refused {

@@ -9,6 +9,7 @@ import {
   type ProjectDocument,
 } from '@yard-arch/document';
 import { z } from 'zod';
+import { freeMark, marksIn } from '../placing.ts';
 
 /** One kind of step. */
 export interface Step<Schema extends z.ZodType = z.ZodType> {
@@ -18,6 +19,8 @@ export interface Step<Schema extends z.ZodType = z.ZodType> {
   schema: Schema;
   /** @throws Refused where it names what is not there, or cannot be done. */
   make: (document: ProjectDocument, input: z.infer<Schema>, find: Finder) => Done;
+  /** Whether it asks nothing of the document that others of its kind before it change: many of them are made one after the other, and applied at once. */
+  together?: boolean;
 }
 
 /** What a step has done: its change set, and the ids of what it has made. */
@@ -45,7 +48,17 @@ export const named = z
 
 /** Finds what a step names. Each raises Refused where there is no such thing, or where a name is that of several. */
 export class Finder {
+  private marks: Set<string> | undefined;
+
   constructor(private readonly document: ProjectDocument) {}
+
+  /** A mark for an opening that is placed: the one that is asked for, or the next that none has, those that were given out before counted in. */
+  mark(pattern: Pattern, asked: string | undefined): string {
+    const taken = (this.marks ??= marksIn(this.document));
+    if (asked === undefined) return freeMark(taken, pattern);
+    taken.add(asked);
+    return asked;
+  }
 
   element(name: string, path = 'element'): Element {
     return this.one('elements', name, path, { what: 'element', called: ({ name: called }) => called });
