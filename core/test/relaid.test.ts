@@ -150,3 +150,26 @@ describe('a check', () => {
     expect(told.sound).toBe(false);
   });
 });
+
+describe('a dormer', () => {
+  it.each(['dormer-eyebrow-needles', 'dormer-window-in-front'])(
+    'has no corners that lie on one another: %s',
+    (name) => {
+      for (const { parts } of cutModel(readCase(name)).cuts.values())
+        for (const { part } of parts) {
+          const { points, vertices, triangles } = part.mesh;
+          let shortest = Infinity;
+          for (let i = 0; i < triangles.length; i++) {
+            const [a, b] = [triangles[i]!, triangles[i % 3 === 2 ? i - 2 : i + 1]!].map(
+              (corner) => 3 * vertices[corner]!,
+            ) as [number, number];
+            shortest = Math.min(
+              shortest,
+              Math.hypot(points[a]! - points[b]!, points[a + 1]! - points[b + 1]!, points[a + 2]! - points[b + 2]!),
+            );
+          }
+          expect([part.name, shortest > 1e-4]).toEqual([part.name, true]);
+        }
+    },
+  );
+});

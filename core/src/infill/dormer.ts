@@ -154,13 +154,16 @@ function sectionOf(shape: Shape): Section {
 
 /** Adds a face whose corners run counter-clockwise as it is seen from outside; its texture runs the way that is wished, as far as that lies in it. */
 function add(facets: Facets, into: Into, spots: readonly Spot[], wish: Spot): void {
-  const points = spots.map(into);
-  const own = points.filter((point, i) => {
+  const own = withoutDoubles(spots.map(into));
+  if (own.length > 2 && Math.hypot(...newell(own)) > 1e-12) facets.add(own, grainOf(own, into, wish));
+}
+
+/** A loop without points that are the next one too, as where an eyebrow's roof comes down to the front's foot. */
+const withoutDoubles = (points: readonly Point[]): Point[] =>
+  points.filter((point, i) => {
     const next = points[(i + 1) % points.length]!;
     return Math.hypot(point[0] - next[0], point[1] - next[1], point[2] - next[2]) > 1e-9;
   });
-  if (own.length > 2 && Math.hypot(...newell(own)) > 1e-12) facets.add(own, grainOf(own, into, wish));
-}
 
 /** A direction of a face: that which is wished, or upright, or level, as far as it lies in the face. */
 function grainOf(points: readonly Point[], into: Into, wish: Spot): Point {
@@ -190,7 +193,7 @@ function frontOf(facets: Facets, shape: Shape, into: Into, units: Units): string
   // Its top follows the underside from one cheek's outer edge to the other's; of a hipped roof it is level.
   const places = [-wide, ...xs.filter((x) => Math.abs(x) < wide - 1e-9), wide];
   const level = dormer.form === 'hipped' ? (): number => shape.eaves : under;
-  const top = places.map((x): readonly [number, number] => [x, Math.max(level(x), 1e-6)]);
+  const top = places.map((x): readonly [number, number] => [x, Math.max(level(x), 0)]);
   const foot = -wall * steep;
   const hole = windowLoop(dormer);
   if (typeof hole === 'string') return hole;
@@ -207,7 +210,8 @@ function frontOf(facets: Facets, shape: Shape, into: Into, units: Units): string
   // Under a roof that falls to the front its outer face is lower.
   const [outer, inner] = [face(-wall, -along * wall), face(0, 0)];
   facets.begin(dormer.material);
-  for (const loops of [outer.map((loop) => loop.map(into)), inner.map((loop) => [...loop].reverse().map(into))])
+  const flat = (loops: Spot[][]): Point[][] => loops.map((loop) => withoutDoubles(loop.map(into)));
+  for (const loops of [flat(outer), flat(inner.map((loop) => [...loop].reverse()))])
     facets.addHoled(loops, grainOf(loops[0]!, into, across));
   outer.forEach((loop, k) =>
     loop.forEach((a, i) => {
