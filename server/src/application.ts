@@ -62,6 +62,11 @@ function serveWeb(app: Hono, web: string): void {
     await next();
     if (c.res.ok) c.res.headers.set('cache-control', 'public, max-age=31536000, immutable');
   });
+  // All else is asked for anew: a page that a browser has kept would be shown to one who has signed out, and after a renewal.
+  app.use('*', async (c, next) => {
+    await next();
+    if (!c.res.headers.has('cache-control')) c.res.headers.set('cache-control', 'no-cache');
+  });
   // What begins with a dot is none of the application's files.
   app.use('*', (c, next) => (/(^|\/)(\.|%2e)/i.test(c.req.path) ? Promise.resolve(c.notFound()) : next()));
   app.use('*', serveStatic({ root: web }));

@@ -89,6 +89,8 @@ describe.each([
     await signIn(page, passphrase);
     await projects(page).waitFor();
     expect(page.url()).toBe(`${base()}/?from=a-link`);
+    // Kept by the browser it would be shown after signing out.
+    expect(await page.evaluate(async () => (await fetch('/')).headers.get('cache-control'))).toBe('no-cache');
     const kept = await context.cookies();
     expect(kept.map((cookie) => [cookie.name, cookie.secure]).sort()).toEqual(
       ['known', 'session', 'signed-in'].map((one) => [`yard-arch-${one}`, base().startsWith('https')]),
@@ -102,6 +104,7 @@ describe.each([
     await signOut(page, 'In this browser');
     await page.goto(base());
     await page.getByLabel('Passphrase').waitFor();
+    expect((await fetch(app.url, { redirect: 'manual' })).status).toBe(303);
     // A copy of the session that somebody has kept is no use.
     await context.addCookies(kept);
     await page.goto(base());
