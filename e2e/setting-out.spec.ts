@@ -1,7 +1,7 @@
 /** The setting-out page: the whole path from placing an opening to taking the model away. */
 import type { Wall } from '@yard-arch/document';
 import { readFileSync } from 'node:fs';
-import { resolveOpening } from '@yard-arch/core';
+import { cutModel, prove, resolveOpening } from '@yard-arch/core';
 import { WebIO } from '@gltf-transform/core';
 import { KHRTextureTransform } from '@gltf-transform/extensions';
 import { changed, expect, granary, isBrick, test } from './fixtures.ts';
@@ -226,6 +226,17 @@ test('an opening cuts the wall behind it too when it is asked to', async ({ desk
     .first()
     .check();
   await expect.poll(async () => (await desk.saved()).openings.o34!.further?.length ?? 0).toBe(1);
+  // The hole is there, in both: the wall behind has lost as much as the opening takes of it.
+  const after = await desk.saved();
+  const [behind] = after.openings.o34!.further!;
+  const model = cutModel(after);
+  expect(model.statuses.get('o34')!.further).toMatchObject([
+    { element: behind, state: expect.stringMatching(/^(cut|notched)$/) },
+  ]);
+  const whole = cutModel({ ...after, openings: { ...after.openings, o34: { ...after.openings.o34!, further: [] } } });
+  const volumeOf = (of: typeof model): number => prove(of.cuts.get(behind!)!.mesh).volume;
+  expect(volumeOf(whole) - volumeOf(model)).toBeGreaterThan(0.5);
+  await expect(desk.titleBlock).toContainText('sound');
 });
 
 test.describe('beside the sheet', () => {
