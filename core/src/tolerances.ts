@@ -49,6 +49,17 @@ export const earsAlike = 1e-15;
 /** The steps in which two loops meet in a corner, as areas: less is on the line. */
 export const onLine = 1e-15;
 
+// What is drawn.
+
+/** Corners of one vertex that are drawn nearer than this are drawn in one place: a hundredth of a millimetre. */
+export const sameDrawn = 1e-5;
+/** And whose normals differ by less are shaded alike. */
+export const sameShade = 1e-3;
+/** Texture whose lengths are off by less, as a share, is at true scale. */
+export const scaled = 1e-3;
+/** Lengths of texture may be off by so much, since they are kept in 32 bits. */
+export const scaleGrain = 1e-6;
+
 // What is cut.
 
 /** A normal at a corner agrees with its face's own at least so well, as the cosine between them; what strays farther is shaded as what it is not. */

@@ -46,3 +46,13 @@ export const writtenFormats: readonly (FileFormat & {
 
 /** Endings of the files that single sheets are read from. */
 export const readEndings: readonly string[] = formats.filter(({ read }) => read).map(({ id }) => `.${id}`);
+
+/** How many are told of by name. */
+const mostNamed = 3;
+
+/** The elements that are left out of a file since they could not be made, as a sentence. */
+export function leftOutWords(left: readonly { name: string; reason: string }[]): string {
+  const named = left.slice(0, mostNamed).map(({ name, reason }) => `“${name}” ${reason}`);
+  const more = left.length - named.length;
+  return `${named.join('; ')}${more > 0 ? `; and ${more} more` : ''}.`;
+}

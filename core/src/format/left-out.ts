@@ -1,6 +1,7 @@
 /** What of a document does not go into a file, since it could not be made; and a file of nothing is not written. */
 import { Refused, type ProjectDocument } from '@yard-arch/document';
 import type { Model } from '../model/model.ts';
+import { leftOutWords } from './formats.ts';
 
 /** An element that is left out of a file. */
 export interface LeftOut {
@@ -17,16 +18,6 @@ export function leftOutOf(document: ProjectDocument, model: Model): LeftOut[] {
   return [...model.cuts.values()].flatMap(({ element, fault }): LeftOut[] =>
     fault ? [{ element, name: document.elements[element]!.name, reason: fault.reason, mend: fault.mend }] : [],
   );
-}
-
-/** How many are told of by name. */
-const mostNamed = 3;
-
-/** What is left out, as a sentence. */
-export function leftOutWords(left: readonly Pick<LeftOut, 'name' | 'reason'>[]): string {
-  const named = left.slice(0, mostNamed).map(({ name, reason }) => `“${name}” ${reason}`);
-  const more = left.length - named.length;
-  return `${named.join('; ')}${more > 0 ? `; and ${more} more` : ''}.`;
 }
 
 /** @throws Refused where a file of a model would hold no triangle. */

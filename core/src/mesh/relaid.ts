@@ -1,6 +1,6 @@
 /** Texture laid anew on a mesh whose shape has changed: unrolled triangle by triangle, so that it is at true scale again, and runs on where it did. */
 import type { CutMesh } from './cut-mesh.ts';
-import { nanometre, noTexture } from '../tolerances.ts';
+import { nanometre, noTexture, sameDrawn, sameShade, scaled, scaleGrain } from '../tolerances.ts';
 
 type Three = readonly [number, number, number];
 
@@ -189,16 +189,7 @@ export function atTrueScale({ points, vertices, triangles, uvs }: CutMesh): bool
         points[q + 2]! - points[p + 2]!,
       );
       const drawn = Math.hypot(uvs[2 * b]! - uvs[2 * a]!, uvs[2 * b + 1]! - uvs[2 * a + 1]!);
-      return Math.abs(drawn - real) < 1e-3 * real + scaleGrain;
+      return Math.abs(drawn - real) < scaled * real + scaleGrain;
     }),
   );
 }
-
-/** Corners of one vertex that are drawn nearer than this are drawn in one place, metres. */
-const sameDrawn = 1e-5;
-
-/** And whose normals differ by less are shaded alike. */
-const sameShade = 1e-3;
-
-/** What figures of texture may be off by, which are kept in 32 bits, metres. */
-const scaleGrain = 1e-6;

@@ -1,6 +1,6 @@
 /** The menu of exports: files are made by the server, with progress for what takes long and a way to stop it. */
 import { Button, Menu, Portal } from '@chakra-ui/react';
-import { writtenFormats, type WrittenFormat } from '@yard-arch/core/formats';
+import { leftOutWords, writtenFormats, type WrittenFormat } from '@yard-arch/core/formats';
 import { useEffect, useRef, useState } from 'react';
 import { api, fileUrl, jobEventsUrl, jobResultUrl } from '../state/api.ts';
 import { complain } from '../common/notices.tsx';
@@ -78,14 +78,10 @@ export function ExportMenu({ project }: { project: string }) {
 function tellLeftOut(title: string, leftOut: Told['leftOut']): void {
   const [first] = leftOut;
   const count = leftOut.length === 1 ? 'an element' : `${leftOut.length} elements`;
-  complain(
-    `The ${title} was made without ${count}`,
-    `What could not be made is not in it: ${leftOut
-      .slice(0, 3)
-      .map(({ name, reason }) => `“${name}” ${reason}`)
-      .join('; ')}${leftOut.length > 3 ? `; and ${leftOut.length - 3} more` : ''}.`,
-    { label: 'Show it', onClick: () => chooseElement(first!.element) },
-  );
+  complain(`The ${title} was made without ${count}`, `What could not be made is not in it: ${leftOutWords(leftOut)}`, {
+    label: 'Show it',
+    onClick: () => chooseElement(first!.element),
+  });
 }
 
 /** One export at a time: begun, followed, and its file saved when it is made. */
